@@ -1,0 +1,20 @@
+package org.openpasture.core.alert;
+
+import java.time.Instant;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.limit.Severity;
+
+/**
+ * One occurrence of a rule, as it was raised; it says everything that a notice must say.
+ *
+ * @param id made of rule and moment, so that replaying the same readings after a crash makes the same alert again
+ * @param pointId the point that decided, of an asset the worst
+ * @param startedAt when the condition began to hold
+ * @param raisedAt when it had held for the hold time
+ * @param value of the deciding point when raised; null for silence
+ * @param limit what was crossed, in words: "zone C from 5.1 mm/s"
+ * @param summary the whole in a sentence
+ */
+public record Alert(String id, String ruleId, String ruleName, Severity severity, String placeId,
+    @Nullable String pointId, Instant startedAt, Instant raisedAt, @Nullable Double value, String unit, String limit,
+    String summary, String guidance) {}

@@ -1,0 +1,19 @@
+package org.openpasture.core.dashboard;
+
+import java.time.Instant;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.registry.Entity;
+
+/**
+ * A read-only address of a dashboard that needs no account. The token is kept only as a hash.
+ *
+ * @param tokenHash SHA-256 of the token, hex
+ * @param until when it ends; null for never
+ * @param createdBy the person who answers for it; what they may no longer see, the link shows no longer
+ */
+public record ShareLink(String id, String dashboardId, String tokenHash, String note, Instant createdAt,
+    @Nullable Instant until, String createdBy) implements Entity {
+  public boolean isOpenAt(Instant now) {
+    return until == null || now.isBefore(until);
+  }
+}

@@ -1,0 +1,7 @@
+package org.openpasture.core.fleet;
+
+import org.openpasture.core.lorawan.Eui64;
+import org.openpasture.core.registry.Entity;
+
+/** What relays frames of other devices, as registered by its EUI. */
+public record Gateway(String id, String name, Eui64 eui, String siteId) implements Entity {}

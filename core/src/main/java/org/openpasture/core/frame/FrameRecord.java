@@ -1,0 +1,31 @@
+package org.openpasture.core.frame;
+
+import java.time.Instant;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * One message as it came in, and what became of it. Refused ones are kept as well, with the reason.
+ *
+ * @param id given by the store when it is kept, 0 before
+ * @param kind what it was: "uplink", "join request", "unreadable"
+ * @param deviceId null where no registered device sent it
+ * @param bytes as received
+ * @param payload decrypted application payload; empty if there is none
+ * @param port radio port, -1 if none
+ * @param counter full frame counter, -1 if none
+ * @param reason why it was refused, or what is noteworthy; null if all is well
+ * @param values what was read from it, "channel=value" in the layout's order
+ */
+public record FrameRecord(long id, Instant receivedAt, String kind, @Nullable String deviceId, String address,
+    byte[] bytes, byte[] payload, int port, long counter, Outcome outcome, @Nullable String reason, String values,
+    List<Reception> receptions) {
+
+  /** What became of a frame. */
+  public enum Outcome { ACCEPTED, REFUSED }
+
+  public FrameRecord withId(long given) {
+    return new FrameRecord(given, receivedAt, kind, deviceId, address, bytes, payload, port, counter, outcome, reason, values,
+        receptions);
+  }
+}

@@ -1,0 +1,24 @@
+package org.openpasture.core.judging;
+
+import java.time.Instant;
+import org.openpasture.core.reading.Arrival;
+
+/** What the judging core learns, in the order in which the journal holds it. */
+public sealed interface Event {
+  /** When it happened here, by our own clock. */
+  Instant at();
+
+  /** Readings came in. */
+  record ReadingsArrived(Arrival arrival) implements Event {
+    @Override
+    public Instant at() {
+      return arrival.receivedAt();
+    }
+  }
+
+  /** Somebody takes an alert on. */
+  record AlertAcknowledged(Instant at, String alertId, String personName, String note) implements Event {}
+
+  /** Nothing but the time. */
+  record TimePassed(Instant at) implements Event {}
+}

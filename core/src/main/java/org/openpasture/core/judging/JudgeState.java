@@ -1,0 +1,27 @@
+package org.openpasture.core.judging;
+
+import java.time.Instant;
+import java.util.Map;
+import org.openpasture.core.alert.Tracker;
+import org.openpasture.core.reading.Reading;
+
+/**
+ * Everything that the judging core remembers; kept as the checkpoint from which it goes on after a restart.
+ *
+ * @param clock the time up to which everything due has been done
+ * @param latest newest reading by point number
+ * @param heard when each point was last heard from, live
+ * @param trackers by rule id
+ */
+public record JudgeState(Instant clock, Map<Integer, Reading> latest, Map<Integer, Instant> heard,
+    Map<String, Tracker> trackers) {
+  public JudgeState {
+    latest = Map.copyOf(latest);
+    heard = Map.copyOf(heard);
+    trackers = Map.copyOf(trackers);
+  }
+
+  public static JudgeState empty() {
+    return new JudgeState(Instant.EPOCH, Map.of(), Map.of(), Map.of());
+  }
+}

@@ -1,0 +1,312 @@
+package org.openpasture.core.judging;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.alert.Alert;
+import org.openpasture.core.alert.AlertState;
+import org.openpasture.core.alert.Tracker;
+import org.openpasture.core.place.Place;
+import org.openpasture.core.place.Point;
+import org.openpasture.core.reading.Arrival;
+import org.openpasture.core.reading.PointReading;
+import org.openpasture.core.reading.Quality;
+import org.openpasture.core.reading.Reading;
+import org.openpasture.core.registry.Registry;
+import org.openpasture.core.rule.Condition;
+import org.openpasture.core.rule.Hold;
+import org.openpasture.core.rule.Rule;
+
+/**
+ * Judges readings against rules: a deterministic state machine, (state, event) -> (state, effects). It knows no clock,
+ * thread, database or socket; the same events in the same order always give the same effects, whether they come live or
+ * from the journal after a crash. Not thread-safe: one thread feeds it.
+ */
+public final class JudgingCore {
+  private Registry registry;
+  private Map<Integer, List<Rule>> rulesByPoint = new HashMap<>();
+  private Instant clock = Instant.EPOCH;
+  private final Map<Integer, Reading> latest = new HashMap<>();
+  private final Map<Integer, Instant> heard = new HashMap<>();
+  private final Map<String, Tracker> trackers = new HashMap<>();
+
+  public JudgingCore(Registry registry, JudgeState state) {
+    this.registry = registry;
+    clock = state.clock();
+    latest.putAll(state.latest());
+    heard.putAll(state.heard());
+    trackers.putAll(state.trackers());
+    index();
+  }
+
+  /** Goes on with another picture of what is registered. Open alerts of rules that are gone or switched off return. */
+  public List<Effect> use(Registry next) {
+    registry = next;
+    index();
+    List<Effect> effects = new ArrayList<>();
+    for (String ruleId : List.copyOf(trackers.keySet())) {
+      if (registry.find(Rule.class, ruleId).filter(Rule::enabled).isEmpty()) {
+        clear(ruleId, clock, null, effects);
+        Tracker tracker = trackers.get(ruleId);
+        if (tracker != null && tracker.alertId() != null) {
+          effects.add(new Effect.Acknowledged(tracker.alertId(), clock, "", "the rule was switched off or removed"));
+          effects.add(new Effect.Closed(tracker.alertId(), clock));
+        }
+        trackers.remove(ruleId);
+      }
+    }
+    return effects;
+  }
+
+  private void index() {
+    Map<Integer, List<Rule>> index = new HashMap<>();
+    for (Rule rule : registry.all(Rule.class)) {
+      if (rule.enabled()) {
+        for (Point point : rule.points(registry)) {
+          index.computeIfAbsent(point.number(), number -> new ArrayList<>()).add(rule);
+        }
+      }
+    }
+    rulesByPoint = index;
+  }
+
+  public JudgeState state() {
+    return new JudgeState(clock, latest, heard, trackers);
+  }
+
+  /** The newest reading of a point. */
+  public Optional<Reading> latest(int point) {
+    return Optional.ofNullable(latest.get(point));
+  }
+
+  /** Takes one event; what was due before it happens first. */
+  public List<Effect> apply(Event event) {
+    List<Effect> effects = new ArrayList<>();
+    advance(event.at(), effects);
+    switch (event) {
+      case Event.ReadingsArrived arrived -> arrive(arrived.arrival(), effects);
+      case Event.AlertAcknowledged acknowledged -> acknowledge(acknowledged, effects);
+      case Event.TimePassed passed -> { }
+    }
+    return effects;
+  }
+
+  private void arrive(Arrival arrival, List<Effect> effects) {
+    Set<Rule> concerned = new LinkedHashSet<>();
+    for (PointReading entry : arrival.readings()) {
+      Reading reading = entry.reading();
+      boolean live = arrival.origin() == Arrival.Origin.LIVE;
+      if (live) {
+        heard.put(entry.point(), arrival.receivedAt());
+      }
+      Reading known = latest.get(entry.point());
+      boolean late = known != null && reading.time().isBefore(known.time());
+      if (late) {
+        continue;
+      }
+      latest.put(entry.point(), reading);
+      if (live) {
+        concerned.addAll(rulesByPoint.getOrDefault(entry.point(), List.of()));
+      }
+    }
+    for (Rule rule : concerned) {
+      judge(rule, arrival, effects);
+    }
+  }
+
+  private void judge(Rule rule, Arrival arrival, List<Effect> effects) {
+    if (rule.condition() instanceof Condition.Silent) {
+      clear(rule.id(), arrival.receivedAt(), null, effects);
+      return;
+    }
+    List<Verdict> verdicts = verdicts(rule);
+    if (verdicts.isEmpty()) {
+      return;
+    }
+    Verdict worst = verdicts.getFirst();
+    if (worst.holds()) {
+      hold(rule, worst, arrival.receivedAt(), effects);
+    } else if (verdicts.stream().allMatch(Verdict::clears) || tracker(rule.id()).state() == AlertState.ON_DELAY) {
+      clear(rule.id(), arrival.receivedAt(), worst.value(), effects);
+    }
+  }
+
+  private void hold(Rule rule, Verdict verdict, Instant now, List<Effect> effects) {
+    Tracker tracker = tracker(rule.id());
+    switch (tracker.state()) {
+      case NORMAL -> {
+        trackers.put(rule.id(), new Tracker(AlertState.ON_DELAY, now, 1, null));
+        if (isHeldLongEnough(rule.hold(), now, 1, now)) {
+          raise(rule, verdict, now, now, effects);
+        } else {
+          effects.add(new Effect.Delayed(rule.id(), now));
+        }
+      }
+      case ON_DELAY -> {
+        Instant since = tracker.since() == null ? now : tracker.since();
+        int reports = tracker.reports() + 1;
+        trackers.put(rule.id(), new Tracker(AlertState.ON_DELAY, since, reports, null));
+        if (isHeldLongEnough(rule.hold(), since, reports, now)) {
+          raise(rule, verdict, since, now, effects);
+        }
+      }
+      case RETURNED -> {
+        String alertId = tracker.alertId();
+        if (alertId != null) {
+          trackers.put(rule.id(), new Tracker(AlertState.UNACKNOWLEDGED, now, tracker.reports(), alertId));
+          effects.add(new Effect.Recurred(alertId, now));
+        }
+      }
+      case UNACKNOWLEDGED, ACKNOWLEDGED -> { }
+    }
+  }
+
+  private static boolean isHeldLongEnough(Hold hold, Instant since, int reports, Instant now) {
+    return switch (hold) {
+      case Hold.ForTime(int seconds) -> Duration.between(since, now).toSeconds() >= seconds;
+      case Hold.ForReports(int count) -> reports >= count;
+    };
+  }
+
+  private void raise(Rule rule, @Nullable Verdict verdict, Instant since, Instant now, List<Effect> effects) {
+    String alertId = rule.id() + "-" + Long.toString(now.toEpochMilli(), 36);
+    trackers.put(rule.id(), new Tracker(AlertState.UNACKNOWLEDGED, since, 0, alertId));
+    Point point = verdict != null ? verdict.point() : rule.points(registry).stream().findFirst().orElse(null);
+    String placeId = rule.placeId(registry);
+    String placeName = registry.place(placeId).map(Place::name).orElse("");
+    String limit = verdict != null ? verdict.limit() : silence(rule);
+    String summary = verdict != null
+        ? placeName + ": " + verdict.point().name() + " " + Verdict.text(verdict.value(), verdict.point()) + ", " + limit
+        : placeName + ": " + (point == null ? rule.name() : point.name()) + " " + limit;
+    effects.add(new Effect.Raised(new Alert(alertId, rule.id(), rule.name(), rule.severity(), placeId,
+        point == null ? null : point.id(), since, now, verdict == null ? null : verdict.value(),
+        point == null ? "" : point.unit(), limit, summary, rule.guidance())));
+  }
+
+  private static String silence(Rule rule) {
+    return rule.condition() instanceof Condition.Silent(int seconds)
+        ? "not heard for " + (seconds % 3600 == 0 ? seconds / 3600 + " h" : seconds % 60 == 0 ? seconds / 60 + " min" : seconds + " s")
+        : "";
+  }
+
+  private void clear(String ruleId, Instant now, @Nullable Double value, List<Effect> effects) {
+    Tracker tracker = tracker(ruleId);
+    String alertId = tracker.alertId();
+    switch (tracker.state()) {
+      case ON_DELAY -> {
+        trackers.remove(ruleId);
+        effects.add(new Effect.Settled(ruleId));
+      }
+      case UNACKNOWLEDGED -> {
+        trackers.put(ruleId, new Tracker(AlertState.RETURNED, null, 0, alertId));
+        if (alertId != null) {
+          effects.add(new Effect.Returned(alertId, now, value));
+        }
+      }
+      case ACKNOWLEDGED -> {
+        trackers.remove(ruleId);
+        if (alertId != null) {
+          effects.add(new Effect.Returned(alertId, now, value));
+          effects.add(new Effect.Closed(alertId, now));
+        }
+      }
+      case NORMAL, RETURNED -> { }
+    }
+  }
+
+  private void acknowledge(Event.AlertAcknowledged event, List<Effect> effects) {
+    for (Map.Entry<String, Tracker> entry : trackers.entrySet()) {
+      Tracker tracker = entry.getValue();
+      if (!event.alertId().equals(tracker.alertId())) {
+        continue;
+      }
+      switch (tracker.state()) {
+        case UNACKNOWLEDGED -> {
+          entry.setValue(new Tracker(AlertState.ACKNOWLEDGED, tracker.since(), tracker.reports(), tracker.alertId()));
+          effects.add(new Effect.Acknowledged(event.alertId(), event.at(), event.personName(), event.note()));
+        }
+        case RETURNED -> {
+          trackers.remove(entry.getKey());
+          effects.add(new Effect.Acknowledged(event.alertId(), event.at(), event.personName(), event.note()));
+          effects.add(new Effect.Closed(event.alertId(), event.at()));
+        }
+        case NORMAL, ON_DELAY, ACKNOWLEDGED -> { }
+      }
+      return;
+    }
+  }
+
+  /** Does everything that falls due up to a moment, in the order in which it falls due. The clock never runs back. */
+  private void advance(Instant now, List<Effect> effects) {
+    if (!now.isAfter(clock)) {
+      return;
+    }
+    List<Due> due = new ArrayList<>();
+    for (Rule rule : registry.all(Rule.class)) {
+      if (rule.enabled()) {
+        dueTime(rule).filter(time -> !time.isAfter(now)).ifPresent(time -> due.add(new Due(time, rule)));
+      }
+    }
+    due.sort(Comparator.comparing(Due::time).thenComparing(entry -> entry.rule().id()));
+    for (Due entry : due) {
+      fallDue(entry.rule(), entry.time(), effects);
+    }
+    clock = now;
+  }
+
+  private record Due(Instant time, Rule rule) {}
+
+  private Optional<Instant> dueTime(Rule rule) {
+    Tracker tracker = tracker(rule.id());
+    if (rule.condition() instanceof Condition.Silent(int seconds)) {
+      return tracker.state() != AlertState.NORMAL && tracker.state() != AlertState.RETURNED ? Optional.empty()
+          : rule.points(registry).stream().map(point -> heard.get(point.number())).filter(time -> time != null)
+              .max(Comparator.naturalOrder()).map(time -> time.plusSeconds(seconds));
+    }
+    return tracker.state() == AlertState.ON_DELAY && tracker.since() != null && rule.hold() instanceof Hold.ForTime(int held)
+        ? Optional.of(tracker.since().plusSeconds(held)) : Optional.empty();
+  }
+
+  private void fallDue(Rule rule, Instant at, List<Effect> effects) {
+    Tracker tracker = tracker(rule.id());
+    if (rule.condition() instanceof Condition.Silent(int seconds)) {
+      String open = tracker.alertId();
+      if (tracker.state() == AlertState.RETURNED && open != null) {
+        trackers.put(rule.id(), new Tracker(AlertState.UNACKNOWLEDGED, at, 0, open));
+        effects.add(new Effect.Recurred(open, at));
+      } else {
+        raise(rule, null, at.minusSeconds(seconds), at, effects);
+      }
+      return;
+    }
+    List<Verdict> verdicts = verdicts(rule);
+    if (!verdicts.isEmpty() && tracker.since() != null) {
+      raise(rule, verdicts.getFirst(), tracker.since(), at, effects);
+    }
+  }
+
+  /** What the rule says of each of its points that can be judged now, the worst first. */
+  private List<Verdict> verdicts(Rule rule) {
+    List<Verdict> verdicts = new ArrayList<>();
+    for (Point point : rule.points(registry)) {
+      Reading reading = latest.get(point.number());
+      if (reading != null && reading.quality() != Quality.BAD) {
+        Verdict.of(rule, point, reading, registry).ifPresent(verdicts::add);
+      }
+    }
+    verdicts.sort(Comparator.comparingDouble(Verdict::weight).reversed());
+    return verdicts;
+  }
+
+  private Tracker tracker(String ruleId) {
+    return trackers.getOrDefault(ruleId, Tracker.NORMAL);
+  }
+}

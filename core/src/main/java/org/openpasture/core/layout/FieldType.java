@@ -1,0 +1,49 @@
+package org.openpasture.core.layout;
+
+import com.fasterxml.jackson.annotation.JsonCreator;
+import com.fasterxml.jackson.annotation.JsonValue;
+import java.util.Locale;
+
+/** The number formats that a layout can read. */
+public enum FieldType {
+  U8(1), I8(1), U16(2), I16(2), U24(3), I24(3), U32(4), I32(4), F32(4), F64(8);
+
+  private final int bytes;
+
+  FieldType(int bytes) {
+    this.bytes = bytes;
+  }
+
+  @JsonCreator
+  public static FieldType of(String id) {
+    for (FieldType type : values()) {
+      if (type.id().equals(id)) {
+        return type;
+      }
+    }
+    throw new IllegalArgumentException("no number format '" + id + "'; there are u8 i8 u16 i16 u24 i24 u32 i32 f32 f64");
+  }
+
+  @JsonValue
+  public String id() {
+    return name().toLowerCase(Locale.ROOT);
+  }
+
+  /** How many bytes one number takes. */
+  public int bytes() {
+    return bytes;
+  }
+
+  /** The number that the bytes hold, most significant first. */
+  double read(long bits) {
+    return switch (this) {
+      case U8, U16, U24, U32 -> bits;
+      case I8 -> (byte) bits;
+      case I16 -> (short) bits;
+      case I24 -> (int) (bits << 8) >> 8;
+      case I32 -> (int) bits;
+      case F32 -> Float.intBitsToFloat((int) bits);
+      case F64 -> Double.longBitsToDouble(bits);
+    };
+  }
+}

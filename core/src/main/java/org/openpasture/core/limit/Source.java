@@ -1,0 +1,10 @@
+package org.openpasture.core.limit;
+
+/**
+ * Where a limit's figures come from. The published document is authoritative, not this program.
+ *
+ * @param document "ISO 10816-7"
+ * @param edition year, or empty
+ * @param clause table or clause, or empty
+ */
+public record Source(String document, String edition, String clause) {}

@@ -1,0 +1,73 @@
+package org.openpasture.core.registry;
+
+import org.openpasture.core.dashboard.Dashboard;
+import org.openpasture.core.dashboard.ShareLink;
+import org.openpasture.core.fleet.Assignment;
+import org.openpasture.core.fleet.Device;
+import org.openpasture.core.fleet.DeviceModel;
+import org.openpasture.core.fleet.Gateway;
+import org.openpasture.core.limit.LimitSet;
+import org.openpasture.core.people.Grant;
+import org.openpasture.core.people.Person;
+import org.openpasture.core.place.Area;
+import org.openpasture.core.place.Asset;
+import org.openpasture.core.place.Point;
+import org.openpasture.core.place.Site;
+import org.openpasture.core.rule.Rule;
+
+/** The kinds of entity, with the stable name under which each is stored. */
+public enum Kind {
+  SITE("site", Site.class),
+  AREA("area", Area.class),
+  ASSET("asset", Asset.class),
+  POINT("point", Point.class),
+  LIMIT_SET("limit-set", LimitSet.class),
+  DEVICE_MODEL("device-model", DeviceModel.class),
+  GATEWAY("gateway", Gateway.class),
+  DEVICE("device", Device.class),
+  ASSIGNMENT("assignment", Assignment.class),
+  RULE("rule", Rule.class),
+  DASHBOARD("dashboard", Dashboard.class),
+  SHARE_LINK("share-link", ShareLink.class),
+  PERSON("person", Person.class),
+  GRANT("grant", Grant.class);
+
+  private final String id;
+  private final Class<? extends Entity> type;
+
+  Kind(String id, Class<? extends Entity> type) {
+    this.id = id;
+    this.type = type;
+  }
+
+  public String id() {
+    return id;
+  }
+
+  public Class<? extends Entity> type() {
+    return type;
+  }
+
+  public static Kind of(Entity entity) {
+    return of(entity.getClass());
+  }
+
+  static Kind of(Class<?> type) {
+    for (Kind kind : values()) {
+      if (kind.type == type) {
+        return kind;
+      }
+    }
+    throw new IllegalArgumentException("not a kind of entity: " + type.getName());
+  }
+
+  /** The kind of a stored name. */
+  public static Kind ofId(String id) {
+    for (Kind kind : values()) {
+      if (kind.id.equals(id)) {
+        return kind;
+      }
+    }
+    throw new IllegalArgumentException("no kind of entity is called '" + id + "'");
+  }
+}

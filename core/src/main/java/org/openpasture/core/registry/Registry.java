@@ -1,0 +1,160 @@
+package org.openpasture.core.registry;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Collections;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.fleet.Assignment;
+import org.openpasture.core.fleet.Device;
+import org.openpasture.core.fleet.Gateway;
+import org.openpasture.core.limit.LimitSet;
+import org.openpasture.core.lorawan.Eui64;
+import org.openpasture.core.place.Area;
+import org.openpasture.core.place.Asset;
+import org.openpasture.core.place.Place;
+import org.openpasture.core.place.Point;
+import org.openpasture.core.place.Site;
+
+/**
+ * One consistent picture of everything that is registered. Immutable: a change makes a new one, so readers never lock
+ * and each frame is handled against a single picture. Look-ups are O(1); a change copies one map and the indexes.
+ */
+public final class Registry {
+  private final Map<Kind, Map<String, Entity>> byKind;
+  private final Map<Integer, Point> pointsByNumber = new HashMap<>();
+  private final Map<Eui64, Gateway> gatewaysByEui = new HashMap<>();
+  private final Map<Eui64, Device> devicesByEui = new HashMap<>();
+  private final Map<String, List<Assignment>> assignmentsByDevice = new HashMap<>();
+  private final Map<String, List<Point>> pointsByPlace = new HashMap<>();
+
+  private Registry(Map<Kind, Map<String, Entity>> byKind) {
+    this.byKind = byKind;
+    all(Point.class).forEach(point -> {
+      pointsByNumber.put(point.number(), point);
+      pointsByPlace.computeIfAbsent(point.placeId(), id -> new ArrayList<>()).add(point);
+    });
+    all(Gateway.class).forEach(gateway -> gatewaysByEui.put(gateway.eui(), gateway));
+    all(Device.class).forEach(device -> devicesByEui.put(device.radio().devEui(), device));
+    all(Assignment.class).forEach(assignment ->
+        assignmentsByDevice.computeIfAbsent(assignment.deviceId(), id -> new ArrayList<>()).add(assignment));
+  }
+
+  public static Registry empty() {
+    return new Registry(new EnumMap<>(Kind.class));
+  }
+
+  /** A registry with these entities; of two with the same id the later wins. */
+  public static Registry of(Collection<? extends Entity> entities) {
+    return empty().with(entities.stream().<Change>map(Change.Put::new).toList());
+  }
+
+  /** The registry after some changes. */
+  public Registry with(List<Change> changes) {
+    Map<Kind, Map<String, Entity>> next = new EnumMap<>(Kind.class);
+    next.putAll(byKind);
+    Map<Kind, Map<String, Entity>> copied = new EnumMap<>(Kind.class);
+    for (Change change : changes) {
+      Kind kind = switch (change) {
+        case Change.Put put -> Kind.of(put.entity());
+        case Change.Remove remove -> remove.kind();
+      };
+      Map<String, Entity> entities = copied.computeIfAbsent(kind,
+          k -> new LinkedHashMap<>(byKind.getOrDefault(k, Map.of())));
+      switch (change) {
+        case Change.Put put -> entities.put(put.entity().id(), put.entity());
+        case Change.Remove remove -> entities.remove(remove.id());
+      }
+      next.put(kind, entities);
+    }
+    return new Registry(next);
+  }
+
+  /** All entities of a type, in the order in which they were made. */
+  @SuppressWarnings("unchecked") // each map holds only its kind's type
+  public <T extends Entity> Collection<T> all(Class<T> type) {
+    return (Collection<T>) Collections.unmodifiableCollection(byKind.getOrDefault(Kind.of(type), Map.of()).values());
+  }
+
+  public <T extends Entity> Optional<T> find(Class<T> type, @Nullable String id) {
+    return id == null ? Optional.empty()
+        : Optional.ofNullable(type.cast(byKind.getOrDefault(Kind.of(type), Map.of()).get(id)));
+  }
+
+  /** The entity that holds this id, of whichever kind. */
+  public Optional<Entity> find(Kind kind, String id) {
+    return Optional.ofNullable(byKind.getOrDefault(kind, Map.of()).get(id));
+  }
+
+  /** Every entity of every kind. */
+  public List<Entity> everything() {
+    return byKind.values().stream().flatMap(entities -> entities.values().stream()).toList();
+  }
+
+  public Optional<Point> point(int number) {
+    return Optional.ofNullable(pointsByNumber.get(number));
+  }
+
+  /** The highest number that any point has, 0 if there is none. */
+  public int highestPointNumber() {
+    return pointsByNumber.keySet().stream().mapToInt(Integer::intValue).max().orElse(0);
+  }
+
+  public Optional<Gateway> gateway(Eui64 eui) {
+    return Optional.ofNullable(gatewaysByEui.get(eui));
+  }
+
+  public Optional<Device> device(Eui64 devEui) {
+    return Optional.ofNullable(devicesByEui.get(devEui));
+  }
+
+  public List<Assignment> assignmentsOf(String deviceId) {
+    return assignmentsByDevice.getOrDefault(deviceId, List.of());
+  }
+
+  /** Points of exactly this place, not of what lies below it. */
+  public List<Point> pointsOf(String placeId) {
+    return pointsByPlace.getOrDefault(placeId, List.of());
+  }
+
+  /** A site, area or asset. */
+  public Optional<Place> place(@Nullable String id) {
+    return find(Asset.class, id).<Place>map(asset -> asset)
+        .or(() -> find(Area.class, id))
+        .or(() -> find(Site.class, id));
+  }
+
+  /** From a place up to its site; empty if there is no such place. */
+  public List<Place> pathUp(@Nullable String placeId) {
+    List<Place> path = new ArrayList<>();
+    Optional<Place> place = place(placeId);
+    while (place.isPresent() && path.size() < 64) {
+      path.add(place.get());
+      place = place(place.get().parentId());
+    }
+    return path;
+  }
+
+  /** The site that a place belongs to. */
+  public Optional<Site> siteOf(@Nullable String placeId) {
+    return pathUp(placeId).stream().filter(Site.class::isInstance).map(Site.class::cast).findFirst();
+  }
+
+  /** The limit set that holds for a point: its own, else the nearest one up its place's path for its quantity. */
+  public Optional<LimitSet> limitsOf(Point point) {
+    if (point.limitSet() != null) {
+      return find(LimitSet.class, point.limitSet());
+    }
+    return pathUp(point.placeId()).stream()
+        .filter(Asset.class::isInstance)
+        .flatMap(place -> ((Asset) place).limitSets().stream())
+        .flatMap(id -> find(LimitSet.class, id).stream())
+        .filter(set -> set.quantity() == point.quantity())
+        .findFirst();
+  }
+}
