@@ -17,15 +17,15 @@ import org.jspecify.annotations.Nullable;
  * @param reason why it was refused, or what is noteworthy; null if all is well
  * @param values what was read from it, "channel=value" in the layout's order
  */
-public record FrameRecord(long id, Instant receivedAt, String kind, @Nullable String deviceId, String address,
+public record Frame(long id, Instant receivedAt, String kind, @Nullable String deviceId, String address,
     byte[] bytes, byte[] payload, int port, long counter, Outcome outcome, @Nullable String reason, String values,
     List<Reception> receptions) {
 
   /** What became of a frame. */
   public enum Outcome { ACCEPTED, REFUSED }
 
-  public FrameRecord withId(long given) {
-    return new FrameRecord(given, receivedAt, kind, deviceId, address, bytes, payload, port, counter, outcome, reason, values,
+  public Frame withId(long given) {
+    return new Frame(given, receivedAt, kind, deviceId, address, bytes, payload, port, counter, outcome, reason, values,
         receptions);
   }
 }

@@ -1,0 +1,6 @@
+package org.openpasture.inlets.packetforwarder;
+
+import org.openpasture.core.frame.Reception;
+
+/** One frame that one gateway heard (rxpk), with how it heard it. */
+public record RadioFrame(byte[] bytes, Reception reception) {}

@@ -1,0 +1,22 @@
+package org.openpasture.store.telemetry;
+
+import java.util.List;
+import org.openpasture.core.frame.Frame;
+import org.openpasture.core.judging.Event;
+
+/** What must become durable together: one frame with its readings and the radio state after it, or a piece of an import. */
+public record Deposit(List<Event> events, List<Frame> frames, List<RadioChange> radio) {
+  public Deposit {
+    events = List.copyOf(events);
+    frames = List.copyOf(frames);
+    radio = List.copyOf(radio);
+  }
+
+  public static Deposit of(Event event) {
+    return new Deposit(List.of(event), List.of(), List.of());
+  }
+
+  public static Deposit of(Frame frame) {
+    return new Deposit(List.of(), List.of(frame), List.of());
+  }
+}

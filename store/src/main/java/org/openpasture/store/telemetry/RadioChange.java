@@ -1,0 +1,20 @@
+package org.openpasture.store.telemetry;
+
+import org.openpasture.core.lorawan.Session;
+
+/** A change of what the network remembers of a device. */
+public sealed interface RadioChange {
+  String deviceId();
+
+  /** A session begins, by a join or by personalisation; it replaces the one before. */
+  record SessionBegan(String deviceId, Session session) implements RadioChange {}
+
+  /** The counters of the running session. */
+  record CountersMoved(String deviceId, long lastUp, long nextDown) implements RadioChange {}
+
+  /** A join was answered: its DevNonce may never be used again, and the next JoinNonce is known. */
+  record Joined(String deviceId, int devNonce, int nextJoinNonce) implements RadioChange {}
+
+  /** The device is gone; so is what was remembered of it. */
+  record Forgotten(String deviceId) implements RadioChange {}
+}
