@@ -31,6 +31,7 @@ public final class Registry {
   private final Map<Eui64, Gateway> gatewaysByEui = new HashMap<>();
   private final Map<Eui64, Device> devicesByEui = new HashMap<>();
   private final Map<String, List<Assignment>> assignmentsByDevice = new HashMap<>();
+  private final Map<String, List<Assignment>> assignmentsByPoint = new HashMap<>();
   private final Map<String, List<Point>> pointsByPlace = new HashMap<>();
 
   private Registry(Map<Kind, Map<String, Entity>> byKind) {
@@ -41,8 +42,10 @@ public final class Registry {
     });
     all(Gateway.class).forEach(gateway -> gatewaysByEui.put(gateway.eui(), gateway));
     all(Device.class).forEach(device -> devicesByEui.put(device.radio().devEui(), device));
-    all(Assignment.class).forEach(assignment ->
-        assignmentsByDevice.computeIfAbsent(assignment.deviceId(), id -> new ArrayList<>()).add(assignment));
+    all(Assignment.class).forEach(assignment -> {
+      assignmentsByDevice.computeIfAbsent(assignment.deviceId(), id -> new ArrayList<>()).add(assignment);
+      assignmentsByPoint.computeIfAbsent(assignment.pointId(), id -> new ArrayList<>()).add(assignment);
+    });
   }
 
   public static Registry empty() {
@@ -115,6 +118,11 @@ public final class Registry {
 
   public List<Assignment> assignmentsOf(String deviceId) {
     return assignmentsByDevice.getOrDefault(deviceId, List.of());
+  }
+
+  /** Which channels fed a point, and feed it now. */
+  public List<Assignment> assignmentsTo(String pointId) {
+    return assignmentsByPoint.getOrDefault(pointId, List.of());
   }
 
   /** Points of exactly this place, not of what lies below it. */

@@ -41,6 +41,7 @@ public final class SqliteFile implements AutoCloseable {
       HikariConfig pool = new HikariConfig();
       pool.setDataSource(source(file, true));
       pool.setMaximumPoolSize(4);
+      pool.setReadOnly(true);
       pool.setMinimumIdle(1);
       pool.setPoolName("read " + file.getFileName());
       return new SqliteFile(write.getConnection(), new HikariDataSource(pool));

@@ -1,0 +1,23 @@
+package org.openpasture.api.fleet;
+
+import java.time.Instant;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.lorawan.Eui64;
+
+/**
+ * A device and how it is.
+ *
+ * @param state online, silent, silent-gateway (its gateway is silent too), joined (no data yet), never-heard
+ * @param stateReason the same in words
+ * @param problem why its newest frame was refused; null if it was not
+ * @param lost frames missing between those that came, since the service started
+ */
+public record DeviceView(String id, String name, String modelId, String modelName, String placeId, List<String> path,
+    Eui64 devEui, String activation, String state, String stateReason, @Nullable Instant lastHeard, @Nullable Double rssiDbm,
+    @Nullable Double snrDb, @Nullable String dataRate, @Nullable Long counter, long frames, long lost,
+    @Nullable Double batteryVolts, @Nullable String problem, List<AssignmentView> assignments, List<String> gateways) {
+
+  /** A channel and the point it feeds. */
+  public record AssignmentView(String id, String channel, String pointId, String pointName) {}
+}

@@ -1,0 +1,20 @@
+package org.openpasture.api.place;
+
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.limit.Severity;
+import org.openpasture.core.people.Right;
+
+/**
+ * A site, area or asset with how it is.
+ *
+ * @param kind site, area or asset
+ * @param assetKind what an asset is, in a word
+ * @param severity the worst of all points below it
+ * @param points how many points lie below it
+ * @param openAlerts alerts below it that are not closed
+ * @param right the highest right that the reader has here
+ */
+public record PlaceView(String id, String kind, String name, @Nullable String parentId, @Nullable String assetKind,
+    List<String> limitSets, @Nullable String zone, @Nullable Double latitude, @Nullable Double longitude, Severity severity,
+    int points, int openAlerts, @Nullable Right right) {}

@@ -1,0 +1,21 @@
+package org.openpasture.api.place;
+
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.api.reading.LatestView;
+import org.openpasture.core.quantity.Quantity;
+
+/**
+ * A point with its newest reading.
+ *
+ * @param path names from the site down to the place
+ * @param limitSet id of the limit set that holds, its own or inherited; null if none does
+ * @param ownLimitSet whether the limit set is set on the point itself, over what its asset says
+ * @param latest null before the first reading
+ * @param deviceId the device behind it now; null if there is none
+ * @param intervalSeconds how often that device usually reports, for telling what is stale
+ */
+public record PointView(String id, int number, String name, String placeId, List<String> path, Quantity quantity,
+    String quantityTitle, String unit, int decimals, @Nullable String direction, @Nullable String note, boolean released,
+    @Nullable String limitSet, boolean ownLimitSet, @Nullable LatestView latest, @Nullable String deviceId,
+    @Nullable String channel, @Nullable Integer intervalSeconds) {}

@@ -1,0 +1,53 @@
+package org.openpasture.service.access;
+
+import jakarta.servlet.DispatcherType;
+import java.time.Clock;
+import org.openpasture.service.problem.ProblemHandler;
+import org.openpasture.store.people.CredentialStore;
+import org.openpasture.store.registry.RegistryStore;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.config.annotation.web.configurers.AbstractHttpConfigurer;
+import org.springframework.security.config.http.SessionCreationPolicy;
+import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Which addresses are open, and what the others need. */
+@Configuration
+class SecurityRules {
+  private static final String[] OPEN = {"/api/v1/setup/**", "/api/v1/session", "/api/v1/shared/**",
+      "/api/v1/invitations/taken-up", "/api/openapi", "/actuator/health"};
+
+  @Bean
+  SecurityFilterChain security(HttpSecurity http, CredentialStore credentials, RegistryStore registry, Clock clock,
+      JsonMapper mapper) throws Exception {
+    return http
+        .csrf(AbstractHttpConfigurer::disable) // see TokenFilter: a header takes its place
+        .sessionManagement(session -> session.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
+        .requestCache(AbstractHttpConfigurer::disable)
+        .logout(AbstractHttpConfigurer::disable)
+        .addFilterBefore(new TokenFilter(credentials, registry, clock), UsernamePasswordAuthenticationFilter.class)
+        .authorizeHttpRequests(requests -> requests
+            .dispatcherTypeMatchers(DispatcherType.ASYNC, DispatcherType.ERROR).permitAll()
+            .requestMatchers(OPEN).permitAll()
+            .requestMatchers("/api/**", "/actuator/**").authenticated()
+            .anyRequest().permitAll())
+        .headers(headers -> headers
+            .contentSecurityPolicy(policy -> policy.policyDirectives(
+                "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; frame-ancestors 'self'"))
+            .referrerPolicy(policy -> policy.policy(
+                org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy.SAME_ORIGIN)))
+        .exceptionHandling(errors -> errors.authenticationEntryPoint((request, response, error) -> {
+          response.setStatus(HttpStatus.UNAUTHORIZED.value());
+          response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
+          response.setCharacterEncoding("UTF-8");
+          mapper.writeValue(response.getOutputStream(), ProblemHandler.detail(HttpStatus.UNAUTHORIZED, "sign-in",
+              "You are not signed in, or your sign-in has ended.", "Sign in."));
+        }))
+        .build();
+  }
+}

@@ -1,0 +1,29 @@
+package org.openpasture.service.config;
+
+import java.net.URI;
+import java.nio.file.Path;
+import org.jspecify.annotations.Nullable;
+import org.springframework.boot.context.properties.ConfigurationProperties;
+import org.springframework.boot.context.properties.bind.DefaultValue;
+
+/**
+ * The few things that are set in files or options; everything a technician changes is in the console.
+ *
+ * @param data folder of the records
+ * @param radio the gateway port
+ * @param region regional parameters of the radio network, "eu868"
+ * @param setupCode the one-time code of the first visit; null to have one made and printed
+ * @param address how others reach this instance, for links in mails; null to use how the reader reached it
+ */
+@ConfigurationProperties("pasture")
+public record PastureProperties(@DefaultValue("data") Path data, @DefaultValue Radio radio,
+    @DefaultValue("eu868") String region, @Nullable String setupCode, @Nullable URI address) {
+
+  /**
+   * The UDP port for packet forwarders.
+   *
+   * @param bind address to listen at
+   * @param port 0 for any free one
+   */
+  public record Radio(@DefaultValue("0.0.0.0") String bind, @DefaultValue("1700") int port) {}
+}

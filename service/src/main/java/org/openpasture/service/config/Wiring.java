@@ -1,0 +1,79 @@
+package org.openpasture.service.config;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.time.Clock;
+import org.openpasture.core.limit.LimitLibrary;
+import org.openpasture.core.limit.LimitSet;
+import org.openpasture.core.lorawan.Region;
+import org.openpasture.core.registry.Change;
+import org.openpasture.store.alert.AlertStore;
+import org.openpasture.store.notice.NoticeStore;
+import org.openpasture.store.people.CredentialStore;
+import org.openpasture.store.registry.RegistryDatabase;
+import org.openpasture.store.registry.RegistryStore;
+import org.openpasture.store.setting.SettingStore;
+import org.openpasture.store.telemetry.TelemetryStore;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
+import org.springframework.security.crypto.password.PasswordEncoder;
+
+/** Puts the stores together. What is opened here is closed by Spring in the reverse order. */
+@Configuration
+class Wiring {
+  @Bean
+  Clock clock() {
+    return Clock.systemUTC();
+  }
+
+  @Bean
+  RegistryDatabase registryDatabase(PastureProperties properties) throws IOException {
+    Files.createDirectories(properties.data());
+    return RegistryDatabase.open(properties.data());
+  }
+
+  @Bean
+  RegistryStore registryStore(RegistryDatabase database, Clock clock) {
+    RegistryStore store = new RegistryStore(database, clock);
+    store.change("Open Pasture", registry -> LimitLibrary.shipped().stream()
+        .filter(set -> !registry.find(LimitSet.class, set.id()).equals(java.util.Optional.of(set)))
+        .<Change>map(Change.Put::new).toList());
+    return store;
+  }
+
+  @Bean
+  TelemetryStore telemetryStore(PastureProperties properties, RegistryDatabase database, Clock clock) {
+    return TelemetryStore.open(properties.data(), database.secrets(), clock);
+  }
+
+  @Bean
+  AlertStore alertStore(RegistryDatabase database) {
+    return new AlertStore(database);
+  }
+
+  @Bean
+  NoticeStore noticeStore(RegistryDatabase database) {
+    return new NoticeStore(database);
+  }
+
+  @Bean
+  CredentialStore credentialStore(RegistryDatabase database) {
+    return new CredentialStore(database);
+  }
+
+  @Bean
+  SettingStore settingStore(RegistryDatabase database) {
+    return new SettingStore(database);
+  }
+
+  @Bean
+  Region region(PastureProperties properties) {
+    return Region.shipped(properties.region());
+  }
+
+  @Bean
+  PasswordEncoder passwordEncoder() {
+    return new BCryptPasswordEncoder();
+  }
+}

@@ -1,0 +1,64 @@
+package org.openpasture.service.problem;
+
+import org.springframework.http.HttpStatus;
+
+/** Something that a caller asked for and cannot have; becomes a problem detail (RFC 9457). */
+public final class Problem extends RuntimeException {
+  private static final long serialVersionUID = 1L;
+  private final HttpStatus status;
+  private final String type;
+  private final String todo;
+
+  private Problem(HttpStatus status, String type, String message, String todo) {
+    super(message);
+    this.status = status;
+    this.type = type;
+    this.todo = todo;
+  }
+
+  /** There is no such thing, or the reader may not know of it. */
+  public static Problem notFound(String what) {
+    return new Problem(HttpStatus.NOT_FOUND, "not-found", "There is no such " + what + ", or you may not see it.",
+        "Check the address, or ask who manages the site for the right to look.");
+  }
+
+  /** The reader may see it, but not do this. */
+  public static Problem forbidden(String what) {
+    return new Problem(HttpStatus.FORBIDDEN, "not-allowed", "You may not " + what + ".",
+        "Ask who manages the site for the right.");
+  }
+
+  public static Problem invalid(String message) {
+    return new Problem(HttpStatus.BAD_REQUEST, "invalid", message, "Correct it and try again.");
+  }
+
+  /** It clashes with what is there. */
+  public static Problem conflict(String message, String todo) {
+    return new Problem(HttpStatus.CONFLICT, "conflict", message, todo);
+  }
+
+  public static Problem unauthorised(String message) {
+    return new Problem(HttpStatus.UNAUTHORIZED, "sign-in", message, "Sign in.");
+  }
+
+  /** It was there and is no more. */
+  public static Problem gone(String message, String todo) {
+    return new Problem(HttpStatus.GONE, "gone", message, todo);
+  }
+
+  public static Problem tooMany(String message, String todo) {
+    return new Problem(HttpStatus.TOO_MANY_REQUESTS, "too-many", message, todo);
+  }
+
+  HttpStatus status() {
+    return status;
+  }
+
+  String type() {
+    return type;
+  }
+
+  String todo() {
+    return todo;
+  }
+}

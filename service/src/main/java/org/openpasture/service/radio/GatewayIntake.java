@@ -1,0 +1,246 @@
+package org.openpasture.service.radio;
+
+import jakarta.annotation.PreDestroy;
+import java.io.IOException;
+import java.net.InetSocketAddress;
+import java.nio.ByteBuffer;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.Iterator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
+import org.openpasture.api.fleet.InletView;
+import org.openpasture.core.fleet.Gateway;
+import org.openpasture.core.frame.Reception;
+import org.openpasture.core.lorawan.Eui64;
+import org.openpasture.core.lorawan.Session;
+import org.openpasture.inlets.packetforwarder.GatewayEvents;
+import org.openpasture.inlets.packetforwarder.GatewayStatus;
+import org.openpasture.inlets.packetforwarder.PacketForwarderInlet;
+import org.openpasture.inlets.packetforwarder.RadioFrame;
+import org.openpasture.service.config.PastureProperties;
+import org.openpasture.service.live.LiveEvent;
+import org.openpasture.service.live.LiveHub;
+import org.openpasture.store.registry.RegistryStore;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.stereotype.Component;
+
+/**
+ * What gateways bring: only registered ones are heard, and the copies of one frame that several of them heard are
+ * collected for 200 ms before the radio network gets it once.
+ */
+@Component
+public class GatewayIntake implements GatewayEvents {
+  private static final Logger LOG = LoggerFactory.getLogger(GatewayIntake.class);
+  private static final long COLLECT_NANOS = TimeUnit.MILLISECONDS.toNanos(200);
+  /** A copy that comes later than the window, by a slow uplink of a gateway, is still no new frame. */
+  private static final long REMEMBER_NANOS = TimeUnit.SECONDS.toNanos(5);
+  private static final int MOST_WAITING = 50_000;
+
+  private sealed interface Work {
+    record Take(ByteBuffer bytes, long due) implements Work {}
+
+    record Run(Runnable task) implements Work {}
+
+    record Stop() implements Work {}
+  }
+
+  private final RegistryStore registry;
+  private final RadioNetwork network;
+  private final GatewayStates gateways;
+  private final DownlinkSender downlinks;
+  private final InletLog log;
+  private final LiveHub live;
+  private final Clock clock;
+  private final PastureProperties properties;
+  private final BlockingQueue<Work> queue = new LinkedBlockingQueue<>(MOST_WAITING);
+  /** Guarded by itself: copies that wait, by the frame's bytes. */
+  private final Map<ByteBuffer, List<Reception>> waiting = new HashMap<>();
+  /** Guarded by {@link #waiting}: frames taken lately, with who heard them and when they were taken. */
+  private final Map<ByteBuffer, Recent> recent = new LinkedHashMap<>();
+  private final Thread thread;
+  private volatile Optional<PacketForwarderInlet> inlet = Optional.empty();
+  private volatile String problem = "not yet opened";
+
+  private record Recent(long nanos, List<Eui64> heardBy) {}
+
+  GatewayIntake(RegistryStore registry, RadioNetwork network, GatewayStates gateways, DownlinkSender downlinks, InletLog log,
+      LiveHub live, Clock clock, PastureProperties properties) {
+    this.registry = registry;
+    this.network = network;
+    this.gateways = gateways;
+    this.downlinks = downlinks;
+    this.log = log;
+    this.live = live;
+    this.clock = clock;
+    this.properties = properties;
+    this.thread = Thread.ofPlatform().name("radio-network").start(this::loop);
+  }
+
+  /** Opens the port when everything else is ready. A port that is taken does not stop the service: it is said. */
+  @EventListener(ApplicationReadyEvent.class)
+  void open() {
+    try {
+      PacketForwarderInlet opened = new PacketForwarderInlet(
+          new InetSocketAddress(properties.radio().bind(), properties.radio().port()), this, clock);
+      inlet = Optional.of(opened);
+      downlinks.use(opened);
+      LOG.info("Gateways are heard on UDP port {}", opened.port());
+    } catch (IOException e) {
+      problem = String.valueOf(e.getMessage());
+      LOG.error("{}. Choose another with --pasture.radio.port, or stop the program that holds it.", problem);
+    }
+  }
+
+  /** The gateway port as it is; empty while it is not open. */
+  public Optional<Integer> port() {
+    return inlet.map(PacketForwarderInlet::port);
+  }
+
+  public InletView view() {
+    String address = "UDP " + properties.radio().bind() + ":" + inlet.map(PacketForwarderInlet::port).orElse(properties.radio().port());
+    return inlet.map(open -> new InletView("LoRaWAN gateways", "packet-forwarder", address, "up", "Gateways can reach it.",
+            open.received(), open.refused(), log.newest()))
+        .orElseGet(() -> new InletView("LoRaWAN gateways", "packet-forwarder", address, "down", problem, 0, 0, log.newest()));
+  }
+
+  /** Begins the session of a personalised device. */
+  public void begin(String deviceId, Session session) {
+    queue.add(new Work.Run(() -> network.begin(deviceId, session)));
+  }
+
+  /** Forgets a removed device. */
+  public void forget(String deviceId) {
+    queue.add(new Work.Run(() -> network.forget(deviceId)));
+  }
+
+  @Override
+  public void frame(Eui64 eui, RadioFrame frame) {
+    if (registry.now().gateway(eui).isEmpty()) {
+      heardUnknown(eui, 1);
+      return;
+    }
+    gateways.frame(frame.reception());
+    ByteBuffer key = ByteBuffer.wrap(frame.bytes());
+    boolean first;
+    synchronized (waiting) {
+      Recent taken = recent.get(key);
+      if (taken != null && !taken.heardBy().contains(eui)) {
+        return;
+      }
+      List<Reception> copies = waiting.get(key);
+      first = copies == null;
+      if (copies != null) {
+        copies.add(frame.reception());
+      } else {
+        waiting.put(key, new ArrayList<>(List.of(frame.reception())));
+      }
+    }
+    if (first && !queue.offer(new Work.Take(key, System.nanoTime() + COLLECT_NANOS))) {
+      synchronized (waiting) {
+        waiting.remove(key);
+      }
+      log.refused(eui.toString(), "too many frames wait; this one was dropped");
+    }
+  }
+
+  private void heardUnknown(Eui64 eui, int frames) {
+    if (gateways.unknown(eui, frames)) {
+      live.publish(new LiveEvent("changed", null, null, Map.of("what", "heard-gateways")));
+    }
+  }
+
+  @Override
+  public void status(Eui64 eui, GatewayStatus status) {
+    sign(eui, false);
+  }
+
+  @Override
+  public void reachable(Eui64 eui) {
+    sign(eui, true);
+  }
+
+  private void sign(Eui64 eui, boolean asksForDownlinks) {
+    Optional<Gateway> gateway = registry.now().gateway(eui);
+    if (gateway.isEmpty()) {
+      heardUnknown(eui, 0);
+      return;
+    }
+    gateways.sign(eui, asksForDownlinks);
+    if (live.hasSubscribers()) {
+      live.publish(new LiveEvent("gateway", gateway.get().siteId(), null, gateways.view(registry.now(), gateway.get())));
+    }
+  }
+
+  @Override
+  public void refused(Optional<Eui64> gateway, String sender, String reason) {
+    log.refused(gateway.map(eui -> sender + " (" + eui + ")").orElse(sender), reason);
+  }
+
+  @Override
+  public void transmitted(Eui64 gateway, int token, Optional<String> error) {
+    downlinks.transmitted(gateway, token, error);
+  }
+
+  private void loop() {
+    while (true) {
+      try {
+        switch (queue.take()) {
+          case Work.Take(ByteBuffer bytes, long due) -> {
+            long left = due - System.nanoTime();
+            if (left > 0) {
+              TimeUnit.NANOSECONDS.sleep(left);
+            }
+            network.take(bytes.array(), collected(bytes));
+          }
+          case Work.Run(Runnable task) -> task.run();
+          case Work.Stop stop -> {
+            return;
+          }
+        }
+      } catch (InterruptedException e) {
+        return;
+      } catch (RuntimeException e) {
+        LOG.error("a radio frame could not be handled; the network goes on", e);
+      }
+    }
+  }
+
+  private List<Reception> collected(ByteBuffer bytes) {
+    synchronized (waiting) {
+      List<Reception> copies = waiting.remove(bytes);
+      long now = System.nanoTime();
+      forgetOld(now);
+      Map<Eui64, Reception> strongest = new LinkedHashMap<>();
+      (copies == null ? List.<Reception>of() : copies)
+          .forEach(copy -> strongest.merge(copy.gateway(), copy, (a, b) -> a.snrDb() >= b.snrDb() ? a : b));
+      recent.remove(bytes);
+      recent.put(bytes, new Recent(now, List.copyOf(strongest.keySet())));
+      return List.copyOf(strongest.values());
+    }
+  }
+
+  /** The map is in the order in which frames were taken, so the old ones are in front. */
+  private void forgetOld(long now) {
+    Iterator<Recent> oldest = recent.values().iterator();
+    while (oldest.hasNext() && now - oldest.next().nanos() > REMEMBER_NANOS) {
+      oldest.remove();
+    }
+  }
+
+  @PreDestroy
+  void close() throws InterruptedException {
+    inlet.ifPresent(PacketForwarderInlet::close);
+    queue.put(new Work.Stop());
+    thread.join(TimeUnit.SECONDS.toMillis(5));
+  }
+}

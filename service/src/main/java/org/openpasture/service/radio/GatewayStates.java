@@ -1,0 +1,106 @@
+package org.openpasture.service.radio;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.api.fleet.GatewayView;
+import org.openpasture.api.fleet.HeardGateway;
+import org.openpasture.core.fleet.Device;
+import org.openpasture.core.fleet.Gateway;
+import org.openpasture.core.frame.Reception;
+import org.openpasture.core.lorawan.Eui64;
+import org.openpasture.core.place.Site;
+import org.openpasture.core.registry.Registry;
+import org.springframework.stereotype.Component;
+
+/** When each gateway was last heard and how well; also those that nobody registered. */
+@Component
+public class GatewayStates {
+  /** Packet forwarders ask for downlinks every few seconds; after this long without any sign one is silent. */
+  static final Duration SILENT_AFTER = Duration.ofSeconds(60);
+  private static final int MOST_UNKNOWN = 200;
+
+  private record State(Instant lastHeard, @Nullable Instant lastPull, long frames, @Nullable Double rssi, @Nullable Double snr,
+      Set<String> deviceIds) {}
+
+  private final Map<Eui64, State> states = new ConcurrentHashMap<>();
+  private final Map<Eui64, HeardGateway> unknown = new ConcurrentHashMap<>();
+  private final Clock clock;
+
+  GatewayStates(Clock clock) {
+    this.clock = clock;
+  }
+
+  void sign(Eui64 eui, boolean asksForDownlinks) {
+    Instant now = clock.instant();
+    states.merge(eui, new State(now, asksForDownlinks ? now : null, 0, null, null, Set.of()), (was, fresh) ->
+        new State(now, asksForDownlinks ? now : was.lastPull(), was.frames(), was.rssi(), was.snr(), was.deviceIds()));
+  }
+
+  void frame(Reception reception) {
+    Instant now = clock.instant();
+    states.merge(reception.gateway(), new State(now, null, 1, reception.rssiDbm(), reception.snrDb(), Set.of()), (was, fresh) ->
+        new State(now, was.lastPull(), was.frames() + 1, reception.rssiDbm(), reception.snrDb(), was.deviceIds()));
+  }
+
+  void carries(Eui64 eui, String deviceId) {
+    states.computeIfPresent(eui, (key, was) -> {
+      if (was.deviceIds().contains(deviceId)) {
+        return was;
+      }
+      Set<String> more = new HashSet<>(was.deviceIds());
+      more.add(deviceId);
+      return new State(was.lastHeard(), was.lastPull(), was.frames(), was.rssi(), was.snr(), Set.copyOf(more));
+    });
+  }
+
+  /** Notes a gateway that nobody registered; says whether it is a new one. */
+  boolean unknown(Eui64 eui, int frames) {
+    Instant now = clock.instant();
+    if (!unknown.containsKey(eui) && unknown.size() >= MOST_UNKNOWN) {
+      unknown.values().stream().min(Comparator.comparing(HeardGateway::lastHeard)).ifPresent(oldest -> unknown.remove(oldest.eui()));
+    }
+    HeardGateway after = unknown.merge(eui, new HeardGateway(eui, now, now, frames),
+        (was, fresh) -> new HeardGateway(eui, was.firstHeard(), now, was.frames() + frames));
+    return after.firstHeard().equals(now);
+  }
+
+  /** Gateways heard and not registered, the newest first. */
+  public List<HeardGateway> heardUnknown(Registry registry) {
+    unknown.keySet().removeIf(eui -> registry.gateway(eui).isPresent());
+    return unknown.values().stream().sorted(Comparator.comparing(HeardGateway::lastHeard).reversed()).toList();
+  }
+
+  /** Whether a gateway was heard within the last minute. */
+  public boolean isOnline(Eui64 eui) {
+    State state = states.get(eui);
+    return state != null && state.lastHeard().isAfter(clock.instant().minus(SILENT_AFTER));
+  }
+
+  /** Gateways that brought frames of a device since the service started. */
+  List<Eui64> gatewaysOf(String deviceId) {
+    return states.entrySet().stream().filter(entry -> entry.getValue().deviceIds().contains(deviceId)).map(Map.Entry::getKey)
+        .sorted(Comparator.comparing(Eui64::toString)).toList();
+  }
+
+  public GatewayView view(Registry registry, Gateway gateway) {
+    Optional<State> state = Optional.ofNullable(states.get(gateway.eui()));
+    Instant recently = clock.instant().minus(SILENT_AFTER);
+    return new GatewayView(gateway.id(), gateway.name(), gateway.eui(), gateway.siteId(),
+        registry.find(Site.class, gateway.siteId()).map(Site::name).orElse(""),
+        state.isEmpty() ? "never-heard" : state.get().lastHeard().isAfter(recently) ? "online" : "silent",
+        state.map(State::lastHeard).orElse(null),
+        state.map(State::lastPull).filter(pull -> pull.isAfter(recently)).isPresent(),
+        state.map(State::frames).orElse(0L), state.map(State::rssi).orElse(null), state.map(State::snr).orElse(null),
+        state.map(State::deviceIds).orElse(Set.of()).stream().flatMap(id -> registry.find(Device.class, id).stream())
+            .map(Device::name).sorted().toList());
+  }
+}
