@@ -89,7 +89,7 @@ public class Accounts {
     Path file = data.resolve(RECOVERY_FILE);
     throttle.check("recover");
     try {
-      if (!Files.exists(file) || !equal(Files.readString(file).strip(), Tokens.hash(code))) {
+      if (!Files.exists(file) || !equal(Files.readString(file).strip(), Tokens.hash(code.strip().toUpperCase(Locale.ROOT)))) {
         throttle.failed("recover");
         throw Problem.invalid("The recovery code is wrong or was used already.");
       }

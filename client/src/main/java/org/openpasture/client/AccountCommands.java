@@ -1,0 +1,68 @@
+package org.openpasture.client;
+
+import java.io.Console;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.api.people.SignInRequest;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
+
+/** Signing in and out. */
+final class AccountCommands {
+  private AccountCommands() {}
+
+  @Command(name = "sign-in", mixinStandardHelpOptions = true, description = "Sign in; later commands remember it.")
+  static final class SignInCommand implements Callable<Integer> {
+    @Mixin private Service service;
+
+    @Parameters(paramLabel = "NAME", description = "Who you are.")
+    private String name;
+
+    @Option(names = "--password", paramLabel = "PASSWORD", description = "Better left out: it is asked for, or read from PASTURE_PASSWORD.")
+    private @Nullable String password;
+
+    @Override
+    public Integer call() {
+      JsonNode answer = service.anonymous().post("api/v1/session", new SignInRequest(name, secret(), "command line"));
+      new SignIn(service.address().toString(), answer.at("/person/name").asString(), answer.path("token").asString()).save();
+      if (!service.printedJson(answer)) {
+        service.out().println("Signed in at " + service.address() + " as " + answer.at("/person/name").asString() + ".");
+      }
+      return 0;
+    }
+
+    private String secret() {
+      if (password != null) {
+        return password;
+      }
+      String given = System.getenv("PASTURE_PASSWORD");
+      if (given != null) {
+        return given;
+      }
+      Console console = System.console();
+      if (console == null || !console.isTerminal()) {
+        throw new IllegalArgumentException("no password: give it by PASTURE_PASSWORD, or use a terminal");
+      }
+      return new String(console.readPassword("Password: "));
+    }
+  }
+
+  @Command(name = "sign-out", mixinStandardHelpOptions = true, description = "Forget the sign-in, here and in the service.")
+  static final class SignOutCommand implements Callable<Integer> {
+    @Mixin private Service service;
+
+    @Override
+    public Integer call() {
+      service.api().delete("api/v1/session");
+      SignIn.forget();
+      if (!service.printedJson(tools.jackson.databind.json.JsonMapper.shared().valueToTree(Map.of("signedOut", true)))) {
+        service.out().println("Signed out.");
+      }
+      return 0;
+    }
+  }
+}

@@ -1,0 +1,69 @@
+package org.openpasture.client;
+
+import java.time.Instant;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.api.fleet.AssignmentRequest;
+import org.openpasture.api.fleet.DeviceRequest;
+import org.openpasture.client.output.TextTable;
+import org.openpasture.client.output.Words;
+import org.openpasture.core.lorawan.Eui64;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
+
+/** Devices. */
+@Command(name = "devices", mixinStandardHelpOptions = true, description = "Devices with state, signal, counter and battery.")
+final class DeviceCommands implements Runnable {
+  @Mixin private Service service;
+
+  @Override
+  public void run() {
+    JsonNode devices = service.api().get("api/v1/devices");
+    if (service.printedJson(devices)) {
+      return;
+    }
+    Instant now = Instant.now();
+    TextTable table = new TextTable("Device", "EUI", "Model", "State", "Heard", "RSSI", "SNR", "Counter", "Lost", "Battery");
+    devices.forEach(device -> table.row(device.path("name").asString(), device.path("devEui").asString(),
+        device.path("modelName").asString(), device.path("state").asString(), Words.age(device.path("lastHeard"), now),
+        Words.number(device.path("rssiDbm"), 0) + " dBm", Words.number(device.path("snrDb"), 1) + " dB", Words.number(device.path("counter"), 0),
+        device.path("lost").asString(), Words.number(device.path("batteryVolts"), 2) + " V"));
+    service.out().print(table.isEmpty() ? "No devices yet. Bring one in with 'pasture devices add'.\n" : table.text());
+    devices.forEach(device -> {
+      if (device.path("problem").isString()) {
+        service.out().println("\n" + device.path("name").asString() + ": " + device.path("problem").asString() + ".");
+      }
+    });
+  }
+
+  @Command(name = "add", mixinStandardHelpOptions = true, description = "Bring a LoRaWAN device in.")
+  int add(@Mixin Service to, @Parameters(paramLabel = "NAME") String name,
+      @Option(names = "--model", paramLabel = "MODEL", required = true, description = "Id or name of its model.") String model,
+      @Option(names = "--in", paramLabel = "PLACE", required = true, description = "The site, area or asset it hangs at.") String in,
+      @Option(names = "--eui", paramLabel = "EUI", required = true, description = "DevEUI, 16 hex digits.") String eui,
+      @Option(names = "--join-eui", paramLabel = "EUI", description = "JoinEUI, if it joins.") @Nullable String joinEui,
+      @Option(names = "--app-key", paramLabel = "KEY", description = "Application key, for a device that joins.") @Nullable String appKey,
+      @Option(names = "--dev-addr", paramLabel = "ADDR", description = "Address, for a personalised device.") @Nullable String devAddr,
+      @Option(names = "--nwk-s-key", paramLabel = "KEY") @Nullable String nwkSKey,
+      @Option(names = "--app-s-key", paramLabel = "KEY") @Nullable String appSKey,
+      @Option(names = "--make-points", description = "Make a point for each channel of the model.") boolean makePoints) {
+    JsonNode models = to.api().get("api/v1/models");
+    return PlaceCommands.made(to, to.api().post("api/v1/devices", new DeviceRequest(name,
+        Service.pick(models, model, "device model").path("id").asString(), PlaceCommands.id(to, in), Eui64.of(eui),
+        joinEui == null ? null : Eui64.of(joinEui), appKey, devAddr, nwkSKey, appSKey, makePoints)));
+  }
+
+  @Command(name = "assign", mixinStandardHelpOptions = true, description = "Let a device's channel feed a point.")
+  int assign(@Mixin Service to, @Parameters(index = "0", paramLabel = "DEVICE") String device,
+      @Parameters(index = "1", paramLabel = "CHANNEL") String channel, @Parameters(index = "2", paramLabel = "POINT") String point) {
+    String id = Service.pick(to.api().get("api/v1/devices"), device, "device").path("id").asString();
+    JsonNode answer = to.api().post("api/v1/devices/" + id + "/assignments",
+        new AssignmentRequest(channel, PointCommands.id(to, point), null));
+    if (!to.printedJson(answer)) {
+      to.out().println(channel + " of " + answer.path("name").asString() + " feeds the point now.");
+    }
+    return 0;
+  }
+}

@@ -1,0 +1,48 @@
+package org.openpasture.client;
+
+import java.time.Instant;
+import org.openpasture.api.fleet.GatewayRequest;
+import org.openpasture.client.output.TextTable;
+import org.openpasture.client.output.Words;
+import org.openpasture.core.lorawan.Eui64;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
+
+/** Gateways. */
+@Command(name = "gateways", mixinStandardHelpOptions = true, description = "Gateways with state and signal, and those heard but unknown.")
+final class GatewayCommands implements Runnable {
+  @Mixin private Service service;
+
+  @Override
+  public void run() {
+    JsonNode gateways = service.api().get("api/v1/gateways");
+    JsonNode heard = service.api().get("api/v1/gateways/heard");
+    if (service.json) {
+      service.print(tools.jackson.databind.json.JsonMapper.shared().createObjectNode()
+          .set("gateways", gateways).set("heardButUnknown", heard));
+      return;
+    }
+    Instant now = Instant.now();
+    TextTable table = new TextTable("Gateway", "EUI", "Site", "State", "Heard", "Frames", "RSSI", "SNR", "Devices");
+    gateways.forEach(gateway -> table.row(gateway.path("name").asString(), gateway.path("eui").asString(),
+        gateway.path("siteName").asString(), gateway.path("state").asString(), Words.age(gateway.path("lastHeard"), now),
+        gateway.path("frames").asString(), Words.number(gateway.path("rssiDbm"), 0) + " dBm", Words.number(gateway.path("snrDb"), 1) + " dB",
+        String.valueOf(gateway.path("devices").size())));
+    service.out().print(table.isEmpty() ? "No gateways yet.\n" : table.text());
+    if (!heard.isEmpty()) {
+      service.out().println("\nHeard but unknown (admit with 'pasture gateways add NAME --eui EUI --site SITE'):");
+      heard.forEach(one -> service.out().println("  " + one.path("eui").asString() + "  " + one.path("frames").asString() + " frames, "
+          + Words.age(one.path("lastHeard"), now)));
+    }
+  }
+
+  @Command(name = "add", mixinStandardHelpOptions = true, description = "Register a gateway, or admit one that was heard.")
+  int add(@Mixin Service to, @Parameters(paramLabel = "NAME") String name,
+      @Option(names = "--eui", paramLabel = "EUI", required = true, description = "16 hex digits, on its label.") String eui,
+      @Option(names = "--site", paramLabel = "SITE", required = true, description = "Where it stands.") String site) {
+    return PlaceCommands.made(to, to.api().post("api/v1/gateways", new GatewayRequest(name, Eui64.of(eui), PlaceCommands.id(to, site))));
+  }
+}

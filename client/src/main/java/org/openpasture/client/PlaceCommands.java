@@ -1,0 +1,79 @@
+package org.openpasture.client;
+
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.api.place.AreaRequest;
+import org.openpasture.api.place.AssetRequest;
+import org.openpasture.api.place.SiteRequest;
+import org.openpasture.client.output.Words;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
+
+/** Sites, areas and assets. */
+@Command(name = "places", mixinStandardHelpOptions = true, description = "Sites, areas and assets with their worst severity.")
+final class PlaceCommands implements Runnable {
+  @Mixin private Service service;
+
+  @Override
+  public void run() {
+    JsonNode places = service.api().get("api/v1/places");
+    if (service.printedJson(places)) {
+      return;
+    }
+    if (places.isEmpty()) {
+      service.out().println("No places yet. Make one with 'pasture places add-site NAME'.");
+    }
+    children(places, "", 0);
+  }
+
+  private void children(JsonNode places, String parentId, int depth) {
+    for (JsonNode place : places) {
+      if (place.path("parentId").asString("").equals(parentId)) {
+        String label = "  ".repeat(depth) + place.path("name").asString()
+            + (place.path("assetKind").asString("").isEmpty() ? "" : " (" + place.path("assetKind").asString() + ")");
+        int alerts = place.path("openAlerts").asInt();
+        service.out().println(String.format(java.util.Locale.ROOT, "%-44s %-13s %d points%s", label,
+            Words.severity(place.path("severity").asString()), place.path("points").asInt(),
+            alerts == 0 ? "" : ", " + alerts + (alerts == 1 ? " open alert" : " open alerts")));
+        children(places, place.path("id").asString(), depth + 1);
+      }
+    }
+  }
+
+  @Command(name = "add-site", mixinStandardHelpOptions = true, description = "Make a site.")
+  int addSite(@Mixin Service to, @Parameters(paramLabel = "NAME") String name,
+      @Option(names = "--zone", paramLabel = "ZONE", description = "Time zone, such as Europe/London.") @Nullable ZoneId zone) {
+    return made(to, to.api().post("api/v1/sites", new SiteRequest(name, zone, null, null)));
+  }
+
+  @Command(name = "add-area", mixinStandardHelpOptions = true, description = "Make an area of a site or area.")
+  int addArea(@Mixin Service to, @Parameters(paramLabel = "NAME") String name,
+      @Option(names = "--in", paramLabel = "PLACE", required = true, description = "The site or area that it is a part of.") String parent) {
+    return made(to, to.api().post("api/v1/areas", new AreaRequest(name, id(to, parent))));
+  }
+
+  @Command(name = "add-asset", mixinStandardHelpOptions = true, description = "Make an asset.")
+  int addAsset(@Mixin Service to, @Parameters(paramLabel = "NAME") String name,
+      @Option(names = "--in", paramLabel = "PLACE", required = true, description = "The site or area that it stands in.") String parent,
+      @Option(names = "--kind", paramLabel = "WORD", description = "What it is: pump, silo, room ...") @Nullable String kind,
+      @Option(names = "--limits", paramLabel = "SET", description = "Id of a limit set that holds for it; may be repeated.")
+      @Nullable List<String> limits) {
+    return made(to, to.api().post("api/v1/assets", new AssetRequest(name, id(to, parent), kind, limits == null ? new ArrayList<>() : limits)));
+  }
+
+  static String id(Service service, String meant) {
+    return Service.pick(service.api().get("api/v1/places"), meant, "place").path("id").asString();
+  }
+
+  static int made(Service service, JsonNode answer) {
+    if (!service.printedJson(answer)) {
+      service.out().println("Made " + answer.path("name").asString() + " (" + answer.path("id").asString() + ").");
+    }
+    return 0;
+  }
+}

@@ -1,0 +1,94 @@
+package org.openpasture.client;
+
+import java.io.PrintWriter;
+import java.net.URI;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.StreamSupport;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.client.http.ApiClient;
+import picocli.CommandLine;
+import picocli.CommandLine.Option;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.SerializationFeature;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The options that every command has: which service, and whether people or programs read the answer. */
+final class Service {
+  private static final JsonMapper PRETTY = JsonMapper.builder().enable(SerializationFeature.INDENT_OUTPUT).build();
+  static final String DEFAULT_ADDRESS = "http://127.0.0.1:8470";
+
+  @Option(names = "--at", paramLabel = "ADDRESS",
+      description = "The service, such as http://192.0.2.10:8470; else PASTURE_AT, else where you signed in.")
+  private @Nullable String at;
+
+  @Option(names = "--json", description = "Answer in JSON.")
+  boolean json;
+
+  @CommandLine.Spec(CommandLine.Spec.Target.MIXEE)
+  private CommandLine.Model.CommandSpec spec;
+
+  PrintWriter out() {
+    return spec.commandLine().getOut();
+  }
+
+  PrintWriter err() {
+    return spec.commandLine().getErr();
+  }
+
+  URI address() {
+    String chosen = Optional.ofNullable(at).or(() -> Optional.ofNullable(System.getenv("PASTURE_AT")))
+        .or(() -> SignIn.load().map(SignIn::at)).orElse(DEFAULT_ADDRESS);
+    String full = chosen.contains("://") ? chosen : "http://" + chosen;
+    return URI.create(full.endsWith("/") ? full : full + "/");
+  }
+
+  /** A client that is not signed in. */
+  ApiClient anonymous() {
+    return new ApiClient(address(), null);
+  }
+
+  /** A client that is. */
+  ApiClient api() {
+    String token = Optional.ofNullable(System.getenv("PASTURE_TOKEN"))
+        .or(() -> SignIn.load().map(SignIn::token)).orElseThrow(NotSignedIn::new);
+    return new ApiClient(address(), token);
+  }
+
+  void print(JsonNode node) {
+    out().println(PRETTY.writeValueAsString(node));
+  }
+
+  /** Prints JSON if it was asked for; says whether it did. */
+  boolean printedJson(JsonNode node) {
+    if (json) {
+      print(node);
+    }
+    return json;
+  }
+
+  /** The one entity in a list that is meant by an id, a number, or a part of its name. */
+  static JsonNode pick(JsonNode list, String meant, String what, Function<JsonNode, String> name) {
+    List<JsonNode> all = StreamSupport.stream(list.spliterator(), false).toList();
+    List<JsonNode> exact = all.stream().filter(node -> node.path("id").asString("").equals(meant)
+        || node.path("number").isNumber() && node.path("number").asString().equals(meant)
+        || node.path("eui").asString("").equals(meant) || node.path("devEui").asString("").equals(meant)
+        || name.apply(node).equalsIgnoreCase(meant)).toList();
+    List<JsonNode> found = !exact.isEmpty() ? exact
+        : all.stream().filter(node -> name.apply(node).toLowerCase(java.util.Locale.ROOT).contains(meant.toLowerCase(java.util.Locale.ROOT)))
+            .toList();
+    if (found.isEmpty()) {
+      throw new IllegalArgumentException("there is no " + what + " '" + meant + "'");
+    }
+    if (found.size() > 1) {
+      throw new IllegalArgumentException("'" + meant + "' could be " + String.join(", ", found.stream().limit(5).map(name).toList())
+          + (found.size() > 5 ? " and more" : "") + "; say more of the name, or the id");
+    }
+    return found.getFirst();
+  }
+
+  static JsonNode pick(JsonNode list, String meant, String what) {
+    return pick(list, meant, what, node -> node.path("name").asString(node.path("title").asString("")));
+  }
+}

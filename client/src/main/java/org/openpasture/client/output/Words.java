@@ -1,0 +1,49 @@
+package org.openpasture.client.output;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.Locale;
+import tools.jackson.databind.JsonNode;
+
+/** Small things in words. */
+public final class Words {
+  private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("HH:mm:ss", Locale.ROOT).withZone(ZoneId.systemDefault());
+  private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm", Locale.ROOT).withZone(ZoneId.systemDefault());
+
+  private Words() {}
+
+  /** "12 s ago", "never". */
+  public static String age(JsonNode time, Instant now) {
+    if (!time.isString()) {
+      return "never";
+    }
+    long seconds = Math.max(0, Duration.between(Instant.parse(time.asString()), now).toSeconds());
+    return seconds < 90 ? seconds + " s ago" : seconds < 5400 ? (seconds + 30) / 60 + " min ago"
+        : seconds < 172_800 ? (seconds + 1800) / 3600 + " h ago" : (seconds + 43_200) / 86_400 + " d ago";
+  }
+
+  public static String clock(JsonNode time) {
+    return time.isString() ? CLOCK.format(Instant.parse(time.asString())) : "";
+  }
+
+  public static String moment(JsonNode time) {
+    return time.isString() ? DAY.format(Instant.parse(time.asString())) : "";
+  }
+
+  /** A number with so many decimals, nothing for none. */
+  public static String number(JsonNode value, int decimals) {
+    return value.isNumber() ? String.format(Locale.ROOT, "%." + decimals + "f", value.asDouble()) : "";
+  }
+
+  /** Our fence mark of a severity, with its word. */
+  public static String severity(String id) {
+    return switch (id) {
+      case "advisory" -> "|-| advisory";
+      case "warning" -> "|=| warning";
+      case "critical" -> "|#| critical";
+      default -> "| | normal";
+    };
+  }
+}

@@ -1,0 +1,176 @@
+package org.openpasture.simulator.demo;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.api.alert.RuleRequest;
+import org.openpasture.api.dashboard.DashboardRequest;
+import org.openpasture.api.fleet.DeviceRequest;
+import org.openpasture.api.fleet.DeviceView;
+import org.openpasture.api.fleet.GatewayRequest;
+import org.openpasture.api.place.AreaRequest;
+import org.openpasture.api.place.AssetRequest;
+import org.openpasture.api.place.PlaceView;
+import org.openpasture.api.place.PointView;
+import org.openpasture.api.place.SiteRequest;
+import org.openpasture.client.http.ApiClient;
+import org.openpasture.core.dashboard.Panel;
+import org.openpasture.core.limit.Severity;
+import org.openpasture.core.lorawan.Eui64;
+import org.openpasture.core.quantity.Quantity;
+import org.openpasture.core.rule.Condition;
+import org.openpasture.core.rule.Hold;
+import org.openpasture.core.rule.Target;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Registers Harrowfell Creamery through the API, as its technician would. */
+final class Creamery {
+  static final String GATEWAY_WHEY_ROOM = "02ab54fffe10a001";
+  static final String GATEWAY_CELLARS = "02ab54fffe10a002";
+  static final String GATEWAY_UNKNOWN = "02ab54fffe10a0ff";
+  static final String JOIN_EUI = "02ab540000000001";
+  static final String PUMP_EUI = "02ab540000000101";
+  static final String PUMP_KEY = "6b1f0c5e9a7d43218ecb5a90f37d2e64";
+  static final String SILO1_EUI = "02ab540000000201";
+  static final String SILO1_KEY = "91d3c7f05b2e48a6b0e4127c8df96a35";
+  static final String SILO2_EUI = "02ab540000000202";
+  static final String SILO2_ADDR = "00ab0202";
+  static final String SILO2_NWK = "2c8e4f6a1b3d5079c1e2f3a4b5968778";
+  static final String SILO2_APP = "7f6e5d4c3b2a19087a6b5c4d3e2f1001";
+  static final String CELLAR_EUI = "02ab540000000301";
+  static final String CELLAR_KEY = "d40a7e92f1c85b36a9e0714fb26c8d53";
+  static final String SPARE_EUI = "02ab540000000401";
+  /** What was entered for the spare sensor; the device itself has another key, so its joins are refused. */
+  private static final String SPARE_KEY_MISTYPED = "0e5d2a91c7b64f38a1d09e7c35f82b46";
+  private static final String TECHNICIAN = "technician@harrowfell.example";
+
+  private final ApiClient api;
+  private final JsonMapper mapper = JsonMapper.builder().build();
+  private final Map<String, String> pointIds = new HashMap<>();
+  private final Map<String, Integer> pointNumbers = new HashMap<>();
+
+  Creamery(ApiClient api) {
+    this.api = api;
+  }
+
+  /** Point numbers by a short name such as "pump-axial". */
+  Map<String, Integer> pointNumbers() {
+    return pointNumbers;
+  }
+
+  /** Makes everything and returns the site's id. */
+  String build() {
+    String site = place("sites", new SiteRequest("Harrowfell Creamery", DemoWorld.ZONE, 54.21, -2.34));
+    String reception = place("areas", new AreaRequest("Milk reception", site));
+    String wheyRoom = place("areas", new AreaRequest("Whey room", site));
+    String cellars = place("areas", new AreaRequest("Ripening cellars", site));
+    String pump = place("assets", new AssetRequest("Whey pump", wheyRoom, "pump", List.of("iso-10816-7-category-ii-up-to-200-kw")));
+    String silo1 = place("assets", new AssetRequest("Silo 1", reception, "silo", List.of("raw-milk-dairy-arrival")));
+    String silo2 = place("assets", new AssetRequest("Silo 2", reception, "silo", List.of("raw-milk-dairy-arrival")));
+    String cellar = place("assets", new AssetRequest("Cellar 1", cellars, "room",
+        List.of(limits("limits-cellar-temperature.json"), limits("limits-cellar-humidity.json"))));
+
+    api.post("api/v1/gateways", new GatewayRequest("Whey room mast", Eui64.of(GATEWAY_WHEY_ROOM), site));
+    api.post("api/v1/gateways", new GatewayRequest("Cellar stairs", Eui64.of(GATEWAY_CELLARS), site));
+
+    String vibration = model("model-vibration.json");
+    String tank = model("model-tank.json");
+    String climate = model("model-climate.json");
+    joining("Pump sender", vibration, pump, PUMP_EUI, PUMP_KEY, true);
+    joining("Silo 1 sender", tank, silo1, SILO1_EUI, SILO1_KEY, true);
+    api.post("api/v1/devices", new DeviceRequest("Silo 2 sender", tank, silo2, Eui64.of(SILO2_EUI), null, null, SILO2_ADDR,
+        SILO2_NWK, SILO2_APP, true), DeviceView.class);
+    joining("Cellar 1 sender", climate, cellar, CELLAR_EUI, CELLAR_KEY, true);
+    joining("Spare climate sender", climate, cellars, SPARE_EUI, SPARE_KEY_MISTYPED, false);
+
+    points(pump, Map.of("Axial vibration", "pump-axial", "Horizontal vibration", "pump-horizontal", "Vertical vibration", "pump-vertical",
+        "Bearing temperature", "pump-temperature"));
+    points(silo1, Map.of("Level", "silo1-level", "Milk temperature", "silo1-temperature"));
+    points(silo2, Map.of("Level", "silo2-level", "Milk temperature", "silo2-temperature"));
+    points(cellar, Map.of("Air temperature", "cellar-temperature", "Relative humidity", "cellar-humidity", "Carbon dioxide",
+        "cellar-co2", "Ammonia", "cellar-ammonia"));
+
+    rules(pump, cellar);
+    dashboard(site, pump);
+    return site;
+  }
+
+  private String place(String path, Object request) {
+    return api.post("api/v1/" + path, request, PlaceView.class).id();
+  }
+
+  private String model(String file) {
+    return made("api/v1/models", file);
+  }
+
+  private String limits(String file) {
+    return made("api/v1/limits", file);
+  }
+
+  private String made(String path, String file) {
+    try (InputStream in = Creamery.class.getResourceAsStream(file)) {
+      JsonNode body = mapper.readTree(Optional.ofNullable(in).orElseThrow().readAllBytes());
+      return api.post(path, body).path("id").asString();
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private void joining(String name, String model, String place, String eui, String key, boolean makePoints) {
+    api.post("api/v1/devices", new DeviceRequest(name, model, place, Eui64.of(eui), Eui64.of(JOIN_EUI), key, null, null, null, makePoints));
+  }
+
+  private void points(String place, Map<String, String> shortNames) {
+    for (PointView point : api.get("api/v1/points?place=" + place, PointView[].class)) {
+      String shortName = Optional.ofNullable(shortNames.get(point.name())).orElseThrow();
+      pointIds.put(shortName, point.id());
+      pointNumbers.put(shortName, point.number());
+      api.post("api/v1/points/" + point.id() + "/release", Map.of());
+    }
+  }
+
+  private void rules(String pump, String cellar) {
+    rule("Whey pump vibration in zone C", new Target.OfAsset(pump, Quantity.VIBRATION_VELOCITY), new Condition.InZone(Severity.WARNING),
+        new Hold.ForReports(3), 0.2, Severity.WARNING,
+        "Listen at the coupling and look at the rubber star. If only the axial direction is high, check alignment first.");
+    rule("Whey pump vibration in zone D", new Target.OfAsset(pump, Quantity.VIBRATION_VELOCITY), new Condition.InZone(Severity.CRITICAL),
+        new Hold.ForReports(3), 0.2, Severity.CRITICAL,
+        "Stop the pump and switch to the standby pump. Spare coupling: store, shelf 4.");
+    rule("Milk in silo 1 too warm", new Target.OfPoint(id("silo1-temperature")), new Condition.InZone(Severity.CRITICAL),
+        new Hold.ForTime(600), 0.3, Severity.CRITICAL, "Check the ice water and the agitator.");
+    rule("Cellar 1 too dry or too wet", new Target.OfAsset(cellar, Quantity.HUMIDITY), new Condition.InZone(Severity.ADVISORY),
+        new Hold.ForTime(900), 0.5, Severity.ADVISORY, "Is the door shut? Is the humidifier running?");
+    rule("Pump sender silent", new Target.OfPoint(id("pump-axial")), new Condition.Silent(300), new Hold.ForTime(0), 0,
+        Severity.ADVISORY, "Look at the gateway in the whey room first, then at the sender's battery.");
+  }
+
+  private void rule(String name, Target target, Condition condition, Hold hold, double deadBand, Severity severity, String guidance) {
+    api.post("api/v1/rules", new RuleRequest(name, target, condition, hold, deadBand, severity, true, List.of(TECHNICIAN), guidance));
+  }
+
+  private void dashboard(String site, String pump) {
+    List<Panel> panels = new ArrayList<>();
+    panels.add(panel("d1", "directions", "Whey pump, three directions", List.of("pump-axial", "pump-horizontal", "pump-vertical"), pump, 0, 0, 8, 4));
+    panels.add(panel("d2", "value", "Silo 1 level", List.of("silo1-level"), null, 8, 0, 4, 2));
+    panels.add(panel("d3", "value", "Silo 1 milk", List.of("silo1-temperature"), null, 8, 2, 4, 2));
+    panels.add(panel("d4", "line", "Vibration, last day", List.of("pump-axial", "pump-horizontal", "pump-vertical"), null, 0, 4, 12, 4));
+    panels.add(panel("d5", "line", "Cellar 1 humidity", List.of("cellar-humidity"), null, 0, 8, 6, 4));
+    panels.add(panel("d6", "line", "Silo levels", List.of("silo1-level", "silo2-level"), null, 6, 8, 6, 4));
+    api.post("api/v1/dashboards", new DashboardRequest("Creamery at a glance", site, panels, null, null));
+  }
+
+  private Panel panel(String id, String kind, String title, List<String> points, @Nullable String asset, int x, int y, int w, int h) {
+    return new Panel(id, kind, title, points.stream().map(this::id).toList(), asset, null, null, x, y, w, h);
+  }
+
+  private String id(String shortName) {
+    return Optional.ofNullable(pointIds.get(shortName)).orElseThrow();
+  }
+}

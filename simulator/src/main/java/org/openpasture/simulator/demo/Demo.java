@@ -1,0 +1,68 @@
+package org.openpasture.simulator.demo;
+
+import java.net.InetSocketAddress;
+import java.net.URI;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.concurrent.CountDownLatch;
+import org.openpasture.api.setting.MailSettings;
+import org.openpasture.client.http.ApiClient;
+import org.openpasture.core.people.Right;
+import org.openpasture.simulator.mail.MailStandIn;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+
+/** Plays the demo co-operative to a running service, over its public interfaces only. */
+@Command(name = "demo-player", description = "Plays the demo to a running service.")
+public final class Demo implements Runnable {
+  @Option(names = "--at", required = true, description = "Address of the service.")
+  private URI at;
+
+  @Option(names = "--setup-code", required = true, description = "Its one-time code.")
+  private String setupCode;
+
+  @Option(names = "--password", required = true, description = "For all demo accounts.")
+  private String password;
+
+  @Option(names = "--radio-port", defaultValue = "1700")
+  private int radioPort;
+
+  @Option(names = "--mail-port", defaultValue = "8425")
+  private int mailPort;
+
+  @Option(names = "--mailbox-port", defaultValue = "8471")
+  private int mailboxPort;
+
+  public static void main(String[] args) {
+    System.exit(new CommandLine(new Demo()).execute(args));
+  }
+
+  @Override
+  public void run() {
+    Clock clock = Clock.systemUTC();
+    try (MailStandIn mailbox = new MailStandIn(mailPort, mailboxPort)) {
+      ApiClient anonymous = new ApiClient(at, null);
+      ApiClient owner = DemoPeople.owner(anonymous, setupCode, password);
+      owner.put("api/v1/settings/mail",
+          new MailSettings("127.0.0.1", mailbox.smtpPort(), "pasture@harrowfell.example", null, null, false));
+      Creamery creamery = new Creamery(owner);
+      String site = creamery.build();
+      DemoPeople.invite(owner, anonymous, "technician", Right.EDIT, site, password);
+      DemoPeople.invite(owner, anonymous, "adviser", Right.OPERATE, site, password);
+      DemoPeople.invite(owner, anonymous, "viewer", Right.LOOK, site, password);
+      Instant start = clock.instant();
+      DemoWorld world = new DemoWorld(start);
+      int readings = DemoHistory.bringIn(owner, world, creamery.pointNumbers(), start);
+      try (DemoRadio radio = new DemoRadio(new InetSocketAddress("127.0.0.1", radioPort), world, clock)) {
+        radio.play();
+        System.out.println("playing, after " + readings + " readings of history");
+        new CountDownLatch(1).await();
+      }
+    } catch (java.io.IOException e) {
+      throw new java.io.UncheckedIOException(e);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
+  }
+}

@@ -1,0 +1,93 @@
+package org.openpasture.simulator.demo;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.ZonedDateTime;
+import java.util.Random;
+
+/**
+ * The physics of the made-up creamery: what is true at a moment, the same whenever it is asked. Before the start of the
+ * demo it is history; after it, the whey pump's coupling works loose.
+ */
+final class DemoWorld {
+  static final ZoneId ZONE = ZoneId.of("Europe/London");
+  /** The pump's last repair, before and after which its history differs. */
+  private static final Duration REPAIRED_BEFORE_START = Duration.ofDays(21);
+  /** After the start of the demo: the coupling begins to work loose, and is repaired. */
+  private static final double LOOSE_FROM = 40;
+  private static final double LOOSE_FULLY = 150;
+  private static final double REPAIRED = 420;
+
+  private final Instant start;
+
+  DemoWorld(Instant start) {
+    this.start = start;
+  }
+
+  /** Vibration of the whey pump in mm/s RMS. */
+  double pump(String direction, Instant time) {
+    double load = 0.12 * Math.sin(hour(time) / 24 * 2 * Math.PI);
+    double worn = worn(time);
+    return switch (direction) {
+      case "axial" -> 2.1 + load + 2.7 * worn + 6.6 * loose(time) + noise("axial", time, 0.07);
+      case "horizontal" -> 3.4 + load + 0.6 * worn + 0.5 * loose(time) + noise("horizontal", time, 0.08);
+      default -> 2.7 + load + 0.5 * worn + 0.4 * loose(time) + noise("vertical", time, 0.07);
+    };
+  }
+
+  double pumpTemperature(Instant time) {
+    return 46 + 3 * Math.sin((hour(time) - 9) / 24 * 2 * Math.PI) + 4 * worn(time) + 9 * loose(time) + noise("pump-t", time, 0.2);
+  }
+
+  /** 0 to 1: slow wear up to the repair three weeks ago. */
+  private double worn(Instant time) {
+    double days = Duration.between(time, start.minus(REPAIRED_BEFORE_START)).toMinutes() / 1440.0;
+    return days < 0 ? 0 : Math.exp(-days / 11);
+  }
+
+  /** 0 to 1: the coupling during the demo. */
+  private double loose(Instant time) {
+    double seconds = Duration.between(start, time).toMillis() / 1000.0;
+    return seconds < LOOSE_FROM || seconds > REPAIRED ? 0 : Math.min(1, (seconds - LOOSE_FROM) / (LOOSE_FULLY - LOOSE_FROM));
+  }
+
+  /** Level of a silo in m: filled in the morning and evening, drawn off in between. */
+  double siloLevel(int silo, Instant time) {
+    double hour = (hour(time) + (silo - 1) * 5) % 24;
+    double filled = hour < 6 ? 2.2 + hour * 0.7 : hour < 14 ? 6.4 - (hour - 6) * 0.45 : hour < 19 ? 2.8 + (hour - 14) * 0.75 : 6.55 - (hour - 19) * 0.85;
+    return Math.max(0.2, filled + noise("silo" + silo, time, 0.02));
+  }
+
+  double siloTemperature(int silo, Instant time) {
+    double hour = (hour(time) + (silo - 1) * 5) % 24;
+    double fresh = hour < 6 || hour >= 14 && hour < 19 ? 1.4 : 0;
+    return 4.2 + silo * 0.2 + fresh + noise("silo-t" + silo, time, 0.1);
+  }
+
+  double cellarTemperature(Instant time) {
+    return 12.4 + 0.5 * Math.sin((hour(time) - 10) / 24 * 2 * Math.PI) + noise("cellar-t", time, 0.06);
+  }
+
+  double cellarHumidity(Instant time) {
+    return 90.5 + 1.8 * Math.sin((hour(time) - 3) / 24 * 2 * Math.PI) + noise("cellar-h", time, 0.4);
+  }
+
+  double cellarCarbonDioxide(Instant time) {
+    return 1150 + 420 * Math.max(0, Math.sin((hour(time) - 7) / 12 * Math.PI)) + noise("cellar-c", time, 25);
+  }
+
+  double cellarAmmonia(Instant time) {
+    return Math.max(0, 5.5 + 1.5 * Math.sin((hour(time) - 5) / 24 * 2 * Math.PI) + noise("cellar-n", time, 0.4));
+  }
+
+  private static double hour(Instant time) {
+    ZonedDateTime local = time.atZone(ZONE);
+    return local.getHour() + local.getMinute() / 60.0 + local.getSecond() / 3600.0;
+  }
+
+  /** The same for the same name and moment. */
+  private static double noise(String name, Instant time, double sigma) {
+    return new Random(name.hashCode() * 31L + time.getEpochSecond() * 7919).nextGaussian() * sigma;
+  }
+}
