@@ -76,7 +76,9 @@ class PlaceController {
     }
     Map<String, Integer> open = new HashMap<>();
     for (AlertView alert : alerts.open()) {
-      now.pathUp(alert.alert().placeId()).forEach(place -> open.merge(place.id(), 1, Integer::sum));
+      if (access.may(Right.LOOK, alert.alert().placeId())) {
+        now.pathUp(alert.alert().placeId()).forEach(place -> open.merge(place.id(), 1, Integer::sum));
+      }
     }
     List<Place> all = new ArrayList<>();
     all.addAll(now.all(Site.class));

@@ -1,0 +1,140 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import { onLive } from "@/api/live";
+import type { Alert } from "@/api/types";
+import PointsChart from "@/chart/PointsChart.vue";
+import { useAction } from "@/look/act";
+import { moment } from "@/look/clock";
+import FenceMark from "@/look/FenceMark.vue";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { usePlaces } from "@/places/places";
+import { usePoints } from "@/points/points";
+import { computed, ref, watch } from "vue";
+import AcknowledgeForm from "./AcknowledgeForm.vue";
+import { STATES } from "./states";
+
+/** One alert with everything that happened to it. */
+const { id } = defineProps<{ id: string }>();
+const places = usePlaces();
+const points = usePoints();
+const text = ref("");
+const answering = ref(false);
+const { busy, error, run } = useAction();
+const { data: alert, error: problem, load } = useLoad(() => api.get<Alert>("alerts/" + id));
+watch(() => id, load);
+onLive<Alert>("alert", (changed) => changed.id === id && load());
+onLive<{ what: string }>("changed", load);
+
+const point = computed(() => points.byId.get(alert.value?.pointId ?? ""));
+const mayAct = computed(() => places.may("operate", alert.value?.placeId ?? null));
+const steps = computed(() =>
+  alert.value
+    ? [
+        { at: alert.value.startedAt, what: "began" },
+        { at: alert.value.raisedAt, what: "raised" },
+        ...(alert.value.acknowledgedAt
+          ? [
+              {
+                at: alert.value.acknowledgedAt,
+                what: "acknowledged by " + (alert.value.acknowledgedBy || "Open Pasture"),
+              },
+            ]
+          : []),
+        ...(alert.value.returnedAt ? [{ at: alert.value.returnedAt, what: "back to normal" }] : []),
+        ...(alert.value.closedAt ? [{ at: alert.value.closedAt, what: "closed" }] : []),
+        ...alert.value.notes.map((note) => ({ at: note.at, what: `${note.person}: “${note.text}”` })),
+        ...alert.value.notices.map((notice) => ({
+          at: notice.sentAt ?? notice.createdAt,
+          what: `mail to ${notice.recipient}: ${notice.state}${notice.lastError ? ", " + notice.lastError : ""}`,
+        })),
+      ].sort((a, b) => a.at.localeCompare(b.at))
+    : [],
+);
+
+async function write() {
+  const ok = await run(
+    async () => (alert.value = await api.post<Alert>(`alerts/${id}/notes`, { text: text.value })),
+    "Noted.",
+  );
+  if (ok) {
+    text.value = "";
+  }
+}
+</script>
+
+<template>
+  <div v-if="alert" class="page">
+    <header class="page-head">
+      <div>
+        <p class="crumbs"><RouterLink to="/alerts">Alerts</RouterLink> / {{ alert.ruleName }}</p>
+        <h1>{{ alert.summary }}</h1>
+        <p class="row">
+          <FenceMark :severity="alert.severity" /> <span>{{ STATES[alert.state] }}</span>
+          <RouterLink class="soft" :to="`/places/${alert.placeId}`">{{ alert.path.join(", ") }}</RouterLink>
+        </p>
+      </div>
+      <el-button v-if="mayAct && !alert.acknowledgedAt" type="primary" size="large" @click="answering = true"
+        >Acknowledge</el-button
+      >
+    </header>
+    <section v-if="alert.guidance" class="sheet">
+      <h2>What to do</h2>
+      {{ alert.guidance }}
+    </section>
+    <section v-if="point" class="sheet">
+      <div class="sheet-head">
+        <h2>
+          <RouterLink :to="`/points/${point.id}`">{{ point.name }}</RouterLink>
+        </h2>
+      </div>
+      <div class="canvas">
+        <PointsChart :points="[point]" :hours="6" :limits="places.limitsById.get(point.limitSet ?? '')" />
+      </div>
+    </section>
+    <section class="sheet">
+      <h2>What happened</h2>
+      <ol>
+        <li v-for="(step, i) in steps" :key="i">
+          <span class="soft">{{ moment(step.at) }}</span> <span>{{ step.what }}</span>
+        </li>
+      </ol>
+      <form v-if="mayAct" class="row" @submit.prevent="write">
+        <el-input v-model="text" aria-label="A note" placeholder="What was found, what was done …" />
+        <el-button native-type="submit" :loading="busy" :disabled="!text.trim()">Write a note</el-button>
+      </form>
+      <ProblemNote :error="error" />
+    </section>
+    <AcknowledgeForm v-if="answering" :alert="alert" @close="((answering = false), load())" />
+  </div>
+  <div v-else-if="problem" class="page">
+    <ProblemNote :error="problem" />
+    <p><RouterLink to="/alerts">All alerts</RouterLink></p>
+  </div>
+</template>
+
+<style scoped>
+ol {
+  list-style: none;
+  padding: 0;
+  margin: 0 0 0.75rem;
+}
+li {
+  display: grid;
+  grid-template-columns: 10rem 1fr;
+  gap: 0.75rem;
+  padding: 0.25rem 0;
+}
+.row .el-input {
+  flex: 1 1 16rem;
+}
+.canvas {
+  height: 260px;
+}
+@media (max-width: 720px) {
+  li {
+    grid-template-columns: 1fr;
+    gap: 0;
+  }
+}
+</style>

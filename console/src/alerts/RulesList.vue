@@ -1,0 +1,109 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import { onLive } from "@/api/live";
+import type { Rule } from "@/api/types";
+import { useAction } from "@/look/act";
+import EmptyState from "@/look/EmptyState.vue";
+import FenceMark from "@/look/FenceMark.vue";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { usePlaces } from "@/places/places";
+import { usePoints } from "@/points/points";
+import { ref } from "vue";
+import RuleForm from "./RuleForm.vue";
+import { ruleWords } from "./states";
+
+const places = usePlaces();
+const points = usePoints();
+const rules = useLoad(() => api.get<Rule[]>("rules"));
+onLive<{ what: string }>("changed", rules.load);
+const editing = ref<Rule>();
+const removed = ref<Rule>();
+const { error, run } = useAction();
+
+function placeOf(rule: Rule): string | null {
+  return rule.target.kind === "asset" ? rule.target.assetId : (points.byId.get(rule.target.pointId)?.placeId ?? null);
+}
+
+function where(rule: Rule): string {
+  const place = places.byId.get(placeOf(rule) ?? "")?.name ?? "";
+  return rule.target.kind === "asset" ? place : `${place}, ${points.byId.get(rule.target.pointId)?.name ?? ""}`;
+}
+
+function unit(rule: Rule): string {
+  return rule.target.kind === "point"
+    ? (points.byId.get(rule.target.pointId)?.unit ?? "")
+    : (points.ofPlace(rule.target.assetId)[0]?.unit ?? "");
+}
+
+async function toggle(rule: Rule) {
+  await run(() => api.put("rules/" + rule.id, { ...rule, enabled: !rule.enabled }));
+  await rules.load();
+}
+
+async function remove(rule: Rule) {
+  if (await run(() => api.remove("rules/" + rule.id))) {
+    removed.value = rule;
+    await rules.load();
+  }
+}
+
+async function bringBack() {
+  await run(() => api.post("rules", removed.value), "The rule is back.");
+  removed.value = undefined;
+  await rules.load();
+}
+</script>
+
+<template>
+  <section class="sheet stack">
+    <ProblemNote :error="error ?? rules.error.value" />
+    <p v-if="removed" class="row" role="status">
+      “{{ removed.name }}” is removed. <el-button link type="primary" @click="bringBack">Bring it back</el-button>
+    </p>
+    <table v-if="rules.data.value?.length" class="rows cards">
+      <thead>
+        <tr>
+          <th>Severity</th>
+          <th>Rule</th>
+          <th>Told</th>
+          <th>On</th>
+          <th></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="rule in rules.data.value" :key="rule.id">
+          <td><FenceMark :severity="rule.severity" /></td>
+          <td class="wide">
+            <strong>{{ rule.name }}</strong>
+            <div class="soft small">{{ where(rule) }}: {{ ruleWords(rule, unit(rule)) }}</div>
+          </td>
+          <td class="small">{{ rule.recipients.join(", ") || "nobody" }}</td>
+          <td>
+            <el-switch
+              :model-value="rule.enabled"
+              :disabled="!places.may('edit', placeOf(rule))"
+              :aria-label="`${rule.name} is watched`"
+              @change="toggle(rule)"
+            />
+          </td>
+          <td>
+            <template v-if="places.may('edit', placeOf(rule))">
+              <el-button link type="primary" @click="editing = rule">Change</el-button>
+              <el-button link @click="remove(rule)">Remove</el-button>
+            </template>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <EmptyState v-else-if="!rules.loading.value" title="No rules yet"
+      >Add one on the page of a point or an asset.</EmptyState
+    >
+    <RuleForm
+      v-if="editing"
+      :rule="editing"
+      :place-id="placeOf(editing) ?? ''"
+      @close="((editing = undefined), rules.load())"
+    />
+  </section>
+</template>

@@ -1,0 +1,37 @@
+import { api } from "@/api/http";
+import { onLive } from "@/api/live";
+import type { Alert } from "@/api/types";
+import { rank } from "@/look/severity";
+import { defineStore } from "pinia";
+import { computed, reactive, ref } from "vue";
+
+/** Alerts that are not closed, kept current by the live stream. */
+export const useAlerts = defineStore("alerts", () => {
+  const byId = reactive(new Map<string, Alert>());
+  const loaded = ref(false);
+
+  async function load() {
+    const found = await api.get<Alert[]>("alerts");
+    byId.clear();
+    found.forEach((alert) => byId.set(alert.id, alert));
+    loaded.value = true;
+  }
+
+  function take(alert: Alert) {
+    if (alert.closedAt === null) {
+      byId.set(alert.id, alert);
+    } else {
+      byId.delete(alert.id);
+    }
+  }
+
+  onLive<Alert>("alert", take);
+  onLive("resync", () => void load());
+
+  const open = computed(() =>
+    [...byId.values()].sort((a, b) => rank(b.severity) - rank(a.severity) || b.raisedAt.localeCompare(a.raisedAt)),
+  );
+  const waiting = computed(() => open.value.filter((alert) => alert.acknowledgedAt === null));
+
+  return { byId, open, waiting, loaded, load, take };
+});

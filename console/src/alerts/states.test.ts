@@ -1,0 +1,17 @@
+import { describe, expect, it } from "vitest";
+import type { Rule } from "@/api/types";
+import { ruleWords } from "./states";
+
+const rule = (part: Partial<Rule>) => ({ hold: { kind: "time", seconds: 0 }, ...part }) as Rule;
+
+describe("a rule in words", () => {
+  it.each<[Rule, string]>([
+    [
+      rule({ condition: { kind: "in-zone", atLeast: "warning" }, hold: { kind: "reports", count: 3 } }),
+      "in a zone that is warning or worse, in 3 reports in a row",
+    ],
+    [rule({ condition: { kind: "above", limit: 8 }, hold: { kind: "time", seconds: 600 } }), "above 8 °C, for 10 min"],
+    [rule({ condition: { kind: "outside", low: 2, high: 8 } }), "outside 2 to 8 °C, at once"],
+    [rule({ condition: { kind: "silent", seconds: 5400 } }), "silent for 90 min"],
+  ])("%#", (one, words) => expect(ruleWords(one, "°C")).toBe(words));
+});

@@ -1,0 +1,72 @@
+/** A refusal by the service: a sentence, and what to do (RFC 9457). */
+export class Refusal extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly todo: string,
+  ) {
+    super(message);
+  }
+}
+
+/** Called when the service says that nobody is signed in. */
+let onSignedOut: () => void = () => undefined;
+export function whenSignedOut(action: () => void) {
+  onSignedOut = action;
+}
+
+async function send(method: string, path: string, body?: unknown, type = "application/json"): Promise<Response> {
+  let response: Response;
+  try {
+    response = await fetch("/api/v1/" + path, {
+      method,
+      headers: {
+        Accept: "application/json",
+        "X-Pasture-Console": "1",
+        ...(body === undefined ? {} : { "Content-Type": type }),
+      },
+      ...(body === undefined ? {} : { body: type === "application/json" ? JSON.stringify(body) : (body as BodyInit) }),
+    });
+  } catch {
+    throw new Refusal(
+      0,
+      "The service cannot be reached.",
+      "Check the network and that the service is running; this page tries again by itself.",
+    );
+  }
+  if (response.ok) {
+    return response;
+  }
+  const problem = await response.json().catch(() => ({}));
+  if (response.status === 401 && path !== "session") {
+    onSignedOut();
+  }
+  throw new Refusal(
+    response.status,
+    problem.detail ?? "The service answered with status " + response.status + ".",
+    problem.todo ?? "",
+  );
+}
+
+async function json<T>(response: Promise<Response>): Promise<T> {
+  const text = await (await response).text();
+  return (text ? JSON.parse(text) : undefined) as T;
+}
+
+/** The service's API, relative to /api/v1/. Every call throws a {@link Refusal} when it cannot be done. */
+export const api = {
+  get: <T>(path: string) => json<T>(send("GET", path)),
+  post: <T>(path: string, body: unknown = {}) => json<T>(send("POST", path, body)),
+  put: <T>(path: string, body: unknown) => json<T>(send("PUT", path, body)),
+  remove: (path: string) => json<void>(send("DELETE", path)),
+  csv: <T>(path: string, text: string) => json<T>(send("POST", path, text, "text/csv")),
+};
+
+/** What went wrong, in words for the page. */
+export function words(error: unknown): string {
+  return error instanceof Refusal
+    ? (error.message + " " + error.todo).trim()
+    : error instanceof Error
+      ? error.message
+      : String(error);
+}

@@ -1,0 +1,329 @@
+/** The shapes of the service's API; each is a record in the module api with the same name. Times are ISO 8601 in UTC. */
+export type Severity = "normal" | "advisory" | "warning" | "critical";
+export type Right = "look" | "operate" | "edit" | "manage";
+export type Quality = "GOOD" | "UNCERTAIN" | "BAD";
+
+export interface Latest {
+  time: string;
+  value: number;
+  quality: Quality;
+  severity: Severity;
+  zone: string | null;
+  headroomPercent: number | null;
+  nextBoundary: number | null;
+  nextZone: string | null;
+}
+
+export interface Point {
+  id: string;
+  number: number;
+  name: string;
+  placeId: string;
+  path: string[];
+  quantity: string;
+  quantityTitle: string;
+  unit: string;
+  decimals: number;
+  direction: string | null;
+  note: string | null;
+  released: boolean;
+  limitSet: string | null;
+  ownLimitSet: boolean;
+  latest: Latest | null;
+  deviceId: string | null;
+  channel: string | null;
+  intervalSeconds: number | null;
+}
+
+export interface Place {
+  id: string;
+  kind: "site" | "area" | "asset";
+  name: string;
+  parentId: string | null;
+  assetKind: string | null;
+  limitSets: string[];
+  zone: string | null;
+  latitude: number | null;
+  longitude: number | null;
+  severity: Severity;
+  points: number;
+  openAlerts: number;
+  right: Right | null;
+}
+
+export interface Zone {
+  label: string;
+  severity: Severity;
+  from: number | null;
+  to: number | null;
+  meaning: string;
+}
+
+export interface LimitSet {
+  id: string;
+  title: string;
+  source: { document: string; edition: string; clause: string };
+  quantity: string;
+  unit: string;
+  appliesTo: string;
+  shipped: boolean;
+  zones: Zone[];
+}
+
+export interface Series {
+  pointId: string;
+  unit: string;
+  times: number[];
+  values: number[];
+  qualities: number[] | string;
+  kept: number;
+}
+
+export interface Notice {
+  id: string;
+  alertId: string | null;
+  recipient: string;
+  subject: string;
+  state: "waiting" | "delivered" | "failed";
+  attempts: number;
+  lastError: string | null;
+  createdAt: string;
+  sentAt: string | null;
+}
+
+export type AlertState = "normal" | "on-delay" | "unacknowledged" | "acknowledged" | "returned";
+
+export interface Alert {
+  id: string;
+  ruleId: string;
+  ruleName: string;
+  severity: Severity;
+  state: AlertState;
+  summary: string;
+  limit: string;
+  value: number | null;
+  unit: string;
+  placeId: string;
+  path: string[];
+  pointId: string | null;
+  startedAt: string;
+  raisedAt: string;
+  acknowledgedAt: string | null;
+  acknowledgedBy: string | null;
+  returnedAt: string | null;
+  returnValue: number | null;
+  closedAt: string | null;
+  guidance: string;
+  notes: { at: string; person: string; text: string }[];
+  notices: Notice[];
+}
+
+export type Target = { kind: "point"; pointId: string } | { kind: "asset"; assetId: string; quantity: string };
+export type Condition =
+  | { kind: "above"; limit: number }
+  | { kind: "below"; limit: number }
+  | { kind: "outside"; low: number; high: number }
+  | { kind: "in-zone"; atLeast: Severity }
+  | { kind: "silent"; seconds: number };
+export type Hold = { kind: "time"; seconds: number } | { kind: "reports"; count: number };
+
+export interface Rule {
+  id: string;
+  name: string;
+  target: Target;
+  condition: Condition;
+  hold: Hold;
+  deadBand: number;
+  severity: Severity;
+  enabled: boolean;
+  recipients: string[];
+  guidance: string;
+}
+
+export interface Gateway {
+  id: string;
+  name: string;
+  eui: string;
+  siteId: string;
+  siteName: string;
+  state: "online" | "silent" | "never-heard";
+  lastHeard: string | null;
+  canTransmit: boolean;
+  frames: number;
+  rssiDbm: number | null;
+  snrDb: number | null;
+  devices: string[];
+}
+
+export interface HeardGateway {
+  eui: string;
+  firstHeard: string;
+  lastHeard: string;
+  frames: number;
+}
+
+export interface Inlet {
+  name: string;
+  kind: string;
+  address: string;
+  state: "up" | "down";
+  reason: string;
+  received: number;
+  refused: number;
+  refusals: { time: string; sender: string; reason: string }[];
+}
+
+export interface Device {
+  id: string;
+  name: string;
+  modelId: string;
+  modelName: string;
+  placeId: string;
+  path: string[];
+  devEui: string;
+  activation: "over-the-air" | "personalised";
+  state: "online" | "silent" | "silent-gateway" | "joined" | "never-heard";
+  stateReason: string;
+  lastHeard: string | null;
+  rssiDbm: number | null;
+  snrDb: number | null;
+  dataRate: string | null;
+  counter: number | null;
+  frames: number;
+  lost: number;
+  batteryVolts: number | null;
+  problem: string | null;
+  assignments: { id: string; channel: string; pointId: string; pointName: string }[];
+  gateways: string[];
+}
+
+export interface Frame {
+  id: number;
+  time: string;
+  kind: string;
+  deviceId: string | null;
+  deviceName: string | null;
+  address: string;
+  bytes: string;
+  payload: string;
+  port: number;
+  counter: number;
+  accepted: boolean;
+  reason: string | null;
+  values: string;
+  heard: {
+    gatewayEui: string;
+    gatewayName: string | null;
+    rssiDbm: number;
+    snrDb: number;
+    dataRate: string;
+    frequencyMhz: number;
+  }[];
+}
+
+export interface Channel {
+  name: string;
+  title: string;
+  quantity: string;
+  unit: string;
+  direction?: string | null;
+}
+
+export interface DeviceModel {
+  id: string;
+  name: string;
+  description: string;
+  intervalSeconds: number;
+  batteryChannel: string | null;
+  layout: { messages: { port: number | null; fields: { channel: string; at: number; type: string }[] }[] };
+  channels: Channel[];
+}
+
+export interface Trace {
+  deviceId: string;
+  deviceName: string;
+  modelName: string;
+  channel: string;
+  calibration: Record<string, unknown> | null;
+  calibrationIsOverride: boolean;
+  frame: Frame | null;
+}
+
+export interface Panel {
+  id: string;
+  kind: "value" | "line" | "directions" | "alerts" | "text";
+  title: string;
+  pointIds: string[];
+  assetId: string | null;
+  range: string | null;
+  text: string | null;
+  x: number;
+  y: number;
+  w: number;
+  h: number;
+}
+
+export interface DashboardSummary {
+  id: string;
+  name: string;
+  siteId: string | null;
+  panels: number;
+  mine: boolean;
+}
+
+export interface Dashboard {
+  id: string;
+  name: string;
+  ownerName: string;
+  siteId: string | null;
+  version: number;
+  mayEdit: boolean;
+  panels: Panel[];
+  points: Point[];
+  limitSets: LimitSet[];
+}
+
+export interface ShareLink {
+  id: string;
+  dashboardId: string;
+  dashboardName: string;
+  note: string;
+  createdAt: string;
+  until: string | null;
+  link: string | null;
+}
+
+export interface Grant {
+  id: string;
+  right: Right;
+  targetId: string;
+  targetName: string;
+}
+
+export interface Person {
+  id: string;
+  name: string;
+  email: string;
+  owner: boolean;
+  grants: Grant[];
+}
+
+export interface Invitation {
+  id: string;
+  name: string;
+  email: string;
+  right: Right;
+  targetId: string;
+  targetName: string;
+  expiresAt: string;
+  link: string | null;
+}
+
+export interface MailSettings {
+  host: string;
+  port: number;
+  from: string;
+  user: string | null;
+  password: string | null;
+  startTls: boolean;
+}

@@ -1,0 +1,57 @@
+<script setup lang="ts">
+import type { LimitSet } from "@/api/types";
+import { colour, dark } from "@/look/appearance";
+import { LineChart as Line } from "echarts/charts";
+import {
+  DataZoomComponent,
+  GridComponent,
+  MarkAreaComponent,
+  MarkLineComponent,
+  TooltipComponent,
+} from "echarts/components";
+import { use } from "echarts/core";
+import { LabelLayout } from "echarts/features";
+import { CanvasRenderer } from "echarts/renderers";
+import { computed } from "vue";
+import VChart from "vue-echarts";
+import { lineOption } from "./lineOption";
+import type { Drawn } from "./series";
+
+use([
+  Line,
+  GridComponent,
+  TooltipComponent,
+  DataZoomComponent,
+  MarkAreaComponent,
+  MarkLineComponent,
+  LabelLayout,
+  CanvasRenderer,
+]);
+
+/** Draws; whoever uses it fetches. */
+const { lines, limits, from, until, fixed } = defineProps<{
+  lines: Drawn[];
+  limits?: LimitSet;
+  from: number;
+  until: number;
+  fixed: boolean;
+}>();
+const emit = defineEmits<{ zoom: [from: number, until: number] }>();
+
+const option = computed(() => {
+  void dark.value;
+  return lineOption(lines, limits, { from, until, fixed, palette: colour });
+});
+
+function zoomed(event: { batch?: object[] }) {
+  const part = event.batch?.[0] as { start: number; end: number } | undefined;
+  if (part) {
+    const span = until - from;
+    emit("zoom", from + (span * part.start) / 100, from + (span * part.end) / 100);
+  }
+}
+</script>
+
+<template>
+  <VChart :option="option" autoresize :update-options="{ replaceMerge: ['series'] }" @datazoom="zoomed" />
+</template>

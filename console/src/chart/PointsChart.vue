@@ -1,0 +1,129 @@
+<script setup lang="ts">
+import type { LimitSet, Point } from "@/api/types";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { computed, defineAsyncComponent, ref, shallowRef, watch } from "vue";
+import { drawn, useSeriesSource, type Drawn } from "./series";
+
+/** A chart of points over the last hours: fetches reduced readings, finer ones when zoomed, and goes on with live ones. */
+const {
+  points,
+  hours,
+  limits,
+  fixed = true,
+} = defineProps<{ points: Point[]; hours: number; limits?: LimitSet; fixed?: boolean }>();
+const LineChart = defineAsyncComponent(() => import("./LineChart.vue"));
+const BUCKETS = 600;
+
+const source = useSeriesSource();
+const lines = shallowRef<Drawn[]>([]);
+const error = shallowRef<unknown>();
+const loading = ref(true);
+const until = ref(Date.now());
+const from = computed(() => until.value - hours * 3_600_000);
+const empty = computed(() => !loading.value && lines.value.every((line) => line.times.length === 0));
+let turn = 0;
+let finer: number | undefined;
+
+async function fetchAll(begin: number, end: number): Promise<Drawn[]> {
+  return Promise.all(points.map(async (point) => drawn(point, await source(point.id, begin, end, BUCKETS))));
+}
+
+async function load() {
+  const mine = ++turn;
+  until.value = Date.now();
+  try {
+    const found = await fetchAll(from.value, until.value);
+    if (mine === turn) {
+      lines.value = found;
+      error.value = undefined;
+    }
+  } catch (problem) {
+    error.value = problem;
+  } finally {
+    loading.value = false;
+  }
+}
+
+watch([() => points.map((point) => point.id).join(), () => hours], load, { immediate: true });
+
+// A new live reading is drawn at once, and the right edge moves with it.
+watch(
+  () => points.map((point) => point.latest?.time).join(),
+  () => {
+    until.value = Date.now();
+    lines.value = lines.value.map((line) => {
+      const latest = points.find((point) => point.id === line.point.id)?.latest;
+      const time = latest ? new Date(latest.time).getTime() : 0;
+      const last = line.times.at(-1) ?? 0;
+      return latest && time > last
+        ? {
+            ...line,
+            times: [...line.times, time],
+            values: [...line.values, latest.value],
+            qualities: [...line.qualities, latest.quality === "BAD" ? 2 : 0],
+          }
+        : line;
+    });
+  },
+);
+
+/** Zooming refines: the seen stretch is fetched in full detail and put between what is outside of it. */
+function zoom(begin: number, end: number) {
+  window.clearTimeout(finer);
+  finer = window.setTimeout(() => void refine(begin, end), 250);
+}
+
+async function refine(begin: number, end: number) {
+  const mine = ++turn;
+  const found = await fetchAll(begin, end).catch(() => undefined);
+  if (found && mine === turn) {
+    lines.value = lines.value.map((line, i) => merged(line, found[i] ?? line, begin, end));
+  }
+}
+
+function merged(coarse: Drawn, fine: Drawn, begin: number, end: number): Drawn {
+  const before = coarse.times.filter((time) => time < begin).length;
+  const after = coarse.times.findIndex((time) => time >= end);
+  const tail = after < 0 ? coarse.times.length : after;
+  const join = (a: number[], b: number[]) => [...a.slice(0, before), ...b, ...a.slice(tail)];
+  return {
+    point: coarse.point,
+    times: join(coarse.times, fine.times),
+    values: join(coarse.values, fine.values),
+    qualities: join(coarse.qualities, fine.qualities),
+  };
+}
+</script>
+
+<template>
+  <div class="chart">
+    <ProblemNote :error="error" />
+    <p v-if="empty" class="soft none">No readings in this time.</p>
+    <LineChart
+      v-else-if="lines.length"
+      class="canvas"
+      :lines="lines"
+      :limits="limits"
+      :from="from"
+      :until="until"
+      :fixed="fixed"
+      @zoom="zoom"
+    />
+  </div>
+</template>
+
+<style scoped>
+.chart {
+  height: 100%;
+  min-height: inherit;
+  display: grid;
+}
+.canvas {
+  width: 100%;
+  height: 100%;
+  min-height: inherit;
+}
+.none {
+  place-self: center;
+}
+</style>

@@ -1,0 +1,54 @@
+<script setup lang="ts">
+/** How far back. */
+const model = defineModel<number>({ required: true });
+const ranges = [
+  { hours: 1, name: "1 h" },
+  { hours: 6, name: "6 h" },
+  { hours: 24, name: "1 day" },
+  { hours: 24 * 7, name: "1 week" },
+  { hours: 24 * 30, name: "1 month" },
+  { hours: 24 * 61, name: "2 months" },
+];
+</script>
+
+<template>
+  <div class="ranges" role="group" aria-label="How far back">
+    <button
+      v-for="range in ranges"
+      :key="range.hours"
+      type="button"
+      :aria-pressed="model === range.hours"
+      @click="model = range.hours"
+    >
+      {{ range.name }}
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.ranges {
+  display: inline-flex;
+  flex-wrap: wrap;
+  border: 1px solid var(--line-strong);
+  border-radius: var(--radius);
+  overflow: hidden;
+}
+button {
+  font: inherit;
+  font-size: 0.9rem;
+  padding: 0.3rem 0.65rem;
+  border: 0;
+  background: var(--sheet);
+  color: var(--ink);
+  cursor: pointer;
+}
+button[aria-pressed="true"] {
+  background: var(--heather);
+  color: var(--sheet);
+}
+@media (pointer: coarse) {
+  button {
+    min-height: 44px;
+  }
+}
+</style>

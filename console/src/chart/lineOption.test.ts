@@ -1,0 +1,66 @@
+import { describe, expect, it } from "vitest";
+import type { LimitSet, Point } from "@/api/types";
+import { boundaries, fixedScale, lineOption } from "./lineOption";
+
+const zone = (
+  label: string,
+  severity: LimitSet["zones"][number]["severity"],
+  from: number | null,
+  to: number | null,
+) => ({ label, severity, from, to, meaning: "" });
+
+const PUMP: LimitSet = {
+  id: "pump",
+  title: "pumps",
+  source: { document: "ISO 10816-7", edition: "2009", clause: "" },
+  quantity: "vibration-velocity",
+  unit: "mm/s",
+  appliesTo: "",
+  shipped: true,
+  zones: [
+    zone("A", "normal", null, 3.2),
+    zone("B", "normal", 3.2, 5.1),
+    zone("C", "warning", 5.1, 8.5),
+    zone("D", "critical", 8.5, null),
+  ],
+};
+const CELLAR: LimitSet = {
+  ...PUMP,
+  zones: [zone("cold", "warning", null, 10), zone("good", "normal", 10, 14), zone("warm", "warning", 14, null)],
+};
+
+describe("limits in a chart", () => {
+  it("are rails between the zones", () =>
+    expect(boundaries(PUMP)).toEqual([
+      { value: 3.2, name: "A | B" },
+      { value: 5.1, name: "B | C" },
+      { value: 8.5, name: "C | D" },
+    ]));
+
+  it("fix the scale from zero where the quantity starts there", () => {
+    const scale = fixedScale(PUMP, 0);
+    expect(scale?.min).toBe(0);
+    expect(scale?.max).toBeGreaterThan(8.5);
+  });
+
+  it("fix the scale around both sides of a two-sided set", () => {
+    const scale = fixedScale(CELLAR, 0);
+    expect(scale?.min).toBeGreaterThan(5);
+    expect(scale?.min).toBeLessThan(10);
+    expect(scale?.max).toBeGreaterThan(14);
+  });
+
+  it("tint only what is abnormal", () => {
+    const point = { name: "Axial", direction: "axial", unit: "mm/s", decimals: 2 } as Point;
+    const option = lineOption([{ point, times: [1, 2], values: [3, 4], qualities: [0, 0] }], PUMP, {
+      from: 0,
+      until: 3,
+      fixed: true,
+      palette: (name) => name,
+    }) as { series: { markArea: { data: { itemStyle?: { color: string } }[][] } }[] };
+    expect(option.series[0]?.markArea.data.map(([low]) => low?.itemStyle?.color)).toEqual([
+      "warning-fill",
+      "critical-fill",
+    ]);
+  });
+});

@@ -1,0 +1,119 @@
+import type { LimitSet } from "@/api/types";
+import type { EChartsCoreOption } from "echarts/core";
+import { withGaps, type Drawn } from "./series";
+
+/** The theme's colours that a chart needs, by name. */
+export type Palette = (name: string) => string;
+
+const LINES = ["solid", "dashed", "dotted"] as const;
+
+/** Boundaries of a limit set, each between two zones: "B | C". */
+export function boundaries(set: LimitSet): { value: number; name: string }[] {
+  return set.zones
+    .slice(1)
+    .flatMap((zone, i) =>
+      zone.from === null ? [] : [{ value: zone.from, name: `${set.zones[i]?.label} | ${zone.label}` }],
+    );
+}
+
+/** A scale that stays the same whatever the readings do: from the limits, a little beyond the outer ones. */
+export function fixedScale(set: LimitSet, lowest: number): { min: number; max: number } | undefined {
+  const values = boundaries(set).map((boundary) => boundary.value);
+  if (!values.length) {
+    return undefined;
+  }
+  const top = Math.max(...values);
+  const bottom = Math.min(...values);
+  const margin = Math.max((top - bottom) * 0.35, Math.abs(top) * 0.12, 0.5);
+  return {
+    min: lowest >= 0 && values.length > 1 && bottom - margin < top * 0.4 ? 0 : bottom - margin,
+    max: top + margin,
+  };
+}
+
+/** A line over time with the limits as thin rails and light tints. */
+export function lineOption(
+  lines: Drawn[],
+  set: LimitSet | undefined,
+  options: { from: number; until: number; fixed: boolean; palette: Palette; small?: boolean },
+): EChartsCoreOption {
+  const { palette } = options;
+  const lowest = Math.min(...lines.flatMap((line) => line.values), 0);
+  const scale = set && options.fixed ? fixedScale(set, lowest) : undefined;
+  const colours = [palette("moss"), palette("heather"), palette("ink-soft")];
+  return {
+    animation: false,
+    textStyle: { fontFamily: palette("font"), color: palette("ink") },
+    grid: { left: 8, right: lines.length > 1 ? 78 : 16, top: 14, bottom: options.small ? 4 : 34, containLabel: true },
+    tooltip: {
+      trigger: "axis",
+      confine: true,
+      backgroundColor: palette("sheet"),
+      borderColor: palette("line-strong"),
+      textStyle: { color: palette("ink") },
+    },
+    xAxis: {
+      type: "time",
+      min: options.from,
+      max: options.until,
+      axisLine: { lineStyle: { color: palette("line-strong") } },
+      axisLabel: { color: palette("ink-soft"), hideOverlap: true },
+      splitLine: { show: false },
+    },
+    yAxis: {
+      type: "value",
+      name: lines[0]?.point.unit,
+      nameTextStyle: { color: palette("ink-soft"), align: "right" },
+      nameGap: 6,
+      scale: true,
+      ...(scale ?? {}),
+      axisLabel: { color: palette("ink-soft") },
+      splitLine: { lineStyle: { color: palette("line"), opacity: 0.6 } },
+    },
+    dataZoom: [{ type: "inside", zoomOnMouseWheel: "ctrl", moveOnMouseWheel: false, filterMode: "none" }],
+    series: lines.map((line, i) => ({
+      type: "line",
+      name: line.point.direction ?? line.point.name,
+      data: withGaps(line.times, line.values, line.qualities),
+      showSymbol: false,
+      connectNulls: false,
+      sampling: undefined,
+      lineStyle: { width: 1.6, color: colours[i % 3], type: LINES[Math.floor(i / 3) % 3] },
+      itemStyle: { color: colours[i % 3] },
+      endLabel: { show: lines.length > 1, formatter: "{a}", color: colours[i % 3], distance: 4 },
+      labelLayout: { moveOverlap: "shiftY" },
+      tooltip: {
+        valueFormatter: (value: unknown) =>
+          typeof value === "number" ? `${value.toFixed(line.point.decimals)} ${line.point.unit}` : "–",
+      },
+      ...(i === 0 && set ? limitMarks(set, palette) : {}),
+    })),
+  };
+}
+
+function limitMarks(set: LimitSet, palette: Palette) {
+  const abnormal = set.zones.filter((zone) => zone.severity !== "normal");
+  return {
+    markArea: {
+      silent: true,
+      data: abnormal.map((zone) => [
+        { yAxis: zone.from ?? -1e9, itemStyle: { color: palette(zone.severity + "-fill"), opacity: 0.42 } },
+        { yAxis: zone.to ?? 1e9 },
+      ]),
+    },
+    markLine: {
+      silent: true,
+      symbol: "none",
+      data: boundaries(set).map((boundary) => ({
+        yAxis: boundary.value,
+        label: {
+          formatter: `${boundary.name}  ${boundary.value}`,
+          position: "insideStartTop",
+          color: palette("ink-soft"),
+          fontSize: 11,
+        },
+        lineStyle: { color: palette("line-strong"), width: 1, type: "solid" },
+      })),
+    },
+  };
+}

@@ -1,0 +1,165 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import { onLive } from "@/api/live";
+import type { Dashboard, Panel } from "@/api/types";
+import { useAction } from "@/look/act";
+import EmptyState from "@/look/EmptyState.vue";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { usePlaces } from "@/places/places";
+import { usePoints } from "@/points/points";
+import { computed, defineAsyncComponent, ref, watch } from "vue";
+import { onBeforeRouteLeave, useRouter } from "vue-router";
+import DashboardGrid from "./DashboardGrid.vue";
+import { bottom } from "./layout";
+import PanelForm from "./PanelForm.vue";
+import ShareDialog from "./ShareDialog.vue";
+
+/** A dashboard, looked at or edited. */
+const { id } = defineProps<{ id: string }>();
+const DashboardEditor = defineAsyncComponent(() => import("./DashboardEditor.vue"));
+const points = usePoints();
+const places = usePlaces();
+const router = useRouter();
+const { data: dashboard, error: problem, load } = useLoad(() => api.get<Dashboard>("dashboards/" + id));
+watch(() => id, load);
+const { busy, error, run } = useAction();
+
+const draft = ref<Panel[]>();
+const name = ref("");
+const past = ref<Panel[][]>([]);
+const panelForm = ref<{ panel?: Panel }>();
+const sharing = ref(false);
+const changedElsewhere = ref(false);
+
+onLive<{ what: string }>("changed", async ({ what }) => {
+  if (what === "registry" && draft.value === undefined) {
+    await load();
+  } else if (what === "registry") {
+    const other = await api.get<Dashboard>("dashboards/" + id).catch(() => undefined);
+    changedElsewhere.value = other !== undefined && other.version !== dashboard.value?.version;
+  }
+});
+
+/** Each step of editing can be taken back. */
+const editing = computed({
+  get: () => draft.value ?? [],
+  set: (next: Panel[]) => {
+    if (draft.value && JSON.stringify(draft.value) !== JSON.stringify(next)) {
+      past.value.push(draft.value);
+      draft.value = next;
+    }
+  },
+});
+const dirty = computed(
+  () => draft.value !== undefined && (past.value.length > 0 || name.value !== dashboard.value?.name),
+);
+
+function begin() {
+  draft.value = structuredClone(JSON.parse(JSON.stringify(dashboard.value?.panels ?? [])));
+  name.value = dashboard.value?.name ?? "";
+  past.value = [];
+  changedElsewhere.value = false;
+}
+
+function undo() {
+  draft.value = past.value.pop() ?? draft.value;
+}
+
+function put(panel: Panel) {
+  const at = editing.value.findIndex((one) => one.id === panel.id);
+  editing.value =
+    at < 0
+      ? [...editing.value, { ...panel, y: bottom(editing.value) }]
+      : editing.value.map((one) =>
+          one.id === panel.id ? { ...one, ...panel, x: one.x, y: one.y, w: one.w, h: one.h } : one,
+        );
+  panelForm.value = undefined;
+}
+
+async function save() {
+  const ok = await run(async () => {
+    dashboard.value = await api.put<Dashboard>("dashboards/" + id, {
+      name: name.value,
+      siteId: dashboard.value?.siteId ?? null,
+      panels: draft.value,
+      version: dashboard.value?.version,
+    });
+  }, "Saved.");
+  if (ok) {
+    draft.value = undefined;
+  }
+}
+
+async function remove() {
+  if (await run(() => api.remove("dashboards/" + id), "The dashboard is removed.")) {
+    draft.value = undefined;
+    await router.push("/dashboards");
+  }
+}
+
+onBeforeRouteLeave(() => !dirty.value || window.confirm("Leave without saving what you changed?"));
+</script>
+
+<template>
+  <div v-if="dashboard" class="page wide">
+    <header class="page-head">
+      <div>
+        <p class="crumbs">
+          <RouterLink to="/dashboards">Dashboards</RouterLink> · made by {{ dashboard.ownerName
+          }}{{
+            dashboard.siteId
+              ? ", seen by who may look at " + (places.byId.get(dashboard.siteId)?.name ?? "a site")
+              : ", private"
+          }}
+        </p>
+        <h1 v-if="!draft">{{ dashboard.name }}</h1>
+        <el-input v-else v-model="name" aria-label="Name of the dashboard" size="large" />
+      </div>
+      <template v-if="!draft && dashboard.mayEdit">
+        <el-button type="primary" @click="sharing = true">Share</el-button>
+        <el-button @click="begin">Edit</el-button>
+      </template>
+      <template v-if="draft">
+        <el-button @click="panelForm = {}">Add a panel</el-button>
+        <el-button :disabled="!past.length" @click="undo">Undo</el-button>
+        <el-button @click="draft = undefined">Discard</el-button>
+        <el-button type="primary" :loading="busy" @click="save">Save</el-button>
+      </template>
+    </header>
+    <ProblemNote :error="error" />
+    <p v-if="draft && changedElsewhere" role="status">
+      Somebody else saved this dashboard meanwhile. Yours cannot be saved over it: discard, and repeat your change on
+      the new version.
+    </p>
+    <DashboardEditor
+      v-if="draft"
+      v-model="editing"
+      :points="points.byId"
+      :limits="places.limitsById"
+      @edit="panelForm = { panel: $event }"
+    />
+    <DashboardGrid
+      v-else-if="dashboard.panels.length"
+      :panels="dashboard.panels"
+      :points="points.byId"
+      :limits="places.limitsById"
+    />
+    <section v-else class="sheet">
+      <EmptyState title="An empty dashboard">Press Edit, then add a panel.</EmptyState>
+    </section>
+    <p v-if="draft"><el-button link @click="remove">Remove this dashboard and its links</el-button></p>
+    <PanelForm v-if="panelForm" :panel="panelForm.panel" @save="put" @close="panelForm = undefined" />
+    <ShareDialog v-if="sharing" :dashboard="dashboard" @close="sharing = false" />
+  </div>
+  <div v-else-if="problem" class="page">
+    <ProblemNote :error="problem" />
+    <p><RouterLink to="/dashboards">All dashboards</RouterLink></p>
+  </div>
+</template>
+
+<style scoped>
+.wide {
+  max-width: 1800px;
+}
+</style>

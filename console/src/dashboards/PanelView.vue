@@ -1,0 +1,109 @@
+<script setup lang="ts">
+import type { LimitSet, Panel, Point } from "@/api/types";
+import AlertRows from "@/alerts/AlertRows.vue";
+import { useAlerts } from "@/alerts/alerts";
+import PointsChart from "@/chart/PointsChart.vue";
+import FenceMark from "@/look/FenceMark.vue";
+import HeadroomBar from "@/look/HeadroomBar.vue";
+import ReadingValue from "@/look/ReadingValue.vue";
+import AssetDirections from "@/places/AssetDirections.vue";
+import { computed } from "vue";
+import { hoursOf } from "./layout";
+
+/** One panel as it is looked at. Points come from whoever holds them, because a shared page has no account. */
+const {
+  panel,
+  points,
+  limits,
+  open = false,
+} = defineProps<{ panel: Panel; points: Map<string, Point>; limits: Map<string, LimitSet>; open?: boolean }>();
+const shown = computed(() => panel.pointIds.flatMap((id) => points.get(id) ?? []));
+const set = computed(() => {
+  const sets = new Set(shown.value.map((point) => point.limitSet));
+  return sets.size === 1 ? limits.get([...sets][0] ?? "") : undefined;
+});
+const alerts = open ? undefined : useAlerts();
+const mine = computed(
+  () => alerts?.open.filter((alert) => !panel.pointIds.length || panel.pointIds.includes(alert.pointId ?? "")) ?? [],
+);
+</script>
+
+<template>
+  <article class="panel" :class="panel.kind">
+    <h2>{{ panel.title }}</h2>
+    <p v-if="panel.kind !== 'text' && panel.kind !== 'alerts' && !shown.length" class="soft">
+      Its points are gone, or you may not see them.
+    </p>
+    <div v-else-if="panel.kind === 'value'" class="values">
+      <component
+        :is="open ? 'div' : 'RouterLink'"
+        v-for="point in shown"
+        :key="point.id"
+        :to="`/points/${point.id}`"
+        class="value"
+      >
+        <ReadingValue :point="point" :big="shown.length === 1" />
+        <span v-if="point.latest?.zone" class="row"
+          ><FenceMark :severity="point.latest.severity" /><HeadroomBar :latest="point.latest"
+        /></span>
+        <span v-if="shown.length > 1" class="soft small">{{ point.name }}</span>
+      </component>
+    </div>
+    <div v-else-if="panel.kind === 'line'" class="canvas">
+      <PointsChart :points="shown" :hours="hoursOf(panel.range)" :limits="set" />
+    </div>
+    <AssetDirections
+      v-else-if="panel.kind === 'directions'"
+      class="bare"
+      :points="shown"
+      :limits="set"
+      :links="!open"
+    />
+    <template v-else-if="panel.kind === 'alerts'">
+      <AlertRows v-if="mine.length" :alerts="mine" />
+      <p v-else class="soft">{{ open ? "Alerts are shown to people with an account." : "No open alerts." }}</p>
+    </template>
+    <p v-else class="text">{{ panel.text }}</p>
+  </article>
+</template>
+
+<style scoped>
+.panel {
+  height: 100%;
+  background: var(--sheet);
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+  padding: 0.6rem 0.8rem;
+  display: flex;
+  flex-direction: column;
+  overflow: auto;
+}
+h2 {
+  font-size: 0.95rem;
+  color: var(--ink-soft);
+  margin-bottom: 0.2rem;
+}
+.values {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem 2rem;
+}
+.value {
+  display: grid;
+  color: inherit;
+  text-decoration: none;
+}
+.canvas {
+  flex: 1;
+  min-height: 180px;
+}
+.bare {
+  border: 0;
+  padding: 0;
+  flex: 1;
+}
+.text {
+  white-space: pre-wrap;
+  margin: 0;
+}
+</style>

@@ -1,0 +1,109 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { Dashboard, ShareLink } from "@/api/types";
+import { say, useAction } from "@/look/act";
+import { day } from "@/look/clock";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { computed, ref } from "vue";
+
+/** Read-only links to a dashboard: made, shown once, withdrawn. */
+const { dashboard } = defineProps<{ dashboard: Dashboard }>();
+const emit = defineEmits<{ close: [] }>();
+const note = ref("");
+const days = ref<number | null>(30);
+const made = ref<ShareLink>();
+const { busy, error, run } = useAction();
+const { data, load } = useLoad(() => api.get<ShareLink[]>("links"));
+const links = computed(() => data.value?.filter((link) => link.dashboardId === dashboard.id) ?? []);
+
+async function make() {
+  await run(async () => {
+    made.value = await api.post<ShareLink>(`dashboards/${dashboard.id}/links`, {
+      note: note.value || null,
+      days: days.value,
+    });
+    await load();
+  });
+}
+
+async function copy() {
+  await navigator.clipboard?.writeText(made.value?.link ?? "");
+  say("Copied.");
+}
+
+async function withdraw(link: ShareLink) {
+  await run(() => api.remove("links/" + link.id), "Withdrawn: whoever has the link sees nothing now.");
+  made.value = made.value?.id === link.id ? undefined : made.value;
+  await load();
+}
+</script>
+
+<template>
+  <el-dialog model-value :title="'Share ' + dashboard.name" @close="emit('close')">
+    <div class="stack">
+      <p class="soft">
+        Whoever has a link sees this dashboard, without an account and without being able to change anything.
+      </p>
+      <div v-if="made" class="made">
+        <label for="made-link">Shown this once; copy it now.</label>
+        <div class="row">
+          <el-input id="made-link" :model-value="made.link ?? ''" readonly class="mono" />
+          <el-button type="primary" @click="copy">Copy</el-button>
+        </div>
+      </div>
+      <el-form v-else label-position="top" class="row form" @submit.prevent="make">
+        <el-form-item label="For whom (a note for yourself)" for="share-note"
+          ><el-input id="share-note" v-model="note"
+        /></el-form-item>
+        <el-form-item label="Open for" for="share-days">
+          <el-select id="share-days" v-model="days" aria-label="Open for">
+            <el-option :value="1" label="1 day" /><el-option :value="7" label="1 week" /><el-option
+              :value="30"
+              label="30 days"
+            /><el-option :value="365" label="1 year" />
+          </el-select>
+        </el-form-item>
+        <el-button type="primary" native-type="submit" :loading="busy">Make a link</el-button>
+      </el-form>
+      <ProblemNote :error="error" />
+      <div v-if="links.length">
+        <h3>Links that are open</h3>
+        <div v-for="link in links" :key="link.id" class="row link">
+          <span>{{ link.note || "no note" }}</span>
+          <span class="soft small"
+            >made {{ day(link.createdAt) }}, until {{ link.until ? day(link.until) : "withdrawn" }}</span
+          >
+          <el-button link type="primary" @click="withdraw(link)">Withdraw</el-button>
+        </div>
+      </div>
+    </div>
+  </el-dialog>
+</template>
+
+<style scoped>
+.made {
+  background: var(--heather-soft);
+  padding: 0.75rem;
+  border-radius: var(--radius);
+}
+.made .el-input {
+  flex: 1;
+}
+.form > :first-child {
+  flex: 1 1 12rem;
+}
+.form .el-select {
+  width: 8rem;
+}
+.link {
+  border-top: 1px solid var(--line);
+  padding: 0.4rem 0;
+}
+.link > :first-child {
+  flex: 1;
+}
+p {
+  margin: 0;
+}
+</style>

@@ -1,0 +1,50 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { Dashboard, Series } from "@/api/types";
+import { query, SERIES_SOURCE } from "@/chart/series";
+import { every } from "@/look/clock";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { computed, provide } from "vue";
+import DashboardGrid from "./DashboardGrid.vue";
+
+/** A dashboard behind a read-only link, for who has no account. Asks again every few seconds. */
+const { token } = defineProps<{ token: string }>();
+const path = "shared/" + encodeURIComponent(token);
+const { data: dashboard, error, load } = useLoad(() => api.get<Dashboard>(path));
+every(5, () => void load());
+provide(SERIES_SOURCE, (pointId, from, until, buckets) =>
+  api.get<Series>(`${path}/points/${pointId}/readings?${query(from, until, buckets)}`),
+);
+const points = computed(() => new Map(dashboard.value?.points.map((point) => [point.id, point])));
+const limits = computed(() => new Map(dashboard.value?.limitSets.map((set) => [set.id, set])));
+</script>
+
+<template>
+  <main class="page wide">
+    <ProblemNote :error="error" />
+    <template v-if="dashboard && !error">
+      <header class="page-head">
+        <div>
+          <p class="crumbs">Shared by {{ dashboard.ownerName }} to be looked at</p>
+          <h1>{{ dashboard.name }}</h1>
+        </div>
+        <span class="brand"><img src="/icon.svg" alt="" width="28" height="28" /> Open Pasture</span>
+      </header>
+      <DashboardGrid :panels="dashboard.panels" :points="points" :limits="limits" open />
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.wide {
+  max-width: 1800px;
+}
+.brand {
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
+  color: var(--moss);
+  font-weight: 640;
+}
+</style>

@@ -1,0 +1,134 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { Device, DeviceModel } from "@/api/types";
+import { useAction } from "@/look/act";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { usePlaces } from "@/places/places";
+import { usePoints } from "@/points/points";
+import { computed, reactive } from "vue";
+import { useRouter } from "vue-router";
+import { hexProblem } from "./hex";
+
+/** Brings a LoRaWAN device in: what it is, where it hangs, its EUI and keys. */
+const emit = defineEmits<{ close: [] }>();
+const places = usePlaces();
+const points = usePoints();
+const router = useRouter();
+const models = useLoad(() => api.get<DeviceModel[]>("models"));
+const { busy, error, run } = useAction();
+const form = reactive({
+  name: "",
+  modelId: "",
+  placeId: places.editable.find((place) => place.kind === "asset")?.id ?? places.editable[0]?.id ?? "",
+  devEui: "",
+  activation: "over-the-air",
+  joinEui: "",
+  appKey: "",
+  devAddr: "",
+  nwkSKey: "",
+  appSKey: "",
+  makePoints: true,
+});
+const joins = computed(() => form.activation === "over-the-air");
+const problems = computed(() => ({
+  devEui: hexProblem(form.devEui, 16),
+  joinEui: hexProblem(form.joinEui, 16),
+  appKey: hexProblem(form.appKey, 32),
+  devAddr: hexProblem(form.devAddr, 8),
+  nwkSKey: hexProblem(form.nwkSKey, 32),
+  appSKey: hexProblem(form.appSKey, 32),
+}));
+const ready = computed(
+  () =>
+    form.name &&
+    form.modelId &&
+    form.placeId &&
+    form.devEui &&
+    !problems.value.devEui &&
+    (joins.value
+      ? form.appKey && !problems.value.appKey && !problems.value.joinEui
+      : form.devAddr &&
+        form.nwkSKey &&
+        form.appSKey &&
+        !problems.value.devAddr &&
+        !problems.value.nwkSKey &&
+        !problems.value.appSKey),
+);
+
+async function save() {
+  const clean = (text: string) => text.replace(/[\s:-]/g, "") || null;
+  const keys = joins.value
+    ? { joinEui: clean(form.joinEui), appKey: clean(form.appKey) }
+    : { devAddr: clean(form.devAddr), nwkSKey: clean(form.nwkSKey), appSKey: clean(form.appSKey) };
+  await run(async () => {
+    const device = await api.post<Device>("devices", {
+      name: form.name,
+      modelId: form.modelId,
+      placeId: form.placeId,
+      devEui: clean(form.devEui),
+      makePoints: form.makePoints,
+      ...keys,
+    });
+    await points.load();
+    emit("close");
+    await router.push("/fleet/devices/" + device.id);
+  }, form.name + " is in. Its first frame is awaited.");
+}
+</script>
+
+<template>
+  <el-dialog model-value title="Bring a device in" @close="emit('close')">
+    <el-form label-position="top" @submit.prevent="save">
+      <p v-if="models.data.value?.length === 0" class="soft">
+        There is no device model yet. Add one first, under <RouterLink to="/fleet/models">Models</RouterLink>.
+      </p>
+      <el-form-item label="Device model" for="device-model">
+        <el-select id="device-model" v-model="form.modelId" filterable aria-label="Device model">
+          <el-option v-for="model in models.data.value" :key="model.id" :value="model.id" :label="model.name" />
+        </el-select>
+      </el-form-item>
+      <el-form-item label="Name" for="device-name"><el-input id="device-name" v-model="form.name" /></el-form-item>
+      <el-form-item label="Hangs at" for="device-place">
+        <el-select id="device-place" v-model="form.placeId" filterable aria-label="Hangs at">
+          <el-option v-for="place in places.editable" :key="place.id" :value="place.id" :label="places.label(place)" />
+        </el-select>
+      </el-form-item>
+      <el-form-item label="DevEUI, 16 hex digits on its label" for="device-eui" :error="problems.devEui">
+        <el-input id="device-eui" v-model="form.devEui" class="mono" autocomplete="off" />
+      </el-form-item>
+      <el-form-item label="How it comes in">
+        <el-radio-group v-model="form.activation">
+          <el-radio value="over-the-air">it joins with an application key</el-radio>
+          <el-radio value="personalised">address and session keys are in it</el-radio>
+        </el-radio-group>
+      </el-form-item>
+      <template v-if="joins">
+        <el-form-item label="JoinEUI (may be empty)" for="device-join" :error="problems.joinEui"
+          ><el-input id="device-join" v-model="form.joinEui" class="mono" autocomplete="off"
+        /></el-form-item>
+        <el-form-item label="AppKey, 32 hex digits" for="device-key" :error="problems.appKey"
+          ><el-input id="device-key" v-model="form.appKey" class="mono" autocomplete="off"
+        /></el-form-item>
+      </template>
+      <template v-else>
+        <el-form-item label="DevAddr, 8 hex digits" for="device-addr" :error="problems.devAddr"
+          ><el-input id="device-addr" v-model="form.devAddr" class="mono" autocomplete="off"
+        /></el-form-item>
+        <el-form-item label="NwkSKey, 32 hex digits" for="device-nwk" :error="problems.nwkSKey"
+          ><el-input id="device-nwk" v-model="form.nwkSKey" class="mono" autocomplete="off"
+        /></el-form-item>
+        <el-form-item label="AppSKey, 32 hex digits" for="device-app" :error="problems.appSKey"
+          ><el-input id="device-app" v-model="form.appSKey" class="mono" autocomplete="off"
+        /></el-form-item>
+      </template>
+      <el-checkbox v-model="form.makePoints">Make a point for each of its channels</el-checkbox>
+      <p class="soft small">Keys are encrypted when they are kept, and never shown again.</p>
+      <ProblemNote :error="error" />
+    </el-form>
+    <template #footer>
+      <el-button @click="emit('close')">Cancel</el-button>
+      <el-button type="primary" :loading="busy" :disabled="!ready" @click="save">Bring it in</el-button>
+    </template>
+  </el-dialog>
+</template>

@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import { onLive } from "@/api/live";
+import type { Device } from "@/api/types";
+import { age, every, now } from "@/look/clock";
+import EmptyState from "@/look/EmptyState.vue";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { usePlaces } from "@/places/places";
+import { ref } from "vue";
+import DeviceForm from "./DeviceForm.vue";
+import StateWord from "./StateWord.vue";
+
+const places = usePlaces();
+const adding = ref(false);
+const { data: devices, error, load } = useLoad(() => api.get<Device[]>("devices"));
+onLive<Device>(
+  "device",
+  (device) => (devices.value = devices.value?.map((one) => (one.id === device.id ? device : one))),
+);
+onLive("changed", load);
+every(30, () => void load());
+</script>
+
+<template>
+  <section class="sheet">
+    <div class="sheet-head">
+      <h2>Devices</h2>
+      <el-button v-if="places.editable.length" type="primary" @click="adding = true">Bring a device in</el-button>
+    </div>
+    <ProblemNote :error="error" />
+    <table v-if="devices?.length" class="rows cards">
+      <thead>
+        <tr>
+          <th>Device</th>
+          <th>State</th>
+          <th>Heard</th>
+          <th>Signal</th>
+          <th class="num">Counter</th>
+          <th class="num">Lost</th>
+          <th class="num">Battery</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="device in devices" :key="device.id">
+          <td>
+            <RouterLink :to="`/fleet/devices/${device.id}`">{{ device.name }}</RouterLink>
+            <div class="soft small">{{ device.path.at(-1) }} · {{ device.modelName }}</div>
+          </td>
+          <td>
+            <StateWord :state="device.state" />
+            <div v-if="device.problem" class="small problem">{{ device.problem }}</div>
+          </td>
+          <td>{{ age(device.lastHeard, now) }}</td>
+          <td class="small">
+            <template v-if="device.rssiDbm !== null"
+              >{{ device.rssiDbm }} dBm, SNR {{ device.snrDb }} dB, {{ device.dataRate }}</template
+            >
+          </td>
+          <td class="num hide">{{ device.counter ?? "" }}</td>
+          <td class="num hide">{{ device.lost }}</td>
+          <td class="num">
+            <template v-if="device.batteryVolts !== null">{{ device.batteryVolts.toFixed(2) }} V</template>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <EmptyState v-else-if="devices" title="No devices yet"
+      >Register a gateway first; then bring a device in with its EUI and key.</EmptyState
+    >
+    <DeviceForm v-if="adding" @close="((adding = false), load())" />
+  </section>
+</template>
+
+<style scoped>
+.problem {
+  max-width: 22rem;
+  color: var(--warning);
+}
+</style>

@@ -1,0 +1,218 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import { onLive } from "@/api/live";
+import type { Device, DeviceModel, Frame } from "@/api/types";
+import { useAction } from "@/look/act";
+import { age, every, now } from "@/look/clock";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import ReadingValue from "@/look/ReadingValue.vue";
+import { usePlaces } from "@/places/places";
+import { usePoints } from "@/points/points";
+import { computed, ref, watch } from "vue";
+import { useRouter } from "vue-router";
+import AssignForm from "./AssignForm.vue";
+import FrameCard from "./FrameCard.vue";
+import StateWord from "./StateWord.vue";
+
+/** The page of a device: how it is, what its channels feed, its newest frames. */
+const { id } = defineProps<{ id: string }>();
+const places = usePlaces();
+const points = usePoints();
+const router = useRouter();
+const channel = ref("");
+const removing = ref(false);
+const { busy, error, run } = useAction();
+const { data: device, error: problem, load } = useLoad(() => api.get<Device>("devices/" + id));
+const models = useLoad(() => api.get<DeviceModel[]>("models"));
+const frames = useLoad(() => api.get<Frame[]>(`frames?device=${id}&limit=20`));
+watch(
+  () => id,
+  () => (load(), frames.load()),
+);
+onLive<Device>("device", (changed) => changed.id === id && (device.value = changed));
+onLive<Frame>(
+  "frame",
+  (frame) => frame.deviceId === id && (frames.data.value = [frame, ...(frames.data.value ?? [])].slice(0, 20)),
+);
+onLive("changed", load);
+every(30, () => void load());
+
+const model = computed(() => models.data.value?.find((one) => one.id === device.value?.modelId));
+const mayEdit = computed(() => places.may("edit", device.value?.placeId ?? null));
+const channels = computed(
+  () =>
+    model.value?.channels.map((one) => {
+      const assignment = device.value?.assignments.find((each) => each.channel === one.name);
+      return { ...one, assignment, point: points.byId.get(assignment?.pointId ?? "") };
+    }) ?? [],
+);
+const unreleased = computed(() => channels.value.filter((one) => one.point && !one.point.released));
+
+async function releaseAll() {
+  await run(async () => {
+    for (const one of unreleased.value) {
+      await api.post(`points/${one.point?.id}/release`);
+    }
+    await points.load();
+  }, "Released: others see these points now.");
+}
+
+async function remove() {
+  if (
+    await run(() => api.remove("devices/" + id), device.value?.name + " is removed; the history of its points stays.")
+  ) {
+    await router.push("/fleet/devices");
+  }
+}
+</script>
+
+<template>
+  <div v-if="device" class="page">
+    <header class="page-head">
+      <div>
+        <p class="crumbs"><RouterLink to="/fleet/devices">Devices</RouterLink> / {{ device.modelName }}</p>
+        <h1>{{ device.name }}</h1>
+        <p class="row">
+          <StateWord :state="device.state" /> <span class="soft">{{ device.stateReason }}</span>
+        </p>
+      </div>
+      <el-button v-if="mayEdit" @click="removing = true">Remove …</el-button>
+    </header>
+    <ProblemNote :error="error" />
+
+    <section class="sheet facts">
+      <dl>
+        <div>
+          <dt>Hangs at</dt>
+          <dd>
+            <RouterLink :to="`/places/${device.placeId}`">{{ device.path.join(", ") }}</RouterLink>
+          </dd>
+        </div>
+        <div>
+          <dt>DevEUI</dt>
+          <dd class="mono">{{ device.devEui }}</dd>
+        </div>
+        <div>
+          <dt>Comes in by</dt>
+          <dd>{{ device.activation === "over-the-air" ? "joining" : "address and session keys" }}</dd>
+        </div>
+        <div>
+          <dt>Heard</dt>
+          <dd>{{ age(device.lastHeard, now) }}</dd>
+        </div>
+        <div>
+          <dt>Signal</dt>
+          <dd>
+            <template v-if="device.rssiDbm !== null"
+              >{{ device.rssiDbm }} dBm, SNR {{ device.snrDb }} dB, {{ device.dataRate }}</template
+            ><template v-else>–</template>
+          </dd>
+        </div>
+        <div>
+          <dt>Counter</dt>
+          <dd>
+            {{ device.counter ?? "–" }}, {{ device.lost }} lost of {{ device.frames + device.lost }} since the service
+            started
+          </dd>
+        </div>
+        <div>
+          <dt>Battery</dt>
+          <dd>{{ device.batteryVolts === null ? "–" : device.batteryVolts.toFixed(2) + " V" }}</dd>
+        </div>
+        <div>
+          <dt>Gateways</dt>
+          <dd>{{ device.gateways.join(", ") || "–" }}</dd>
+        </div>
+      </dl>
+      <p v-if="device.problem" class="problem">Newest frame refused: {{ device.problem }}</p>
+    </section>
+
+    <section class="sheet">
+      <div class="sheet-head">
+        <h2>Channels</h2>
+        <el-button v-if="mayEdit && unreleased.length" type="primary" :loading="busy" @click="releaseAll"
+          >Release {{ unreleased.length }} points</el-button
+        >
+      </div>
+      <table class="rows cards">
+        <thead>
+          <tr>
+            <th>Channel</th>
+            <th>Point</th>
+            <th>Value</th>
+            <th></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="one in channels" :key="one.name">
+            <td>
+              {{ one.title }}
+              <div class="soft small mono">{{ one.name }}</div>
+            </td>
+            <td>
+              <template v-if="one.assignment"
+                ><RouterLink :to="`/points/${one.assignment.pointId}`">{{
+                  one.assignment.pointName
+                }}</RouterLink></template
+              >
+              <span v-else class="soft">{{
+                one.name === model?.batteryChannel ? "battery of the device" : "feeds nothing"
+              }}</span>
+            </td>
+            <td><ReadingValue v-if="one.point" :point="one.point" /></td>
+            <td>
+              <el-button v-if="mayEdit" link type="primary" @click="channel = one.name">{{
+                one.assignment ? "Feed another point" : "Feed a point"
+              }}</el-button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </section>
+
+    <section class="sheet">
+      <h2>Newest frames</h2>
+      <FrameCard v-for="frame in frames.data.value" :key="frame.id" :frame="frame" />
+      <p v-if="frames.data.value?.length === 0" class="soft">
+        None yet. If nothing comes: is a gateway online? Is the device switched on and in reach? Do the EUI and key fit?
+      </p>
+    </section>
+
+    <AssignForm v-if="channel" :device="device" :channel="channel" @close="((channel = ''), load(), points.load())" />
+    <el-dialog v-model="removing" title="Remove this device">
+      <p>
+        {{ device.name }} is taken out, with its keys and radio session. The points that it fed and their history stay.
+        To bring it back its keys must be entered again.
+      </p>
+      <template #footer>
+        <el-button @click="removing = false">Cancel</el-button>
+        <el-button type="danger" @click="remove">Remove {{ device.name }}</el-button>
+      </template>
+    </el-dialog>
+  </div>
+  <div v-else-if="problem" class="page">
+    <ProblemNote :error="problem" />
+    <p><RouterLink to="/fleet/devices">All devices</RouterLink></p>
+  </div>
+</template>
+
+<style scoped>
+dl {
+  margin: 0;
+  display: grid;
+  gap: 0.6rem 1.5rem;
+  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
+}
+dt {
+  font-size: 0.82rem;
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+}
+.problem {
+  color: var(--warning);
+  margin: 0.75rem 0 0;
+}
+</style>

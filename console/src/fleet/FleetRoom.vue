@@ -1,0 +1,23 @@
+<script setup lang="ts">
+import { useRouter } from "vue-router";
+import DeviceList from "./DeviceList.vue";
+import FrameList from "./FrameList.vue";
+import GatewayList from "./GatewayList.vue";
+import ModelList from "./ModelList.vue";
+
+/** Gateways first: a sensor is often blamed when its gateway never connected. */
+defineProps<{ tab: string }>();
+const router = useRouter();
+</script>
+
+<template>
+  <div class="page">
+    <header class="page-head"><h1>Fleet</h1></header>
+    <el-tabs :model-value="tab" @tab-change="(name) => router.push('/fleet/' + name)">
+      <el-tab-pane name="gateways" label="Gateways" lazy><GatewayList /></el-tab-pane>
+      <el-tab-pane name="devices" label="Devices" lazy><DeviceList /></el-tab-pane>
+      <el-tab-pane name="frames" label="Live frames" lazy><FrameList v-if="tab === 'frames'" /></el-tab-pane>
+      <el-tab-pane name="models" label="Models" lazy><ModelList /></el-tab-pane>
+    </el-tabs>
+  </div>
+</template>

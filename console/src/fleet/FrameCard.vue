@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import type { Frame } from "@/api/types";
+import { moment } from "@/look/clock";
+import { computed, ref } from "vue";
+import { asText } from "./bytes";
+
+/** One frame: what it was, how it was heard, its bytes, and what was read from it or why not. */
+const { frame } = defineProps<{ frame: Frame }>();
+const open = ref(false);
+const text = computed(() => asText(frame.payload || frame.bytes));
+</script>
+
+<template>
+  <article class="frame" :class="{ refused: !frame.accepted }">
+    <div class="row head">
+      <span class="soft time">{{ moment(frame.time) }}</span>
+      <strong>{{ frame.deviceName ?? frame.address ?? "unknown" }}</strong>
+      <span>{{ frame.kind }}{{ frame.counter >= 0 ? " " + frame.counter : "" }}</span>
+      <span v-if="!frame.accepted" class="word">refused</span>
+      <span v-for="one in frame.heard" :key="one.gatewayEui" class="soft small"
+        >{{ one.gatewayName ?? one.gatewayEui }} {{ one.rssiDbm }} dBm {{ one.snrDb }} dB {{ one.dataRate }}</span
+      >
+      <button type="button" class="more" :aria-expanded="open" @click="open = !open">
+        {{ open ? "less" : "bytes" }}
+      </button>
+    </div>
+    <div v-if="frame.values" class="mono">{{ frame.values }}</div>
+    <div v-if="frame.reason" :class="frame.accepted ? 'soft small' : 'reason'">{{ frame.reason }}</div>
+    <dl v-if="open" class="mono">
+      <template v-if="frame.payload"
+        ><dt>payload, port {{ frame.port }}</dt>
+        <dd>{{ frame.payload }}</dd></template
+      >
+      <dt>as received</dt>
+      <dd>{{ frame.bytes }}</dd>
+      <template v-if="text"
+        ><dt>as text</dt>
+        <dd>{{ text }}</dd></template
+      >
+      <dt>heard</dt>
+      <dd>{{ frame.heard.map((one) => `${one.gatewayEui} ${one.frequencyMhz} MHz`).join(", ") }}</dd>
+    </dl>
+  </article>
+</template>
+
+<style scoped>
+.frame {
+  padding: 0.5rem 0;
+  border-bottom: 1px solid var(--line);
+}
+.head {
+  gap: 0.2rem 0.75rem;
+}
+.time {
+  min-width: 5rem;
+}
+.word,
+.reason {
+  color: var(--warning);
+}
+.more {
+  margin-left: auto;
+  border: 0;
+  background: none;
+  color: var(--heather);
+  font: inherit;
+  font-size: 0.9rem;
+  cursor: pointer;
+  min-height: 28px;
+}
+dl {
+  display: grid;
+  grid-template-columns: 9rem minmax(0, 1fr);
+  margin: 0.3rem 0 0;
+}
+dt {
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+}
+</style>

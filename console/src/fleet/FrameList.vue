@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import { onLive } from "@/api/live";
+import type { Frame } from "@/api/types";
+import EmptyState from "@/look/EmptyState.vue";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { computed, ref } from "vue";
+import FrameCard from "./FrameCard.vue";
+
+/** Frames as they come, the newest first. Pausing keeps the list still while it is read; nothing is lost meanwhile. */
+const KEPT = 200;
+const paused = ref(false);
+const refusedOnly = ref(false);
+const search = ref("");
+const waiting = ref<Frame[]>([]);
+const { data: frames, error, load } = useLoad(() => api.get<Frame[]>("frames?limit=100"));
+onLive<Frame>("frame", (frame) => {
+  if (paused.value) {
+    waiting.value = [frame, ...waiting.value].slice(0, KEPT);
+  } else {
+    frames.value = [frame, ...(frames.value ?? [])].slice(0, KEPT);
+  }
+});
+onLive("resync", load);
+
+function goOn() {
+  paused.value = false;
+  frames.value = [...waiting.value, ...(frames.value ?? [])].slice(0, KEPT);
+  waiting.value = [];
+}
+
+const shown = computed(() =>
+  frames.value?.filter(
+    (frame) =>
+      (!refusedOnly.value || !frame.accepted) &&
+      [
+        frame.deviceName,
+        frame.address,
+        frame.kind,
+        frame.reason,
+        frame.bytes,
+        frame.payload,
+        ...frame.heard.map((one) => one.gatewayName),
+      ].some((text) => text?.toLowerCase().includes(search.value.toLowerCase())),
+  ),
+);
+</script>
+
+<template>
+  <section class="sheet">
+    <div class="sheet-head">
+      <h2>Frames as they come</h2>
+      <el-input
+        v-model="search"
+        aria-label="Search"
+        placeholder="device, gateway, hex …"
+        style="width: 14rem"
+        clearable
+      />
+      <el-checkbox v-model="refusedOnly">refused only</el-checkbox>
+      <el-button v-if="!paused" @click="paused = true">Hold still</el-button>
+      <el-button v-else type="primary" @click="goOn">Go on ({{ waiting.length }} new)</el-button>
+    </div>
+    <ProblemNote :error="error" />
+    <FrameCard v-for="frame in shown" :key="frame.id" :frame="frame" />
+    <EmptyState v-if="shown?.length === 0" title="No frames"
+      >Whatever gateways bring is listed here, also what was refused and why.</EmptyState
+    >
+  </section>
+</template>

@@ -1,0 +1,122 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import { onLive } from "@/api/live";
+import type { Gateway, HeardGateway, Inlet } from "@/api/types";
+import { age, every, moment, now } from "@/look/clock";
+import EmptyState from "@/look/EmptyState.vue";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { usePlaces } from "@/places/places";
+import { computed, ref } from "vue";
+import GatewayForm from "./GatewayForm.vue";
+import StateWord from "./StateWord.vue";
+
+const places = usePlaces();
+const adding = ref<{ eui: string }>();
+const { data, error, load } = useLoad(async () => {
+  const [gateways, heard, inlets] = await Promise.all([
+    api.get<Gateway[]>("gateways"),
+    api.get<HeardGateway[]>("gateways/heard"),
+    api.get<Inlet[]>("inlets"),
+  ]);
+  return { gateways, heard, inlets };
+});
+onLive<Gateway>("gateway", (gateway) => {
+  if (data.value) {
+    data.value = { ...data.value, gateways: data.value.gateways.map((one) => (one.id === gateway.id ? gateway : one)) };
+  }
+});
+onLive("changed", load);
+every(15, () => void load());
+const mayAdd = computed(() => places.editable.some((place) => place.kind === "site"));
+</script>
+
+<template>
+  <div class="stack">
+    <ProblemNote :error="error" />
+    <section v-if="data?.heard.length" class="sheet heard">
+      <h2>Heard but unknown</h2>
+      <p class="soft small">These speak to this service, but nobody registered them; their frames are not taken.</p>
+      <div v-for="one in data.heard" :key="one.eui" class="row">
+        <span class="mono">{{ one.eui }}</span>
+        <span class="soft">{{ one.frames }} frames, {{ age(one.lastHeard, now) }}</span>
+        <el-button v-if="mayAdd" type="primary" @click="adding = { eui: one.eui }">Admit</el-button>
+      </div>
+    </section>
+
+    <section class="sheet">
+      <div class="sheet-head">
+        <h2>Gateways</h2>
+        <el-button v-if="mayAdd" @click="adding = { eui: '' }">Register a gateway</el-button>
+      </div>
+      <table v-if="data?.gateways.length" class="rows cards">
+        <thead>
+          <tr>
+            <th>Gateway</th>
+            <th>State</th>
+            <th>Heard</th>
+            <th>Newest frame</th>
+            <th class="num">Frames</th>
+            <th>Carries</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="gateway in data.gateways" :key="gateway.id">
+            <td>
+              <strong>{{ gateway.name }}</strong>
+              <div class="soft small">
+                {{ gateway.siteName }} · <span class="mono">{{ gateway.eui }}</span>
+              </div>
+            </td>
+            <td>
+              <StateWord :state="gateway.state" />
+              <div v-if="gateway.state === 'online' && !gateway.canTransmit" class="soft small">
+                cannot answer devices: it does not ask for downlinks
+              </div>
+            </td>
+            <td>{{ age(gateway.lastHeard, now) }}</td>
+            <td class="small">
+              <template v-if="gateway.rssiDbm !== null">{{ gateway.rssiDbm }} dBm, SNR {{ gateway.snrDb }} dB</template>
+            </td>
+            <td class="num">{{ gateway.frames }}</td>
+            <td class="small wide">{{ gateway.devices.join(", ") }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <EmptyState v-else-if="data" title="No gateways yet">
+        Point your gateway's packet forwarder at this machine, {{ data.inlets[0]?.address ?? "UDP port 1700" }}. It
+        shows up here as heard but unknown.
+      </EmptyState>
+    </section>
+
+    <section v-for="inlet in data?.inlets" :key="inlet.name" class="sheet">
+      <div class="sheet-head">
+        <h2>Inlet: {{ inlet.name }}</h2>
+        <StateWord :state="inlet.state" />
+      </div>
+      <p class="soft">
+        {{ inlet.address }}. {{ inlet.reason }} {{ inlet.received }} datagrams came in, {{ inlet.refused }} things in
+        them could not be used.
+      </p>
+      <details v-if="inlet.refusals.length">
+        <summary>What could not be used, newest first</summary>
+        <p v-for="(refusal, i) in inlet.refusals.slice(0, 20)" :key="i" class="small">
+          <span class="soft">{{ moment(refusal.time) }} {{ refusal.sender }}</span> {{ refusal.reason }}
+        </p>
+      </details>
+    </section>
+    <GatewayForm v-if="adding" :eui="adding.eui" @close="((adding = undefined), load())" />
+  </div>
+</template>
+
+<style scoped>
+.heard {
+  border-color: var(--heather);
+}
+.heard p {
+  margin: 0 0 0.5rem;
+}
+details p {
+  margin: 0.25rem 0;
+}
+</style>

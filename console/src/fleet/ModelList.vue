@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { DeviceModel } from "@/api/types";
+import { useAction } from "@/look/act";
+import EmptyState from "@/look/EmptyState.vue";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { usePlaces } from "@/places/places";
+import { ref } from "vue";
+import { exampleModel } from "./exampleModel";
+
+const places = usePlaces();
+const { data: models, error, load } = useLoad(() => api.get<DeviceModel[]>("models"));
+const text = ref("");
+const editing = ref<{ id?: string }>();
+const action = useAction();
+
+function begin(model?: DeviceModel) {
+  editing.value = { id: model?.id };
+  text.value = JSON.stringify(model ?? exampleModel, null, 2);
+}
+
+async function read(event: Event) {
+  const file = (event.target as HTMLInputElement).files?.[0];
+  if (file) {
+    text.value = await file.text();
+  }
+}
+
+async function save() {
+  const ok = await action.run(async () => {
+    let body: unknown;
+    try {
+      body = JSON.parse(text.value);
+    } catch (problem) {
+      throw new Error("This is no JSON: " + (problem as Error).message, { cause: problem });
+    }
+    await (editing.value?.id ? api.put("models/" + editing.value.id, body) : api.post("models", body));
+    await load();
+  }, "Saved.");
+  if (ok) {
+    editing.value = undefined;
+  }
+}
+</script>
+
+<template>
+  <section class="sheet">
+    <div class="sheet-head">
+      <h2>Device models</h2>
+      <el-button v-if="places.editable.length" @click="begin()">Add a model</el-button>
+    </div>
+    <p class="soft small">A model says how a kind of device is read. What is set on it holds for all its devices.</p>
+    <ProblemNote :error="error" />
+    <table v-if="models?.length" class="rows cards">
+      <thead>
+        <tr>
+          <th>Model</th>
+          <th>Every</th>
+          <th>Channels</th>
+          <th></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="model in models" :key="model.id">
+          <td>
+            <strong>{{ model.name }}</strong>
+            <div class="soft small">{{ model.description }}</div>
+          </td>
+          <td>{{ model.intervalSeconds }} s</td>
+          <td class="small wide">
+            {{ model.channels.map((one) => `${one.title} (${one.unit || "no unit"})`).join(", ") }}
+          </td>
+          <td><el-button v-if="places.editable.length" link type="primary" @click="begin(model)">Change</el-button></td>
+        </tr>
+      </tbody>
+    </table>
+    <EmptyState v-else-if="models" title="No models yet">Add one from a file, or begin with the example.</EmptyState>
+    <el-dialog
+      :model-value="editing !== undefined"
+      :title="editing?.id ? 'Change this model' : 'Add a model'"
+      @close="editing = undefined"
+    >
+      <p class="soft small">Where each channel lies in the frame, and what it means. A file may be loaded instead.</p>
+      <input type="file" accept="application/json,.json" aria-label="Model file" @change="read" />
+      <el-input v-model="text" type="textarea" :rows="18" class="mono" aria-label="Model as JSON" />
+      <ProblemNote :error="action.error.value" />
+      <template #footer>
+        <el-button @click="editing = undefined">Cancel</el-button>
+        <el-button type="primary" :loading="action.busy.value" @click="save">Save</el-button>
+      </template>
+    </el-dialog>
+  </section>
+</template>

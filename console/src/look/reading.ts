@@ -1,0 +1,31 @@
+import type { Point } from "@/api/types";
+
+/** Three usual intervals and half a minute without a reading; a day where no device says how often it reports. */
+export function isStale(point: Point, at: number): boolean {
+  if (!point.latest) {
+    return false;
+  }
+  const patience = point.intervalSeconds === null ? 86_400 : point.intervalSeconds * 3 + 30;
+  return at - new Date(point.latest.time).getTime() > patience * 1000;
+}
+
+/** A number with the point's decimals; a dash for unknown, which is not zero. */
+export function format(value: number | null | undefined, decimals: number): string {
+  return value === null || value === undefined ? "–" : value.toFixed(decimals);
+}
+
+export function shown(point: Point): string {
+  return format(point.latest?.value, point.decimals);
+}
+
+/** What needs attention first: severity, then least headroom; points without limits come last. */
+export function byHeadroom(a: Point, b: Point): number {
+  return attention(a) - attention(b);
+}
+
+const WEIGHT = { critical: 0, warning: 1000, advisory: 2000, normal: 3000 };
+
+function attention(point: Point): number {
+  const latest = point.latest;
+  return latest?.headroomPercent == null ? 10_000 : WEIGHT[latest.severity] + latest.headroomPercent;
+}

@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { Invitation } from "@/api/types";
+import { say, useAction } from "@/look/act";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { usePlaces } from "@/places/places";
+import { computed, reactive, ref } from "vue";
+
+/** Invites somebody with a right on a place; the link is shown once. */
+const emit = defineEmits<{ close: [] }>();
+const places = usePlaces();
+const targets = computed(() => places.places.filter((place) => place.right === "manage"));
+const form = reactive({ name: "", email: "", right: "look", targetId: targets.value[0]?.id ?? "" });
+const made = ref<Invitation>();
+const { busy, error, run } = useAction();
+
+async function invite() {
+  await run(async () => {
+    made.value = await api.post<Invitation>("invitations", { ...form, email: form.email || null });
+  });
+}
+
+async function copy() {
+  await navigator.clipboard?.writeText(made.value?.link ?? "");
+  say("Copied.");
+}
+</script>
+
+<template>
+  <el-dialog model-value title="Invite somebody" @close="emit('close')">
+    <div v-if="made" class="stack">
+      <p>
+        Hand this link to {{ made.name }}{{ made.email ? "; it also goes to " + made.email + " by mail" : "" }}. It is
+        shown this once and works once.
+      </p>
+      <div class="row">
+        <el-input :model-value="made.link ?? ''" readonly class="mono grow" aria-label="Invitation link" />
+        <el-button type="primary" @click="copy">Copy</el-button>
+      </div>
+    </div>
+    <el-form v-else label-position="top" @submit.prevent="invite">
+      <el-form-item label="Name" for="invite-name"><el-input id="invite-name" v-model="form.name" /></el-form-item>
+      <el-form-item label="E-mail (may be empty; then hand over the link)" for="invite-mail"
+        ><el-input id="invite-mail" v-model="form.email" type="email"
+      /></el-form-item>
+      <el-form-item label="Right" for="invite-right">
+        <el-select id="invite-right" v-model="form.right" aria-label="Right">
+          <el-option value="look" label="look" />
+          <el-option value="operate" label="operate: also acknowledge alerts, write notes" />
+          <el-option value="edit" label="edit: also devices, points, rules" />
+          <el-option value="manage" label="manage: also invite others" />
+        </el-select>
+      </el-form-item>
+      <el-form-item label="On" for="invite-target">
+        <el-select id="invite-target" v-model="form.targetId" filterable aria-label="On">
+          <el-option v-for="place in targets" :key="place.id" :value="place.id" :label="places.label(place)" />
+        </el-select>
+      </el-form-item>
+      <ProblemNote :error="error" />
+    </el-form>
+    <template #footer>
+      <el-button @click="emit('close')">{{ made ? "Done" : "Cancel" }}</el-button>
+      <el-button v-if="!made" type="primary" :loading="busy" :disabled="!form.name || !form.targetId" @click="invite"
+        >Invite</el-button
+      >
+    </template>
+  </el-dialog>
+</template>
+
+<style scoped>
+.grow {
+  flex: 1;
+}
+</style>

@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import { onLive } from "@/api/live";
+import type { Grant, Invitation, Person, ShareLink } from "@/api/types";
+import { useAction } from "@/look/act";
+import { day } from "@/look/clock";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { usePlaces } from "@/places/places";
+import { computed, ref } from "vue";
+import InviteForm from "./InviteForm.vue";
+
+const places = usePlaces();
+const inviting = ref(false);
+const { error, run } = useAction();
+const { data, load } = useLoad(async () => {
+  const [people, invitations, links] = await Promise.all([
+    api.get<Person[]>("people"),
+    api.get<Invitation[]>("invitations"),
+    api.get<ShareLink[]>("links"),
+  ]);
+  return { people, invitations, links };
+});
+onLive("changed", load);
+const mayInvite = computed(() => places.places.some((place) => place.right === "manage"));
+const RIGHTS = { look: "may look at", operate: "may operate", edit: "may edit", manage: "manages" };
+
+async function revoke(person: Person, grant: Grant) {
+  await run(() => api.remove("grants/" + grant.id), `${person.name} has no right on ${grant.targetName} any more.`);
+  await load();
+}
+async function withdrawInvitation(invitation: Invitation) {
+  await run(() => api.remove("invitations/" + invitation.id), "The invitation is withdrawn.");
+  await load();
+}
+async function withdrawLink(link: ShareLink) {
+  await run(() => api.remove("links/" + link.id), "Withdrawn: whoever has the link sees nothing now.");
+  await load();
+}
+</script>
+
+<template>
+  <div class="page">
+    <header class="page-head">
+      <h1>People</h1>
+      <el-button v-if="mayInvite" type="primary" @click="inviting = true">Invite somebody</el-button>
+    </header>
+    <ProblemNote :error="error" />
+    <section class="sheet">
+      <div v-for="person in data?.people" :key="person.id" class="line">
+        <div>
+          <strong>{{ person.name }}</strong> <span class="soft small">{{ person.email }}</span>
+        </div>
+        <div>
+          <span v-if="person.owner">owner: may do everything</span>
+          <div v-for="grant in person.grants" :key="grant.id">
+            {{ RIGHTS[grant.right] }} {{ grant.targetName }}
+            <el-button v-if="mayInvite" link @click="revoke(person, grant)">Take away</el-button>
+          </div>
+          <span v-if="!person.owner && !person.grants.length" class="soft">no rights</span>
+        </div>
+      </div>
+    </section>
+    <section v-if="data?.invitations.length" class="sheet">
+      <h2>Invited, not yet here</h2>
+      <div v-for="one in data.invitations" :key="one.id" class="line">
+        <div>
+          <strong>{{ one.name }}</strong> <span class="soft small">{{ one.email }}</span>
+        </div>
+        <div>
+          {{ RIGHTS[one.right] }} {{ one.targetName }} <span class="soft small">until {{ day(one.expiresAt) }}</span>
+          <el-button link @click="withdrawInvitation(one)">Withdraw</el-button>
+        </div>
+      </div>
+    </section>
+    <section v-if="data?.links.length" class="sheet">
+      <h2>Links handed out</h2>
+      <div v-for="link in data.links" :key="link.id" class="line">
+        <div>
+          <RouterLink :to="`/dashboards/${link.dashboardId}`">{{ link.dashboardName }}</RouterLink>
+          <span class="soft small">{{ link.note }}</span>
+        </div>
+        <div>
+          <span class="soft small">until {{ link.until ? day(link.until) : "withdrawn" }}</span>
+          <el-button link @click="withdrawLink(link)">Withdraw</el-button>
+        </div>
+      </div>
+    </section>
+    <InviteForm v-if="inviting" @close="((inviting = false), load())" />
+  </div>
+</template>
+
+<style scoped>
+.line {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.4fr);
+  gap: 0.25rem 1rem;
+  padding: 0.5rem 0;
+}
+.line + .line {
+  border-top: 1px solid var(--line);
+}
+@media (max-width: 720px) {
+  .line {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

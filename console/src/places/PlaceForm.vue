@@ -1,0 +1,101 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { Place } from "@/api/types";
+import { useAction } from "@/look/act";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { useSession } from "@/shell/session";
+import { computed, reactive } from "vue";
+import { usePlaces } from "./places";
+
+/** Makes a place, or changes one. */
+const { place, parent } = defineProps<{ place?: Place; parent?: string }>();
+const emit = defineEmits<{ close: [] }>();
+const places = usePlaces();
+const session = useSession();
+const { busy, error, run } = useAction();
+
+const parents = computed(() => places.editable.filter((one) => one.kind !== "asset" && one.id !== place?.id));
+const form = reactive({
+  kind: place?.kind ?? (parents.value.length ? "asset" : "site"),
+  name: place?.name ?? "",
+  parentId: place?.parentId ?? parent ?? parents.value[0]?.id ?? "",
+  assetKind: place?.assetKind ?? "",
+  limitSets: place?.limitSets ?? [],
+  zone: place?.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone,
+});
+const zones = Intl.supportedValuesOf("timeZone");
+const kinds = computed(() => [
+  ...(session.owner ? [{ id: "site", name: "Site: plant, farm, station" }] : []),
+  { id: "area", name: "Area: building, room, field" },
+  { id: "asset", name: "Asset: machine, tank, room, vehicle" },
+]);
+
+async function save() {
+  const kind = form.kind + "s";
+  const body =
+    form.kind === "site"
+      ? { name: form.name, zone: form.zone, latitude: place?.latitude ?? null, longitude: place?.longitude ?? null }
+      : form.kind === "area"
+        ? { name: form.name, parentId: form.parentId }
+        : { name: form.name, parentId: form.parentId, kind: form.assetKind, limitSets: form.limitSets };
+  const ok = await run(
+    async () => {
+      await (place ? api.put(`${kind}/${place.id}`, body) : api.post(kind, body));
+      await places.load();
+    },
+    place ? "Saved." : form.name + " is made.",
+  );
+  if (ok) {
+    emit("close");
+  }
+}
+</script>
+
+<template>
+  <el-dialog model-value :title="place ? 'Change ' + place.name : 'Add a place'" @close="emit('close')">
+    <el-form label-position="top" @submit.prevent="save">
+      <el-form-item v-if="!place" label="What is it?" for="place-kind">
+        <el-select id="place-kind" v-model="form.kind" aria-label="What is it?">
+          <el-option v-for="kind in kinds" :key="kind.id" :value="kind.id" :label="kind.name" />
+        </el-select>
+      </el-form-item>
+      <el-form-item label="Name" for="place-name"
+        ><el-input id="place-name" v-model="form.name" autofocus
+      /></el-form-item>
+      <el-form-item v-if="form.kind !== 'site'" label="Part of" for="place-parent">
+        <el-select id="place-parent" v-model="form.parentId" filterable aria-label="Part of">
+          <el-option v-for="one in parents" :key="one.id" :value="one.id" :label="places.label(one)" />
+        </el-select>
+      </el-form-item>
+      <el-form-item v-if="form.kind === 'site'" label="Time zone" for="place-zone">
+        <el-select id="place-zone" v-model="form.zone" filterable aria-label="Time zone">
+          <el-option v-for="zone in zones" :key="zone" :value="zone" :label="zone" />
+        </el-select>
+      </el-form-item>
+      <template v-if="form.kind === 'asset'">
+        <el-form-item label="In a word: pump, silo, room …" for="place-word"
+          ><el-input id="place-word" v-model="form.assetKind"
+        /></el-form-item>
+        <el-form-item label="Limit sets that hold for its points" for="place-limits">
+          <el-select
+            id="place-limits"
+            v-model="form.limitSets"
+            multiple
+            filterable
+            aria-label="Limit sets"
+            placeholder="none"
+          >
+            <el-option v-for="set in places.limits" :key="set.id" :value="set.id" :label="set.title" />
+          </el-select>
+        </el-form-item>
+      </template>
+      <ProblemNote :error="error" />
+    </el-form>
+    <template #footer>
+      <el-button @click="emit('close')">Cancel</el-button>
+      <el-button type="primary" :loading="busy" :disabled="!form.name" @click="save">{{
+        place ? "Save" : "Add"
+      }}</el-button>
+    </template>
+  </el-dialog>
+</template>

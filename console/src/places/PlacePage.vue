@@ -1,0 +1,183 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import { onLive } from "@/api/live";
+import type { Alert, Point } from "@/api/types";
+import AlertCard from "@/alerts/AlertCard.vue";
+import AlertRows from "@/alerts/AlertRows.vue";
+import { useAlerts } from "@/alerts/alerts";
+import RuleForm from "@/alerts/RuleForm.vue";
+import PointsChart from "@/chart/PointsChart.vue";
+import RangePicker from "@/chart/RangePicker.vue";
+import { useAction } from "@/look/act";
+import EmptyState from "@/look/EmptyState.vue";
+import FenceMark from "@/look/FenceMark.vue";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { byHeadroom } from "@/look/reading";
+import PointForm from "@/points/PointForm.vue";
+import PointRows from "@/points/PointRows.vue";
+import { usePoints } from "@/points/points";
+import { computed, ref, watch } from "vue";
+import { useRouter } from "vue-router";
+import AssetDirections from "./AssetDirections.vue";
+import PlaceForm from "./PlaceForm.vue";
+import { usePlaces } from "./places";
+import PlaceTree from "./PlaceTree.vue";
+
+/** The page of a site, area or asset, made by itself from what belongs to it. */
+const { id } = defineProps<{ id: string }>();
+const places = usePlaces();
+const points = usePoints();
+const alerts = useAlerts();
+const router = useRouter();
+const hours = ref(24);
+const open = ref<"" | "place" | "below" | "point" | "rule">("");
+const { error, run } = useAction();
+
+const place = computed(() => places.byId.get(id));
+const own = computed(() => points.ofPlace(id));
+const below = computed(() => points.below(id).sort(byHeadroom));
+const mayEdit = computed(() => places.may("edit", id));
+const here = computed(() => alerts.open.filter((alert) => places.path(alert.placeId).some((one) => one.id === id)));
+const limitSets = computed(() =>
+  [...new Set(own.value.map((point) => point.limitSet))].flatMap((set) => places.limitsById.get(set ?? "") ?? []),
+);
+
+const past = useLoad(() => api.get<Alert[]>(`alerts?state=all&limit=20&place=${id}`));
+onLive("alert", past.load);
+watch(() => id, past.load);
+
+/** Points of one quantity, side by side if they are directions of one machine. */
+const directions = computed(() => own.value.filter((point) => point.direction !== null));
+const groups = computed(() => {
+  const found = new Map<string, Point[]>();
+  own.value.forEach((point) => found.set(point.quantity, [...(found.get(point.quantity) ?? []), point]));
+  return [...found.values()];
+});
+
+async function remove() {
+  const gone = place.value;
+  if (gone && (await run(() => api.remove("places/" + id), gone.name + " is removed."))) {
+    await places.load();
+    await router.push(gone.parentId ? "/places/" + gone.parentId : "/places");
+  }
+}
+</script>
+
+<template>
+  <div v-if="place" class="page">
+    <header class="page-head">
+      <div>
+        <p class="crumbs">
+          <RouterLink to="/places">Places</RouterLink>
+          <template v-for="one in places.path(id).slice(0, -1)" :key="one.id">
+            / <RouterLink :to="`/places/${one.id}`">{{ one.name }}</RouterLink></template
+          >
+        </p>
+        <h1>{{ place.name }}</h1>
+        <p class="row">
+          <FenceMark :severity="points.severities.get(id) ?? 'normal'" />
+          <span class="soft">{{ place.assetKind || place.kind }}, {{ below.length }} points</span>
+        </p>
+      </div>
+      <el-dropdown v-if="mayEdit" trigger="click">
+        <el-button>Change …</el-button>
+        <template #dropdown>
+          <el-dropdown-menu>
+            <el-dropdown-item @click="open = 'place'">Name, limits …</el-dropdown-item>
+            <el-dropdown-item v-if="place.kind !== 'asset'" @click="open = 'below'">Add a place here</el-dropdown-item>
+            <el-dropdown-item @click="open = 'point'">Add a point</el-dropdown-item>
+            <el-dropdown-item v-if="own.length" @click="open = 'rule'">Add a rule</el-dropdown-item>
+            <el-dropdown-item :disabled="below.length > 0" @click="remove">Remove this place</el-dropdown-item>
+          </el-dropdown-menu>
+        </template>
+      </el-dropdown>
+    </header>
+    <ProblemNote :error="error" />
+
+    <section v-if="here.length" class="stack" aria-label="Open alerts">
+      <AlertCard v-for="alert in here" :key="alert.id" :alert="alert" />
+    </section>
+
+    <AssetDirections
+      v-if="directions.length > 1"
+      :points="directions"
+      :limits="places.limitsById.get(directions[0]?.limitSet ?? '')"
+    />
+
+    <section v-if="place.kind !== 'asset' && places.children(id).length" class="sheet">
+      <h2>What is here</h2>
+      <PlaceTree :parent="id" />
+    </section>
+
+    <section v-if="below.length" class="sheet">
+      <h2>Points</h2>
+      <PointRows :points="below" :with-place="place.kind !== 'asset'" />
+    </section>
+    <section v-else class="sheet">
+      <EmptyState title="No points yet">
+        They come with a device: <RouterLink to="/fleet/devices">bring one in</RouterLink>, or add one by hand.
+      </EmptyState>
+    </section>
+
+    <section v-if="own.length" class="sheet">
+      <div class="sheet-head">
+        <h2>Over time</h2>
+        <RangePicker v-model="hours" />
+      </div>
+      <div class="charts">
+        <figure v-for="group in groups" :key="group[0]?.quantity">
+          <figcaption>
+            {{ group.length > 1 ? group[0]?.quantityTitle : group[0]?.name }}, {{ group[0]?.unit }}
+          </figcaption>
+          <div class="canvas">
+            <PointsChart :points="group" :hours="hours" :limits="places.limitsById.get(group[0]?.limitSet ?? '')" />
+          </div>
+        </figure>
+      </div>
+    </section>
+
+    <section v-if="limitSets.length" class="sheet">
+      <h2>Limits that hold here</h2>
+      <p v-for="set in limitSets" :key="set.id">
+        <RouterLink :to="`/limits#${set.id}`">{{ set.title }}</RouterLink>
+        <span class="soft small">
+          · {{ set.source.document }} {{ set.source.edition }} {{ set.source.clause }}. The published document is
+          authoritative.</span
+        >
+      </p>
+    </section>
+
+    <section v-if="past.data.value?.length" class="sheet">
+      <h2>Alerts here</h2>
+      <AlertRows :alerts="past.data.value" />
+    </section>
+
+    <PlaceForm v-if="open === 'place'" :place="place" @close="open = ''" />
+    <PlaceForm v-if="open === 'below'" :parent="id" @close="open = ''" />
+    <PointForm v-if="open === 'point'" :place-id="id" @close="open = ''" />
+    <RuleForm v-if="open === 'rule'" :place-id="id" @close="open = ''" />
+  </div>
+  <div v-else-if="places.loaded" class="page">
+    <h1>There is no such place, or you may not see it</h1>
+    <p><RouterLink to="/places">All places</RouterLink></p>
+  </div>
+</template>
+
+<style scoped>
+.charts {
+  display: grid;
+  gap: 1.25rem;
+  grid-template-columns: repeat(auto-fit, minmax(min(420px, 100%), 1fr));
+}
+figure {
+  margin: 0;
+  min-width: 0;
+}
+figcaption {
+  font-weight: 580;
+}
+.canvas {
+  height: 250px;
+}
+</style>

@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import { onLive } from "@/api/live";
+import type { Alert } from "@/api/types";
+import AlertRows from "@/alerts/AlertRows.vue";
+import RuleForm from "@/alerts/RuleForm.vue";
+import PointsChart from "@/chart/PointsChart.vue";
+import RangePicker from "@/chart/RangePicker.vue";
+import { useAction } from "@/look/act";
+import FenceMark from "@/look/FenceMark.vue";
+import HeadroomBar from "@/look/HeadroomBar.vue";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import ReadingValue from "@/look/ReadingValue.vue";
+import { usePlaces } from "@/places/places";
+import { computed, ref, watch } from "vue";
+import PointForm from "./PointForm.vue";
+import { usePoints } from "./points";
+import SourceTrace from "./SourceTrace.vue";
+
+/** The page of a point, made by itself. Its address may hold the point's number, as on the label. */
+const { id } = defineProps<{ id: string }>();
+const points = usePoints();
+const places = usePlaces();
+const hours = ref(24);
+const fixed = ref(true);
+const open = ref<"" | "point" | "rule">("");
+const { error, run } = useAction();
+
+const point = computed(() => points.byId.get(id) ?? points.all.find((one) => String(one.number) === id));
+const limits = computed(() => places.limitsById.get(point.value?.limitSet ?? ""));
+const mayEdit = computed(() => places.may("edit", point.value?.placeId ?? null));
+const past = useLoad(async () =>
+  point.value ? api.get<Alert[]>(`alerts?state=all&limit=20&point=${point.value.id}`) : [],
+);
+onLive("alert", past.load);
+watch(() => point.value?.id, past.load);
+
+const csv = computed(
+  () =>
+    `/api/v1/points/${point.value?.id}/readings.csv?from=${new Date(Date.now() - hours.value * 3_600_000).toISOString()}`,
+);
+
+async function release() {
+  await run(async () => {
+    await api.post(`points/${point.value?.id}/release`);
+    await points.load();
+  }, "Released: others see it now.");
+}
+</script>
+
+<template>
+  <div v-if="point" class="page">
+    <header class="page-head">
+      <div>
+        <p class="crumbs">
+          <RouterLink to="/places">Places</RouterLink>
+          <template v-for="one in places.path(point.placeId)" :key="one.id">
+            / <RouterLink :to="`/places/${one.id}`">{{ one.name }}</RouterLink></template
+          >
+        </p>
+        <h1>{{ point.name }}</h1>
+        <p class="soft small">
+          Point {{ point.number }}, {{ point.quantityTitle }}{{ point.note ? ". " + point.note : "" }}
+        </p>
+      </div>
+      <template v-if="mayEdit">
+        <el-button v-if="!point.released" type="primary" @click="release">Release</el-button>
+        <el-button @click="open = 'rule'">Add a rule</el-button>
+        <el-button @click="open = 'point'">Change …</el-button>
+      </template>
+    </header>
+    <ProblemNote :error="error" />
+
+    <section class="sheet now">
+      <ReadingValue :point="point" big />
+      <template v-if="point.latest?.zone && limits">
+        <div>
+          <FenceMark :severity="point.latest.severity" />
+          <div>
+            <strong>zone {{ point.latest.zone }}</strong>
+            <span class="soft"> {{ limits.zones.find((zone) => zone.label === point?.latest?.zone)?.meaning }}</span>
+          </div>
+        </div>
+        <div>
+          <span class="soft small">Headroom</span><br />
+          <HeadroomBar :latest="point.latest" />
+          <div v-if="point.latest.nextBoundary !== null" class="soft small">
+            to zone {{ point.latest.nextZone }} at {{ point.latest.nextBoundary }} {{ point.unit }}
+          </div>
+        </div>
+      </template>
+      <p v-else class="soft">
+        No limits hold for this point.
+        <el-button v-if="mayEdit" link type="primary" @click="open = 'point'">Choose a limit set</el-button>
+      </p>
+    </section>
+
+    <section class="sheet">
+      <div class="sheet-head">
+        <h2>Over time</h2>
+        <RangePicker v-model="hours" />
+        <el-checkbox v-if="limits" v-model="fixed">fixed scale</el-checkbox>
+        <a :href="csv" download>CSV</a>
+      </div>
+      <div class="canvas"><PointsChart :points="[point]" :hours="hours" :limits="limits" :fixed="fixed" /></div>
+      <p v-if="limits" class="soft small source">
+        Limits: <RouterLink :to="`/limits#${limits.id}`">{{ limits.title }}</RouterLink>, {{ limits.source.document }}
+        {{ limits.source.edition }}{{ point.ownLimitSet ? "; chosen for this point alone" : "" }}. The published
+        document is authoritative.
+      </p>
+    </section>
+
+    <SourceTrace :point="point" />
+
+    <section v-if="past.data.value?.length" class="sheet">
+      <h2>Alerts of this point</h2>
+      <AlertRows :alerts="past.data.value" />
+    </section>
+
+    <PointForm v-if="open === 'point'" :point="point" @close="open = ''" />
+    <RuleForm v-if="open === 'rule'" :point="point" :place-id="point.placeId" @close="open = ''" />
+  </div>
+  <div v-else-if="points.loaded" class="page">
+    <h1>There is no such point, or you may not see it</h1>
+    <p><RouterLink to="/places">All places</RouterLink></p>
+  </div>
+</template>
+
+<style scoped>
+.now {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.75rem 3rem;
+  align-items: center;
+}
+.canvas {
+  height: 340px;
+}
+.source {
+  margin: 0.5rem 0 0;
+}
+</style>

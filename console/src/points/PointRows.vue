@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import type { Point } from "@/api/types";
+import FenceMark from "@/look/FenceMark.vue";
+import HeadroomBar from "@/look/HeadroomBar.vue";
+import ReadingValue from "@/look/ReadingValue.vue";
+
+/** Points, one a row: value with age, severity with zone, headroom. */
+const { points, withPlace = true } = defineProps<{ points: Point[]; withPlace?: boolean }>();
+</script>
+
+<template>
+  <table class="rows cards">
+    <thead>
+      <tr>
+        <th>Point</th>
+        <th>Value</th>
+        <th>State</th>
+        <th>Headroom</th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="point in points" :key="point.id">
+        <td>
+          <RouterLink :to="`/points/${point.id}`">{{ point.name }}</RouterLink>
+          <div class="soft small">
+            <template v-if="withPlace">{{ point.path.slice(1).join(", ") || point.path[0] }}</template>
+            <template v-if="!point.released"> · not released</template>
+          </div>
+        </td>
+        <td class="value"><ReadingValue :point="point" /></td>
+        <td>
+          <template v-if="point.latest?.zone"
+            ><FenceMark :severity="point.latest.severity" />
+            <span class="soft small">zone {{ point.latest.zone }}</span></template
+          >
+        </td>
+        <td><HeadroomBar :latest="point.latest" /></td>
+      </tr>
+    </tbody>
+  </table>
+</template>
+
+<style scoped>
+.value {
+  min-width: 7.5rem;
+}
+@media (max-width: 720px) {
+  .value {
+    text-align: right !important;
+    justify-self: end;
+  }
+}
+</style>

@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { Point, Trace } from "@/api/types";
+import { age, now } from "@/look/clock";
+import { useLoad } from "@/look/load";
+import { watch } from "vue";
+import { calibrationWords, highlight } from "./trace";
+
+/** Where the newest value came from, back to the bytes: value, calibration, channel, frame, gateway. */
+const { point } = defineProps<{ point: Point }>();
+const trace = useLoad(async () => (point.deviceId ? api.get<Trace>(`points/${point.id}/trace`) : undefined));
+watch(() => point.deviceId, trace.load);
+watch(() => point.latest?.time, trace.load);
+</script>
+
+<template>
+  <section v-if="trace.data.value" class="sheet">
+    <h2>Where this comes from</h2>
+    <ol>
+      <li>
+        <span class="soft">value</span>
+        <span>{{ point.latest?.value.toFixed(point.decimals) ?? "–" }} {{ point.unit }}</span>
+      </li>
+      <li>
+        <span class="soft">calibration</span>
+        <span
+          >{{ calibrationWords(trace.data.value.calibration)
+          }}{{ trace.data.value.calibrationIsOverride ? " (for this device alone)" : "" }}</span
+        >
+      </li>
+      <li>
+        <span class="soft">channel</span>
+        <span
+          >{{ trace.data.value.channel }} of
+          <RouterLink :to="`/fleet/devices/${trace.data.value.deviceId}`">{{
+            trace.data.value.deviceName
+          }}</RouterLink>, {{ trace.data.value.modelName }}</span
+        >
+      </li>
+      <li v-if="trace.data.value.frame">
+        <span class="soft">frame</span>
+        <span>
+          <span class="mono">{{ trace.data.value.frame.payload }}</span>
+          <span class="soft small">
+            counter {{ trace.data.value.frame.counter }}, {{ age(trace.data.value.frame.time, now) }}</span
+          >
+          <div class="mono">
+            <template v-for="(part, i) in highlight(trace.data.value.frame.values, trace.data.value.channel)" :key="i">
+              <mark v-if="part.own">{{ part.text }}</mark><template v-else>{{ part.text }}</template
+              >{{ " " }}
+            </template>
+          </div>
+        </span>
+      </li>
+      <li v-if="trace.data.value.frame?.heard.length">
+        <span class="soft">gateway</span>
+        <span>
+          <div v-for="heard in trace.data.value.frame.heard" :key="heard.gatewayEui">
+            {{ heard.gatewayName ?? heard.gatewayEui }}
+            <span class="soft small">{{ heard.rssiDbm }} dBm, SNR {{ heard.snrDb }} dB, {{ heard.dataRate }}</span>
+          </div>
+        </span>
+      </li>
+    </ol>
+  </section>
+</template>
+
+<style scoped>
+ol {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  display: grid;
+  grid-template-columns: 6.5rem minmax(0, 1fr);
+  gap: 0.75rem;
+  padding: 0.35rem 0;
+}
+li + li {
+  border-top: 1px solid var(--line);
+}
+mark {
+  background: var(--heather-soft);
+  color: var(--ink);
+  padding: 0 0.2em;
+}
+</style>

@@ -1,0 +1,58 @@
+import { api } from "@/api/http";
+import { onLive } from "@/api/live";
+import type { Latest, Point } from "@/api/types";
+import { usePlaces } from "@/places/places";
+import { worst } from "@/look/severity";
+import { defineStore } from "pinia";
+import { computed, reactive, ref } from "vue";
+
+/** All points that may be seen, with their newest readings kept current by the live stream. */
+export const usePoints = defineStore("points", () => {
+  const byId = reactive(new Map<string, Point>());
+  const loaded = ref(false);
+  const places = usePlaces();
+
+  async function load() {
+    const found = await api.get<Point[]>("points");
+    const kept = new Set(found.map((point) => point.id));
+    [...byId.keys()].filter((id) => !kept.has(id)).forEach((id) => byId.delete(id));
+    found.forEach((point) => byId.set(point.id, point));
+    loaded.value = true;
+  }
+
+  onLive<{ pointId: string; latest: Latest }>("reading", ({ pointId, latest }) => {
+    const point = byId.get(pointId);
+    if (point && (!point.latest || latest.time >= point.latest.time)) {
+      point.latest = latest;
+    }
+  });
+  onLive<{ what: string }>("changed", ({ what }) => {
+    if (what === "registry") {
+      void load();
+    }
+  });
+  onLive("resync", () => void load());
+
+  const all = computed(() => [...byId.values()]);
+  const ofPlace = (placeId: string) => all.value.filter((point) => point.placeId === placeId);
+
+  /** Points of a place and all below it. */
+  function below(placeId: string): Point[] {
+    return all.value.filter((point) => places.path(point.placeId).some((place) => place.id === placeId));
+  }
+
+  /** The worst severity of a place, from readings as they are now. */
+  const severities = computed(() => {
+    const found = new Map<string, Point[]>();
+    for (const point of all.value) {
+      for (const place of places.path(point.placeId)) {
+        found.set(place.id, [...(found.get(place.id) ?? []), point]);
+      }
+    }
+    return new Map(
+      [...found].map(([id, points]) => [id, worst(points.map((point) => point.latest?.severity ?? "normal"))]),
+    );
+  });
+
+  return { byId, all, loaded, load, ofPlace, below, severities };
+});

@@ -1,0 +1,86 @@
+import { useSession } from "@/shell/session";
+import { createRouter, createWebHistory } from "vue-router";
+
+declare module "vue-router" {
+  interface RouteMeta {
+    title?: string;
+    /** Reached without an account. */
+    open?: boolean;
+  }
+}
+
+/** The console's rooms. The service answers the same addresses with the console's page (ConsolePages). */
+export const router = createRouter({
+  history: createWebHistory(),
+  scrollBehavior: (_to, _from, saved) => saved ?? { top: 0 },
+  routes: [
+    { path: "/", redirect: "/now" },
+    { path: "/sign-in", component: () => import("./shell/SignIn.vue"), meta: { title: "Sign in", open: true } },
+    {
+      path: "/first-visit",
+      component: () => import("./shell/FirstVisit.vue"),
+      meta: { title: "First visit", open: true },
+    },
+    {
+      path: "/recovery",
+      component: () => import("./shell/FirstVisit.vue"),
+      props: { recovery: true },
+      meta: { title: "New password", open: true },
+    },
+    { path: "/welcome", component: () => import("./shell/WelcomePage.vue"), meta: { title: "Welcome", open: true } },
+    {
+      path: "/shared/:token",
+      component: () => import("./dashboards/SharedPage.vue"),
+      props: true,
+      meta: { title: "Shared dashboard", open: true },
+    },
+    { path: "/now", component: () => import("./now/NowRoom.vue"), meta: { title: "Now" } },
+    { path: "/places", component: () => import("./places/PlacesRoom.vue"), meta: { title: "Places" } },
+    { path: "/places/:id", component: () => import("./places/PlacePage.vue"), props: true, meta: { title: "Place" } },
+    { path: "/points/:id", component: () => import("./points/PointPage.vue"), props: true, meta: { title: "Point" } },
+    { path: "/alerts", component: () => import("./alerts/AlertsRoom.vue"), meta: { title: "Alerts" } },
+    { path: "/alerts/:id", component: () => import("./alerts/AlertPage.vue"), props: true, meta: { title: "Alert" } },
+    { path: "/dashboards", component: () => import("./dashboards/DashboardsRoom.vue"), meta: { title: "Dashboards" } },
+    {
+      path: "/dashboards/:id",
+      component: () => import("./dashboards/DashboardPage.vue"),
+      props: true,
+      meta: { title: "Dashboard" },
+    },
+    { path: "/fleet", redirect: "/fleet/gateways" },
+    {
+      path: "/fleet/:tab(gateways|devices|frames|models)",
+      component: () => import("./fleet/FleetRoom.vue"),
+      props: true,
+      meta: { title: "Fleet" },
+    },
+    {
+      path: "/fleet/devices/:id",
+      component: () => import("./fleet/DevicePage.vue"),
+      props: true,
+      meta: { title: "Device" },
+    },
+    { path: "/limits", component: () => import("./limits/LimitsRoom.vue"), meta: { title: "Limits" } },
+    { path: "/people", component: () => import("./people/PeopleRoom.vue"), meta: { title: "People" } },
+    { path: "/settings", component: () => import("./settings/SettingsRoom.vue"), meta: { title: "Settings" } },
+    {
+      path: "/:rest(.*)*",
+      component: () => import("./shell/NoSuchPage.vue"),
+      meta: { title: "No such page", open: true },
+    },
+  ],
+});
+
+router.beforeEach(async (to) => {
+  const session = useSession();
+  if (to.meta.open || session.person || (await session.resume())) {
+    return true;
+  }
+  return session.setupNeeded
+    ? "/first-visit"
+    : { path: "/sign-in", query: to.path === "/now" ? {} : { then: to.fullPath } };
+});
+
+router.afterEach((to) => {
+  document.title = (to.meta.title ?? "") + " · Open Pasture";
+});

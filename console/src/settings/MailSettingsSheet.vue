@@ -1,0 +1,126 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import { onLive } from "@/api/live";
+import type { MailSettings, Notice } from "@/api/types";
+import { useAction } from "@/look/act";
+import { moment } from "@/look/clock";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { reactive, ref, watch } from "vue";
+
+/** The mail server, a test, and what was and was not delivered. */
+const form = reactive({ host: "", port: 587, from: "", user: "", password: "", startTls: true });
+const to = ref("");
+const result = ref<{ ok: boolean; message: string }>();
+const known = useLoad(() => api.get<MailSettings | undefined>("settings/mail"));
+const notices = useLoad(() => api.get<Notice[]>("notices"));
+const { busy, error, run } = useAction();
+onLive("changed", notices.load);
+watch(
+  known.data,
+  (settings) => settings && Object.assign(form, { ...settings, user: settings.user ?? "", password: "" }),
+);
+
+async function save() {
+  await run(
+    () => api.put("settings/mail", { ...form, user: form.user || null, password: form.password || null }),
+    "Saved; what waits is tried again now.",
+  );
+  await known.load();
+  await notices.load();
+}
+
+async function test() {
+  result.value = undefined;
+  await run(async () => (result.value = await api.post("settings/mail/test", { to: to.value })));
+}
+</script>
+
+<template>
+  <section class="sheet">
+    <h2>Mail server for notices</h2>
+    <p v-if="!known.loading.value && !known.data.value" class="soft">
+      None is set up: alerts are seen here, but nobody is told by mail.
+    </p>
+    <el-form label-position="top" class="form" @submit.prevent="save">
+      <el-form-item label="Address" for="mail-host"
+        ><el-input id="mail-host" v-model="form.host" placeholder="mail.example.org"
+      /></el-form-item>
+      <el-form-item label="Port" for="mail-port"
+        ><el-input-number id="mail-port" v-model="form.port" :controls="false" :min="1" :max="65535" aria-label="Port"
+      /></el-form-item>
+      <el-form-item label="Sender" for="mail-from"
+        ><el-input id="mail-from" v-model="form.from" placeholder="pasture@example.org"
+      /></el-form-item>
+      <el-form-item label="User (may be empty)" for="mail-user"
+        ><el-input id="mail-user" v-model="form.user" autocomplete="off"
+      /></el-form-item>
+      <el-form-item label="Password; empty leaves it as it is" for="mail-password"
+        ><el-input id="mail-password" v-model="form.password" type="password" autocomplete="new-password"
+      /></el-form-item>
+      <el-form-item label="Connection"
+        ><el-checkbox v-model="form.startTls">must be encrypted (STARTTLS)</el-checkbox></el-form-item
+      >
+    </el-form>
+    <ProblemNote :error="error" />
+    <div class="row">
+      <el-button type="primary" :loading="busy" :disabled="!form.host || !form.from" @click="save">Save</el-button>
+      <form class="row test" @submit.prevent="test">
+        <el-input v-model="to" type="email" aria-label="Address for the test message" placeholder="you@example.org" />
+        <el-button native-type="submit" :disabled="!to || !known.data.value" :loading="busy"
+          >Send a test message</el-button
+        >
+      </form>
+    </div>
+    <p v-if="result" :class="result.ok ? 'ok' : 'failed'" role="status">{{ result.message }}</p>
+  </section>
+  <section class="sheet">
+    <h2>What was and was not delivered</h2>
+    <table v-if="notices.data.value?.length" class="rows cards">
+      <thead>
+        <tr>
+          <th>When</th>
+          <th>To</th>
+          <th>What</th>
+          <th>State</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="notice in notices.data.value" :key="notice.id">
+          <td class="small">{{ moment(notice.createdAt) }}</td>
+          <td class="small">{{ notice.recipient }}</td>
+          <td class="wide">
+            <RouterLink v-if="notice.alertId" :to="`/alerts/${notice.alertId}`">{{ notice.subject }}</RouterLink>
+            <template v-else>{{ notice.subject }}</template>
+          </td>
+          <td :class="{ failed: notice.state !== 'delivered' }" class="wide">
+            {{ notice.state
+            }}<template v-if="notice.lastError">: {{ notice.lastError }}, tried {{ notice.attempts }} times</template>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-else class="soft">Nothing was sent yet.</p>
+  </section>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(230px, 1fr));
+  gap: 0 1.25rem;
+}
+.test {
+  flex: 1;
+  justify-content: flex-end;
+}
+.test .el-input {
+  width: 16rem;
+}
+.failed {
+  color: var(--warning);
+}
+.ok {
+  color: var(--moss);
+}
+</style>

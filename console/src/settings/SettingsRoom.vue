@@ -1,0 +1,29 @@
+<script setup lang="ts">
+import { theme, typeSize } from "@/look/appearance";
+import { useSession } from "@/shell/session";
+import MailSettingsSheet from "./MailSettingsSheet.vue";
+
+const session = useSession();
+</script>
+
+<template>
+  <div class="page">
+    <header class="page-head"><h1>Settings</h1></header>
+    <section class="sheet">
+      <h2>How this browser shows it</h2>
+      <div class="row">
+        <el-radio-group v-model="theme" aria-label="Colours">
+          <el-radio-button value="system">as the system</el-radio-button>
+          <el-radio-button value="light">light</el-radio-button>
+          <el-radio-button value="dark">dark</el-radio-button>
+        </el-radio-group>
+        <el-radio-group v-model="typeSize" aria-label="Type size">
+          <el-radio-button :value="16">usual type</el-radio-button>
+          <el-radio-button :value="19">larger</el-radio-button>
+          <el-radio-button :value="22">largest</el-radio-button>
+        </el-radio-group>
+      </div>
+    </section>
+    <MailSettingsSheet v-if="session.owner" />
+  </div>
+</template>
