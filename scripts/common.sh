@@ -35,11 +35,16 @@ port_is_free() {
   ! (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null
 }
 
+# Builds what is asked with, if that was never done. A command never replaces what a running service was started from.
+build_once() {
+  [ -f "$ROOT/service/target/app/built" ] || build_if_needed
+}
+
 # Builds everything that runs, if a source is newer than the last build. Prints progress.
 build_if_needed() {
   local stamp="$ROOT/service/target/app/built" newer=""
   if [ -f "$stamp" ]; then
-    newer=$(find "$ROOT"/{core,store,inlets,api,service,client,simulator}/{src,pom.xml} "$ROOT"/console/{src,public,index.html,package-lock.json,pom.xml} \
+    newer=$(find "$ROOT"/{core,store,inlets,api,service,client,simulator}/{src/main,pom.xml} "$ROOT"/console/{src,public,index.html,package-lock.json,pom.xml} \
       "$ROOT/pom.xml" -newer "$stamp" -type f -print -quit 2>/dev/null || true)
     [ -z "$newer" ] && return
   fi

@@ -25,9 +25,12 @@ export function fixedScale(set: LimitSet, lowest: number): { min: number; max: n
   const top = Math.max(...values);
   const bottom = Math.min(...values);
   const margin = Math.max((top - bottom) * 0.35, Math.abs(top) * 0.12, 0.5);
+  const fromZero = lowest >= 0 && values.length > 1 && bottom - margin < top * 0.4;
+  // Round ends, so that the axis ends on a number that people would write.
+  const step = 10 ** Math.floor(Math.log10(margin));
   return {
-    min: lowest >= 0 && values.length > 1 && bottom - margin < top * 0.4 ? 0 : bottom - margin,
-    max: top + margin,
+    min: fromZero ? 0 : Math.floor((bottom - margin) / step) * step,
+    max: Math.ceil((top + margin) / step) * step,
   };
 }
 
@@ -35,16 +38,16 @@ export function fixedScale(set: LimitSet, lowest: number): { min: number; max: n
 export function lineOption(
   lines: Drawn[],
   set: LimitSet | undefined,
-  options: { from: number; until: number; fixed: boolean; palette: Palette; small?: boolean },
+  options: { from: number; until: number; fixed: boolean; palette: Palette },
 ): EChartsCoreOption {
   const { palette } = options;
   const lowest = Math.min(...lines.flatMap((line) => line.values), 0);
   const scale = set && options.fixed ? fixedScale(set, lowest) : undefined;
-  const colours = [palette("moss"), palette("heather"), palette("ink-soft")];
+  const colours = ["line-a", "line-b", "line-c", "line-d"].map(palette);
   return {
     animation: false,
     textStyle: { fontFamily: palette("font"), color: palette("ink") },
-    grid: { left: 8, right: lines.length > 1 ? 78 : 16, top: 14, bottom: options.small ? 4 : 34, containLabel: true },
+    grid: { left: 8, right: lines.length > 1 ? 78 : 16, top: 14, bottom: 4, containLabel: true },
     tooltip: {
       trigger: "axis",
       confine: true,
@@ -78,9 +81,9 @@ export function lineOption(
       showSymbol: false,
       connectNulls: false,
       sampling: undefined,
-      lineStyle: { width: 1.6, color: colours[i % 3], type: LINES[Math.floor(i / 3) % 3] },
-      itemStyle: { color: colours[i % 3] },
-      endLabel: { show: lines.length > 1, formatter: "{a}", color: colours[i % 3], distance: 4 },
+      lineStyle: { width: 1.6, color: colours[i % 4], type: LINES[Math.floor(i / 4) % 3] },
+      itemStyle: { color: colours[i % 4] },
+      endLabel: { show: lines.length > 1, formatter: "{a}", color: colours[i % 4], distance: 4 },
       labelLayout: { moveOverlap: "shiftY" },
       tooltip: {
         valueFormatter: (value: unknown) =>

@@ -39,7 +39,9 @@ const mayAdd = computed(() => places.editable.some((place) => place.kind === "si
       <p class="soft small">These speak to this service, but nobody registered them; their frames are not taken.</p>
       <div v-for="one in data.heard" :key="one.eui" class="row">
         <span class="mono">{{ one.eui }}</span>
-        <span class="soft">{{ one.frames }} frames, {{ age(one.lastHeard, now) }}</span>
+        <span class="soft"
+          >{{ one.frames === 1 ? "1 frame" : one.frames + " frames" }}, {{ age(one.lastHeard, now) }}</span
+        >
         <el-button v-if="mayAdd" type="primary" @click="adding = { eui: one.eui }">Admit</el-button>
       </div>
     </section>

@@ -35,6 +35,7 @@ const stale = computed(() => isStale(point, now.value));
   font-weight: 640;
 }
 .unit {
+  margin-left: 0.25em;
   color: var(--ink-soft);
   font-size: 0.9em;
 }

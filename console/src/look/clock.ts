@@ -23,7 +23,12 @@ export function age(time: string | number | null, at: number): string {
 export function moment(time: string | number): string {
   const date = new Date(time);
   const today = date.toDateString() === new Date().toDateString();
-  const clock = date.toLocaleTimeString(undefined, { hour: "2-digit", minute: "2-digit", second: "2-digit" });
+  const clock = date.toLocaleTimeString(undefined, {
+    hour: "2-digit",
+    minute: "2-digit",
+    second: "2-digit",
+    hourCycle: "h23",
+  });
   return today ? clock : date.toLocaleDateString(undefined, { day: "numeric", month: "short" }) + ", " + clock;
 }
 

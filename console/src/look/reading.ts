@@ -9,6 +9,11 @@ export function isStale(point: Point, at: number): boolean {
   return at - new Date(point.latest.time).getTime() > patience * 1000;
 }
 
+/** A zone as it is said: short labels need the word. */
+export function zoneWords(label: string): string {
+  return label.length <= 2 ? "zone " + label : label;
+}
+
 /** A number with the point's decimals; a dash for unknown, which is not zero. */
 export function format(value: number | null | undefined, decimals: number): string {
   return value === null || value === undefined ? "–" : value.toFixed(decimals);

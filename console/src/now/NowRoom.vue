@@ -47,12 +47,14 @@ const sites = computed(() => places.places.filter((place) => place.kind === "sit
 const judged = computed(() => points.all.filter((point) => point.latest?.headroomPercent != null).sort(byHeadroom));
 const silent = computed(() => silentByCause(fleet.data.value?.devices ?? [], fleet.data.value?.gateways ?? []));
 const stale = computed(() => points.all.filter((point) => isStale(point, now.value)).length);
+const outside = computed(() => judged.value.filter((point) => point.latest?.severity !== "normal").length);
 const headline = computed(() =>
   sentence(
     alerts.waiting.length,
     alerts.open.length,
     silent.value.flatMap((group) => group.devices).length,
     stale.value,
+    outside.value,
   ),
 );
 </script>

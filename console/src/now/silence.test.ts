@@ -35,4 +35,7 @@ describe("the headline", () => {
   ])("for %i waiting, %i open, %i silent, %i stale", (waiting, open, silent, stale, words) =>
     expect(sentence(waiting, open, silent, stale)).toBe(words),
   );
+
+  it("speaks of values that are outside before any alert is raised", () =>
+    expect(sentence(0, 0, 0, 0, 1)).toBe("One value is outside of the normal zone"));
 });

@@ -40,13 +40,15 @@ function count(n: number, one: string, many: string): string {
 }
 
 /** How things are, in a sentence. */
-export function sentence(waiting: number, open: number, silent: number, stale: number): string {
+export function sentence(waiting: number, open: number, silent: number, stale: number, outside = 0): string {
   const parts = [
     waiting
       ? `${count(waiting, "alert waits", "alerts wait")} for somebody`
       : open
         ? `${count(open, "alert is", "alerts are")} being looked after`
-        : "",
+        : outside
+          ? `${count(outside, "value is", "values are")} outside of the normal zone`
+          : "",
     silent
       ? `${count(silent, "device does", "devices do")} not report`
       : stale

@@ -3,7 +3,7 @@ import type { LimitSet, Point } from "@/api/types";
 import FenceMark from "@/look/FenceMark.vue";
 import HeadroomBar from "@/look/HeadroomBar.vue";
 import ReadingValue from "@/look/ReadingValue.vue";
-import { byHeadroom } from "@/look/reading";
+import { byHeadroom, zoneWords } from "@/look/reading";
 import { computed } from "vue";
 import ZoneColumn from "./ZoneColumn.vue";
 
@@ -32,7 +32,7 @@ const top = computed(() => {
         <ReadingValue :point="point" big />
         <template v-if="point.latest?.zone">
           <div class="row">
-            <FenceMark :severity="point.latest.severity" /> <strong>zone {{ point.latest.zone }}</strong>
+            <FenceMark :severity="point.latest.severity" /> <strong>{{ zoneWords(point.latest.zone) }}</strong>
           </div>
           <HeadroomBar :latest="point.latest" />
           <span v-if="point.latest.nextBoundary !== null" class="soft small"
@@ -48,14 +48,14 @@ const top = computed(() => {
 <style scoped>
 .directions {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(230px, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(195px, 1fr));
   gap: 0.25rem;
   padding: 0.5rem;
 }
 .direction {
   display: grid;
   grid-template-columns: auto 1fr;
-  gap: 1rem;
+  gap: 0.75rem;
   color: inherit;
   text-decoration: none;
   padding: 0.75rem;

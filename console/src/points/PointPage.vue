@@ -11,6 +11,7 @@ import FenceMark from "@/look/FenceMark.vue";
 import HeadroomBar from "@/look/HeadroomBar.vue";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
+import { zoneWords } from "@/look/reading";
 import ReadingValue from "@/look/ReadingValue.vue";
 import { usePlaces } from "@/places/places";
 import { computed, ref, watch } from "vue";
@@ -78,7 +79,7 @@ async function release() {
         <div>
           <FenceMark :severity="point.latest.severity" />
           <div>
-            <strong>zone {{ point.latest.zone }}</strong>
+            <strong>{{ zoneWords(point.latest.zone) }}</strong>{{ ": " }}
             <span class="soft"> {{ limits.zones.find((zone) => zone.label === point?.latest?.zone)?.meaning }}</span>
           </div>
         </div>
@@ -86,7 +87,7 @@ async function release() {
           <span class="soft small">Headroom</span><br />
           <HeadroomBar :latest="point.latest" />
           <div v-if="point.latest.nextBoundary !== null" class="soft small">
-            to zone {{ point.latest.nextZone }} at {{ point.latest.nextBoundary }} {{ point.unit }}
+            to {{ zoneWords(point.latest.nextZone ?? "") }} at {{ point.latest.nextBoundary }} {{ point.unit }}
           </div>
         </div>
       </template>

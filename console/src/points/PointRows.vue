@@ -2,6 +2,7 @@
 import type { Point } from "@/api/types";
 import FenceMark from "@/look/FenceMark.vue";
 import HeadroomBar from "@/look/HeadroomBar.vue";
+import { zoneWords } from "@/look/reading";
 import ReadingValue from "@/look/ReadingValue.vue";
 
 /** Points, one a row: value with age, severity with zone, headroom. */
@@ -29,10 +30,11 @@ const { points, withPlace = true } = defineProps<{ points: Point[]; withPlace?: 
         </td>
         <td class="value"><ReadingValue :point="point" /></td>
         <td>
-          <template v-if="point.latest?.zone"
-            ><FenceMark :severity="point.latest.severity" />
-            <span class="soft small">zone {{ point.latest.zone }}</span></template
-          >
+          <div v-if="point.latest?.zone" class="row state">
+            <FenceMark :severity="point.latest.severity" /><span class="soft small">{{
+              zoneWords(point.latest.zone)
+            }}</span>
+          </div>
         </td>
         <td><HeadroomBar :latest="point.latest" /></td>
       </tr>
@@ -41,6 +43,9 @@ const { points, withPlace = true } = defineProps<{ points: Point[]; withPlace?: 
 </template>
 
 <style scoped>
+.state {
+  gap: 0 0.5rem;
+}
 .value {
   min-width: 7.5rem;
 }

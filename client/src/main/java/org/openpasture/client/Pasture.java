@@ -33,7 +33,11 @@ public final class Pasture implements Runnable {
   private CommandLine.Model.CommandSpec spec;
 
   public static void main(String[] args) {
-    System.exit(commandLine().execute(args));
+    CommandLine commands = commandLine();
+    int status = commands.execute(args);
+    commands.getOut().flush();
+    commands.getErr().flush();
+    System.exit(status);
   }
 
   /** The command line, ready to execute. */

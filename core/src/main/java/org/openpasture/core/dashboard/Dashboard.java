@@ -2,7 +2,7 @@ package org.openpasture.core.dashboard;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
-import org.openpasture.core.registry.Entity;
+import org.openpasture.core.entity.Entity;
 
 /**
  * A page of panels for a purpose.

@@ -2,7 +2,7 @@ package org.openpasture.core.dashboard;
 
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;
-import org.openpasture.core.registry.Entity;
+import org.openpasture.core.entity.Entity;
 
 /**
  * A read-only address of a dashboard that needs no account. The token is kept only as a hash.

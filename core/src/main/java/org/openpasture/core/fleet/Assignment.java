@@ -3,7 +3,7 @@ package org.openpasture.core.fleet;
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.calibration.Calibration;
-import org.openpasture.core.registry.Entity;
+import org.openpasture.core.entity.Entity;
 
 /**
  * Channel to point, from a time until a time. When a device is replaced its assignment ends and another begins; the

@@ -1,6 +1,6 @@
 package org.openpasture.core.fleet;
 
-import org.openpasture.core.registry.Entity;
+import org.openpasture.core.entity.Entity;
 
 /**
  * What measures. Its keys are not here: they are kept encrypted and never handed out again.

@@ -4,7 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.layout.Layout;
-import org.openpasture.core.registry.Entity;
+import org.openpasture.core.entity.Entity;
 
 /**
  * A kind of device: how its frames are read and what its channels mean. What is set here holds for all its devices.

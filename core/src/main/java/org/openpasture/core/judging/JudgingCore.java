@@ -70,7 +70,7 @@ public final class JudgingCore {
     Map<Integer, List<Rule>> index = new HashMap<>();
     for (Rule rule : registry.all(Rule.class)) {
       if (rule.enabled()) {
-        for (Point point : rule.points(registry)) {
+        for (Point point : registry.pointsOf(rule)) {
           index.computeIfAbsent(point.number(), number -> new ArrayList<>()).add(rule);
         }
       }
@@ -179,16 +179,17 @@ public final class JudgingCore {
   private void raise(Rule rule, @Nullable Verdict verdict, Instant since, Instant now, List<Effect> effects) {
     String alertId = rule.id() + "-" + Long.toString(now.toEpochMilli(), 36);
     trackers.put(rule.id(), new Tracker(AlertState.UNACKNOWLEDGED, since, 0, alertId));
-    Point point = verdict != null ? verdict.point() : rule.points(registry).stream().findFirst().orElse(null);
-    String placeId = rule.placeId(registry);
+    Point point = verdict != null ? verdict.point() : registry.pointsOf(rule).stream().findFirst().orElse(null);
+    String placeId = registry.placeIdOf(rule);
     String placeName = registry.place(placeId).map(Place::name).orElse("");
     String limit = verdict != null ? verdict.limit() : silence(rule);
+    String source = verdict == null || verdict.limitSet().isEmpty() ? "" : " of " + verdict.limitSet();
     String summary = verdict != null
         ? placeName + ": " + verdict.point().name() + " " + Verdict.text(verdict.value(), verdict.point()) + ", " + limit
         : placeName + ": " + (point == null ? rule.name() : point.name()) + " " + limit;
     effects.add(new Effect.Raised(new Alert(alertId, rule.id(), rule.name(), rule.severity(), placeId,
         point == null ? null : point.id(), since, now, verdict == null ? null : verdict.value(),
-        point == null ? "" : point.unit(), limit, summary, rule.guidance())));
+        point == null ? "" : point.unit(), limit + source, summary, rule.guidance())));
   }
 
   private static String silence(Rule rule) {
@@ -268,7 +269,7 @@ public final class JudgingCore {
     Tracker tracker = tracker(rule.id());
     if (rule.condition() instanceof Condition.Silent(int seconds)) {
       return tracker.state() != AlertState.NORMAL && tracker.state() != AlertState.RETURNED ? Optional.empty()
-          : rule.points(registry).stream().map(point -> heard.get(point.number())).filter(time -> time != null)
+          : registry.pointsOf(rule).stream().map(point -> heard.get(point.number())).filter(time -> time != null)
               .max(Comparator.naturalOrder()).map(time -> time.plusSeconds(seconds));
     }
     return tracker.state() == AlertState.ON_DELAY && tracker.since() != null && rule.hold() instanceof Hold.ForTime(int held)
@@ -296,7 +297,7 @@ public final class JudgingCore {
   /** What the rule says of each of its points that can be judged now, the worst first. */
   private List<Verdict> verdicts(Rule rule) {
     List<Verdict> verdicts = new ArrayList<>();
-    for (Point point : rule.points(registry)) {
+    for (Point point : registry.pointsOf(rule)) {
       Reading reading = latest.get(point.number());
       if (reading != null && reading.quality() != Quality.BAD) {
         Verdict.of(rule, point, reading, registry).ifPresent(verdicts::add);

@@ -18,8 +18,10 @@ import org.openpasture.core.rule.Rule;
  * @param clears whether it is over even with the dead band; neither holds nor clears means: stay as it was
  * @param weight orders several points of an asset, the greatest decides
  * @param limit what is crossed, in words
+ * @param limitSet title of the limit set that says so; empty for a limit of the rule itself
  */
-record Verdict(Point point, double value, boolean holds, boolean clears, double weight, String limit) {
+record Verdict(Point point, double value, boolean holds, boolean clears, double weight, String limit,
+    String limitSet) {
 
   /** Judges a reading; empty where the condition cannot be judged on it (no limit set, or a matter of time). */
   static Optional<Verdict> of(Rule rule, Point point, Reading reading, Registry registry) {
@@ -27,12 +29,12 @@ record Verdict(Point point, double value, boolean holds, boolean clears, double 
     double band = rule.deadBand();
     return switch (rule.condition()) {
       case Condition.Above(double limit) -> Optional.of(new Verdict(point, value, value > limit, value <= limit - band,
-          value - limit, "above " + text(limit, point)));
+          value - limit, "above " + text(limit, point), ""));
       case Condition.Below(double limit) -> Optional.of(new Verdict(point, value, value < limit, value >= limit + band,
-          limit - value, "below " + text(limit, point)));
+          limit - value, "below " + text(limit, point), ""));
       case Condition.Outside(double low, double high) -> Optional.of(new Verdict(point, value, value < low || value > high,
           value >= low + band && value <= high - band, Math.max(low - value, value - high),
-          "outside " + number(low) + " to " + text(high, point)));
+          "outside " + number(low) + " to " + text(high, point), ""));
       case Condition.InZone zone -> registry.limitsOf(point).map(set -> inZone(set, zone, point, value, band));
       case Condition.Silent silent -> Optional.empty();
     };
@@ -46,7 +48,7 @@ record Verdict(Point point, double value, boolean holds, boolean clears, double 
         && !set.zoneOf(value - band).severity().isAtLeast(condition.atLeast());
     return new Verdict(point, value, holds, clears,
         judgement.severity().ordinal() * 1000.0 - judgement.headroomPercent(),
-        "zone " + zone.label() + bounds(zone, point) + " of " + set.title());
+        "zone " + zone.label() + bounds(zone, point), set.title());
   }
 
   private static String bounds(Zone zone, Point point) {

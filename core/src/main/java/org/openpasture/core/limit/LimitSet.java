@@ -3,7 +3,7 @@ package org.openpasture.core.limit;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.quantity.Quantity;
-import org.openpasture.core.registry.Entity;
+import org.openpasture.core.entity.Entity;
 
 /**
  * Named zones for a quantity. Zones are contiguous and ascending, the first without a lower and the last without an

@@ -1,6 +1,6 @@
 package org.openpasture.core.people;
 
-import org.openpasture.core.registry.Entity;
+import org.openpasture.core.entity.Entity;
 
 /**
  * A person's right on something; it holds for all below.

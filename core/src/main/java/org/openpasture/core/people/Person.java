@@ -1,6 +1,6 @@
 package org.openpasture.core.people;
 
-import org.openpasture.core.registry.Entity;
+import org.openpasture.core.entity.Entity;
 
 /**
  * Somebody with an account.

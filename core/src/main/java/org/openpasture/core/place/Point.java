@@ -2,7 +2,7 @@ package org.openpasture.core.place;
 
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.quantity.Quantity;
-import org.openpasture.core.registry.Entity;
+import org.openpasture.core.entity.Entity;
 
 /**
  * A measuring point: one named quantity of a place. It is what people see, and it outlives the devices behind it.

@@ -1,5 +1,7 @@
 package org.openpasture.core.registry;
 
+import org.openpasture.core.entity.Entity;
+
 /** One step from a registry to the next. */
 public sealed interface Change {
   /** Makes an entity, or replaces the one with its id. */

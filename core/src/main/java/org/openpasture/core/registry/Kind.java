@@ -2,6 +2,7 @@ package org.openpasture.core.registry;
 
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.dashboard.ShareLink;
+import org.openpasture.core.entity.Entity;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.entity.Entity;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.Gateway;
@@ -20,6 +21,8 @@ import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
+import org.openpasture.core.rule.Rule;
+import org.openpasture.core.rule.Target;
 
 /**
  * One consistent picture of everything that is registered. Immutable: a change makes a new one, so readers never lock
@@ -164,5 +167,21 @@ public final class Registry {
         .flatMap(id -> find(LimitSet.class, id).stream())
         .filter(set -> set.quantity() == point.quantity())
         .findFirst();
+  }
+
+  /** The points that a rule looks at now. */
+  public List<Point> pointsOf(Rule rule) {
+    return switch (rule.target()) {
+      case Target.OfPoint of -> find(Point.class, of.pointId()).stream().toList();
+      case Target.OfAsset of -> pointsOf(of.assetId()).stream().filter(point -> point.quantity() == of.quantity()).toList();
+    };
+  }
+
+  /** The place whose rights decide who may see and change a rule; empty text if its target is gone. */
+  public String placeIdOf(Rule rule) {
+    return switch (rule.target()) {
+      case Target.OfPoint of -> find(Point.class, of.pointId()).map(Point::placeId).orElse("");
+      case Target.OfAsset of -> find(Asset.class, of.assetId()).map(Asset::id).orElse("");
+    };
   }
 }

@@ -2,10 +2,7 @@ package org.openpasture.core.rule;
 
 import java.util.List;
 import org.openpasture.core.limit.Severity;
-import org.openpasture.core.place.Asset;
-import org.openpasture.core.place.Point;
-import org.openpasture.core.registry.Entity;
-import org.openpasture.core.registry.Registry;
+import org.openpasture.core.entity.Entity;
 
 /**
  * A condition over points that becomes an alert.
@@ -22,22 +19,5 @@ public record Rule(String id, String name, Target target, Condition condition, H
     if (!(deadBand >= 0)) {
       throw new IllegalArgumentException("a dead band cannot be negative");
     }
-  }
-
-  /** The points that it looks at now. */
-  public List<Point> points(Registry registry) {
-    return switch (target) {
-      case Target.OfPoint of -> registry.find(Point.class, of.pointId()).stream().toList();
-      case Target.OfAsset of -> registry.pointsOf(of.assetId()).stream()
-          .filter(point -> point.quantity() == of.quantity()).toList();
-    };
-  }
-
-  /** The place whose rights decide who may see and change the rule; empty text if its target is gone. */
-  public String placeId(Registry registry) {
-    return switch (target) {
-      case Target.OfPoint of -> registry.find(Point.class, of.pointId()).map(Point::placeId).orElse("");
-      case Target.OfAsset of -> registry.find(Asset.class, of.assetId()).map(Asset::id).orElse("");
-    };
   }
 }

@@ -2,12 +2,12 @@ package org.openpasture.service.access;
 
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.fleet.Device;
-import org.openpasture.core.people.Access;
+import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.registry.Registry;
-import org.openpasture.core.registry.Entity;
+import org.openpasture.core.entity.Entity;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.security.core.Authentication;

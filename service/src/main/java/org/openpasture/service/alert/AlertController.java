@@ -8,7 +8,7 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.api.alert.AlertAnswer;
 import org.openpasture.api.alert.NoteRequest;
 import org.openpasture.core.judging.Event;
-import org.openpasture.core.people.Access;
+import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Right;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.judging.JudgeRunner;

@@ -2,7 +2,7 @@ package org.openpasture.service.alert;
 
 import java.util.List;
 import org.openpasture.api.alert.RuleRequest;
-import org.openpasture.core.people.Access;
+import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
@@ -38,7 +38,7 @@ class RuleController {
   List<Rule> list() {
     Access access = reader.access();
     return access.registry().all(Rule.class).stream()
-        .filter(rule -> access.may(Right.LOOK, rule.placeId(access.registry()))).toList();
+        .filter(rule -> access.may(Right.LOOK, access.registry().placeIdOf(rule))).toList();
   }
 
   @PostMapping("/api/v1/rules")
@@ -65,12 +65,12 @@ class RuleController {
         request.hold() == null ? new Hold.ForTime(0) : request.hold(), request.deadBand() == null ? 0 : request.deadBand(),
         request.severity(), request.enabled() == null || request.enabled(),
         request.recipients() == null ? List.of() : request.recipients(), request.guidance() == null ? "" : request.guidance());
-    if (rule.placeId(reader.now()).isEmpty()) {
+    if (reader.now().placeIdOf(rule).isEmpty()) {
       throw Problem.invalid("what the rule looks at does not exist");
     }
     requireEdit(rule);
     if (rule.condition() instanceof Condition.InZone
-        && rule.points(reader.now()).stream().allMatch(point -> reader.now().limitsOf(point).isEmpty())) {
+        && reader.now().pointsOf(rule).stream().allMatch(point -> reader.now().limitsOf(point).isEmpty())) {
       throw Problem.conflict("No limit set holds for what the rule looks at, so it has no zones.",
           "Choose a limit set for the asset or the point first.");
     }
@@ -79,6 +79,6 @@ class RuleController {
   }
 
   private void requireEdit(Rule rule) {
-    reader.require(Right.EDIT, rule.placeId(reader.now()), "change rules here");
+    reader.require(Right.EDIT, reader.now().placeIdOf(rule), "change rules here");
   }
 }

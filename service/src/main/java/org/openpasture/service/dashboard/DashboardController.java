@@ -9,7 +9,7 @@ import org.openpasture.api.dashboard.DashboardView;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.dashboard.Panel;
 import org.openpasture.core.dashboard.ShareLink;
-import org.openpasture.core.people.Access;
+import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.registry.Change;

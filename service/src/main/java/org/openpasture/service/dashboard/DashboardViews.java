@@ -8,7 +8,7 @@ import org.openpasture.api.dashboard.DashboardView;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.dashboard.Panel;
 import org.openpasture.core.limit.LimitSet;
-import org.openpasture.core.people.Access;
+import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.registry.Registry;

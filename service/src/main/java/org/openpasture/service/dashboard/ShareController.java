@@ -12,7 +12,7 @@ import org.openpasture.api.dashboard.ShareView;
 import org.openpasture.api.reading.SeriesView;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.dashboard.ShareLink;
-import org.openpasture.core.people.Access;
+import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;

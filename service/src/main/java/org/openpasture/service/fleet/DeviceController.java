@@ -16,7 +16,7 @@ import org.openpasture.core.lorawan.AesKey;
 import org.openpasture.core.lorawan.DevAddr;
 import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.lorawan.Session;
-import org.openpasture.core.people.Access;
+import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.registry.Change;

@@ -6,7 +6,7 @@ import org.openpasture.api.fleet.GatewayView;
 import org.openpasture.api.fleet.HeardGateway;
 import org.openpasture.api.fleet.InletView;
 import org.openpasture.core.fleet.Gateway;
-import org.openpasture.core.people.Access;
+import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Change;

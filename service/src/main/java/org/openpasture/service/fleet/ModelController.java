@@ -3,7 +3,7 @@ package org.openpasture.service.fleet;
 import java.util.Collection;
 import java.util.List;
 import org.openpasture.core.fleet.DeviceModel;
-import org.openpasture.core.people.Access;
+import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Change;

@@ -13,7 +13,7 @@ import org.openpasture.api.people.PersonView;
 import org.openpasture.api.people.SessionView;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.fleet.Device;
-import org.openpasture.core.people.Access;
+import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Grant;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;

@@ -16,7 +16,7 @@ import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.limit.Severity;
-import org.openpasture.core.people.Access;
+import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Area;
 import org.openpasture.core.place.Asset;

@@ -5,7 +5,7 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.api.place.PointRequest;
 import org.openpasture.api.place.PointView;
 import org.openpasture.core.limit.LimitSet;
-import org.openpasture.core.people.Access;
+import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.quantity.Quantity;

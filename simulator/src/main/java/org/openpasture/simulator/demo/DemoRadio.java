@@ -73,8 +73,10 @@ final class DemoRadio implements AutoCloseable {
   private static void hear(byte[] frame, List<Path> paths) {
     ThreadLocalRandom random = ThreadLocalRandom.current();
     double frequency = CHANNELS_MHZ[random.nextInt(CHANNELS_MHZ.length)];
+    double weakest = paths.stream().mapToDouble(Path::snr).min().orElse(0);
+    String dataRate = weakest < -6 ? "SF10BW125" : weakest < -2 ? "SF9BW125" : "SF7BW125";
     paths.forEach(path -> path.gateway().hear(frame, path.rssi() + random.nextInt(-3, 4), path.snr() + random.nextDouble(-1, 1),
-        path.snr() < 0 ? "SF10BW125" : "SF7BW125", frequency));
+        dataRate, frequency));
   }
 
   /** Joins first if the device has to, then sends what it measures. */

@@ -58,7 +58,7 @@ public final class SimulatedDevice {
 
   /** Reads an answer to the last join request; says whether it was one and fits. */
   public boolean hearJoinAccept(byte[] frame) {
-    if (frame.length != 17 && frame.length != 33 || frame[0] != 0x20) {
+    if (appKey.length == 0 || frame.length != 17 && frame.length != 33 || frame[0] != 0x20) {
       return false;
     }
     byte[] clear = new byte[frame.length - 1];

@@ -12,7 +12,7 @@ import java.util.function.Function;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.registry.Change;
-import org.openpasture.core.registry.Entity;
+import org.openpasture.core.entity.Entity;
 import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Registry;
 import tools.jackson.databind.json.JsonMapper;

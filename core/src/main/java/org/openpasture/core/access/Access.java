@@ -1,10 +1,13 @@
-package org.openpasture.core.people;
+package org.openpasture.core.access;
 
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.Gateway;
+import org.openpasture.core.people.Grant;
+import org.openpasture.core.people.Person;
+import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.registry.Registry;

@@ -1,0 +1,232 @@
+package org.openpasture.core.judging;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.List;
+import net.jqwik.api.Arbitraries;
+import net.jqwik.api.Arbitrary;
+import net.jqwik.api.Combinators;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.Provide;
+import org.junit.jupiter.api.Test;
+import org.openpasture.core.alert.AlertState;
+import org.openpasture.core.limit.LimitLibrary;
+import org.openpasture.core.limit.LimitSet;
+import org.openpasture.core.limit.Severity;
+import org.openpasture.core.place.Asset;
+import org.openpasture.core.place.Point;
+import org.openpasture.core.place.Site;
+import org.openpasture.core.quantity.Quantity;
+import org.openpasture.core.reading.Arrival;
+import org.openpasture.core.reading.PointReading;
+import org.openpasture.core.reading.Quality;
+import org.openpasture.core.reading.Reading;
+import org.openpasture.core.registry.Change;
+import org.openpasture.core.entity.Entity;
+import org.openpasture.core.registry.Kind;
+import org.openpasture.core.registry.Registry;
+import org.openpasture.core.rule.Condition;
+import org.openpasture.core.rule.Hold;
+import org.openpasture.core.rule.Rule;
+import org.openpasture.core.rule.Target;
+
+/** The pump of category II, up to 200 kW: zones end at 3.2, 5.1 and 8.5 mm/s. */
+class JudgingCoreTest {
+  private static final Instant START = Instant.parse("2026-03-01T08:00:00Z");
+  private static final LimitSet PUMP_LIMITS = LimitLibrary.shipped().stream()
+      .filter(set -> set.id().equals("iso-10816-7-category-ii-up-to-200-kw")).findFirst().orElseThrow();
+  private static final int AXIAL = 1;
+  private static final int RADIAL = 2;
+
+  private static Registry registry(Rule... rules) {
+    List<Entity> entities = new ArrayList<>(List.of(PUMP_LIMITS, new Site("s", "Creamery", ZoneOffset.UTC, null),
+        new Asset("pump", "Whey pump", "s", "pump", List.of(PUMP_LIMITS.id())), point("p1", AXIAL, "axial"), point("p2", RADIAL, "radial")));
+    entities.addAll(List.of(rules));
+    return Registry.of(entities);
+  }
+
+  private static Point point(String id, int number, String direction) {
+    return new Point(id, number, direction + " vibration", "pump", Quantity.VIBRATION_VELOCITY, "mm/s", null, direction, null, true);
+  }
+
+  private static Rule zoneC(Hold hold) {
+    return new Rule("r", "Zone C", new Target.OfAsset("pump", Quantity.VIBRATION_VELOCITY), new Condition.InZone(Severity.WARNING), hold, 0.2,
+        Severity.WARNING, true, List.of(), "Look at the coupling.");
+  }
+
+  private static Rule above(double limit, double deadBand) {
+    return new Rule("r", "Too high", new Target.OfPoint("p1"), new Condition.Above(limit), new Hold.ForTime(0), deadBand, Severity.WARNING, true,
+        List.of(), "");
+  }
+
+  private static Instant at(long seconds) {
+    return START.plusSeconds(seconds);
+  }
+
+  private static Event reading(long seconds, int point, double value) {
+    return new Event.ReadingsArrived(Arrival.live(at(seconds), List.of(new PointReading(point, Reading.good(at(seconds), value)))));
+  }
+
+  private static List<Effect> run(JudgingCore core, Event... events) {
+    List<Effect> effects = new ArrayList<>();
+    for (Event event : events) {
+      effects.addAll(core.apply(event));
+    }
+    return effects;
+  }
+
+  private static JudgingCore core(Rule... rules) {
+    return new JudgingCore(registry(rules), JudgeState.empty());
+  }
+
+  private static Event acknowledged(long seconds, String alertId) {
+    return new Event.AlertAcknowledged(at(seconds), alertId, "technician", "coupling is worn");
+  }
+
+  private static Effect.Raised raised(List<Effect> effects) {
+    return effects.stream().filter(Effect.Raised.class::isInstance).map(Effect.Raised.class::cast).reduce((a, b) -> b).orElseThrow();
+  }
+
+  @Test
+  void threeReportsInARowRaiseAnAlertThatSaysEverything() {
+    List<Effect> effects = run(core(zoneC(new Hold.ForReports(3))), reading(0, RADIAL, 3), reading(10, AXIAL, 5.5), reading(20, AXIAL, 5.9),
+        reading(30, AXIAL, 6.4));
+    assertThat(effects).startsWith(new Effect.Delayed("r", at(10)));
+    assertThat(raised(effects).alert()).satisfies(alert -> {
+      assertThat(alert.startedAt()).isEqualTo(at(10));
+      assertThat(alert.raisedAt()).isEqualTo(at(30));
+      assertThat(alert.pointId()).as("the direction that decided").isEqualTo("p1");
+      assertThat(alert.value()).isEqualTo(6.4);
+      assertThat(alert.summary()).isEqualTo("Whey pump: axial vibration 6.4 mm/s, zone C (5.1 to 8.5 mm/s)");
+      assertThat(alert.limit()).endsWith("of ISO 10816-7, pumps, category II, up to 200 kW");
+      assertThat(alert.guidance()).isEqualTo("Look at the coupling.");
+    });
+  }
+
+  @Test
+  void aSpikeWakesNobody() {
+    List<Effect> effects = run(core(zoneC(new Hold.ForReports(3))), reading(0, AXIAL, 9), reading(10, AXIAL, 2), reading(20, AXIAL, 9),
+        reading(30, AXIAL, 2));
+    assertThat(effects).containsExactly(new Effect.Delayed("r", at(0)), new Effect.Settled("r"), new Effect.Delayed("r", at(20)),
+        new Effect.Settled("r"));
+  }
+
+  @Test
+  void aHoldTimeEndsWithoutAnotherReading() {
+    JudgingCore core = core(zoneC(new Hold.ForTime(60)));
+    run(core, reading(0, AXIAL, 6));
+    assertThat(run(core, new Event.TimePassed(at(59)))).isEmpty();
+    assertThat(raised(run(core, new Event.TimePassed(at(300)))).alert().raisedAt()).as("when it fell due, not when we looked").isEqualTo(at(60));
+  }
+
+  @Test
+  void theDeadBandKeepsAnAlertUntilTheValueIsWellBack() {
+    JudgingCore core = core(above(5, 0.5));
+    String id = raised(run(core, reading(0, AXIAL, 5.1))).alert().id();
+    assertThat(run(core, reading(10, AXIAL, 4.9), reading(20, AXIAL, 5.2), reading(30, AXIAL, 4.6))).isEmpty();
+    assertThat(run(core, reading(40, AXIAL, 4.5))).containsExactly(new Effect.Returned(id, at(40), 4.5));
+  }
+
+  @Test
+  void acknowledgedThenBackToNormalClosesIt() {
+    JudgingCore core = core(above(5, 0));
+    String id = raised(run(core, reading(0, AXIAL, 6))).alert().id();
+    assertThat(run(core, acknowledged(5, id))).containsExactly(new Effect.Acknowledged(id, at(5), "technician", "coupling is worn"));
+    assertThat(run(core, acknowledged(6, id))).as("a second time changes nothing").isEmpty();
+    assertThat(run(core, reading(10, AXIAL, 2))).containsExactly(new Effect.Returned(id, at(10), 2.0), new Effect.Closed(id, at(10)));
+    assertThat(core.state().trackers()).isEmpty();
+  }
+
+  @Test
+  void backToNormalFirstWaitsForSomebody() {
+    JudgingCore core = core(above(5, 0));
+    String id = raised(run(core, reading(0, AXIAL, 6), reading(10, AXIAL, 2))).alert().id();
+    assertThat(core.state().trackers().get("r").state()).isEqualTo(AlertState.RETURNED);
+    assertThat(run(core, reading(20, AXIAL, 7))).containsExactly(new Effect.Recurred(id, at(20)));
+    run(core, reading(30, AXIAL, 2));
+    assertThat(run(core, acknowledged(40, id))).endsWith(new Effect.Closed(id, at(40)));
+  }
+
+  @Test
+  void anAlertEndsOnlyWhenEveryDirectionIsBack() {
+    JudgingCore core = core(zoneC(new Hold.ForReports(1)));
+    run(core, reading(0, AXIAL, 6), reading(1, RADIAL, 7));
+    assertThat(run(core, reading(10, AXIAL, 2))).isEmpty();
+    assertThat(run(core, reading(20, RADIAL, 2))).hasSize(1).first().isInstanceOf(Effect.Returned.class);
+  }
+
+  @Test
+  void silenceIsRaisedWhenItIsDueAndEndsWithTheNextReading() {
+    Rule silent = new Rule("r", "Silent", new Target.OfPoint("p1"), new Condition.Silent(300), new Hold.ForTime(0), 0, Severity.ADVISORY, true,
+        List.of(), "");
+    JudgingCore core = core(silent);
+    assertThat(run(core, new Event.TimePassed(at(1_000)))).as("what was never heard is not silent").isEmpty();
+    run(core, reading(1_000, AXIAL, 2));
+    Effect.Raised raised = raised(run(core, new Event.TimePassed(at(2_000))));
+    assertThat(raised.alert().raisedAt()).isEqualTo(at(1_300));
+    assertThat(raised.alert().startedAt()).isEqualTo(at(1_000));
+    assertThat(raised.alert().summary()).isEqualTo("Whey pump: axial vibration not heard for 5 min");
+    assertThat(run(core, reading(2_100, AXIAL, 2))).containsExactly(new Effect.Returned(raised.alert().id(), at(2_100), null));
+  }
+
+  @Test
+  void historyThatIsBroughtInAlertsNobody() {
+    Arrival history = new Arrival(at(0), Arrival.Origin.IMPORT, List.of(new PointReading(AXIAL, Reading.good(at(-3_600), 20))));
+    assertThat(run(core(above(5, 0)), new Event.ReadingsArrived(history))).isEmpty();
+  }
+
+  @Test
+  void badReadingsAndLateOnesAreNotJudged() {
+    JudgingCore core = core(above(5, 0));
+    Arrival bad = Arrival.live(at(10), List.of(new PointReading(AXIAL, new Reading(at(10), 900, Quality.BAD))));
+    assertThat(run(core, new Event.ReadingsArrived(bad))).isEmpty();
+    run(core, reading(20, AXIAL, 2));
+    Arrival late = Arrival.live(at(30), List.of(new PointReading(AXIAL, Reading.good(at(15), 9))));
+    assertThat(run(core, new Event.ReadingsArrived(late))).isEmpty();
+  }
+
+  @Test
+  void aRuleThatIsRemovedEndsItsAlert() {
+    JudgingCore core = core(above(5, 0));
+    String id = raised(run(core, reading(0, AXIAL, 6))).alert().id();
+    List<Effect> effects = core.use(registry(above(5, 0)).with(List.of(new Change.Remove(Kind.RULE, "r"))));
+    assertThat(effects).contains(new Effect.Closed(id, at(0)));
+    assertThat(core.state().trackers()).isEmpty();
+  }
+
+  @Provide
+  Arbitrary<List<Event>> stories() {
+    Arbitrary<Double> values = Arbitraries.of(1.0, 4.9, 5.0, 5.2, 6.0, 9.0);
+    Arbitrary<Integer> points = Arbitraries.of(AXIAL, RADIAL);
+    Arbitrary<Integer> steps = Arbitraries.of(1, 20, 70, 400);
+    return Combinators.combine(points, values, steps).as((point, value, step) -> new Object[] {point, value, step}).list().ofMaxSize(40)
+        .map(parts -> {
+          List<Event> events = new ArrayList<>();
+          long second = 0;
+          for (Object[] part : parts) {
+            second += (Integer) part[2];
+            events.add(reading(second, (Integer) part[0], (Double) part[1]));
+          }
+          return events;
+        });
+  }
+
+  /** Recovery after a crash is the same code: from any checkpoint the same events give the same effects. */
+  @Property(tries = 300)
+  void goingOnFromACheckpointGivesTheSameAsNeverHavingStopped(@ForAll("stories") List<Event> story) {
+    Rule silent = new Rule("q", "Silent", new Target.OfPoint("p2"), new Condition.Silent(90), new Hold.ForTime(0), 0, Severity.ADVISORY, true,
+        List.of(), "");
+    Registry registry = registry(zoneC(new Hold.ForTime(60)), silent);
+    List<Effect> whole = run(new JudgingCore(registry, JudgeState.empty()), story.toArray(Event[]::new));
+    for (int cut = 0; cut <= story.size(); cut += 7) {
+      JudgingCore before = new JudgingCore(registry, JudgeState.empty());
+      List<Effect> effects = new ArrayList<>(run(before, story.subList(0, cut).toArray(Event[]::new)));
+      effects.addAll(run(new JudgingCore(registry, before.state()), story.subList(cut, story.size()).toArray(Event[]::new)));
+      assertThat(effects).isEqualTo(whole);
+    }
+  }
+}

@@ -1,0 +1,169 @@
+package org.openpasture.store.telemetry;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.CompletableFuture;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.openpasture.core.alert.AlertState;
+import org.openpasture.core.alert.Tracker;
+import org.openpasture.core.frame.Frame;
+import org.openpasture.core.frame.Reception;
+import org.openpasture.core.judging.Event;
+import org.openpasture.core.judging.JudgeState;
+import org.openpasture.core.lorawan.AesKey;
+import org.openpasture.core.lorawan.DevAddr;
+import org.openpasture.core.lorawan.Eui64;
+import org.openpasture.core.lorawan.Session;
+import org.openpasture.core.reading.Arrival;
+import org.openpasture.core.reading.PointReading;
+import org.openpasture.core.reading.Reading;
+import org.openpasture.store.secret.SecretBox;
+
+class TelemetryStoreTest {
+  private static final Instant START = Instant.parse("2026-03-01T08:00:00Z");
+  private static final AesKey KEY = AesKey.ofHex("44024241ed4ce9a68c6a8bc055233fd3");
+
+  @TempDir private Path folder;
+  private SecretBox secrets;
+  private TelemetryStore store;
+
+  @BeforeEach
+  void open() {
+    secrets = SecretBox.withKeyFile(folder.resolve("secret.key"));
+    store = TelemetryStore.open(folder, secrets, Clock.systemUTC());
+  }
+
+  @AfterEach
+  void close() {
+    store.close();
+  }
+
+  private void reopen() {
+    store.close();
+    open();
+  }
+
+  private static Deposit reading(int point, int second, double value) {
+    Instant time = START.plusSeconds(second);
+    return Deposit.of(new Event.ReadingsArrived(Arrival.live(time, List.of(new PointReading(point, Reading.good(time, value))))));
+  }
+
+  private static Frame frame(String deviceId, Frame.Outcome outcome) {
+    Reception reception = new Reception(new Eui64(5), START, null, 77, 868_100_000, "SF7BW125", -80, 7.5);
+    return new Frame(0, START, "uplink", deviceId, "0011", new byte[] {1, 2}, new byte[] {3}, 2, 9, outcome, null, "t=1", List.of(reception));
+  }
+
+  @Test
+  void whatWasAcknowledgedIsThereAfterItIsOpenedAgain() {
+    for (int second = 0; second < 100; second++) {
+      store.submit(reading(1, second, second)).join();
+    }
+    reopen();
+    assertThat(store.readingCount()).isEqualTo(100);
+    assertThat(store.last(1)).hasValue(Reading.good(START.plusSeconds(99), 99));
+    assertThat(store.range(1, START.plusSeconds(10), START.plusSeconds(12)).values()).containsExactly(10, 11);
+    assertThat(store.range(2, START, START.plusSeconds(99)).size()).isZero();
+  }
+
+  @Test
+  void manyDepositsShareACommitAndKeepTheirOrder() {
+    List<Long> commits = new ArrayList<>();
+    List<Event> told = new ArrayList<>();
+    store.onCommitted(committed -> {
+      commits.add(committed.journalSeq());
+      told.addAll(committed.events());
+    });
+    List<CompletableFuture<Committed>> waiting = IntStream.range(0, 2_000).mapToObj(i -> store.submit(reading(1, i, i))).toList();
+    waiting.forEach(CompletableFuture::join);
+    assertThat(commits).hasSizeLessThan(1_000).isSorted();
+    assertThat(told).extracting(Event::at).isSorted().hasSize(2_000);
+  }
+
+  @Test
+  void aReadingForTheSameMomentReplacesTheOne() {
+    store.submit(reading(1, 5, 1)).join();
+    store.submit(reading(1, 5, 2)).join();
+    assertThat(store.range(1, START, START.plusSeconds(60)).values()).containsExactly(2);
+  }
+
+  @Test
+  void framesAreKeptWithWhoHeardThem() {
+    long first = store.submit(Deposit.of(frame("d1", Frame.Outcome.ACCEPTED))).join().frames().getFirst().id();
+    store.submit(Deposit.of(frame("d2", Frame.Outcome.REFUSED))).join();
+    reopen();
+    assertThat(store.frames(new FrameQuery(null, false, null, 10))).extracting(Frame::deviceId).containsExactly("d2", "d1");
+    assertThat(store.frames(new FrameQuery(null, true, null, 10))).extracting(Frame::deviceId).containsExactly("d2");
+    assertThat(store.frames(new FrameQuery("d1", false, null, 10))).hasSize(1);
+    assertThat(store.frame(first)).hasValueSatisfying(frame -> {
+      assertThat(frame.bytes()).containsExactly(1, 2);
+      assertThat(frame.receptions()).containsExactlyElementsOf(frame("d1", Frame.Outcome.ACCEPTED).receptions());
+    });
+  }
+
+  @Test
+  void radioSessionsSurviveAndTheirKeysAreNotReadableInTheFile() throws Exception {
+    Session session = Session.fresh(new DevAddr(0x01ab0c0d), KEY, AesKey.ofHex("ec925802ae430ca77fd3dd73cb2cc588"));
+    store.submit(new Deposit(List.of(), List.of(), List.of(new RadioChange.SessionBegan("d1", session), new RadioChange.Joined("d1", 7, 2)))).join();
+    store.submit(new Deposit(List.of(), List.of(), List.of(new RadioChange.CountersMoved("d1", 41, 3)))).join();
+    reopen();
+    RadioMemory memory = store.radioMemory();
+    assertThat(memory.sessions()).containsEntry("d1", new Session(session.devAddr(), session.nwkSKey(), session.appSKey(), 41, 3));
+    assertThat(memory.usedNonces()).containsEntry("d1", Set.of(7));
+    assertThat(memory.joinNonces()).containsEntry("d1", 2);
+    store.close();
+    for (String file : List.of("telemetry.db", "telemetry.db-wal")) {
+      if (Files.exists(folder.resolve(file))) {
+        String bytes = new String(Files.readAllBytes(folder.resolve(file)), java.nio.charset.StandardCharsets.ISO_8859_1);
+        assertThat(bytes).doesNotContain(new String(KEY.toBytes(), java.nio.charset.StandardCharsets.ISO_8859_1));
+      }
+    }
+    open();
+    store.submit(new Deposit(List.of(), List.of(), List.of(new RadioChange.Forgotten("d1")))).join();
+    assertThat(store.radioMemory().sessions()).isEmpty();
+  }
+
+  @Test
+  void aCheckpointAndTheJournalAfterItReadBack() {
+    long judged = store.submit(reading(1, 0, 1)).join().journalSeq();
+    store.submit(reading(1, 1, 2)).join();
+    JudgeState state = new JudgeState(START, Map.of(1, Reading.good(START, 1)), Map.of(1, START),
+        Map.of("r", new Tracker(AlertState.ON_DELAY, START, 2, null)));
+    store.saveCheckpoint(new TelemetryStore.Checkpoint(judged, state));
+    reopen();
+    assertThat(store.checkpoint()).isEqualTo(new TelemetryStore.Checkpoint(judged, state));
+    List<Event> after = new ArrayList<>();
+    store.readJournal(judged, (seq, events) -> after.addAll(events));
+    assertThat(after).extracting(Event::at).containsExactly(START.plusSeconds(1));
+  }
+
+  @Test
+  void aDamagedFileIsSaidAndLeftAsItIs() throws Exception {
+    store.close();
+    Path file = folder.resolve("telemetry.db");
+    Files.deleteIfExists(folder.resolve("telemetry.db-wal"));
+    Files.writeString(file, "this is no database, but it was one once");
+    assertThatThrownBy(this::open).hasMessageContaining("telemetry.db").hasMessageContaining("last backup");
+    assertThat(Files.readString(file)).startsWith("this is no database");
+    Files.delete(file);
+    open();
+  }
+
+  @Test
+  void whatIsClosedSaysSo() {
+    store.close();
+    assertThatThrownBy(() -> store.submit(reading(1, 0, 1))).hasMessageContaining("closed");
+  }
+}
