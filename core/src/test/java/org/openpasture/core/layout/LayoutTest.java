@@ -36,6 +36,13 @@ class LayoutTest {
     assertThat(value(field, "aabbcc1027")).isEqualTo(10_000 * 0.01 - 40, within(1e-9));
   }
 
+  @ParameterizedTest
+  @CsvSource({"00e6, 0.01, 2.3", "00e7, 0.01, 2.31", "0007, 0.1, 0.7", "0003, 0.001, 0.003", "0003, 2, 6", "0005, 0.5, 2.5", "0003, 0.3, 0.9", "0002, -0.1, -0.2"})
+  void aDecimalScaleGivesTheDecimalThatIsMeant(String hex, double scale, double value) {
+    double read = value(new Field("x", 0, FieldType.U16, null, null, scale, null, null), hex);
+    assertThat(read).isEqualTo(value, within(Math.abs(scale - 0.3) < 1e-9 ? 1e-12 : 0.0));
+  }
+
   @Test
   void readsSomeBits() {
     Field field = new Field("state", 0, FieldType.U8, null, new Field.Bits(2, 3), null, null, null);

@@ -75,7 +75,7 @@ public class LiveHub {
       Thread.currentThread().interrupt();
     } finally {
       subscribers.remove(subscriber);
-      subscriber.emitter.complete();
+      subscriber.end();
     }
   }
 
@@ -83,7 +83,7 @@ public class LiveHub {
   void close() {
     subscribers.forEach(subscriber -> {
       subscriber.closed.set(true);
-      subscriber.emitter.complete();
+      subscriber.end();
     });
   }
 
@@ -101,6 +101,15 @@ public class LiveHub {
       emitter.onCompletion(() -> closed.set(true));
       emitter.onError(error -> closed.set(true));
       emitter.onTimeout(() -> closed.set(true));
+    }
+
+    /** The reader may be gone already, with the connection that the emitter would end. */
+    void end() {
+      try {
+        emitter.complete();
+      } catch (IllegalStateException gone) {
+        closed.set(true);
+      }
     }
 
     void offer(LiveEvent event) {

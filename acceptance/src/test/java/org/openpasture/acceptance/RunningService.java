@@ -1,0 +1,104 @@
+package org.openpasture.acceptance;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.InetSocketAddress;
+import java.net.URI;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.junit.jupiter.api.extension.AfterAllCallback;
+import org.junit.jupiter.api.extension.BeforeAllCallback;
+import org.junit.jupiter.api.extension.ExtensionContext;
+import org.openpasture.api.people.SessionView;
+import org.openpasture.api.people.SignInRequest;
+import org.openpasture.client.http.ApiClient;
+import org.openpasture.service.PastureService;
+import org.openpasture.service.radio.GatewayIntake;
+import org.openpasture.simulator.radio.SimulatedGateway;
+import org.springframework.boot.SpringApplication;
+import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.util.FileSystemUtils;
+
+/** The real service on loopback with an empty data folder and free ports, for the tests of one class. */
+public final class RunningService implements BeforeAllCallback, AfterAllCallback {
+  public static final String SETUP_CODE = "TEST-CODE-26";
+  public static final String PASSWORD = "a long password";
+
+  private final List<SimulatedGateway> gateways = new ArrayList<>();
+  private Path data = Path.of("");
+  private ConfigurableApplicationContext context;
+  private ApiClient owner;
+
+  @Override
+  public void beforeAll(ExtensionContext test) throws IOException {
+    data = Files.createTempDirectory("pasture");
+    start();
+    anonymous().post("api/v1/setup", Map.of("code", SETUP_CODE, "name", "owner", "email", "owner@pasture.example", "password", PASSWORD));
+    owner = signIn("owner");
+  }
+
+  @Override
+  public void afterAll(ExtensionContext test) throws IOException {
+    stop();
+    FileSystemUtils.deleteRecursively(data);
+  }
+
+  public void start() {
+    context = SpringApplication.run(PastureService.class, "--pasture.data=" + data, "--server.port=0", "--server.address=127.0.0.1",
+        "--pasture.radio.port=0", "--pasture.radio.bind=127.0.0.1", "--pasture.setup-code=" + SETUP_CODE);
+  }
+
+  public void stop() {
+    gateways.forEach(SimulatedGateway::close);
+    gateways.clear();
+    context.close();
+  }
+
+  /** Stops it and starts it again with the same records; its ports are other ones then. */
+  public void restart() {
+    stop();
+    start();
+    owner = signIn("owner");
+  }
+
+  public Path data() {
+    return data;
+  }
+
+  public URI address() {
+    return URI.create("http://127.0.0.1:" + Objects.requireNonNull(context.getEnvironment().getProperty("local.server.port")) + "/");
+  }
+
+  public InetSocketAddress radio() {
+    return new InetSocketAddress("127.0.0.1", context.getBean(GatewayIntake.class).port().orElseThrow());
+  }
+
+  /** A simulated gateway that speaks to this service and is closed with it. */
+  public SimulatedGateway gateway(String eui) {
+    try {
+      SimulatedGateway gateway = new SimulatedGateway(eui, radio());
+      gateways.add(gateway);
+      return gateway;
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  public ApiClient anonymous() {
+    return new ApiClient(address(), null);
+  }
+
+  public ApiClient owner() {
+    return owner;
+  }
+
+  /** Signs somebody in whose password is {@link #PASSWORD}. */
+  public ApiClient signIn(String name) {
+    SessionView session = anonymous().post("api/v1/session", new SignInRequest(name, PASSWORD, "test"), SessionView.class);
+    return anonymous().withToken(Objects.requireNonNull(session.token()));
+  }
+}
