@@ -5,8 +5,5 @@ cd "$(dirname "$0")"
 if [ -f dist/index.html ] && [ -z "$(find src public index.html package-lock.json vite.config.ts -newer dist/index.html -type f -print -quit)" ]; then
   exit 0
 fi
-if [ ! -f node_modules/.package-lock.json ] || [ package-lock.json -nt node_modules/.package-lock.json ]; then
-  npm ci --no-progress
-  touch node_modules/.package-lock.json
-fi
+./install.sh
 npm run build

@@ -30,6 +30,19 @@ need_build_tools() {
   [ "$major" -ge 20 ] || fail "Node.js $major is too old; install Node 20 or newer"
 }
 
+# Installs Chromium, in which the console is tested, where a package manager can do it.
+need_chromium() {
+  [ -x /usr/bin/chromium ] && return
+  local as_root=""
+  [ "$(id -u)" = 0 ] || as_root=sudo
+  if command -v apt-get >/dev/null && { [ -z "$as_root" ] || command -v sudo >/dev/null; }; then
+    say "Installing Chromium for the console's tests ..."
+    $as_root apt-get update -qq >/dev/null && DEBIAN_FRONTEND=noninteractive $as_root apt-get install -y -qq chromium >/dev/null \
+      || fail "Chromium could not be installed; install the package chromium and try again"
+  fi
+  [ -x /usr/bin/chromium ] || fail "Chromium is missing; install the package chromium (/usr/bin/chromium)"
+}
+
 # Whether a TCP port is free on loopback.
 port_is_free() {
   ! (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null

@@ -30,7 +30,7 @@ export function fixedScale(set: LimitSet, lowest: number): { min: number; max: n
   const step = 10 ** Math.floor(Math.log10(margin));
   return {
     min: fromZero ? 0 : Math.floor((bottom - margin) / step) * step,
-    max: Math.ceil((top + margin) / step) * step,
+    max: Math.min(Math.ceil((top + margin) / step) * step, set.unit === "%" ? 100 : Infinity),
   };
 }
 
@@ -70,7 +70,7 @@ export function lineOption(
       nameGap: 6,
       scale: true,
       ...(scale ?? {}),
-      axisLabel: { color: palette("ink-soft") },
+      axisLabel: { color: palette("ink-soft"), showMaxLabel: scale ? false : undefined },
       splitLine: { lineStyle: { color: palette("line"), opacity: 0.6 } },
     },
     dataZoom: [{ type: "inside", zoomOnMouseWheel: "ctrl", moveOnMouseWheel: false, filterMode: "none" }],

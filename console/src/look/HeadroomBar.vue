@@ -21,8 +21,11 @@ const percent = computed(() => (latest?.headroomPercent == null ? null : Math.ro
   align-items: center;
   gap: 0.5rem;
   white-space: nowrap;
+  max-width: 100%;
 }
 .track {
+  flex: 0 1 5.5rem;
+  min-width: 2rem;
   width: 5.5rem;
   height: 0.5rem;
   border-radius: 2px;
@@ -45,6 +48,6 @@ const percent = computed(() => (latest?.headroomPercent == null ? null : Math.ro
   background: var(--critical);
 }
 .text {
-  min-width: 3rem;
+  min-width: 2.6rem;
 }
 </style>

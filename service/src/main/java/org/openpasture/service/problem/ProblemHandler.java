@@ -42,6 +42,10 @@ public class ProblemHandler extends ResponseEntityExceptionHandler {
         "Correct it and try again."));
   }
 
+  /** Who asked has gone away: nothing to answer, and nothing wrong here. */
+  @ExceptionHandler(org.apache.catalina.connector.ClientAbortException.class)
+  void onGone() {}
+
   @ExceptionHandler
   ResponseEntity<ProblemDetail> onUnexpected(Exception error) {
     LOG.error("unexpected", error);

@@ -11,7 +11,7 @@ import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
 public class Addresses {
   private final PastureProperties properties;
 
-  Addresses(PastureProperties properties) {
+  public Addresses(PastureProperties properties) {
     this.properties = properties;
   }
 

@@ -1,0 +1,194 @@
+package org.openpasture.acceptance.client;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.MethodOrderer;
+import org.junit.jupiter.api.Order;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestMethodOrder;
+import org.junit.jupiter.api.extension.RegisterExtension;
+import org.junit.jupiter.api.io.TempDir;
+import org.openpasture.acceptance.Plant;
+import org.openpasture.acceptance.RunningService;
+import org.openpasture.simulator.radio.SimulatedDevice;
+import org.openpasture.simulator.radio.SimulatedGateway;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The command line as a process of its own, from an empty instance to an exported reading. */
+@TestMethodOrder(MethodOrderer.OrderAnnotation.class)
+class ClientTest {
+  @RegisterExtension static final RunningService SERVICE = new RunningService();
+
+  @TempDir static Path folder;
+
+  private record Outcome(int status, String out, String err) {
+    JsonNode json() {
+      return JsonMapper.shared().readTree(out);
+    }
+  }
+
+  private static ProcessBuilder command(String... arguments) {
+    List<String> words = new ArrayList<>(List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-XX:TieredStopAtLevel=1", "-cp",
+        System.getProperty("java.class.path"), "org.openpasture.client.Pasture"));
+    words.addAll(List.of(arguments));
+    ProcessBuilder builder = new ProcessBuilder(words);
+    builder.environment().put("PASTURE_SIGN_IN", folder.resolve("sign-in.json").toString());
+    builder.environment().put("PASTURE_PASSWORD", RunningService.PASSWORD);
+    return builder;
+  }
+
+  private static Outcome run(String... arguments) {
+    try {
+      Process process = command(arguments).redirectError(folder.resolve("err").toFile()).start();
+      process.getOutputStream().close();
+      String out = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+      int status = process.waitFor();
+      return new Outcome(status, out, Files.readString(folder.resolve("err")));
+    } catch (IOException | InterruptedException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  private static Outcome ok(String... arguments) {
+    Outcome outcome = run(arguments);
+    assertThat(outcome.err()).as("of %s", String.join(" ", arguments)).isEmpty();
+    assertThat(outcome.status()).isZero();
+    return outcome;
+  }
+
+  @BeforeAll
+  static void signIn() {
+    assertThat(run("places", "--at", SERVICE.address().toString())).isEqualTo(new Outcome(4, "", "pasture: you are not signed in; use 'pasture sign-in'\n"));
+    assertThat(ok("sign-in", "owner", "--at", SERVICE.address().toString()).out()).isEqualTo("Signed in at " + SERVICE.address() + " as owner.\n");
+  }
+
+  @Test
+  @Order(1)
+  void helpReadsWellAndNamesEveryCommand() {
+    Outcome help = ok("--help");
+    assertThat(help.out()).contains("Asking a service:", "On the machine itself:", "Exit status: 0 done, 1 refused, 2 wrong options");
+    for (String name : List.of("sign-in", "sign-out", "places", "points", "readings", "gateways", "models", "devices", "frames", "alerts", "rules", "limits",
+        "dashboards", "people")) {
+      assertThat(help.out()).contains("  " + name + " ");
+      assertThat(ok(name, "--help").out()).contains("Usage").contains("--json");
+    }
+    assertThat(ok("generate-completion").out()).contains("complete -F");
+  }
+
+  @Test
+  @Order(2)
+  void aPlantIsRegisteredFromTheCommandLine() throws IOException {
+    assertThat(ok("places").out()).isEqualTo("No places yet. Make one with 'pasture places add-site NAME'.\n");
+    ok("places", "add-site", "Creamery", "--zone", "Europe/London");
+    ok("places", "add-area", "Whey room", "--in", "Creamery");
+    ok("places", "add-asset", "Whey pump", "--in", "whey room", "--kind", "pump", "--limits", Plant.PUMP_LIMITS);
+    ok("gateways", "add", "Mast", "--eui", Plant.MAST, "--site", "Creamery");
+    Path model = folder.resolve("model.json");
+    Files.writeString(model, """
+        {"name": "Sender", "description": "", "intervalSeconds": 10, "batteryChannel": null,
+         "layout": {"messages": [{"port": 5, "fields": [{"channel": "v", "at": 0, "type": "u16", "scale": 0.01}]}]},
+         "channels": [{"name": "v", "title": "Vibration", "quantity": "vibration-velocity", "unit": "mm/s"}]}""");
+    ok("models", "add", model.toString());
+    ok("devices", "add", "Pump sender", "--model", "Sender", "--in", "Whey pump", "--eui", Plant.TANK_EUI, "--dev-addr", Plant.TANK_ADDR, "--nwk-s-key",
+        Plant.TANK_NWK, "--app-s-key", Plant.TANK_APP, "--make-points");
+    ok("points", "release", "Vibration");
+    assertThat(ok("places").out()).contains("    Whey pump (pump)").contains("1 points");
+    assertThat(ok("points", "--in", "Creamery").out()).contains("Whey pump", "Vibration", "never");
+    assertThat(ok("devices").out()).contains("never-heard");
+  }
+
+  @Test
+  @Order(3)
+  void framesAndReadingsAreFollowedAsTheyCome() throws Exception {
+    Process frames = command("frames", "tail", "--count", "1").start();
+    Process readings = command("readings", "tail", "--count", "1", "--json").start();
+    SimulatedGateway mast = SERVICE.gateway(Plant.MAST);
+    SimulatedDevice radio = Plant.floatRadio();
+    await().atMost(30, TimeUnit.SECONDS).pollInterval(500, TimeUnit.MILLISECONDS).until(() -> {
+      mast.hear(radio.uplink(5, new byte[] {0x02, 0x1c}, false), -77, 8, "SF7BW125", 868.1);
+      return !frames.isAlive() && !readings.isAlive();
+    });
+    String frame = new String(frames.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+    assertThat(frame).contains("ok", "Pump sender", "uplink", "Mast -77 dBm", "021c  v=5.4");
+    JsonNode reading = JsonMapper.shared().readTree(readings.getInputStream());
+    assertThat(reading.at("/latest/value").asDouble()).isEqualTo(5.4);
+    assertThat(ok("points").out()).contains("5.40 mm/s", "|=| warning", "C");
+    assertThat(ok("gateways").out()).contains("online");
+  }
+
+  @Test
+  @Order(4)
+  void anAlertIsListedAndAcknowledged() throws IOException {
+    Path rule = folder.resolve("rule.json");
+    String point = ok("points", "--json").json().path(0).path("id").asString();
+    Files.writeString(rule, "{\"name\": \"Too high\", \"target\": {\"kind\": \"point\", \"pointId\": \"" + point
+        + "\"}, \"condition\": {\"kind\": \"above\", \"limit\": 5}, \"severity\": \"warning\"}");
+    ok("rules", "add", rule.toString());
+    assertThat(ok("rules").out()).contains("Too high", "above 5");
+    SimulatedGateway mast = SERVICE.gateway(Plant.MAST);
+    SimulatedDevice radio = Plant.floatRadio();
+    for (int i = 0; i < 200; i++) {
+      radio.uplink(5, new byte[2], false);
+    }
+    mast.hear(radio.uplink(5, new byte[] {0x02, 0x26}, false), -77, 8, "SF7BW125", 868.1);
+    await().atMost(10, TimeUnit.SECONDS).until(() -> !SERVICE.owner().get("api/v1/alerts").isEmpty());
+    String id = ok("alerts", "--json").json().path(0).path("id").asString();
+    assertThat(ok("alerts").out()).contains("unacknowledged", "Whey pump: Vibration 5.5 mm/s, above 5 mm/s");
+    assertThat(ok("alerts", "ack", id.substring(10), "-m", "tightened").out()).startsWith("Acknowledged: Whey pump");
+    assertThat(ok("alerts").out()).contains("acknowledged", "owner");
+    assertThat(run("alerts", "ack", id)).satisfies(again -> {
+      assertThat(again.status()).isEqualTo(1);
+      assertThat(again.err()).isEqualTo("pasture: owner has acknowledged this alert already. You can still add a note.\n");
+    });
+  }
+
+  @Test
+  @Order(5)
+  void readingsAreExportedAndImported() throws IOException {
+    Path file = folder.resolve("out.csv");
+    Outcome export = run("readings", "export", "Vibration", "--from", "1h", "-o", file.toString());
+    assertThat(export.status()).isZero();
+    assertThat(Files.readString(file)).startsWith("time (Europe/London),point,Vibration (mm/s),quality\r\n").contains(",5.4,good");
+    Path in = folder.resolve("in.csv");
+    Files.writeString(in, "time,point,value\n2026-01-01T00:00:00Z,1,2.5\nnonsense,1,2\n");
+    Outcome imported = run("readings", "import", in.toString());
+    assertThat(imported.status()).as("something was refused").isEqualTo(1);
+    assertThat(imported.out()).contains("Took 1 readings, refused 1 lines.", "line 3: 'nonsense' is no time");
+  }
+
+  @Test
+  @Order(6)
+  void whatGoesWrongIsOneLineAndAnExitStatus() {
+    assertThat(run("places", "--at", "http://127.0.0.1:1")).satisfies(unreachable -> {
+      assertThat(unreachable.status()).isEqualTo(3);
+      assertThat(unreachable.err()).startsWith("pasture: nothing answers at http://127.0.0.1:1/").hasLineCount(1);
+    });
+    assertThat(run("points", "--nonsense")).satisfies(wrong -> {
+      assertThat(wrong.status()).isEqualTo(2);
+      assertThat(wrong.err()).contains("Unknown option: '--nonsense'", "Try 'pasture points --help'.");
+    });
+    assertThat(run("gateways", "add", "x", "--eui", "12", "--site", "Creamery")).satisfies(bad -> {
+      assertThat(bad.status()).isEqualTo(2);
+      assertThat(bad.err()).isEqualTo("pasture: an EUI has 16 hex digits, '12' has 2\n");
+    });
+    assertThat(run("places", "add-area", "x", "--in", "nowhere").err()).isEqualTo("pasture: there is no place 'nowhere'\n");
+    assertThat(run("sign-in", "owner", "--password", "wrong password").status()).isEqualTo(4);
+  }
+
+  @Test
+  @Order(7)
+  void signingOutIsForgottenEverywhere() {
+    assertThat(ok("sign-out").out()).isEqualTo("Signed out.\n");
+    assertThat(run("places").status()).isEqualTo(4);
+  }
+}

@@ -1,0 +1,281 @@
+package org.openpasture.acceptance.console;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
+
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.BrowserContext;
+import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.options.AriaRole;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.TimeUnit;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.MethodOrderer;
+import org.junit.jupiter.api.Order;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestMethodOrder;
+import org.junit.jupiter.api.extension.RegisterExtension;
+import org.openpasture.acceptance.Plant;
+import org.openpasture.acceptance.RunningService;
+import org.openpasture.api.alert.RuleRequest;
+import org.openpasture.api.dashboard.DashboardRequest;
+import org.openpasture.core.limit.Severity;
+import org.openpasture.core.quantity.Quantity;
+import org.openpasture.core.rule.Condition;
+import org.openpasture.core.rule.Target;
+import org.openpasture.simulator.radio.SimulatedDevice;
+import org.openpasture.simulator.radio.SimulatedGateway;
+
+/** The console in a real browser, driven as people do: by what they read and press. */
+@TestMethodOrder(MethodOrderer.OrderAnnotation.class)
+class ConsoleTest {
+  @RegisterExtension static final RunningService SERVICE = new RunningService();
+
+  private static final List<String> ROOMS = List.of("/now", "/places", "/alerts", "/dashboards", "/fleet/gateways", "/fleet/devices", "/fleet/frames",
+      "/fleet/models", "/limits", "/people", "/settings");
+  private static final List<String> COMPLAINTS = new ArrayList<>();
+  private static Playwright playwright;
+  private static Browser browser;
+  private static Page page;
+  private static Plant plant;
+  private static SimulatedGateway mast;
+  private static SimulatedDevice radio;
+
+  @BeforeAll
+  static void open() {
+    plant = new Plant(SERVICE.owner());
+    plant.gateway("Mast", Plant.MAST);
+    plant.pumpSender();
+    plant.points().forEach(point -> SERVICE.owner().post("api/v1/points/" + point.id() + "/release", Map.of()));
+    SERVICE.owner().post("api/v1/rules", new RuleRequest("Zone C", new Target.OfAsset(plant.pump, Quantity.VIBRATION_VELOCITY),
+        new Condition.InZone(Severity.WARNING), null, 0.2, Severity.WARNING, true, null, "Look at the coupling."));
+    SERVICE.owner().post("api/v1/dashboards", new DashboardRequest("Pump room", plant.site, null,
+        plant.points().stream().map(point -> point.id()).toList(), null));
+    mast = SERVICE.gateway(Plant.MAST);
+    radio = Plant.pumpRadio(1);
+    mast.onDownlink(downlink -> radio.hearJoinAccept(downlink.bytes()));
+    await().atMost(10, TimeUnit.SECONDS).until(() -> mast.acknowledged() > 0);
+    mast.hear(radio.joinRequest(), -80, 8, "SF7BW125", 868.1);
+    await().atMost(10, TimeUnit.SECONDS).until(radio::isJoined);
+    report(2.1, 3.0);
+    await().atMost(10, TimeUnit.SECONDS).until(() -> plant.point("Axial vibration").latest() != null);
+
+    playwright = Playwright.create(new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+    browser = playwright.chromium().launch(new BrowserType.LaunchOptions().setExecutablePath(Path.of("/usr/bin/chromium"))
+        .setArgs(List.of("--no-sandbox", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--no-first-run")));
+    page = newPage(1280, 800);
+  }
+
+  @AfterAll
+  static void close() {
+    playwright.close();
+  }
+
+  private static Page newPage(int width, int height) {
+    BrowserContext context = browser.newContext(new Browser.NewContextOptions().setBaseURL(SERVICE.address().toString()).setViewportSize(width, height));
+    context.setDefaultTimeout(15_000);
+    Page opened = context.newPage();
+    opened.onPageError(COMPLAINTS::add);
+    opened.onConsoleMessage(message -> {
+      if (message.type().equals("error") && !message.text().contains("401") && !message.text().contains("410")) {
+        COMPLAINTS.add(message.text());
+      }
+    });
+    return opened;
+  }
+
+  private static void report(double axial, double radial) {
+    mast.hear(radio.uplink(2, Plant.vibration(axial, radial), false), -80, 8, "SF7BW125", 868.1);
+  }
+
+  private static Locator button(Page on, String name) {
+    return on.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+  }
+
+  private static Locator heading(Page on, String name) {
+    return on.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName(name));
+  }
+
+  private static void signIn(Page on, String name) {
+    on.getByLabel("Name").fill(name);
+    on.getByLabel("Password", new Page.GetByLabelOptions().setExact(true)).fill(RunningService.PASSWORD);
+    button(on, "Sign in").click();
+  }
+
+  @Test
+  @Order(1)
+  void whoIsNotSignedInComesToTheDoorAndBackToThePageTheyWanted() {
+    page.navigate("/alerts");
+    assertThat(heading(page, "Sign in")).isVisible();
+    page.getByLabel("Name").fill("owner");
+    page.getByLabel("Password", new Page.GetByLabelOptions().setExact(true)).fill("not the password");
+    button(page, "Sign in").click();
+    assertThat(page.getByRole(AriaRole.ALERT)).containsText("Name or password is wrong.");
+    signIn(page, "owner");
+    assertThat(heading(page, "Alerts")).isVisible();
+    assertThat(page.getByText("No open alerts")).isVisible();
+  }
+
+  @Test
+  @Order(2)
+  void aValueChangesWithoutReloading() {
+    page.navigate("/places/" + plant.pump);
+    Locator directions = page.getByLabel("Directions");
+    assertThat(directions).containsText("2.10");
+    assertThat(directions).containsText("this direction decides");
+    report(2.75, 3.0);
+    assertThat(directions).containsText("2.75");
+    assertThat(page.locator("canvas").first()).isVisible();
+  }
+
+  @Test
+  @Order(3)
+  void anAlertAppearsIsTakenOnWithANoteAndIsOverAgain() {
+    page.navigate("/now");
+    assertThat(heading(page, "All is well")).isVisible();
+    report(6.2, 3.0);
+    assertThat(heading(page, "One alert waits for somebody")).isVisible();
+    assertThat(page.getByLabel("Open alerts")).containsText("Whey pump: Axial vibration 6.2 mm/s, zone C (5.1 to 8.5 mm/s)");
+    assertThat(page.getByLabel("Open alerts")).containsText("Look at the coupling.");
+    button(page, "Acknowledge").click();
+    page.getByLabel("What did you find").fill("coupling is loose");
+    page.getByRole(AriaRole.DIALOG).getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Acknowledge")).click();
+    assertThat(heading(page, "One alert is being looked after")).isVisible();
+    assertThat(page.getByLabel("Open alerts")).containsText("acknowledged by owner");
+    report(2.2, 3.0);
+    assertThat(heading(page, "All is well")).isVisible();
+    page.navigate("/alerts");
+    page.getByRole(AriaRole.TAB, new Page.GetByRoleOptions().setName("History")).click();
+    page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName(Pattern.compile("Whey pump: Axial"))).click();
+    assertThat(page.getByText("owner: “coupling is loose”")).isVisible();
+    assertThat(page.getByText("back to normal", new Page.GetByTextOptions().setExact(true))).isVisible();
+  }
+
+  @Test
+  @Order(4)
+  void aValueIsFollowedBackToItsBytes() {
+    page.navigate("/points/" + plant.point("Axial vibration").number());
+    assertThat(heading(page, "Where this comes from")).isVisible();
+    assertThat(page.locator("mark")).hasText("axial=2.2");
+    page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Pump sender")).click();
+    assertThat(page.getByText("It reports as usual.")).isVisible();
+    page.navigate("/fleet/frames");
+    report(2.3, 3.0);
+    assertThat(page.getByText("axial=2.3 radial=3 temperature=45.5 battery=3.58")).isVisible();
+  }
+
+  @Test
+  @Order(5)
+  void aDashboardIsEditedWithUndo() {
+    page.navigate("/dashboards");
+    page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Pump room")).click();
+    button(page, "Edit").click();
+    int panels = page.locator(".grid-stack-item").count();
+    page.getByLabel("Remove", new Page.GetByLabelOptions().setExact(false)).first().click();
+    assertThat(page.locator(".grid-stack-item")).hasCount(panels - 1);
+    button(page, "Undo").click();
+    assertThat(page.locator(".grid-stack-item")).hasCount(panels);
+    Locator grip = page.getByLabel("Move", new Page.GetByLabelOptions().setExact(false)).first();
+    grip.focus();
+    page.keyboard().press("Shift+ArrowDown");
+    button(page, "Save").click();
+    assertThat(button(page, "Edit")).isVisible();
+    assertThat(SERVICE.owner().get("api/v1/dashboards").path(0).path("panels").asInt()).isEqualTo(panels);
+  }
+
+  @Test
+  @Order(6)
+  void aSharedLinkOpensInAFreshBrowserAndShowsNothingOnceItIsWithdrawn() {
+    button(page, "Share").click();
+    button(page, "Make a link").click();
+    String link = page.getByLabel("Shown this once").inputValue();
+    Page stranger = newPage(1280, 800);
+    stranger.navigate(link);
+    assertThat(heading(stranger, "Pump room")).isVisible();
+    assertThat(stranger.getByText("2.30").first()).isVisible();
+    assertThat(button(stranger, "Edit")).hasCount(0);
+    button(page, "Withdraw").click();
+    stranger.reload();
+    assertThat(stranger.getByRole(AriaRole.ALERT)).containsText("This link was withdrawn");
+    stranger.context().close();
+  }
+
+  @Test
+  @Order(7)
+  void somebodyIsInvitedComesInAndMayOnlyLook() {
+    page.navigate("/people");
+    button(page, "Invite somebody").click();
+    page.getByRole(AriaRole.DIALOG).getByLabel("Name").fill("adviser");
+    page.getByRole(AriaRole.DIALOG).getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Invite").setExact(true)).click();
+    String link = page.getByLabel("Invitation link").inputValue();
+    Page adviser = newPage(390, 844);
+    adviser.navigate(link);
+    adviser.getByLabel("Name").fill("adviser");
+    adviser.getByLabel("Password").first().fill(RunningService.PASSWORD);
+    button(adviser, "Come in").click();
+    assertThat(heading(adviser, "All is well")).isVisible();
+    adviser.navigate("/places/" + plant.pump);
+    assertThat(adviser.getByLabel("Directions")).containsText("2.30");
+    assertThat(adviser.getByText("Change …")).hasCount(0);
+    adviser.context().close();
+  }
+
+  @Test
+  @Order(8)
+  void noRoomIsWiderThanAPhone() {
+    Page phone = newPage(360, 740);
+    phone.navigate("/sign-in");
+    signIn(phone, "owner");
+    assertThat(heading(phone, "All is well")).isVisible();
+    List<String> rooms = new ArrayList<>(ROOMS);
+    rooms.addAll(List.of("/places/" + plant.pump, "/points/1", "/fleet/devices/" + plant.device("Pump sender").id()));
+    for (String room : rooms) {
+      phone.navigate(room);
+      assertThat(phone.locator("h1").first()).isVisible();
+      phone.waitForLoadState(com.microsoft.playwright.options.LoadState.DOMCONTENTLOADED);
+      Object overflow = phone.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth");
+      assertThat(((Number) overflow).intValue()).as("%s is wider than the screen", room).isLessThanOrEqualTo(0);
+    }
+    phone.context().close();
+  }
+
+  /** WCAG 2.2 AA as far as axe-core can see it, in light and dark. */
+  @Test
+  @Order(9)
+  void roomsAreAccessibleInLightAndDark() throws Exception {
+    String axe = Files.readString(Path.of("../console/node_modules/axe-core/axe.min.js"));
+    List<String> violations = new ArrayList<>();
+    for (String theme : List.of("light", "dark")) {
+      page.navigate("/settings");
+      page.evaluate("theme => localStorage.setItem('theme', theme)", theme);
+      List<String> rooms = new ArrayList<>(ROOMS);
+      rooms.addAll(List.of("/places/" + plant.pump, "/points/1"));
+      for (String room : rooms) {
+        page.navigate(room);
+        assertThat(page.locator("h1").first()).isVisible();
+        page.evaluate(axe);
+        Object found = page.evaluate("axe.run({runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']}).then(r => "
+            + "r.violations.flatMap(v => v.nodes.slice(0, 2).map(n => v.id + ' ' + n.target.join(' ') + ' ' + n.failureSummary.split('\\n').slice(1, 2).join(''))))");
+        ((List<?>) found).forEach(one -> violations.add(theme + " " + room + ": " + one));
+      }
+    }
+    page.evaluate("localStorage.setItem('theme', 'system')");
+    assertThat(violations).isEmpty();
+  }
+
+  @Test
+  @Order(10)
+  void theBrowserNeverComplained() {
+    assertThat(COMPLAINTS).isEmpty();
+  }
+}

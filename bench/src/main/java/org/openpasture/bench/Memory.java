@@ -1,0 +1,36 @@
+package org.openpasture.bench;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+
+/** Resident memory of the service after a minute of the demo, as it comes and with a small heap for a box with 1 GB. */
+final class Memory {
+  private static final int SECONDS = 60;
+
+  private Memory() {}
+
+  static void measure(Path app) throws IOException, InterruptedException {
+    demo(app, "as it comes");
+    demo(app, "with -Xmx128m -XX:+UseSerialGC", "-Xmx128m", "-XX:+UseSerialGC");
+  }
+
+  private static void demo(Path app, String what, String... options) throws IOException, InterruptedException {
+    try (ServiceProcess service = ServiceProcess.start(app, true, options)) {
+      Process player = new ProcessBuilder(List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-cp",
+          System.getProperty("java.class.path"), "org.openpasture.simulator.demo.Demo", "--at", service.address().toString(), "--setup-code",
+          ServiceProcess.CODE, "--password", ServiceProcess.PASSWORD, "--radio-port", String.valueOf(ServiceProcess.RADIO_PORT), "--mail-port", "8582",
+          "--mailbox-port", "8583")).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.DISCARD).start();
+      try {
+        if (player.waitFor(SECONDS, TimeUnit.SECONDS)) {
+          throw new IllegalStateException("the demo could not be played");
+        }
+        Bench.row("memory: MB resident with the demo, " + what, String.valueOf(service.residentMegabytes()));
+      } finally {
+        player.destroy();
+        player.waitFor();
+      }
+    }
+  }
+}

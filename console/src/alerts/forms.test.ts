@@ -1,0 +1,216 @@
+import type { Alert, LimitSet, Place, Point, Rule } from "@/api/types";
+import { usePlaces } from "@/places/places";
+import { usePoints } from "@/points/points";
+import { button, mountIn, problem, serviceStandIn, type Call } from "@/testing";
+import { flushPromises } from "@vue/test-utils";
+import { createPinia, setActivePinia } from "pinia";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import AlertCard from "./AlertCard.vue";
+import RuleForm from "./RuleForm.vue";
+import RulesList from "./RulesList.vue";
+
+const PUMP = {
+  id: "pump",
+  kind: "asset",
+  name: "Whey pump",
+  parentId: null,
+  right: "edit",
+  limitSets: ["l"],
+} as unknown as Place;
+const point = (id: string, direction: string, limitSet: string | null = "l") =>
+  ({
+    id,
+    name: direction + " vibration",
+    placeId: "pump",
+    path: ["Whey pump"],
+    quantity: "vibration-velocity",
+    quantityTitle: "vibration velocity",
+    unit: "mm/s",
+    direction,
+    limitSet,
+    latest: null,
+  }) as unknown as Point;
+const ALERT = {
+  id: "a1",
+  severity: "warning",
+  state: "unacknowledged",
+  summary: "Whey pump: Axial vibration 6.4 mm/s",
+  placeId: "pump",
+  path: ["Creamery", "Whey pump"],
+  startedAt: "2026-03-01T08:00:00Z",
+  raisedAt: "2026-03-01T08:00:20Z",
+  acknowledgedAt: null,
+  acknowledgedBy: null,
+  closedAt: null,
+  guidance: "Look at the coupling.",
+  notes: [],
+  notices: [],
+} as unknown as Alert;
+const RULE: Rule = {
+  id: "r",
+  name: "Zone C",
+  target: { kind: "asset", assetId: "pump", quantity: "vibration-velocity" },
+  condition: { kind: "in-zone", atLeast: "warning" },
+  hold: { kind: "reports", count: 3 },
+  deadBand: 0.2,
+  severity: "warning",
+  enabled: true,
+  recipients: ["a@b.example", "c@d.example"],
+  guidance: "Look.",
+};
+
+let calls: Call[];
+
+async function plant(right: string, answers: Record<string, unknown> = {}) {
+  setActivePinia(createPinia());
+  calls = serviceStandIn({
+    "GET places": [{ ...PUMP, right }],
+    "GET limits": [{ id: "l", zones: [] } as unknown as LimitSet],
+    "GET points": [point("p1", "axial"), point("p2", "radial")],
+    ...answers,
+  });
+  await Promise.all([usePlaces().load(), usePoints().load()]);
+}
+
+beforeEach(() => plant("edit"));
+afterEach(() => {
+  document.body.innerHTML = "";
+  vi.unstubAllGlobals();
+});
+
+describe("an open alert", () => {
+  it("says what, where, since when and what to do", async () => {
+    const card = await mountIn(AlertCard, { alert: ALERT });
+    expect(card.text()).toContain("Whey pump: Axial vibration 6.4 mm/s");
+    expect(card.text()).toContain("Creamery, Whey pump");
+    expect(card.text()).toContain("not acknowledged");
+    expect(card.text()).toContain("Look at the coupling.");
+  });
+
+  it("is taken on with a note", async () => {
+    await plant("operate", {
+      "POST alerts/a1/acknowledgement": { ...ALERT, acknowledgedAt: "2026-03-01T08:01:00Z", acknowledgedBy: "ann" },
+    });
+    const card = await mountIn(AlertCard, { alert: ALERT });
+    await button(card, "Acknowledge").trigger("click");
+    await card.find("textarea").setValue("coupling is worn");
+    await card
+      .findAll("button")
+      .filter((one) => one.text() === "Acknowledge")
+      .at(-1)
+      ?.trigger("click");
+    await flushPromises();
+    expect(calls.at(-1)).toMatchObject({ path: "alerts/a1/acknowledgement", body: { text: "coupling is worn" } });
+  });
+
+  it("cannot be taken on by who may only look", async () => {
+    await plant("look");
+    expect((await mountIn(AlertCard, { alert: ALERT })).findAll("button")).toHaveLength(0);
+  });
+
+  it("says why it could not be taken on", async () => {
+    await plant("operate", {
+      "POST alerts/a1/acknowledgement": problem(409, "ann has acknowledged this alert already."),
+    });
+    const card = await mountIn(AlertCard, { alert: ALERT });
+    await button(card, "Acknowledge").trigger("click");
+    await card
+      .findAll("button")
+      .filter((one) => one.text() === "Acknowledge")
+      .at(-1)
+      ?.trigger("click");
+    await flushPromises();
+    expect(card.find("[role=alert]").text()).toBe("ann has acknowledged this alert already.");
+  });
+});
+
+describe("the form of a rule", () => {
+  it("begins with all directions of the asset, in a zone, and cannot be saved without a name", async () => {
+    const form = await mountIn(RuleForm, { placeId: "pump" });
+    expect(form.text()).toContain("the worst decides");
+    expect(button(form, "Save").attributes("disabled")).toBeDefined();
+  });
+
+  it("gives a rule back as it was, when nothing is changed", async () => {
+    await plant("edit", { "PUT rules/r": RULE });
+    const form = await mountIn(RuleForm, { rule: RULE, placeId: "pump" });
+    await button(form, "Save").trigger("click");
+    await flushPromises();
+    const { id, ...sent } = RULE;
+    expect(id).toBe("r");
+    expect(calls.at(-1)?.body).toEqual(sent);
+    expect(form.emitted("close")).toHaveLength(1);
+  });
+
+  it.each<[Rule["condition"], Rule["hold"]]>([
+    [
+      { kind: "above", limit: 5.5 },
+      { kind: "time", seconds: 600 },
+    ],
+    [
+      { kind: "below", limit: -3 },
+      { kind: "reports", count: 2 },
+    ],
+    [
+      { kind: "outside", low: 2, high: 8 },
+      { kind: "time", seconds: 90 },
+    ],
+    [
+      { kind: "silent", seconds: 5400 },
+      { kind: "time", seconds: 0 },
+    ],
+  ])("keeps %j", async (condition, hold) => {
+    await plant("edit", { "PUT rules/r": RULE });
+    const rule: Rule = { ...RULE, target: { kind: "point", pointId: "p1" }, condition, hold };
+    const form = await mountIn(RuleForm, { rule, placeId: "pump" });
+    await button(form, "Save").trigger("click");
+    await flushPromises();
+    expect(calls.at(-1)?.body).toMatchObject({ condition, hold, target: rule.target });
+  });
+
+  it("reads recipients however they are separated", async () => {
+    await plant("edit", { "POST rules": RULE });
+    const form = await mountIn(RuleForm, { point: point("p1", "axial"), placeId: "pump" });
+    await form.find("#rule-name").setValue("Too high");
+    await form.find("#rule-told").setValue("a@b.example; c@d.example  e@f.example");
+    await button(form, "Save").trigger("click");
+    await flushPromises();
+    expect(calls.at(-1)?.body).toMatchObject({
+      name: "Too high",
+      target: { kind: "point", pointId: "p1" },
+      recipients: ["a@b.example", "c@d.example", "e@f.example"],
+    });
+  });
+
+  it("stays open with the service's words when it is refused", async () => {
+    await plant("edit", { "PUT rules/r": problem(409, "No limit set holds.", "Choose one first.") });
+    const form = await mountIn(RuleForm, { rule: RULE, placeId: "pump" });
+    await button(form, "Save").trigger("click");
+    await flushPromises();
+    expect(form.find("[role=alert]").text()).toBe("No limit set holds. Choose one first.");
+    expect(form.emitted("close")).toBeUndefined();
+  });
+});
+
+describe("the list of rules", () => {
+  it("says each in words, and brings a removed one back", async () => {
+    await plant("edit", { "GET rules": [RULE], "DELETE rules/r": undefined, "POST rules": RULE });
+    const list = await mountIn(RulesList);
+    await flushPromises();
+    expect(list.text()).toContain("Whey pump: in a zone that is warning or worse, in 3 reports in a row");
+    expect(list.text()).toContain("a@b.example, c@d.example");
+    await button(list, "Remove").trigger("click");
+    await flushPromises();
+    expect(list.text()).toContain("“Zone C” is removed.");
+    await button(list, "Bring it back").trigger("click");
+    await flushPromises();
+    expect(calls.filter((call) => call.method === "POST").at(-1)?.body).toMatchObject({ name: "Zone C" });
+  });
+
+  it("shows who may not edit no buttons", async () => {
+    await plant("look", { "GET rules": [RULE] });
+    const list = await mountIn(RulesList);
+    await flushPromises();
+    expect(list.findAll("button")).toHaveLength(0);
+  });
+});

@@ -1,0 +1,135 @@
+import type { LimitSet } from "@/api/types";
+import LimitForm from "@/limits/LimitForm.vue";
+import InviteForm from "@/people/InviteForm.vue";
+import { usePlaces } from "@/places/places";
+import { button, mountIn, serviceStandIn, type Call } from "@/testing";
+import { flushPromises } from "@vue/test-utils";
+import { createPinia, setActivePinia } from "pinia";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import MailSettingsSheet from "./MailSettingsSheet.vue";
+
+let calls: Call[];
+
+async function begin(answers: Record<string, unknown>) {
+  setActivePinia(createPinia());
+  calls = serviceStandIn({
+    "GET places": [{ id: "s", kind: "site", name: "Creamery", parentId: null, right: "manage" }],
+    "GET limits": [],
+    ...answers,
+  });
+  await usePlaces().load();
+}
+
+afterEach(() => {
+  document.body.innerHTML = "";
+  vi.unstubAllGlobals();
+});
+
+describe("the mail server", () => {
+  const NOTICE = {
+    id: "n",
+    alertId: "a",
+    recipient: "ann@x.example",
+    subject: "|=| warning: pump",
+    state: "waiting",
+    attempts: 3,
+    lastError: "nothing answers at mail:25",
+    createdAt: "2026-03-01T08:00:00Z",
+  };
+
+  it("that is not set up says what follows from it", async () => {
+    await begin({ "GET settings/mail": undefined, "GET notices": [] });
+    const sheet = await mountIn(MailSettingsSheet);
+    await flushPromises();
+    expect(sheet.text()).toContain("nobody is told by mail");
+    expect(button(sheet, "Send a test message").attributes("disabled")).toBeDefined();
+  });
+
+  it("is tested, and what was not delivered is seen with the reason", async () => {
+    await begin({
+      "GET settings/mail": { host: "mail", port: 25, from: "p@x.example", user: null, password: null, startTls: false },
+      "GET notices": [NOTICE],
+      "POST settings/mail/test": {
+        ok: false,
+        message: "Not delivered: nothing answers at mail:25; check address and port.",
+      },
+    });
+    const sheet = await mountIn(MailSettingsSheet);
+    await flushPromises();
+    expect(sheet.text()).toContain("waiting: nothing answers at mail:25, tried 3 times");
+    await sheet.find("input[aria-label='Address for the test message']").setValue("me@x.example");
+    await sheet.find("form.test").trigger("submit");
+    await flushPromises();
+    expect(calls.at(-1)?.body).toEqual({ to: "me@x.example" });
+    expect(sheet.find("[role=status]").text()).toContain("check address and port");
+  });
+
+  it("keeps a password that is not entered again", async () => {
+    await begin({
+      "GET settings/mail": {
+        host: "mail",
+        port: 587,
+        from: "p@x.example",
+        user: "pasture",
+        password: null,
+        startTls: true,
+      },
+      "GET notices": [],
+      "PUT settings/mail": undefined,
+    });
+    const sheet = await mountIn(MailSettingsSheet);
+    await flushPromises();
+    await button(sheet, "Save").trigger("click");
+    await flushPromises();
+    expect(calls.find((call) => call.method === "PUT")?.body).toEqual({
+      host: "mail",
+      port: 587,
+      from: "p@x.example",
+      user: "pasture",
+      password: null,
+      startTls: true,
+    });
+  });
+});
+
+describe("an own limit set", () => {
+  const SET = {
+    id: "l",
+    title: "Cellar",
+    unit: "°C",
+    quantity: "temperature",
+    zones: [
+      { label: "cold", severity: "warning", from: null, to: 10, meaning: "" },
+      { label: "good", severity: "normal", from: 10, to: 14, meaning: "" },
+      { label: "warm", severity: "warning", from: 14, to: null, meaning: "" },
+    ],
+  } as unknown as LimitSet;
+
+  it("is adjusted by its boundaries, which neighbours share", async () => {
+    await begin({ "PUT limits/l": SET });
+    const form = await mountIn(LimitForm, { set: SET });
+    await form.findAllComponents({ name: "ElInputNumber" })[1]?.vm.$emit("update:modelValue", 15.5);
+    await button(form, "Save").trigger("click");
+    await flushPromises();
+    const sent = calls.find((call) => call.method === "PUT")?.body as LimitSet;
+    expect(sent.zones.map((zone) => [zone.from, zone.to])).toEqual([
+      [null, 10],
+      [10, 15.5],
+      [15.5, null],
+    ]);
+  });
+});
+
+describe("an invitation", () => {
+  it("shows its link once", async () => {
+    await begin({ "POST invitations": { id: "i", name: "ann", email: "", link: "http://pasture/welcome#token" } });
+    const form = await mountIn(InviteForm);
+    await form.find("#invite-name").setValue("ann");
+    await button(form, "Invite").trigger("click");
+    await flushPromises();
+    expect(calls.at(-1)?.body).toEqual({ name: "ann", email: null, right: "look", targetId: "s" });
+    expect((form.find("input[aria-label='Invitation link']").element as HTMLInputElement).value).toBe(
+      "http://pasture/welcome#token",
+    );
+  });
+});
