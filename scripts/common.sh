@@ -74,6 +74,7 @@ build_if_needed() {
 
 # Unpacks the service and keeps a cache of its loaded classes, by which it starts in a third of the time.
 package_app() {
+  mkdir -p "$ROOT/.pasture"
   local app="$ROOT/service/target/app"
   say "Preparing a quick start ..."
   rm -rf "$app"

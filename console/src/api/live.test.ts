@@ -38,8 +38,14 @@ describe("the live stream", () => {
     openLive();
     expect(StreamStandIn.newest.address).not.toContain("frame");
     const scope = effectScope();
-    scope.run(() => onLive("frame", () => undefined));
+    const resync = vi.fn();
+    scope.run(() => {
+      onLive("frame", () => undefined);
+      onLive("resync", resync);
+    });
     expect(StreamStandIn.newest.address).toContain("frame");
+    StreamStandIn.newest.tell("hello");
+    expect(resync, "frames that came before it was open are loaded").toHaveBeenCalledOnce();
     scope.stop();
     expect(StreamStandIn.newest.address).not.toContain("frame");
   });

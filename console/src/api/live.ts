@@ -19,11 +19,9 @@ function open() {
   const wanted = EVENTS.filter((name) => name !== "resync" && (name !== "frame" || frames));
   source = new EventSource("/api/v1/stream?events=" + wanted.join(","));
   source.addEventListener("hello", () => {
-    // After a break whatever happened meanwhile was missed, so that everybody loads again.
-    if (!connected.value) {
-      connected.value = true;
-      tell("resync", undefined);
-    }
+    // Whatever happened before it was open, or while it was broken, was missed: everybody loads again.
+    connected.value = true;
+    tell("resync", undefined);
   });
   EVENTS.forEach((name) => source?.addEventListener(name, (event) => tell(name, JSON.parse(event.data || "null"))));
   source.onerror = () => {

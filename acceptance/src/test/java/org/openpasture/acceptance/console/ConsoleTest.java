@@ -180,6 +180,7 @@ class ConsoleTest {
     page.navigate("/dashboards");
     page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Pump room")).click();
     button(page, "Edit").click();
+    assertThat(page.locator(".grid-stack-item").first()).isVisible();
     int panels = page.locator(".grid-stack-item").count();
     page.getByLabel("Remove", new Page.GetByLabelOptions().setExact(false)).first().click();
     assertThat(page.locator(".grid-stack-item")).hasCount(panels - 1);
@@ -196,6 +197,7 @@ class ConsoleTest {
   @Test
   @Order(6)
   void aSharedLinkOpensInAFreshBrowserAndShowsNothingOnceItIsWithdrawn() {
+    page.navigate("/dashboards/" + SERVICE.owner().get("api/v1/dashboards").path(0).path("id").asString());
     button(page, "Share").click();
     button(page, "Make a link").click();
     String link = page.getByLabel("Shown this once").inputValue();

@@ -8,7 +8,6 @@ import java.net.SocketException;
 import java.time.Clock;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalInt;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
@@ -121,23 +120,27 @@ public final class PacketForwarderInlet implements AutoCloseable {
     socket.send(new DatagramPacket(bytes, bytes.length, to));
   }
 
+  /** A token for the next downlink, 0 to 65535; a gateway's answer carries it. */
+  public int nextToken() {
+    return tokens.incrementAndGet() & 0xFFFF;
+  }
+
   /**
-   * Hands a gateway a frame to send.
+   * Hands a gateway a frame to send. Its answer can be there before this returns.
    *
-   * @return the token that its answer will carry; empty if the gateway cannot be reached
+   * @return whether it was handed over; false if the gateway cannot be reached
    */
-  public OptionalInt send(Eui64 gateway, Transmission transmission) {
+  public boolean send(Eui64 gateway, int token, Transmission transmission) {
     InetSocketAddress address = reachable.get(gateway);
     if (address == null) {
-      return OptionalInt.empty();
+      return false;
     }
-    int token = tokens.incrementAndGet() & 0xFFFF;
     try {
       answer(Datagram.pullResponse(token, ForwarderJson.writeTransmission(transmission)), address);
-      return OptionalInt.of(token);
+      return true;
     } catch (IOException e) {
       LOG.warn("gateway {} could not be handed a downlink: {}", gateway, e.getMessage());
-      return OptionalInt.empty();
+      return false;
     }
   }
 

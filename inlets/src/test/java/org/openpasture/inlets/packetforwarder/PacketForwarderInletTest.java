@@ -14,7 +14,6 @@ import java.util.Arrays;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
-import java.util.OptionalInt;
 import java.util.Random;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
@@ -121,12 +120,14 @@ class PacketForwarderInletTest {
 
   @Test
   void pullDataIsAcknowledgedAndOpensTheWayBack() throws Exception {
-    assertThat(inlet.send(Eui64.of(EUI), new Transmission(new byte[] {1, 2, 3}, 5_000_000, 868_100_000, 14, "SF7BW125"))).isEqualTo(OptionalInt.empty());
+    Transmission transmission = new Transmission(new byte[] {1, 2, 3}, 5_000_000, 868_100_000, 14, "SF7BW125");
+    assertThat(inlet.send(Eui64.of(EUI), inlet.nextToken(), transmission)).as("it has not asked for downlinks yet").isFalse();
     send("02abcd02" + EUI, "");
     assertThat(answer()).containsExactly(0x02, 0xab, 0xcd, 0x04);
     assertThat(next()).isEqualTo(new Reachable(Eui64.of(EUI)));
 
-    int token = inlet.send(Eui64.of(EUI), new Transmission(new byte[] {1, 2, 3}, 5_000_000, 868_100_000, 14, "SF7BW125")).orElseThrow();
+    int token = inlet.nextToken();
+    assertThat(inlet.send(Eui64.of(EUI), token, transmission)).isTrue();
     byte[] response = answer();
     assertThat(response[3]).isEqualTo((byte) 0x03);
     assertThat(new String(response, 4, response.length - 4, StandardCharsets.UTF_8)).contains("\"tmst\":5000000", "\"freq\":868.1",

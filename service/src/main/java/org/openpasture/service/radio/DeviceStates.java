@@ -59,7 +59,7 @@ public class DeviceStates {
         ? new State(frame.receivedAt(), best, data ? frame.counter() : was.counter(), was.frames() + 1, was.lost() + lost,
             battery.orElse(was.battery()), null, data || was.data())
         : new State(was.lastHeard(), was.best(), was.counter(), was.frames(), was.lost(), was.battery(), frame.reason(), was.data()));
-    frame.receptions().forEach(reception -> gateways.carries(reception.gateway(), device.id()));
+    frame.receptions().forEach(reception -> gateways.carries(reception, device.id()));
   }
 
   private static Optional<Double> value(String values, String channel) {

@@ -3,11 +3,11 @@ package org.openpasture.service.radio;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalInt;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.frame.Reception;
 import org.openpasture.core.lorawan.DataRate;
+import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.lorawan.Region;
 import org.openpasture.inlets.packetforwarder.PacketForwarderInlet;
 import org.openpasture.inlets.packetforwarder.Transmission;
@@ -56,30 +56,32 @@ class DownlinkSender {
       }
       Transmission first = new Transmission(bytes, reception.counterMicros() + delaySeconds * 1_000_000L,
           reception.frequencyHz(), region.maxPowerDbm(), region.rx1(uplink.get(), 0).code());
-      OptionalInt token = open.send(reception.gateway(), first);
-      if (token.isPresent()) {
-        if (pending.size() > MOST_PENDING) {
-          pending.clear();
-        }
-        pending.put(key(reception, token.getAsInt()), new Pending(bytes, reception, delaySeconds));
+      int token = open.nextToken();
+      if (pending.size() > MOST_PENDING) {
+        pending.clear();
+      }
+      // Noted before it is sent: the gateway's answer may come at once.
+      pending.put(key(reception.gateway(), token), new Pending(bytes, reception, delaySeconds));
+      if (open.send(reception.gateway(), token, first)) {
         return;
       }
+      pending.remove(key(reception.gateway(), token));
     }
     LOG.warn("no gateway can send the answer: none of those that heard the device has asked for downlinks");
   }
 
   /** A gateway said what became of a downlink. */
-  void transmitted(org.openpasture.core.lorawan.Eui64 gateway, int token, Optional<String> error) {
-    Pending sent = pending.remove(gateway + "/" + token);
+  void transmitted(Eui64 gateway, int token, Optional<String> error) {
+    Pending sent = pending.remove(key(gateway, token));
     PacketForwarderInlet open = inlet;
     if (sent != null && open != null && error.isPresent()) {
       LOG.warn("gateway {} could not send in the first window ({}); trying the second", gateway, error.get());
-      open.send(gateway, new Transmission(sent.bytes(), sent.reception().counterMicros() + (sent.delaySeconds() + 1) * 1_000_000L,
+      open.send(gateway, open.nextToken(), new Transmission(sent.bytes(), sent.reception().counterMicros() + (sent.delaySeconds() + 1) * 1_000_000L,
           region.rx2FrequencyHz(), region.rx2PowerDbm(), region.rx2().code()));
     }
   }
 
-  private static String key(Reception reception, int token) {
-    return reception.gateway() + "/" + token;
+  private static String key(Eui64 gateway, int token) {
+    return gateway + "/" + token;
   }
 }

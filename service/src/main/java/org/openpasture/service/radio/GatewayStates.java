@@ -51,8 +51,12 @@ public class GatewayStates {
         new State(now, was.lastPull(), was.frames() + 1, reception.rssiDbm(), reception.snrDb(), was.deviceIds()));
   }
 
-  void carries(Eui64 eui, String deviceId) {
-    states.computeIfPresent(eui, (key, was) -> {
+  /** A gateway heard a device; known from the frame log too, so that the cause of a silence outlives a restart. */
+  void carries(Reception reception, String deviceId) {
+    states.compute(reception.gateway(), (key, was) -> {
+      if (was == null) {
+        return new State(reception.receivedAt(), null, 0, reception.rssiDbm(), reception.snrDb(), Set.of(deviceId));
+      }
       if (was.deviceIds().contains(deviceId)) {
         return was;
       }

@@ -1,0 +1,113 @@
+package org.openpasture.acceptance;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.net.DatagramSocket;
+import java.net.ServerSocket;
+import java.net.URI;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.concurrent.TimeUnit;
+import org.openpasture.api.people.SessionView;
+import org.openpasture.client.http.ApiClient;
+
+/** The service as a process of its own, which can be killed without warning. */
+public final class ServiceProcess implements AutoCloseable {
+  public static final String SETUP_CODE = "TEST-CODE-26";
+  public static final String PASSWORD = "a long password";
+
+  private final Process process;
+  private final int port;
+  private final int radioPort;
+
+  private ServiceProcess(Process process, int port, int radioPort) {
+    this.process = process;
+    this.port = port;
+    this.radioPort = radioPort;
+  }
+
+  public static String java() {
+    return Path.of(System.getProperty("java.home"), "bin", "java").toString();
+  }
+
+  /** Starts it on free ports and waits until gateways can reach it. */
+  public static ServiceProcess start(Path data) throws IOException {
+    int port;
+    int radioPort;
+    try (ServerSocket tcp = new ServerSocket(0); DatagramSocket udp = new DatagramSocket(0)) {
+      port = tcp.getLocalPort();
+      radioPort = udp.getLocalPort();
+    }
+    Files.createDirectories(data);
+    List<String> command = new ArrayList<>(List.of(java(), "-XX:TieredStopAtLevel=1", "--enable-native-access=ALL-UNNAMED", "-cp",
+        System.getProperty("java.class.path"), "org.openpasture.service.PastureService", "--pasture.data=" + data, "--server.port=" + port,
+        "--server.address=127.0.0.1", "--pasture.radio.port=" + radioPort, "--pasture.radio.bind=127.0.0.1", "--pasture.setup-code=" + SETUP_CODE));
+    Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
+    BufferedReader log = new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8));
+    StringBuilder said = new StringBuilder();
+    for (String line = log.readLine(); line != null; line = log.readLine()) {
+      said.append(line).append('\n');
+      if (line.contains("Gateways are heard")) {
+        drain(log);
+        return new ServiceProcess(process, port, radioPort);
+      }
+    }
+    throw new IllegalStateException("the service did not start:\n" + said);
+  }
+
+  /** A service whose log nobody reads would stop when the pipe is full. */
+  private static void drain(BufferedReader log) {
+    Thread.ofVirtual().start(() -> {
+      try {
+        while (log.readLine() != null) {
+          // Read only so that it can go on.
+        }
+      } catch (IOException e) {
+        // The process has ended.
+      }
+    });
+  }
+
+  public URI address() {
+    return URI.create("http://127.0.0.1:" + port + "/");
+  }
+
+  public int radioPort() {
+    return radioPort;
+  }
+
+  /** Makes the owner at the first visit. */
+  public ApiClient owner() {
+    new ApiClient(address(), null).post("api/v1/setup", Map.of("code", SETUP_CODE, "name", "owner", "password", PASSWORD));
+    return signIn("owner");
+  }
+
+  public ApiClient signIn(String name) {
+    ApiClient anonymous = new ApiClient(address(), null);
+    SessionView session = anonymous.post("api/v1/session", Map.of("name", name, "password", PASSWORD, "client", "test"), SessionView.class);
+    return anonymous.withToken(Objects.requireNonNull(session.token()));
+  }
+
+  /** As a power cut would. */
+  public void kill() throws InterruptedException {
+    process.destroyForcibly().waitFor();
+  }
+
+  @Override
+  public void close() throws IOException {
+    process.destroy();
+    try {
+      if (!process.waitFor(15, TimeUnit.SECONDS)) {
+        throw new IOException("the service did not end when it was asked to");
+      }
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
+  }
+}
