@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
 import { onLive } from "@/api/live";
-import type { Rule } from "@/api/types";
+import type { Rule, RuleStanding } from "@/api/types";
 import { useAction } from "@/look/act";
 import EmptyState from "@/look/EmptyState.vue";
 import FenceMark from "@/look/FenceMark.vue";
@@ -11,12 +11,17 @@ import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import { ref } from "vue";
 import RuleForm from "./RuleForm.vue";
-import { ruleWords } from "./states";
+import { age, now } from "@/look/clock";
+import { ruleWords, STATES } from "./states";
 
 const places = usePlaces();
 const points = usePoints();
 const rules = useLoad(() => api.get<Rule[]>("rules"));
-onLive<{ what: string }>("changed", rules.load);
+const standing = useLoad(
+  async () => new Map((await api.get<RuleStanding[]>("rules/standing")).map((one) => [one.ruleId, one])),
+);
+onLive<{ what: string }>("changed", ({ what }) => void (what === "rules" ? standing : rules).load());
+onLive("resync", standing.load);
 const editing = ref<Rule>();
 const removed = ref<Rule>();
 const { error, run } = useAction();
@@ -77,6 +82,18 @@ async function bringBack() {
           <td class="wide">
             <strong>{{ rule.name }}</strong>
             <div class="soft small">{{ where(rule) }}: {{ ruleWords(rule, unit(rule)) }}</div>
+            <div v-if="standing.data.value?.get(rule.id)" class="small">
+              <RouterLink
+                v-if="standing.data.value.get(rule.id)?.alertId"
+                :to="`/alerts/${standing.data.value.get(rule.id)?.alertId}`"
+              >
+                {{ STATES[standing.data.value.get(rule.id)?.state ?? "normal"] }}
+              </RouterLink>
+              <template v-else>
+                holds for {{ age(standing.data.value.get(rule.id)?.since ?? null, now).replace(" ago", "") }}, not long
+                enough for an alert yet
+              </template>
+            </div>
           </td>
           <td class="small">{{ rule.recipients.join(", ") || "nobody" }}</td>
           <td>

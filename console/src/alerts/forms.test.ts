@@ -194,7 +194,12 @@ describe("the form of a rule", () => {
 
 describe("the list of rules", () => {
   it("says each in words, and brings a removed one back", async () => {
-    await plant("edit", { "GET rules": [RULE], "DELETE rules/r": undefined, "POST rules": RULE });
+    await plant("edit", {
+      "GET rules": [RULE],
+      "GET rules/standing": [],
+      "DELETE rules/r": undefined,
+      "POST rules": RULE,
+    });
     const list = await mountIn(RulesList);
     await flushPromises();
     expect(list.text()).toContain("Whey pump: in a zone that is warning or worse, in 3 reports in a row");
@@ -208,9 +213,30 @@ describe("the list of rules", () => {
   });
 
   it("shows who may not edit no buttons", async () => {
-    await plant("look", { "GET rules": [RULE] });
+    await plant("look", { "GET rules": [RULE], "GET rules/standing": [] });
     const list = await mountIn(RulesList);
     await flushPromises();
     expect(list.findAll("button")).toHaveLength(0);
+  });
+
+  it("says that a condition holds, before it has held long enough for an alert", async () => {
+    const since = new Date(Date.now() - 30_000).toISOString();
+    await plant("edit", {
+      "GET rules": [RULE],
+      "GET rules/standing": [{ ruleId: "r", state: "on-delay", since, alertId: null }],
+    });
+    const list = await mountIn(RulesList);
+    await flushPromises();
+    expect(list.text()).toMatch(/holds for (29|30) s, not long enough for an alert yet/);
+  });
+
+  it("leads to the alert that a rule has open", async () => {
+    await plant("edit", {
+      "GET rules": [RULE],
+      "GET rules/standing": [{ ruleId: "r", state: "acknowledged", since: null, alertId: "a1" }],
+    });
+    const list = await mountIn(RulesList);
+    await flushPromises();
+    expect(list.find("a[href='/alerts/a1']").text()).toBe("acknowledged");
   });
 });

@@ -140,6 +140,13 @@ export interface Rule {
   guidance: string;
 }
 
+export interface RuleStanding {
+  ruleId: string;
+  state: AlertState;
+  since: string | null;
+  alertId: string | null;
+}
+
 export interface Gateway {
   id: string;
   name: string;

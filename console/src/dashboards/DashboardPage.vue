@@ -56,7 +56,7 @@ const dirty = computed(
 );
 
 function begin() {
-  draft.value = structuredClone(JSON.parse(JSON.stringify(dashboard.value?.panels ?? [])));
+  draft.value = JSON.parse(JSON.stringify(dashboard.value?.panels ?? []));
   name.value = dashboard.value?.name ?? "";
   past.value = [];
   changedElsewhere.value = false;

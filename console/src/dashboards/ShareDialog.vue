@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
 import type { Dashboard, ShareLink } from "@/api/types";
-import { say, useAction } from "@/look/act";
+import { useAction } from "@/look/act";
 import { day } from "@/look/clock";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
+import ShownOnce from "@/look/ShownOnce.vue";
 import { computed, ref } from "vue";
 
 /** Read-only links to a dashboard: made, shown once, withdrawn. */
@@ -27,11 +28,6 @@ async function make() {
   });
 }
 
-async function copy() {
-  await navigator.clipboard?.writeText(made.value?.link ?? "");
-  say("Copied.");
-}
-
 async function withdraw(link: ShareLink) {
   await run(() => api.remove("links/" + link.id), "Withdrawn: whoever has the link sees nothing now.");
   made.value = made.value?.id === link.id ? undefined : made.value;
@@ -45,13 +41,7 @@ async function withdraw(link: ShareLink) {
       <p class="soft">
         Whoever has a link sees this dashboard, without an account and without being able to change anything.
       </p>
-      <div v-if="made" class="made">
-        <label for="made-link">Shown this once; copy it now.</label>
-        <div class="row">
-          <el-input id="made-link" :model-value="made.link ?? ''" readonly class="mono" />
-          <el-button type="primary" @click="copy">Copy</el-button>
-        </div>
-      </div>
+      <ShownOnce v-if="made" label="Shown this once; copy it now." :value="made.link ?? ''" />
       <el-form v-else label-position="top" class="row form" @submit.prevent="make">
         <el-form-item label="For whom (a note for yourself)" for="share-note"
           ><el-input id="share-note" v-model="note"
@@ -82,14 +72,6 @@ async function withdraw(link: ShareLink) {
 </template>
 
 <style scoped>
-.made {
-  background: var(--heather-soft);
-  padding: 0.75rem;
-  border-radius: var(--radius);
-}
-.made .el-input {
-  flex: 1;
-}
 .form > :first-child {
   flex: 1 1 12rem;
 }

@@ -141,12 +141,12 @@ describe("sharing", () => {
     await dialog.find("#share-note").setValue("adviser");
     await dialog.find("form").trigger("submit");
     await flushPromises();
-    expect((dialog.find("#made-link").element as HTMLInputElement).value).toBe("http://pasture/shared/token");
+    expect((dialog.find("#shown-once").element as HTMLInputElement).value).toBe("http://pasture/shared/token");
     expect(calls.find((call) => call.method === "POST")?.body).toEqual({ note: "adviser", days: 30 });
     await button(dialog, "Withdraw").trigger("click");
     await flushPromises();
     expect(dialog.text()).not.toContain("Links that are open");
-    expect(dialog.find("#made-link").exists()).toBe(false);
+    expect(dialog.find("#shown-once").exists()).toBe(false);
   });
 
   it("opens for who has the link, and says so when it was withdrawn", async () => {

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
 import type { Invitation } from "@/api/types";
-import { say, useAction } from "@/look/act";
+import { useAction } from "@/look/act";
 import ProblemNote from "@/look/ProblemNote.vue";
+import ShownOnce from "@/look/ShownOnce.vue";
 import { usePlaces } from "@/places/places";
 import { computed, reactive, ref } from "vue";
 
@@ -19,25 +20,15 @@ async function invite() {
     made.value = await api.post<Invitation>("invitations", { ...form, email: form.email || null });
   });
 }
-
-async function copy() {
-  await navigator.clipboard?.writeText(made.value?.link ?? "");
-  say("Copied.");
-}
 </script>
 
 <template>
   <el-dialog model-value title="Invite somebody" @close="emit('close')">
-    <div v-if="made" class="stack">
-      <p>
-        Hand this link to {{ made.name }}{{ made.email ? "; it also goes to " + made.email + " by mail" : "" }}. It is
-        shown this once and works once.
-      </p>
-      <div class="row">
-        <el-input :model-value="made.link ?? ''" readonly class="mono grow" aria-label="Invitation link" />
-        <el-button type="primary" @click="copy">Copy</el-button>
-      </div>
-    </div>
+    <ShownOnce
+      v-if="made"
+      :label="`Hand this link to ${made.name}${made.email ? '; it also goes to ' + made.email + ' by mail' : ''}. It is shown this once and works once.`"
+      :value="made.link ?? ''"
+    />
     <el-form v-else label-position="top" @submit.prevent="invite">
       <el-form-item label="Name" for="invite-name"><el-input id="invite-name" v-model="form.name" /></el-form-item>
       <el-form-item label="E-mail (may be empty; then hand over the link)" for="invite-mail"
@@ -66,9 +57,3 @@ async function copy() {
     </template>
   </el-dialog>
 </template>
-
-<style scoped>
-.grow {
-  flex: 1;
-}
-</style>

@@ -1,7 +1,6 @@
 package org.openpasture.bench;
 
 import java.io.IOException;
-import java.net.InetSocketAddress;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
@@ -16,6 +15,7 @@ import org.openpasture.core.limit.Severity;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Target;
+import org.openpasture.simulator.host.ServiceProcess;
 import org.openpasture.simulator.radio.Bytes;
 import org.openpasture.simulator.radio.SimulatedDevice;
 import org.openpasture.simulator.radio.SimulatedGateway;
@@ -30,7 +30,7 @@ final class AlertDelay {
   private AlertDelay() {}
 
   static void measure(Path app) throws IOException, InterruptedException {
-    try (ServiceProcess service = ServiceProcess.start(app, true)) {
+    try (ServiceProcess service = InstalledService.start(app, true)) {
       ApiClient owner = service.owner();
       RadioFleet fleet = new RadioFleet(owner, 1);
       owner.post("api/v1/rules", new RuleRequest("Zone C", new Target.OfAsset(fleet.pump, Quantity.VIBRATION_VELOCITY), new Condition.InZone(Severity.WARNING),
@@ -43,7 +43,7 @@ final class AlertDelay {
         return true;
       }));
       Histogram histogram = new Histogram(3);
-      try (SimulatedGateway gateway = new SimulatedGateway(RadioFleet.GATEWAY, new InetSocketAddress("127.0.0.1", ServiceProcess.RADIO_PORT))) {
+      try (SimulatedGateway gateway = new SimulatedGateway(RadioFleet.GATEWAY, service.radio())) {
         SimulatedDevice radio = fleet.radios.getFirst();
         for (int i = 0; i < WARM_UP + TIMES; i++) {
           byte[] high = radio.uplink(2, new Bytes().u16be(700).u16be(340).u16be(455).done(), false);

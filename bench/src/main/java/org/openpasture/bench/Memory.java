@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
+import org.openpasture.simulator.host.ServiceProcess;
 
 /** Resident memory of the service after a minute of the demo, as it comes and with a small heap for a box with 1 GB. */
 final class Memory {
@@ -17,10 +18,10 @@ final class Memory {
   }
 
   private static void demo(Path app, String what, String... options) throws IOException, InterruptedException {
-    try (ServiceProcess service = ServiceProcess.start(app, true, options)) {
-      Process player = new ProcessBuilder(List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-cp",
+    try (ServiceProcess service = InstalledService.start(app, true, options)) {
+      Process player = new ProcessBuilder(List.of(ServiceProcess.java(), "-cp",
           System.getProperty("java.class.path"), "org.openpasture.simulator.demo.Demo", "--at", service.address().toString(), "--setup-code",
-          ServiceProcess.CODE, "--password", ServiceProcess.PASSWORD, "--radio-port", String.valueOf(ServiceProcess.RADIO_PORT), "--mail-port", "8582",
+          ServiceProcess.SETUP_CODE, "--password", ServiceProcess.PASSWORD, "--radio-port", String.valueOf(service.radio().getPort()), "--mail-port", "8582",
           "--mailbox-port", "8583")).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.DISCARD).start();
       try {
         if (player.waitFor(SECONDS, TimeUnit.SECONDS)) {

@@ -1,13 +1,13 @@
 package org.openpasture.bench;
 
 import java.io.IOException;
-import java.net.InetSocketAddress;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.locks.LockSupport;
 import org.openpasture.client.http.ApiClient;
+import org.openpasture.simulator.host.ServiceProcess;
 import org.openpasture.simulator.radio.Bytes;
 import org.openpasture.simulator.radio.SimulatedDevice;
 import org.openpasture.simulator.radio.SimulatedGateway;
@@ -24,10 +24,10 @@ final class UplinkRate {
   private UplinkRate() {}
 
   static void measure(Path app) throws IOException {
-    try (ServiceProcess service = ServiceProcess.start(app, true)) {
+    try (ServiceProcess service = InstalledService.start(app, true)) {
       ApiClient owner = service.owner();
       RadioFleet fleet = new RadioFleet(owner, DEVICES);
-      try (SimulatedGateway gateway = new SimulatedGateway(RadioFleet.GATEWAY, new InetSocketAddress("127.0.0.1", ServiceProcess.RADIO_PORT))) {
+      try (SimulatedGateway gateway = new SimulatedGateway(RadioFleet.GATEWAY, service.radio())) {
         offer(owner, gateway, fleet, 1_000);
         int sustained = 0;
         for (int rate : RATES) {

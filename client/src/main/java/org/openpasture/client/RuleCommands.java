@@ -3,6 +3,8 @@ package org.openpasture.client;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.Map;
 import org.openpasture.client.output.TextTable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -21,9 +23,11 @@ final class RuleCommands implements Runnable {
     if (service.printedJson(rules)) {
       return;
     }
-    TextTable table = new TextTable("Rule", "Severity", "Condition", "On", "Tells");
+    Map<String, String> standing = new HashMap<>();
+    service.api().get("api/v1/rules/standing").forEach(one -> standing.put(one.path("ruleId").asString(), one.path("state").asString()));
+    TextTable table = new TextTable("Rule", "Severity", "Condition", "On", "State", "Tells");
     rules.forEach(rule -> table.row(rule.path("name").asString(), rule.path("severity").asString(), condition(rule.path("condition")),
-        rule.path("enabled").asBoolean() ? "yes" : "no",
+        rule.path("enabled").asBoolean() ? "yes" : "no", standing.getOrDefault(rule.path("id").asString(), "normal"),
         String.join(", ", rule.path("recipients").valueStream().map(JsonNode::asString).toList())));
     service.out().print(table.isEmpty() ? "No rules yet.\n" : table.text());
   }

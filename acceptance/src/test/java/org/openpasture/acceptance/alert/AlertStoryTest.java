@@ -23,6 +23,7 @@ import org.openpasture.api.alert.AlertAnswer;
 import org.openpasture.api.alert.NoteRequest;
 import org.openpasture.api.alert.NoticeView;
 import org.openpasture.api.alert.RuleRequest;
+import org.openpasture.api.alert.RuleStanding;
 import org.openpasture.api.setting.MailSettings;
 import org.openpasture.api.setting.MailTest;
 import org.openpasture.api.setting.TestResult;
@@ -94,6 +95,11 @@ class AlertStoryTest {
       report(5.6, 3);
       report(6.1, 3);
       assertThat(plant.alerts()).isEmpty();
+      RuleStanding waiting = await().atMost(5, TimeUnit.SECONDS).until(() -> SERVICE.owner().get("api/v1/rules/standing", RuleStanding[].class),
+          standing -> standing.length == 1)[0];
+      assertThat(waiting.state()).isEqualTo(AlertState.ON_DELAY);
+      assertThat(waiting.since()).isNotNull();
+      assertThat(waiting.alertId()).isNull();
       report(6.4, 3);
       await().atMost(5, TimeUnit.SECONDS).until(() -> !live.of("alert").isEmpty());
       assertThat(live.of("alert").getFirst().path("summary").asString()).isEqualTo("Whey pump: Axial vibration 6.4 mm/s, zone C (5.1 to 8.5 mm/s)");

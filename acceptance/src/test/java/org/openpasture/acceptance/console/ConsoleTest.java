@@ -219,7 +219,7 @@ class ConsoleTest {
     button(page, "Invite somebody").click();
     page.getByRole(AriaRole.DIALOG).getByLabel("Name").fill("adviser");
     page.getByRole(AriaRole.DIALOG).getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Invite").setExact(true)).click();
-    String link = page.getByLabel("Invitation link").inputValue();
+    String link = page.getByLabel("Hand this link to adviser").inputValue();
     Page adviser = newPage(390, 844);
     adviser.navigate(link);
     adviser.getByLabel("Name").fill("adviser");

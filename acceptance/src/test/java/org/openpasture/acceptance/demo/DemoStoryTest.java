@@ -17,12 +17,13 @@ import java.util.List;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.openpasture.acceptance.ServiceProcess;
+import org.openpasture.acceptance.BuiltService;
 import org.openpasture.api.alert.AlertAnswer;
 import org.openpasture.api.fleet.DeviceView;
 import org.openpasture.api.place.PointView;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.core.limit.Severity;
+import org.openpasture.simulator.host.ServiceProcess;
 
 /** The demo as it is played: service and player are processes of their own, and speak over loopback only. */
 class DemoStoryTest {
@@ -46,10 +47,10 @@ class DemoStoryTest {
   @Test
   void theCouplingWorksLooseIsAlertedMailedAndRepairedWithinAFewMinutes() throws Exception {
     int mailbox = freePort();
-    try (ServiceProcess service = ServiceProcess.start(folder.resolve("data"))) {
+    try (ServiceProcess service = BuiltService.start(folder.resolve("data"))) {
       Process player = new ProcessBuilder(List.of(ServiceProcess.java(), "-cp", System.getProperty("java.class.path"),
           "org.openpasture.simulator.demo.Demo", "--at", service.address().toString(), "--setup-code", ServiceProcess.SETUP_CODE, "--password",
-          ServiceProcess.PASSWORD, "--radio-port", String.valueOf(service.radioPort()), "--mail-port", String.valueOf(freePort()), "--mailbox-port",
+          ServiceProcess.PASSWORD, "--radio-port", String.valueOf(service.radio().getPort()), "--mail-port", String.valueOf(freePort()), "--mailbox-port",
           String.valueOf(mailbox))).redirectErrorStream(true).redirectOutput(folder.resolve("player.log").toFile()).start();
       try {
         await().atMost(60, TimeUnit.SECONDS).until(() -> Files.readString(folder.resolve("player.log")).contains("playing"));

@@ -3,7 +3,6 @@ package org.openpasture.acceptance.host;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
-import java.net.InetSocketAddress;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -13,14 +12,15 @@ import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.openpasture.acceptance.BuiltService;
 import org.openpasture.acceptance.Plant;
-import org.openpasture.acceptance.ServiceProcess;
 import org.openpasture.api.alert.RuleRequest;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Target;
+import org.openpasture.simulator.host.ServiceProcess;
 import org.openpasture.simulator.radio.SimulatedDevice;
 import org.openpasture.simulator.radio.SimulatedGateway;
 
@@ -39,7 +39,7 @@ class HardKillTest {
     Plant plant = null;
     double next = 6.0;
     for (int round = 0; round <= KILLS; round++) {
-      ServiceProcess service = ServiceProcess.start(folder.resolve("data"));
+      ServiceProcess service = BuiltService.start(folder.resolve("data"));
       ApiClient owner = round == 0 ? service.owner() : service.signIn("owner");
       if (plant == null) {
         plant = new Plant(owner);
@@ -50,7 +50,7 @@ class HardKillTest {
       }
       plant = plant.at(owner);
       BlockingQueue<SimulatedGateway.Downlink> downlinks = new LinkedBlockingQueue<>();
-      try (SimulatedGateway mast = new SimulatedGateway(Plant.MAST, new InetSocketAddress("127.0.0.1", service.radioPort()))) {
+      try (SimulatedGateway mast = new SimulatedGateway(Plant.MAST, service.radio())) {
         mast.onDownlink(downlinks::add);
         await().atMost(10, TimeUnit.SECONDS).until(() -> mast.acknowledged() > 0);
         if (!radio.isJoined()) {

@@ -34,6 +34,8 @@ public final class JudgingCore {
   private Registry registry;
   private Map<Integer, List<Rule>> rulesByPoint = new HashMap<>();
   private Instant clock = Instant.EPOCH;
+  /** Nothing falls due before this, so that most events need no look at every rule; never later than the earliest due time. */
+  private Instant nextLook = Instant.MIN;
   private final Map<Integer, Reading> latest = new HashMap<>();
   private final Map<Integer, Instant> heard = new HashMap<>();
   private final Map<String, Tracker> trackers = new HashMap<>();
@@ -76,10 +78,16 @@ public final class JudgingCore {
       }
     }
     rulesByPoint = index;
+    nextLook = Instant.MIN;
   }
 
   public JudgeState state() {
     return new JudgeState(clock, latest, heard, trackers);
+  }
+
+  /** Where each rule stands that is not at rest, by rule id. */
+  public Map<String, Tracker> trackers() {
+    return Map.copyOf(trackers);
   }
 
   /** The newest reading of a point. */
@@ -106,6 +114,11 @@ public final class JudgingCore {
       boolean live = arrival.origin() == Arrival.Origin.LIVE;
       if (live) {
         heard.put(entry.point(), arrival.receivedAt());
+        for (Rule rule : rulesByPoint.getOrDefault(entry.point(), List.of())) {
+          if (rule.condition() instanceof Condition.Silent(int seconds)) {
+            lookAt(arrival.receivedAt().plusSeconds(seconds));
+          }
+        }
       }
       Reading known = latest.get(entry.point());
       boolean late = known != null && reading.time().isBefore(known.time());
@@ -148,6 +161,9 @@ public final class JudgingCore {
           raise(rule, verdict, now, now, effects);
         } else {
           effects.add(new Effect.Delayed(rule.id(), now));
+          if (rule.hold() instanceof Hold.ForTime(int seconds)) {
+            lookAt(now.plusSeconds(seconds));
+          }
         }
       }
       case ON_DELAY -> {
@@ -250,6 +266,10 @@ public final class JudgingCore {
     if (!now.isAfter(clock)) {
       return;
     }
+    if (now.isBefore(nextLook)) {
+      clock = now;
+      return;
+    }
     List<Due> due = new ArrayList<>();
     for (Rule rule : registry.all(Rule.class)) {
       if (rule.enabled()) {
@@ -261,6 +281,12 @@ public final class JudgingCore {
       fallDue(entry.rule(), entry.time(), effects);
     }
     clock = now;
+    nextLook = registry.all(Rule.class).stream().filter(Rule::enabled).flatMap(rule -> dueTime(rule).stream())
+        .min(Comparator.naturalOrder()).orElse(Instant.MAX);
+  }
+
+  private void lookAt(Instant time) {
+    nextLook = time.isBefore(nextLook) ? time : nextLook;
   }
 
   private record Due(Instant time, Rule rule) {}

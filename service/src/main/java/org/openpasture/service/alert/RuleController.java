@@ -1,7 +1,10 @@
 package org.openpasture.service.alert;
 
 import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.openpasture.api.alert.RuleRequest;
+import org.openpasture.api.alert.RuleStanding;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.registry.Change;
@@ -11,6 +14,7 @@ import org.openpasture.core.rule.Hold;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Reader;
+import org.openpasture.service.judging.JudgeRunner;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.http.HttpStatus;
@@ -27,10 +31,12 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class RuleController {
   private final RegistryStore registry;
+  private final JudgeRunner judge;
   private final Reader reader;
 
-  RuleController(RegistryStore registry, Reader reader) {
+  RuleController(RegistryStore registry, JudgeRunner judge, Reader reader) {
     this.registry = registry;
+    this.judge = judge;
     this.reader = reader;
   }
 
@@ -39,6 +45,14 @@ class RuleController {
     Access access = reader.access();
     return access.registry().all(Rule.class).stream()
         .filter(rule -> access.may(Right.LOOK, access.registry().placeIdOf(rule))).toList();
+  }
+
+  /** Where each rule stands that is not at rest: waiting for its hold time, or with an open alert. */
+  @GetMapping("/api/v1/rules/standing")
+  List<RuleStanding> standing() {
+    Set<String> visible = list().stream().map(Rule::id).collect(Collectors.toSet());
+    return judge.trackers().entrySet().stream().filter(entry -> visible.contains(entry.getKey()))
+        .map(entry -> new RuleStanding(entry.getKey(), entry.getValue().state(), entry.getValue().since(), entry.getValue().alertId())).toList();
   }
 
   @PostMapping("/api/v1/rules")

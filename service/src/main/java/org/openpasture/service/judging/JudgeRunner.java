@@ -6,10 +6,12 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
+import org.openpasture.core.alert.Tracker;
 import org.openpasture.core.judging.Effect;
 import org.openpasture.core.judging.Event;
 import org.openpasture.core.judging.JudgingCore;
@@ -52,6 +54,7 @@ public class JudgeRunner {
   private final BlockingQueue<Work> queue = new LinkedBlockingQueue<>();
   private final JudgingCore core;
   private final Thread thread;
+  private volatile Map<String, Tracker> trackers;
   private volatile long judgedUpTo;
   private long savedUpTo;
   private Instant savedAt;
@@ -72,6 +75,7 @@ public class JudgeRunner {
       alerts.carryOut(effects);
       judgedUpTo = seq;
     });
+    trackers = core.trackers();
     savedUpTo = checkpoint.journalSeq();
     savedAt = clock.instant();
     telemetry.onCommitted(committed -> queue.add(new Work.Judge(committed)));
@@ -118,6 +122,10 @@ public class JudgeRunner {
       effects.addAll(core.apply(new Event.TimePassed(clock.instant())));
     }
     alerts.carryOut(effects);
+    if (!effects.isEmpty()) {
+      trackers = core.trackers();
+      live.publish(new LiveEvent("changed", null, null, Map.of("what", "rules")));
+    }
     if (live.hasSubscribers()) {
       judged.forEach(this::tell);
     }
@@ -149,6 +157,11 @@ public class JudgeRunner {
 
   /** A reading as the live stream tells it. */
   record LiveReading(String pointId, org.openpasture.api.reading.LatestView latest) {}
+
+  /** Where each rule stands that is not at rest, by rule id. */
+  public Map<String, Tracker> trackers() {
+    return trackers;
+  }
 
   /** Waits until everything up to a journal row has been judged, a few seconds at most. */
   public synchronized void await(long journalSeq) {

@@ -1,14 +1,16 @@
-package org.openpasture.acceptance;
+package org.openpasture.simulator.host;
 
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.net.DatagramSocket;
+import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -17,7 +19,7 @@ import java.util.concurrent.TimeUnit;
 import org.openpasture.api.people.SessionView;
 import org.openpasture.client.http.ApiClient;
 
-/** The service as a process of its own, which can be killed without warning. */
+/** The service as a process of its own on loopback, for tests and measurements; it can be killed without warning. */
 public final class ServiceProcess implements AutoCloseable {
   public static final String SETUP_CODE = "TEST-CODE-26";
   public static final String PASSWORD = "a long password";
@@ -25,19 +27,27 @@ public final class ServiceProcess implements AutoCloseable {
   private final Process process;
   private final int port;
   private final int radioPort;
+  private final Duration untilReady;
 
-  private ServiceProcess(Process process, int port, int radioPort) {
+  private ServiceProcess(Process process, int port, int radioPort, Duration untilReady) {
     this.process = process;
     this.port = port;
     this.radioPort = radioPort;
+    this.untilReady = untilReady;
   }
 
+  /** The Java of this process. */
   public static String java() {
     return Path.of(System.getProperty("java.home"), "bin", "java").toString();
   }
 
-  /** Starts it on free ports and waits until gateways can reach it. */
-  public static ServiceProcess start(Path data) throws IOException {
+  /**
+   * Starts it on free ports and waits until gateways can reach it.
+   *
+   * @param launch the command up to the service's own options
+   * @throws IllegalStateException with what it said, if it ended instead
+   */
+  public static ServiceProcess start(List<String> launch, Path data) throws IOException {
     int port;
     int radioPort;
     try (ServerSocket tcp = new ServerSocket(0); DatagramSocket udp = new DatagramSocket(0)) {
@@ -45,17 +55,19 @@ public final class ServiceProcess implements AutoCloseable {
       radioPort = udp.getLocalPort();
     }
     Files.createDirectories(data);
-    List<String> command = new ArrayList<>(List.of(java(), "-XX:TieredStopAtLevel=1", "--enable-native-access=ALL-UNNAMED", "-cp",
-        System.getProperty("java.class.path"), "org.openpasture.service.PastureService", "--pasture.data=" + data, "--server.port=" + port,
-        "--server.address=127.0.0.1", "--pasture.radio.port=" + radioPort, "--pasture.radio.bind=127.0.0.1", "--pasture.setup-code=" + SETUP_CODE));
+    List<String> command = new ArrayList<>(launch);
+    command.addAll(List.of("--pasture.data=" + data, "--server.port=" + port, "--server.address=127.0.0.1", "--pasture.radio.port=" + radioPort,
+        "--pasture.radio.bind=127.0.0.1", "--pasture.setup-code=" + SETUP_CODE));
+    long begun = System.nanoTime();
     Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
     BufferedReader log = new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8));
     StringBuilder said = new StringBuilder();
     for (String line = log.readLine(); line != null; line = log.readLine()) {
       said.append(line).append('\n');
       if (line.contains("Gateways are heard")) {
+        Duration took = Duration.ofNanos(System.nanoTime() - begun);
         drain(log);
-        return new ServiceProcess(process, port, radioPort);
+        return new ServiceProcess(process, port, radioPort, took);
       }
     }
     throw new IllegalStateException("the service did not start:\n" + said);
@@ -74,12 +86,18 @@ public final class ServiceProcess implements AutoCloseable {
     });
   }
 
+  /** From the start of the process until gateways could reach it. */
+  public Duration untilReady() {
+    return untilReady;
+  }
+
   public URI address() {
     return URI.create("http://127.0.0.1:" + port + "/");
   }
 
-  public int radioPort() {
-    return radioPort;
+  /** Where it hears gateways. */
+  public InetSocketAddress radio() {
+    return new InetSocketAddress("127.0.0.1", radioPort);
   }
 
   /** Makes the owner at the first visit. */
@@ -88,10 +106,17 @@ public final class ServiceProcess implements AutoCloseable {
     return signIn("owner");
   }
 
+  /** Signs somebody in whose password is {@link #PASSWORD}. */
   public ApiClient signIn(String name) {
     ApiClient anonymous = new ApiClient(address(), null);
     SessionView session = anonymous.post("api/v1/session", Map.of("name", name, "password", PASSWORD, "client", "test"), SessionView.class);
     return anonymous.withToken(Objects.requireNonNull(session.token()));
+  }
+
+  /** Resident memory in MB, by the kernel. */
+  public long residentMegabytes() throws IOException {
+    return Files.readAllLines(Path.of("/proc/" + process.pid() + "/status")).stream().filter(line -> line.startsWith("VmRSS:"))
+        .mapToLong(line -> Long.parseLong(line.replaceAll("\\D", "")) / 1024).findFirst().orElseThrow();
   }
 
   /** As a power cut would. */
@@ -99,6 +124,7 @@ public final class ServiceProcess implements AutoCloseable {
     process.destroyForcibly().waitFor();
   }
 
+  /** Asks it to end, and waits. */
   @Override
   public void close() throws IOException {
     process.destroy();

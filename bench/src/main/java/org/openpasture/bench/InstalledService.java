@@ -1,0 +1,24 @@
+package org.openpasture.bench;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import org.openpasture.simulator.host.ServiceProcess;
+
+/** The service as ./pasture starts it, with empty records. */
+final class InstalledService {
+  private InstalledService() {}
+
+  static ServiceProcess start(Path app, boolean quick, String... jvmOptions) throws IOException {
+    List<String> launch = new ArrayList<>(List.of(ServiceProcess.java(), "--enable-native-access=ALL-UNNAMED"));
+    if (quick) {
+      launch.addAll(List.of("-XX:AOTCache=" + app.resolve("service.aot"), "-XX:AOTMode=auto", "-Xlog:aot*=off", "-Xlog:cds=off"));
+    }
+    launch.addAll(Arrays.asList(jvmOptions));
+    launch.addAll(List.of("-jar", app.resolve("service.jar").toString()));
+    return ServiceProcess.start(launch, Files.createTempDirectory("pasture-bench"));
+  }
+}
