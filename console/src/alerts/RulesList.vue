@@ -78,7 +78,7 @@ async function bringBack() {
       </thead>
       <tbody>
         <tr v-for="rule in rules.data.value" :key="rule.id">
-          <td><FenceMark :severity="rule.severity" /></td>
+          <td><FenceMark :severity="rule.severity" :quiet="!standing.data.value?.has(rule.id)" /></td>
           <td class="wide">
             <strong>{{ rule.name }}</strong>
             <div class="soft small">{{ where(rule) }}: {{ ruleWords(rule, unit(rule)) }}</div>

@@ -47,7 +47,7 @@ export function lineOption(
   return {
     animation: false,
     textStyle: { fontFamily: palette("font"), color: palette("ink") },
-    grid: { left: 8, right: lines.length > 1 ? 78 : 16, top: 14, bottom: 4, containLabel: true },
+    grid: { left: 8, right: lines.length > 1 ? 78 : 16, top: 24, bottom: 4, containLabel: true },
     tooltip: {
       trigger: "axis",
       confine: true,

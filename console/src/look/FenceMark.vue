@@ -1,24 +1,17 @@
 <script setup lang="ts">
 import type { Severity } from "@/api/types";
-import { computed } from "vue";
-import { rank } from "./severity";
 
-/** Our mark of a severity: a fence with a rail for each step; the word stands beside it unless it is said elsewhere. */
-const { severity, word = true } = defineProps<{ severity: Severity; word?: boolean }>();
-const rails = computed(() =>
-  [12, 8, 16]
-    .slice(0, rank(severity))
-    .map((y) => (rank(severity) === 2 ? [9, 15] : [y]))
-    .flat()
-    .slice(0, rank(severity)),
-);
+/** Our mark of a severity: a fence with a rail for each step; the word stands beside it unless it is said elsewhere. Quiet,
+ * without colour, where it names what could be and not what is. */
+const { severity, word = true, quiet = false } = defineProps<{ severity: Severity; word?: boolean; quiet?: boolean }>();
+const RAILS: Record<Severity, number[]> = { normal: [], advisory: [12], warning: [9, 15], critical: [8, 12, 16] };
 </script>
 
 <template>
-  <span class="fence" :class="severity">
+  <span class="fence" :class="quiet ? 'quiet' : severity">
     <svg viewBox="0 0 24 24" aria-hidden="true">
       <path class="post" d="M6 3v18M18 3v18" />
-      <path v-for="y in rails" :key="y" class="rail" :d="`M1 ${y}h22`" />
+      <path v-for="y in RAILS[severity]" :key="y" class="rail" :d="`M1 ${y}h22`" />
     </svg>
     <span :class="word ? 'word' : 'said'">{{ severity }}</span>
   </span>

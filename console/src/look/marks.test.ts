@@ -31,6 +31,9 @@ describe("the fence", () => {
     expect(mark.text()).toBe(severity);
   });
 
+  it("has no colour where it names what could be", () =>
+    expect(mount(FenceMark, { props: { severity: "critical", quiet: true } }).classes()).not.toContain("critical"));
+
   it("says the word to who cannot see it even where it is not shown", () => {
     const mark = mount(FenceMark, { props: { severity: "critical", word: false } });
     expect(mark.find(".said").text()).toBe("critical");

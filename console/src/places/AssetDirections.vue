@@ -70,6 +70,7 @@ const top = computed(() => {
 }
 .text {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   min-width: 0;
   gap: 0.25rem;
   align-content: start;

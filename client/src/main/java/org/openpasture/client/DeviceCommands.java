@@ -28,8 +28,8 @@ final class DeviceCommands implements Runnable {
     TextTable table = new TextTable("Device", "EUI", "Model", "State", "Heard", "RSSI", "SNR", "Counter", "Lost", "Battery");
     devices.forEach(device -> table.row(device.path("name").asString(), device.path("devEui").asString(),
         device.path("modelName").asString(), device.path("state").asString(), Words.age(device.path("lastHeard"), now),
-        Words.number(device.path("rssiDbm"), 0) + " dBm", Words.number(device.path("snrDb"), 1) + " dB", Words.number(device.path("counter"), 0),
-        device.path("lost").asString(), Words.number(device.path("batteryVolts"), 2) + " V"));
+        Words.amount(device.path("rssiDbm"), 0, "dBm"), Words.amount(device.path("snrDb"), 1, "dB"), Words.number(device.path("counter"), 0),
+        device.path("lost").asString(), Words.amount(device.path("batteryVolts"), 2, "V")));
     service.out().print(table.isEmpty() ? "No devices yet. Bring one in with 'pasture devices add'.\n" : table.text());
     devices.forEach(device -> {
       if (device.path("problem").isString()) {

@@ -29,12 +29,12 @@ final class GatewayCommands implements Runnable {
     TextTable table = new TextTable("Gateway", "EUI", "Site", "State", "Heard", "Frames", "RSSI", "SNR", "Devices");
     gateways.forEach(gateway -> table.row(gateway.path("name").asString(), gateway.path("eui").asString(),
         gateway.path("siteName").asString(), gateway.path("state").asString(), Words.age(gateway.path("lastHeard"), now),
-        gateway.path("frames").asString(), Words.number(gateway.path("rssiDbm"), 0) + " dBm", Words.number(gateway.path("snrDb"), 1) + " dB",
+        gateway.path("frames").asString(), Words.amount(gateway.path("rssiDbm"), 0, "dBm"), Words.amount(gateway.path("snrDb"), 1, "dB"),
         String.valueOf(gateway.path("devices").size())));
     service.out().print(table.isEmpty() ? "No gateways yet.\n" : table.text());
     if (!heard.isEmpty()) {
       service.out().println("\nHeard but unknown (admit with 'pasture gateways add NAME --eui EUI --site SITE'):");
-      heard.forEach(one -> service.out().println("  " + one.path("eui").asString() + "  " + one.path("frames").asString() + " frames, "
+      heard.forEach(one -> service.out().println("  " + one.path("eui").asString() + "  " + Words.count(one.path("frames").asLong(), "frame") + ", "
           + Words.age(one.path("lastHeard"), now)));
     }
   }

@@ -37,9 +37,9 @@ final class PlaceCommands implements Runnable {
         String label = "  ".repeat(depth) + place.path("name").asString()
             + (place.path("assetKind").asString("").isEmpty() ? "" : " (" + place.path("assetKind").asString() + ")");
         int alerts = place.path("openAlerts").asInt();
-        service.out().println(String.format(java.util.Locale.ROOT, "%-44s %-13s %d points%s", label,
-            Words.severity(place.path("severity").asString()), place.path("points").asInt(),
-            alerts == 0 ? "" : ", " + alerts + (alerts == 1 ? " open alert" : " open alerts")));
+        service.out().println(String.format(java.util.Locale.ROOT, "%-44s %-13s %s%s", label,
+            Words.severity(place.path("severity").asString()), Words.count(place.path("points").asInt(), "point"),
+            alerts == 0 ? "" : ", " + Words.count(alerts, "open alert")));
         children(places, place.path("id").asString(), depth + 1);
       }
     }

@@ -102,7 +102,7 @@ class ClientTest {
     ok("devices", "add", "Pump sender", "--model", "Sender", "--in", "Whey pump", "--eui", Plant.TANK_EUI, "--dev-addr", Plant.TANK_ADDR, "--nwk-s-key",
         Plant.TANK_NWK, "--app-s-key", Plant.TANK_APP, "--make-points");
     ok("points", "release", "Vibration");
-    assertThat(ok("places").out()).contains("    Whey pump (pump)").contains("1 points");
+    assertThat(ok("places").out()).contains("    Whey pump (pump)").contains("1 point");
     assertThat(ok("points", "--in", "Creamery").out()).contains("Whey pump", "Vibration", "never");
     assertThat(ok("devices").out()).contains("never-heard");
   }

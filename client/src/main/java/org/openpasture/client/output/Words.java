@@ -37,6 +37,16 @@ public final class Words {
     return value.isNumber() ? String.format(Locale.ROOT, "%." + decimals + "f", value.asDouble()) : "";
   }
 
+  /** A number with its unit, nothing for none. */
+  public static String amount(JsonNode value, int decimals, String unit) {
+    return value.isNumber() ? number(value, decimals) + " " + unit : "";
+  }
+
+  /** "1 frame", "2 frames". */
+  public static String count(long number, String one) {
+    return number + " " + one + (number == 1 ? "" : "s");
+  }
+
   /** Our fence mark of a severity, with its word. */
   public static String severity(String id) {
     return switch (id) {

@@ -46,6 +46,9 @@ class OutputTest {
     assertThat(Words.age(json("null"), Instant.EPOCH)).isEqualTo("never");
     assertThat(Words.number(json("null"), 2)).isEmpty();
     assertThat(Words.number(json("0"), 2)).isEqualTo("0.00");
+    assertThat(Words.amount(json("null"), 0, "dBm")).isEmpty();
+    assertThat(Words.amount(json("-80.4"), 0, "dBm")).isEqualTo("-80 dBm");
+    assertThat(Words.count(1, "frame") + ", " + Words.count(2, "frame")).isEqualTo("1 frame, 2 frames");
     assertThat(Words.clock(json("null"))).isEmpty();
     assertThat(Words.moment(json("null"))).isEmpty();
   }

@@ -157,12 +157,13 @@ final class Creamery {
 
   private void dashboard(String site, String pump) {
     List<Panel> panels = new ArrayList<>();
-    panels.add(panel("d1", "directions", "Whey pump, three directions", List.of("pump-axial", "pump-horizontal", "pump-vertical"), pump, 0, 0, 8, 4));
-    panels.add(panel("d2", "value", "Silo 1 level", List.of("silo1-level"), null, 8, 0, 4, 2));
-    panels.add(panel("d3", "value", "Silo 1 milk", List.of("silo1-temperature"), null, 8, 2, 4, 2));
-    panels.add(panel("d4", "line", "Vibration, last day", List.of("pump-axial", "pump-horizontal", "pump-vertical"), null, 0, 4, 12, 4));
-    panels.add(panel("d5", "line", "Cellar 1 humidity", List.of("cellar-humidity"), null, 0, 8, 6, 4));
-    panels.add(panel("d6", "line", "Silo levels", List.of("silo1-level", "silo2-level"), null, 6, 8, 6, 4));
+    panels.add(panel("d1", "directions", "Whey pump, three directions", List.of("pump-axial", "pump-horizontal", "pump-vertical"), pump, 0, 0, 9, 3));
+    panels.add(panel("d2", "value", "Silo 1 level", List.of("silo1-level"), null, 9, 0, 3, 2));
+    panels.add(panel("d3", "value", "Silo 1 milk", List.of("silo1-temperature"), null, 9, 2, 3, 2));
+    panels.add(panel("d4", "line", "Vibration, last day", List.of("pump-axial", "pump-horizontal", "pump-vertical"), null, 0, 3, 9, 4));
+    panels.add(panel("d5", "line", "Cellar 1 humidity", List.of("cellar-humidity"), null, 0, 7, 6, 4));
+    panels.add(panel("d6", "line", "Silo levels", List.of("silo1-level", "silo2-level"), null, 6, 7, 6, 4));
+    panels.add(new Panel("d7", "alerts", "Open alerts", List.of(), null, null, null, 9, 4, 3, 3));
     api.post("api/v1/dashboards", new DashboardRequest("Creamery at a glance", site, panels, null, null));
   }
 
