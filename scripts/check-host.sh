@@ -34,6 +34,7 @@ says() { grep -q -- "$2" "$1"; }
 fails_with() { local status=$1; shift; "$@" >"$WORK/out" 2>&1; [ $? -eq "$status" ]; }
 lines() { [ "$(wc -l <"$WORK/out")" -le "$1" ]; }
 ends() { kill -"$2" "$1" 2>/dev/null; local i; for i in $(seq 40); do kill -0 "$1" 2>/dev/null || return 0; sleep 0.5; done; return 1; }
+nothing_left() { ! pgrep -f -- "$WORK/demo" >/dev/null; }
 interrupted() { kill -INT -- "-$1"; ends "$1" 0; }
 posts() { curl -sk -o "$WORK/answer" -w '%{http_code}' -H 'Content-Type: application/json' -d "$2" "$1"; }
 
@@ -75,9 +76,9 @@ that "help reads well" fails_with 0 "$ROOT/pasture" --help
 that "and names the host's commands" says "$WORK/out" "service install"
 
 echo "== ./pasture demo"
-# As a job of its own, so that it gets the interrupt as it does at a terminal: with all that it started.
+# As a job of its own and with interrupts not ignored, so that it gets one as it does at a terminal: with all that it started.
 set -m
-"$ROOT/pasture" demo --port "$PORT" --radio-port $((PORT + 1)) --mail-port $((PORT + 2)) --mailbox-port $((PORT + 3)) --data "$WORK/demo" >"$WORK/demo.log" 2>&1 &
+env --default-signal=INT "$ROOT/pasture" demo --port "$PORT" --radio-port $((PORT + 1)) --mail-port $((PORT + 2)) --mailbox-port $((PORT + 3)) --data "$WORK/demo" >"$WORK/demo.log" 2>&1 &
 DEMO=$!
 set +m
 that "it prints the address" wait_for says "$WORK/demo.log" "Console    http://127.0.0.1:$PORT/"
@@ -86,7 +87,7 @@ that "the mailbox is there" wait_for sh -c "curl -s http://127.0.0.1:$((PORT + 3
 that "a second demo on its ports is refused in one line" fails_with 1 "$ROOT/pasture" demo --port "$PORT"
 that "Ctrl-C ends it" interrupted "$DEMO"
 that "and says so" says "$WORK/demo.log" "The demo has ended."
-that "nothing of it is left" sh -c "! pgrep -f '$WORK/demo' >/dev/null"
+that "nothing of it is left" nothing_left
 
 rm -rf "$WORK"
 echo

@@ -16,7 +16,7 @@ final class DemoWorld {
   private static final Duration REPAIRED_BEFORE_START = Duration.ofDays(21);
   /** After the start of the demo: the coupling begins to work loose, and is repaired. */
   private static final double LOOSE_FROM = 40;
-  private static final double LOOSE_FULLY = 150;
+  private static final double LOOSE_FULLY = 130;
   private static final double REPAIRED = 420;
 
   private final Instant start;
