@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import type { LimitSet, Panel, Point } from "@/api/types";
-import AlertRows from "@/alerts/AlertRows.vue";
 import { useAlerts } from "@/alerts/alerts";
+import { STATES } from "@/alerts/states";
 import PointsChart from "@/chart/PointsChart.vue";
+import { age, now } from "@/look/clock";
 import FenceMark from "@/look/FenceMark.vue";
 import HeadroomBar from "@/look/HeadroomBar.vue";
 import ReadingValue from "@/look/ReadingValue.vue";
@@ -60,7 +61,13 @@ const mine = computed(
       :links="!open"
     />
     <template v-else-if="panel.kind === 'alerts'">
-      <AlertRows v-if="mine.length" :alerts="mine" />
+      <ul v-if="mine.length">
+        <li v-for="alert in mine" :key="alert.id">
+          <div><FenceMark :severity="alert.severity" /></div>
+          <RouterLink :to="`/alerts/${alert.id}`">{{ alert.summary }}</RouterLink>
+          <div class="soft small">{{ STATES[alert.state] }}, {{ age(alert.raisedAt, now) }}</div>
+        </li>
+      </ul>
       <p v-else class="soft">{{ open ? "Alerts are shown to people with an account." : "No open alerts." }}</p>
     </template>
     <p v-else class="text">{{ panel.text }}</p>
@@ -92,6 +99,25 @@ h2 {
   display: grid;
   color: inherit;
   text-decoration: none;
+}
+.value :deep(.big .digits) {
+  font-size: 2.1rem;
+}
+.value .row {
+  gap: 0.1rem 0.6rem;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li + li {
+  border-top: 1px solid var(--line);
+  margin-top: 0.4rem;
+  padding-top: 0.4rem;
+}
+li a {
+  color: inherit;
 }
 .canvas {
   flex: 1;
