@@ -101,6 +101,15 @@ const OptionStandIn = defineComponent({
   setup: (props) => () => h("span", props.label),
 });
 
+/** Menus that pop up measure too; what opens them is shown in place. */
+const InPlace = defineComponent({
+  name: "ElDropdown",
+  setup:
+    (_props, { slots }) =>
+    () =>
+      h("div", slots.default?.()),
+});
+
 /** Mounts a component as a part of the console: with stores, a router that goes nowhere, and dialogs in place. */
 export async function mountIn(component: Component, props: Record<string, unknown> = {}) {
   const router = createRouter({
@@ -112,7 +121,13 @@ export async function mountIn(component: Component, props: Record<string, unknow
     attachTo: document.body,
     global: {
       plugins: [router],
-      stubs: { teleport: true, transition: true, ElSelect: SelectStandIn, ElOption: OptionStandIn },
+      stubs: {
+        teleport: true,
+        transition: true,
+        ElSelect: SelectStandIn,
+        ElOption: OptionStandIn,
+        ElDropdown: InPlace,
+      },
     },
   });
   // A dialog shows its content a moment after it opens.
