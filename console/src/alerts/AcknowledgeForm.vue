@@ -14,14 +14,12 @@ const text = ref("");
 const { busy, error, run } = useAction();
 
 async function acknowledge() {
-  const ok = await run(async () => {
+  await run(async () => {
     const after = await api.post<Alert>(`alerts/${alert.id}/acknowledgement`, { text: text.value || null });
+    // Before the alert may leave the list, and this form with it.
     emit("close");
     alerts.take(after);
   }, "Acknowledged.");
-  if (ok) {
-    emit("close");
-  }
 }
 </script>
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import { onLive } from "@/api/live";
+import { onChanged, onLive } from "@/api/live";
 import type { Alert } from "@/api/types";
 import PointsChart from "@/chart/PointsChart.vue";
 import { useAction } from "@/look/act";
@@ -24,7 +24,7 @@ const { busy, error, run } = useAction();
 const { data: alert, error: problem, load } = useLoad(() => api.get<Alert>("alerts/" + id));
 watch(() => id, load);
 onLive<Alert>("alert", (changed) => changed.id === id && load());
-onLive<{ what: string }>("changed", load);
+onChanged(["notices"], load);
 
 const point = computed(() => points.byId.get(alert.value?.pointId ?? ""));
 const mayAct = computed(() => places.may("operate", alert.value?.placeId ?? null));

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import { onLive } from "@/api/live";
+import { onChanged, onLive } from "@/api/live";
 import type { Rule, RuleStanding } from "@/api/types";
 import { useAction } from "@/look/act";
 import EmptyState from "@/look/EmptyState.vue";
@@ -20,7 +20,8 @@ const rules = useLoad(() => api.get<Rule[]>("rules"));
 const standing = useLoad(
   async () => new Map((await api.get<RuleStanding[]>("rules/standing")).map((one) => [one.ruleId, one])),
 );
-onLive<{ what: string }>("changed", ({ what }) => void (what === "rules" ? standing : rules).load());
+onChanged(["rules"], standing.load);
+onChanged(["registry"], rules.load);
 onLive("resync", standing.load);
 const editing = ref<Rule>();
 const removed = ref<Rule>();

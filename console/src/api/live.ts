@@ -76,6 +76,18 @@ export function onLive<T>(name: LiveEvent, listener: (data: T) => void) {
   });
 }
 
+/** What the service says has changed, where it does not say how: it is to be asked for again. */
+export type Changed = "registry" | "heard-gateways" | "rules" | "notices";
+
+/** Does something when one of these has changed; other changes cost nothing. */
+export function onChanged(kinds: Changed[], action: () => unknown) {
+  onLive<{ what: Changed }>("changed", ({ what }) => {
+    if (kinds.includes(what)) {
+      void action();
+    }
+  });
+}
+
 function wantFrames() {
   const wanted = (listeners.get("frame")?.size ?? 0) > 0;
   if (wanted !== frames) {

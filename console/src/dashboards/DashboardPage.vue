@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import { onLive } from "@/api/live";
+import { onChanged } from "@/api/live";
 import type { Dashboard, Panel } from "@/api/types";
 import { useAction } from "@/look/act";
 import EmptyState from "@/look/EmptyState.vue";
@@ -32,10 +32,10 @@ const panelForm = ref<{ panel?: Panel }>();
 const sharing = ref(false);
 const changedElsewhere = ref(false);
 
-onLive<{ what: string }>("changed", async ({ what }) => {
-  if (what === "registry" && draft.value === undefined) {
+onChanged(["registry"], async () => {
+  if (draft.value === undefined) {
     await load();
-  } else if (what === "registry") {
+  } else {
     const other = await api.get<Dashboard>("dashboards/" + id).catch(() => undefined);
     changedElsewhere.value = other !== undefined && other.version !== dashboard.value?.version;
   }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import { onLive } from "@/api/live";
+import { onChanged } from "@/api/live";
 import type { Dashboard, DashboardSummary } from "@/api/types";
 import { useAction } from "@/look/act";
 import EmptyState from "@/look/EmptyState.vue";
@@ -17,7 +17,7 @@ const router = useRouter();
 const making = ref(false);
 const form = reactive({ name: "", siteId: "", pointIds: [] as string[] });
 const { data: dashboards, error, load } = useLoad(() => api.get<DashboardSummary[]>("dashboards"));
-onLive("changed", load);
+onChanged(["registry"], load);
 const action = useAction();
 const sites = computed(() => places.editable.filter((place) => place.kind === "site"));
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import { onLive } from "@/api/live";
+import { onChanged, onLive } from "@/api/live";
 import type { Device } from "@/api/types";
 import { age, every, now } from "@/look/clock";
 import EmptyState from "@/look/EmptyState.vue";
@@ -18,7 +18,7 @@ onLive<Device>(
   "device",
   (device) => (devices.value = devices.value?.map((one) => (one.id === device.id ? device : one))),
 );
-onLive("changed", load);
+onChanged(["registry"], load);
 every(30, () => void load());
 </script>
 

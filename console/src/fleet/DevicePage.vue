@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import { onLive } from "@/api/live";
+import { onChanged, onLive } from "@/api/live";
 import type { Device, DeviceModel, Frame } from "@/api/types";
 import { useAction } from "@/look/act";
 import { age, every, now } from "@/look/clock";
@@ -35,7 +35,7 @@ onLive<Frame>(
   "frame",
   (frame) => frame.deviceId === id && (frames.data.value = [frame, ...(frames.data.value ?? [])].slice(0, 20)),
 );
-onLive("changed", load);
+onChanged(["registry"], load);
 every(30, () => void load());
 
 const model = computed(() => models.data.value?.find((one) => one.id === device.value?.modelId));

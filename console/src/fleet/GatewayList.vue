@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import { onLive } from "@/api/live";
+import { onChanged, onLive } from "@/api/live";
 import type { Gateway, HeardGateway, Inlet } from "@/api/types";
 import { age, every, moment, now } from "@/look/clock";
 import EmptyState from "@/look/EmptyState.vue";
@@ -26,7 +26,7 @@ onLive<Gateway>("gateway", (gateway) => {
     data.value = { ...data.value, gateways: data.value.gateways.map((one) => (one.id === gateway.id ? gateway : one)) };
   }
 });
-onLive("changed", load);
+onChanged(["registry", "heard-gateways"], load);
 every(15, () => void load());
 const mayAdd = computed(() => places.editable.some((place) => place.kind === "site"));
 </script>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import { onLive } from "@/api/live";
+import { onChanged, onLive } from "@/api/live";
 import type { Device, Gateway, HeardGateway } from "@/api/types";
 import AlertCard from "@/alerts/AlertCard.vue";
 import { useAlerts } from "@/alerts/alerts";
@@ -32,7 +32,7 @@ const fleet = useLoad(async () => {
   return { devices, gateways, heard };
 });
 onLive("resync", fleet.load);
-onLive<{ what: string }>("changed", fleet.load);
+onChanged(["registry", "heard-gateways"], fleet.load);
 onLive<Device>("device", (device) => {
   const known = fleet.data.value;
   const old = known?.devices.find((one) => one.id === device.id);

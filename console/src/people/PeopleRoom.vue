@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import { onLive } from "@/api/live";
+import { onChanged } from "@/api/live";
 import type { Grant, Invitation, Person, ShareLink } from "@/api/types";
 import { useAction } from "@/look/act";
 import { day } from "@/look/clock";
@@ -21,7 +21,7 @@ const { data, load } = useLoad(async () => {
   ]);
   return { people, invitations, links };
 });
-onLive("changed", load);
+onChanged(["registry"], load);
 const mayInvite = computed(() => places.places.some((place) => place.right === "manage"));
 const RIGHTS = { look: "may look at", operate: "may operate", edit: "may edit", manage: "manages" };
 

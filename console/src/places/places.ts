@@ -1,5 +1,5 @@
 import { api } from "@/api/http";
-import { onLive } from "@/api/live";
+import { onChanged, onLive } from "@/api/live";
 import type { LimitSet, Place } from "@/api/types";
 import { defineStore } from "pinia";
 import { computed, ref, shallowRef } from "vue";
@@ -17,11 +17,7 @@ export const usePlaces = defineStore("places", () => {
     loaded.value = true;
   }
 
-  onLive<{ what: string }>("changed", ({ what }) => {
-    if (what === "registry") {
-      void load();
-    }
-  });
+  onChanged(["registry"], load);
   onLive("alert", () => void load());
   onLive("resync", () => void load());
 

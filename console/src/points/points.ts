@@ -1,5 +1,5 @@
 import { api } from "@/api/http";
-import { onLive } from "@/api/live";
+import { onChanged, onLive } from "@/api/live";
 import type { Latest, Point } from "@/api/types";
 import { usePlaces } from "@/places/places";
 import { worst } from "@/look/severity";
@@ -26,11 +26,7 @@ export const usePoints = defineStore("points", () => {
       point.latest = latest;
     }
   });
-  onLive<{ what: string }>("changed", ({ what }) => {
-    if (what === "registry") {
-      void load();
-    }
-  });
+  onChanged(["registry"], load);
   onLive("resync", () => void load());
 
   const all = computed(() => [...byId.values()]);

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import { onLive } from "@/api/live";
+import { onChanged } from "@/api/live";
 import type { MailSettings, Notice } from "@/api/types";
 import { useAction } from "@/look/act";
 import { moment } from "@/look/clock";
@@ -15,7 +15,7 @@ const result = ref<{ ok: boolean; message: string }>();
 const known = useLoad(() => api.get<MailSettings | undefined>("settings/mail"));
 const notices = useLoad(() => api.get<Notice[]>("notices"));
 const { busy, error, run } = useAction();
-onLive("changed", notices.load);
+onChanged(["notices"], notices.load);
 watch(
   known.data,
   (settings) => settings && Object.assign(form, { ...settings, user: settings.user ?? "", password: "" }),
