@@ -77,6 +77,13 @@ export interface Series {
   values: number[];
   qualities: number[] | string;
   kept: number;
+  gaps: Gap[];
+}
+
+/** A stretch in which nothing came though it should have; epoch milliseconds. */
+export interface Gap {
+  from: number;
+  until: number;
 }
 
 export interface Notice {

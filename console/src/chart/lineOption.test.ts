@@ -52,7 +52,7 @@ describe("limits in a chart", () => {
 
   it("tint only what is abnormal", () => {
     const point = { name: "Axial", direction: "axial", unit: "mm/s", decimals: 2 } as Point;
-    const option = lineOption([{ point, times: [1, 2], values: [3, 4], qualities: [0, 0] }], PUMP, {
+    const option = lineOption([{ point, times: [1, 2], values: [3, 4], qualities: [0, 0], gaps: [] }], PUMP, {
       from: 0,
       until: 3,
       fixed: true,

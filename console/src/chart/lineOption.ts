@@ -77,7 +77,7 @@ export function lineOption(
     series: lines.map((line, i) => ({
       type: "line",
       name: line.point.direction ?? line.point.name,
-      data: withGaps(line.times, line.values, line.qualities),
+      data: withGaps(line),
       showSymbol: false,
       connectNulls: false,
       sampling: undefined,

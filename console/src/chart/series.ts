@@ -1,5 +1,5 @@
 import { api } from "@/api/http";
-import type { Point, Series } from "@/api/types";
+import type { Gap, Point, Series } from "@/api/types";
 import { inject, type InjectionKey } from "vue";
 
 /** One point's readings as they are drawn. Quality is a code: 0 good, 1 uncertain, 2 bad. */
@@ -8,6 +8,7 @@ export interface Drawn {
   times: number[];
   values: number[];
   qualities: number[];
+  gaps: Gap[];
 }
 
 export type SeriesSource = (pointId: string, from: number, until: number, buckets: number) => Promise<Series>;
@@ -32,33 +33,21 @@ export function drawn(point: Point, series: Series): Drawn {
     typeof series.qualities === "string"
       ? Array.from(atob(series.qualities), (c) => c.charCodeAt(0))
       : series.qualities;
-  return { point, times: series.times, values: series.values, qualities };
+  return { point, times: series.times, values: series.values, qualities, gaps: series.gaps };
 }
 
-function median(values: number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  return sorted[Math.floor(sorted.length / 2)] ?? Infinity;
-}
-
-/**
- * Pairs for the chart, with an empty one wherever readings are missing: a step that is four times longer than what is usual
- * just before and just after it. The neighbours decide, because one series may hold coarse history and fine live readings.
- */
-export function withGaps(times: number[], values: number[], qualities: number[]): [number, number | null][] {
-  const steps = times.slice(1).map((time, i) => time - (times[i] ?? time));
+/** Pairs for the chart, with an empty one in each gap and for each bad reading, so that no line is drawn there. */
+export function withGaps(line: Omit<Drawn, "point">): [number, number | null][] {
   const pairs: [number, number | null][] = [];
-  times.forEach((time, i) => {
-    const step = steps[i - 1];
-    if (step !== undefined) {
-      const usual = Math.max(median(steps.slice(Math.max(0, i - 6), i - 1)), median(steps.slice(i, i + 5)));
-      const known = Number.isFinite(usual)
-        ? usual
-        : Math.min(median(steps.slice(Math.max(0, i - 6), i - 1)), median(steps.slice(i, i + 5)));
-      if (step > 4 * known) {
-        pairs.push([time - 1, null]);
+  let gap = 0;
+  line.times.forEach((time, i) => {
+    while (gap < line.gaps.length && (line.gaps[gap]?.until ?? 0) <= time) {
+      const until = line.gaps[gap++]?.until ?? 0;
+      if (i > 0) {
+        pairs.push([until - 1, null]);
       }
     }
-    pairs.push([time, qualities[i] === 2 ? null : (values[i] ?? null)]);
+    pairs.push([time, line.qualities[i] === 2 ? null : (line.values[i] ?? null)]);
   });
   return pairs;
 }

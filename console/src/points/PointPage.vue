@@ -39,7 +39,7 @@ watch(() => point.value?.id, past.load);
 
 const csv = computed(
   () =>
-    `/api/v1/points/${point.value?.id}/readings.csv?from=${new Date(Date.now() - hours.value * 3_600_000).toISOString()}`,
+    `/api/v1/readings/export?points=${point.value?.id}&from=${new Date(Date.now() - hours.value * 3_600_000).toISOString()}`,
 );
 
 async function release() {

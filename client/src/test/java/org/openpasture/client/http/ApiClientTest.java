@@ -116,9 +116,9 @@ class ApiClientTest {
 
   @Test
   void aDownloadIsCopiedAsItIs() throws IOException {
-    answers("/api/v1/points/1/readings.csv", 200, "text/csv", "time,value\r\n2026-03-01T08:00:00Z,1\r\n");
+    answers("/api/v1/readings/export", 200, "text/csv", "time,value\r\n2026-03-01T08:00:00Z,1\r\n");
     ByteArrayOutputStream out = new ByteArrayOutputStream();
-    api.download("api/v1/points/1/readings.csv", out);
+    api.download("api/v1/readings/export", out);
     assertThat(out.toString(StandardCharsets.UTF_8)).isEqualTo("time,value\r\n2026-03-01T08:00:00Z,1\r\n");
   }
 

@@ -3,6 +3,7 @@ package org.openpasture.core.calibration;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.util.List;
+import org.openpasture.core.quantity.Decimals;
 
 /** How a channel's raw number becomes a value in the point's unit. Pure; NaN stays NaN. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
@@ -26,7 +27,7 @@ public sealed interface Calibration {
   record Linear(double scale, double offset) implements Calibration {
     @Override
     public double apply(double raw) {
-      return raw * scale + offset;
+      return Decimals.linear(raw, scale, offset);
     }
   }
 

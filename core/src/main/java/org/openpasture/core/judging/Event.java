@@ -1,5 +1,6 @@
 package org.openpasture.core.judging;
 
+import java.time.Duration;
 import java.time.Instant;
 import org.openpasture.core.reading.Arrival;
 
@@ -18,6 +19,17 @@ public sealed interface Event {
 
   /** Somebody takes an alert on. */
   record AlertAcknowledged(Instant at, String alertId, String personName, String note) implements Event {}
+
+  /** Somebody took the readings of a range out of the record. */
+  record ReadingsErased(Instant at, int point, Instant from, Instant until) implements Event {}
+
+  /**
+   * The host's clock was set.
+   *
+   * @param at the new time
+   * @param by how far it moved; negative for back
+   */
+  record ClockMoved(Instant at, Duration by) implements Event {}
 
   /** Nothing but the time. */
   record TimePassed(Instant at) implements Event {}

@@ -5,11 +5,9 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.alert.Alert;
 import org.openpasture.core.alert.AlertState;
@@ -17,6 +15,7 @@ import org.openpasture.core.alert.Tracker;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.reading.Arrival;
+import org.openpasture.core.reading.ByPoint;
 import org.openpasture.core.reading.PointReading;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
@@ -31,20 +30,30 @@ import org.openpasture.core.rule.Rule;
  * from the journal after a crash. Not thread-safe: one thread feeds it.
  */
 public final class JudgingCore {
+  private static final Comparator<Verdict> WORST_FIRST = Comparator.comparingDouble(Verdict::weight).reversed();
   private Registry registry;
-  private Map<Integer, List<Rule>> rulesByPoint = new HashMap<>();
+  private Map<String, Watch> watches = new HashMap<>();
   private Instant clock = Instant.EPOCH;
   /** Nothing falls due before this, so that most events need no look at every rule; never later than the earliest due time. */
   private Instant nextLook = Instant.MIN;
-  private final Map<Integer, Reading> latest = new HashMap<>();
-  private final Map<Integer, Instant> heard = new HashMap<>();
+  private final ByPoint<Standing> points = new ByPoint<>(Standing::new);
   private final Map<String, Tracker> trackers = new HashMap<>();
+
+  /** A rule with the points that it looks at, looked up once for each picture of what is registered. */
+  private record Watch(Rule rule, List<WatchedPoint> points) {}
+
+  /** What is known of a point, in one place because every reading asks for all of it. */
+  private static final class Standing {
+    private @Nullable Reading latest;
+    private @Nullable Instant heard;
+    private final List<Watch> watching = new ArrayList<>();
+  }
 
   public JudgingCore(Registry registry, JudgeState state) {
     this.registry = registry;
     clock = state.clock();
-    latest.putAll(state.latest());
-    heard.putAll(state.heard());
+    state.latest().forEach((point, reading) -> standing(point).latest = reading);
+    state.heard().forEach((point, time) -> standing(point).heard = time);
     trackers.putAll(state.trackers());
     index();
   }
@@ -69,19 +78,30 @@ public final class JudgingCore {
   }
 
   private void index() {
-    Map<Integer, List<Rule>> index = new HashMap<>();
+    points.forEach((point, standing) -> standing.watching.clear());
+    watches = new HashMap<>();
     for (Rule rule : registry.all(Rule.class)) {
       if (rule.enabled()) {
-        for (Point point : registry.pointsOf(rule)) {
-          index.computeIfAbsent(point.number(), number -> new ArrayList<>()).add(rule);
-        }
+        Watch watch = new Watch(rule, registry.pointsOf(rule).stream()
+            .map(point -> new WatchedPoint(point, registry.limitsOf(point).orElse(null))).toList());
+        watches.put(rule.id(), watch);
+        watch.points().forEach(of -> standing(of.point().number()).watching.add(watch));
       }
     }
-    rulesByPoint = index;
     nextLook = Instant.MIN;
   }
 
   public JudgeState state() {
+    Map<Integer, Reading> latest = new HashMap<>();
+    Map<Integer, Instant> heard = new HashMap<>();
+    points.forEach((point, standing) -> {
+      if (standing.latest != null) {
+        latest.put(point, standing.latest);
+      }
+      if (standing.heard != null) {
+        heard.put(point, standing.heard);
+      }
+    });
     return new JudgeState(clock, latest, heard, trackers);
   }
 
@@ -92,55 +112,91 @@ public final class JudgingCore {
 
   /** The newest reading of a point. */
   public Optional<Reading> latest(int point) {
-    return Optional.ofNullable(latest.get(point));
+    return Optional.ofNullable(standing(point).latest);
+  }
+
+  private Standing standing(int point) {
+    return points.get(point);
   }
 
   /** Takes one event; what was due before it happens first. */
   public List<Effect> apply(Event event) {
     List<Effect> effects = new ArrayList<>();
-    advance(event.at(), effects);
+    if (!(event instanceof Event.ClockMoved)) {
+      advance(event.at(), effects);
+    }
     switch (event) {
       case Event.ReadingsArrived arrived -> arrive(arrived.arrival(), effects);
       case Event.AlertAcknowledged acknowledged -> acknowledge(acknowledged, effects);
+      case Event.ReadingsErased erased -> erase(erased);
+      case Event.ClockMoved moved -> moveClock(moved.at(), moved.by());
       case Event.TimePassed passed -> { }
     }
     return effects;
   }
 
+  private void erase(Event.ReadingsErased erased) {
+    Standing standing = standing(erased.point());
+    Reading known = standing.latest;
+    if (known != null && !known.time().isBefore(erased.from()) && known.time().isBefore(erased.until())) {
+      standing.latest = null;
+    }
+  }
+
+  /** Everything that is counted from our own clock moves with it, so that nothing is silent or held the longer or shorter for it. */
+  private void moveClock(Instant now, Duration by) {
+    clock = now;
+    points.forEach((point, standing) -> standing.heard = standing.heard == null ? null : standing.heard.plus(by));
+    trackers.replaceAll((rule, tracker) -> tracker.since() == null ? tracker
+        : new Tracker(tracker.state(), tracker.since().plus(by), tracker.reports(), tracker.alertId()));
+    nextLook = Instant.MIN;
+  }
+
   private void arrive(Arrival arrival, List<Effect> effects) {
-    Set<Rule> concerned = new LinkedHashSet<>();
+    List<Watch> concerned = new ArrayList<>();
+    boolean live = arrival.origin() == Arrival.Origin.LIVE;
     for (PointReading entry : arrival.readings()) {
       Reading reading = entry.reading();
-      boolean live = arrival.origin() == Arrival.Origin.LIVE;
+      Standing standing = standing(entry.point());
       if (live) {
-        heard.put(entry.point(), arrival.receivedAt());
-        for (Rule rule : rulesByPoint.getOrDefault(entry.point(), List.of())) {
-          if (rule.condition() instanceof Condition.Silent(int seconds)) {
+        standing.heard = arrival.receivedAt();
+        for (Watch watch : standing.watching) {
+          if (watch.rule().condition() instanceof Condition.Silent(int seconds)) {
             lookAt(arrival.receivedAt().plusSeconds(seconds));
           }
         }
       }
-      Reading known = latest.get(entry.point());
-      boolean late = known != null && reading.time().isBefore(known.time());
+      Reading known = standing.latest;
+      boolean late = known != null && reading.time().isBefore(known.time()) && !known.isFromTheFuture(arrival.receivedAt());
       if (late) {
         continue;
       }
-      latest.put(entry.point(), reading);
+      standing.latest = reading;
       if (live) {
-        concerned.addAll(rulesByPoint.getOrDefault(entry.point(), List.of()));
+        standing.watching.forEach(watch -> addOnce(concerned, watch));
       }
     }
-    for (Rule rule : concerned) {
-      judge(rule, arrival, effects);
+    for (Watch watch : concerned) {
+      judge(watch, arrival, effects);
     }
   }
 
-  private void judge(Rule rule, Arrival arrival, List<Effect> effects) {
+  private static void addOnce(List<Watch> concerned, Watch watch) {
+    for (Watch other : concerned) {
+      if (other == watch) {
+        return;
+      }
+    }
+    concerned.add(watch);
+  }
+
+  private void judge(Watch watch, Arrival arrival, List<Effect> effects) {
+    Rule rule = watch.rule();
     if (rule.condition() instanceof Condition.Silent) {
       clear(rule.id(), arrival.receivedAt(), null, effects);
       return;
     }
-    List<Verdict> verdicts = verdicts(rule);
+    List<Verdict> verdicts = verdicts(watch);
     if (verdicts.isEmpty()) {
       return;
     }
@@ -199,7 +255,7 @@ public final class JudgingCore {
     String placeId = registry.placeIdOf(rule);
     String placeName = registry.place(placeId).map(Place::name).orElse("");
     String limit = verdict != null ? verdict.limit() : silence(rule);
-    String source = verdict == null || verdict.limitSet().isEmpty() ? "" : " of " + verdict.limitSet();
+    String source = verdict == null || verdict.limits() == null ? "" : " of " + verdict.limits().title();
     String summary = verdict != null
         ? placeName + ": " + verdict.point().name() + " " + Verdict.text(verdict.value(), verdict.point()) + ", " + limit
         : placeName + ": " + (point == null ? rule.name() : point.name()) + " " + limit;
@@ -295,7 +351,7 @@ public final class JudgingCore {
     Tracker tracker = tracker(rule.id());
     if (rule.condition() instanceof Condition.Silent(int seconds)) {
       return tracker.state() != AlertState.NORMAL && tracker.state() != AlertState.RETURNED ? Optional.empty()
-          : registry.pointsOf(rule).stream().map(point -> heard.get(point.number())).filter(time -> time != null)
+          : registry.pointsOf(rule).stream().flatMap(point -> Optional.ofNullable(standing(point.number()).heard).stream())
               .max(Comparator.naturalOrder()).map(time -> time.plusSeconds(seconds));
     }
     return tracker.state() == AlertState.ON_DELAY && tracker.since() != null && rule.hold() instanceof Hold.ForTime(int held)
@@ -314,22 +370,24 @@ public final class JudgingCore {
       }
       return;
     }
-    List<Verdict> verdicts = verdicts(rule);
+    Watch watch = watches.get(rule.id());
+    List<Verdict> verdicts = watch == null ? List.of() : verdicts(watch);
     if (!verdicts.isEmpty() && tracker.since() != null) {
       raise(rule, verdicts.getFirst(), tracker.since(), at, effects);
     }
   }
 
   /** What the rule says of each of its points that can be judged now, the worst first. */
-  private List<Verdict> verdicts(Rule rule) {
-    List<Verdict> verdicts = new ArrayList<>();
-    for (Point point : registry.pointsOf(rule)) {
-      Reading reading = latest.get(point.number());
-      if (reading != null && reading.quality() != Quality.BAD) {
-        Verdict.of(rule, point, reading, registry).ifPresent(verdicts::add);
+  private List<Verdict> verdicts(Watch watch) {
+    List<Verdict> verdicts = new ArrayList<>(watch.points().size());
+    for (WatchedPoint of : watch.points()) {
+      Reading reading = standing(of.point().number()).latest;
+      Verdict verdict = reading == null || reading.quality() == Quality.BAD ? null : Verdict.of(watch.rule(), of, reading);
+      if (verdict != null) {
+        verdicts.add(verdict);
       }
     }
-    verdicts.sort(Comparator.comparingDouble(Verdict::weight).reversed());
+    verdicts.sort(WORST_FIRST);
     return verdicts;
   }
 

@@ -1,54 +1,60 @@
 package org.openpasture.core.judging;
 
 import java.util.Locale;
-import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.limit.Judgement;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.limit.Zone;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.reading.Reading;
-import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Rule;
 
 /**
  * Whether a rule's condition holds for one reading of one point.
  *
+ * @param limits by which it was judged; null for a limit of the rule itself
  * @param clears whether it is over even with the dead band; neither holds nor clears means: stay as it was
  * @param weight orders several points of an asset, the greatest decides
- * @param limit what is crossed, in words
- * @param limitSet title of the limit set that says so; empty for a limit of the rule itself
  */
-record Verdict(Point point, double value, boolean holds, boolean clears, double weight, String limit,
-    String limitSet) {
+record Verdict(Condition condition, Point point, @Nullable LimitSet limits, double value, boolean holds, boolean clears, double weight) {
 
-  /** Judges a reading; empty where the condition cannot be judged on it (no limit set, or a matter of time). */
-  static Optional<Verdict> of(Rule rule, Point point, Reading reading, Registry registry) {
+  /** Judges a reading; null where the condition cannot be judged on it (no limit set, or a matter of time). */
+  static @Nullable Verdict of(Rule rule, WatchedPoint watched, Reading reading) {
     double value = reading.value();
     double band = rule.deadBand();
-    return switch (rule.condition()) {
-      case Condition.Above(double limit) -> Optional.of(new Verdict(point, value, value > limit, value <= limit - band,
-          value - limit, "above " + text(limit, point), ""));
-      case Condition.Below(double limit) -> Optional.of(new Verdict(point, value, value < limit, value >= limit + band,
-          limit - value, "below " + text(limit, point), ""));
-      case Condition.Outside(double low, double high) -> Optional.of(new Verdict(point, value, value < low || value > high,
-          value >= low + band && value <= high - band, Math.max(low - value, value - high),
-          "outside " + number(low) + " to " + text(high, point), ""));
-      case Condition.InZone zone -> registry.limitsOf(point).map(set -> inZone(set, zone, point, value, band));
-      case Condition.Silent silent -> Optional.empty();
+    Point point = watched.point();
+    Condition condition = rule.condition();
+    return switch (condition) {
+      case Condition.Above(double limit) ->
+        new Verdict(condition, point, null, value, value > limit, value <= limit - band, value - limit);
+      case Condition.Below(double limit) ->
+        new Verdict(condition, point, null, value, value < limit, value >= limit + band, limit - value);
+      case Condition.Outside(double low, double high) -> new Verdict(condition, point, null, value, value < low || value > high,
+          value >= low + band && value <= high - band, Math.max(low - value, value - high));
+      case Condition.InZone zone -> watched.limits() == null ? null : inZone(watched.limits(), zone, point, value, band);
+      case Condition.Silent silent -> null;
     };
   }
 
   private static Verdict inZone(LimitSet set, Condition.InZone condition, Point point, double value, double band) {
     Judgement judgement = set.judge(value, null);
-    Zone zone = set.zoneOf(value);
     boolean holds = judgement.severity().isAtLeast(condition.atLeast());
     boolean clears = !set.zoneOf(value + band).severity().isAtLeast(condition.atLeast())
         && !set.zoneOf(value - band).severity().isAtLeast(condition.atLeast());
-    return new Verdict(point, value, holds, clears,
-        judgement.severity().ordinal() * 1000.0 - judgement.headroomPercent(),
-        "zone " + zone.label() + bounds(zone, point), set.title());
+    return new Verdict(condition, point, set, value, holds, clears,
+        judgement.severity().ordinal() * 1000.0 - judgement.headroomPercent());
+  }
+
+  /** What is crossed, in words. */
+  String limit() {
+    return switch (condition) {
+      case Condition.Above(double limit) -> "above " + text(limit, point);
+      case Condition.Below(double limit) -> "below " + text(limit, point);
+      case Condition.Outside(double low, double high) -> "outside " + number(low) + " to " + text(high, point);
+      case Condition.InZone zone -> limits == null ? "" : "zone " + limits.zoneOf(value).label() + bounds(limits.zoneOf(value), point);
+      case Condition.Silent silent -> "";
+    };
   }
 
   private static String bounds(Zone zone, Point point) {

@@ -2,6 +2,7 @@ package org.openpasture.core.layout;
 
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.quantity.Decimals;
 
 /**
  * Where in a frame one channel lies and how its bytes make a number: {@code number * scale + offset}.
@@ -59,17 +60,6 @@ public record Field(String channel, int at, FieldType type, @Nullable String ord
     if (missing != null && number == missing) {
       return Optional.empty();
     }
-    return Optional.of((scale == null ? number : scaled(number, scale)) + (offset == null ? 0 : offset));
-  }
-
-  /**
-   * By 0.01 is meant a hundredth, which no binary number is: dividing by 100 gives 2.3 for 230 where multiplying gives
-   * 2.3000000000000003, which people would read and files would keep.
-   */
-  private static double scaled(double number, double scale) {
-    double inverse = 1 / scale;
-    double whole = Math.rint(inverse);
-    boolean fraction = Math.abs(whole) > 1 && Math.abs(inverse - whole) <= 1e-9 * Math.abs(whole);
-    return fraction ? number / whole : number * scale;
+    return Optional.of(scale == null && offset == null ? number : Decimals.linear(number, scale == null ? 1 : scale, offset == null ? 0 : offset));
   }
 }

@@ -38,10 +38,11 @@ public record LimitSet(String id, String title, Source source, Quantity quantity
 
   /** The zone in which a value lies. */
   public Zone zoneOf(double value) {
-    return zones.get(indexOf(value));
+    return zones.get(zoneIndexOf(value));
   }
 
-  private int indexOf(double value) {
+  /** The place in {@link #zones()} of the zone in which a value lies. */
+  public int zoneIndexOf(double value) {
     for (int i = 0; i < zones.size(); i++) {
       double to = zones.get(i).toOrHighest();
       if (value < to || i == zones.size() - 1) {
@@ -60,7 +61,7 @@ public record LimitSet(String id, String title, Source source, Quantity quantity
    * @param baseline reference r of the headroom for an upper limit; null for 0, where the quantity starts
    */
   public Judgement judge(double value, @Nullable Double baseline) {
-    int index = indexOf(value);
+    int index = zoneIndexOf(value);
     Zone zone = zones.get(index);
     Boundary upper = worseAbove(index);
     Boundary lower = worseBelow(index);

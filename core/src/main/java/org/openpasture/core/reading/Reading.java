@@ -1,5 +1,6 @@
 package org.openpasture.core.reading;
 
+import java.time.Duration;
 import java.time.Instant;
 
 /**
@@ -9,10 +10,20 @@ import java.time.Instant;
  * @param value finite; a value that could not be read is not a reading
  */
 public record Reading(Instant time, double value, Quality quality) {
+  private static final Duration CLOCKS_DISAGREE = Duration.ofMinutes(2);
+
   public Reading {
     if (!Double.isFinite(value)) {
       throw new IllegalArgumentException("a reading needs a finite value, not " + value);
     }
+  }
+
+  /**
+   * Whether its time lies further ahead than clocks disagree; kept before the host's clock was set back, it is not newer
+   * than what comes now.
+   */
+  public boolean isFromTheFuture(Instant now) {
+    return time.isAfter(now.plus(CLOCKS_DISAGREE));
   }
 
   public static Reading good(Instant time, double value) {

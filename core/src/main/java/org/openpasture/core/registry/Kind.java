@@ -1,5 +1,8 @@
 package org.openpasture.core.registry;
 
+import java.util.Arrays;
+import java.util.Map;
+import java.util.stream.Collectors;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.dashboard.ShareLink;
 import org.openpasture.core.entity.Entity;
@@ -41,6 +44,8 @@ public enum Kind {
     this.type = type;
   }
 
+  private static final Map<Class<?>, Kind> BY_TYPE = Arrays.stream(values()).collect(Collectors.toMap(Kind::type, kind -> kind));
+
   public String id() {
     return id;
   }
@@ -54,12 +59,11 @@ public enum Kind {
   }
 
   static Kind of(Class<?> type) {
-    for (Kind kind : values()) {
-      if (kind.type == type) {
-        return kind;
-      }
+    Kind kind = BY_TYPE.get(type);
+    if (kind == null) {
+      throw new IllegalArgumentException("not a kind of entity: " + type.getName());
     }
-    throw new IllegalArgumentException("not a kind of entity: " + type.getName());
+    return kind;
   }
 
   /** The kind of a stored name. */

@@ -1,5 +1,11 @@
 package org.openpasture.core.series;
 
+import java.time.Instant;
+import java.util.Arrays;
+import java.util.function.BiConsumer;
+import org.openpasture.core.reading.Quality;
+import org.openpasture.core.reading.Reading;
+
 /**
  * A stretch of readings as parallel arrays, ordered by time. The arrays belong to the slice; treat them as read-only.
  *
@@ -12,61 +18,133 @@ public record SeriesSlice(long[] times, double[] values, byte[] qualities) {
     return times.length;
   }
 
-  /**
-   * Reduces to about {@code 2 * buckets} readings that draw the same line: of each equal stretch of time the lowest and
-   * the highest reading are kept at their own moments, and the first and last of all, so that a spike of one sample is
-   * still seen. Slices that are small already come back as they are. O(n).
-   */
-  public SeriesSlice reduce(int buckets) {
-    if (buckets < 1) {
-      throw new IllegalArgumentException("at least one bucket");
-    }
-    if (size() <= buckets * 2 + 2) {
+  public static SeriesSlice empty() {
+    return new SeriesSlice(new long[0], new double[0], new byte[0]);
+  }
+
+  /** The readings with {@code from <= time < until}, in epoch milliseconds; this slice itself if that is all of it. */
+  public SeriesSlice between(long from, long until) {
+    int begin = indexOf(from);
+    int end = Math.max(begin, indexOf(until));
+    return begin == 0 && end == size() ? this : part(begin, end);
+  }
+
+  /** The readings outside of a range. */
+  public SeriesSlice without(long from, long until) {
+    SeriesSlice taken = between(from, until);
+    if (taken.size() == 0) {
       return this;
     }
-    int[] kept = new int[buckets * 2 + 2];
-    int count = 0;
-    kept[count++] = 0;
-    long start = times[0];
-    double width = (double) (times[size() - 1] - start + 1) / buckets;
+    Builder kept = new Builder(size() - taken.size());
+    kept.addAll(part(0, indexOf(from)));
+    kept.addAll(part(Math.max(indexOf(from), indexOf(until)), size()));
+    return kept.slice();
+  }
+
+  /** The readings from an index up to another, as a copy. */
+  public SeriesSlice part(int begin, int end) {
+    return new SeriesSlice(Arrays.copyOfRange(times, begin, end), Arrays.copyOfRange(values, begin, end),
+        Arrays.copyOfRange(qualities, begin, end));
+  }
+
+  /** The index of the first reading at or after a moment; {@link #size()} if there is none. */
+  public int indexOf(long time) {
+    int at = Arrays.binarySearch(times, time);
+    return at >= 0 ? at : -at - 1;
+  }
+
+  public Reading reading(int index) {
+    return new Reading(Instant.ofEpochMilli(times[index]), values[index], Quality.ofCode(qualities[index]));
+  }
+
+  /** Both together in order; where both have a reading of one moment, that of {@code newer} is taken. O(n + m). */
+  public SeriesSlice merge(SeriesSlice newer) {
+    if (newer.size() == 0) {
+      return this;
+    }
+    if (size() == 0) {
+      return newer;
+    }
+    Builder merged = new Builder(size() + newer.size());
     int i = 0;
-    while (i < size()) {
-      int bucket = (int) ((times[i] - start) / width);
-      int low = i;
-      int high = i;
-      while (i < size() && (int) ((times[i] - start) / width) == bucket) {
-        if (values[i] < values[low]) {
-          low = i;
+    int k = 0;
+    while (i < size() || k < newer.size()) {
+      if (k == newer.size() || i < size() && times[i] < newer.times[k]) {
+        merged.add(this, i++);
+      } else {
+        if (i < size() && times[i] == newer.times[k]) {
+          i++;
         }
-        if (values[i] > values[high]) {
-          high = i;
-        }
+        merged.add(newer, k++);
+      }
+    }
+    return merged.slice();
+  }
+
+  /** Calls for each moment of which both have a reading, with the older's reading and the newer's value, where the values differ. */
+  public static void replaced(SeriesSlice older, SeriesSlice newer, BiConsumer<Reading, Double> each) {
+    int i = 0;
+    for (int k = 0; k < newer.size() && i < older.size(); k++) {
+      while (i < older.size() && older.times[i] < newer.times[k]) {
         i++;
       }
-      count = keep(kept, count, Math.min(low, high));
-      count = keep(kept, count, Math.max(low, high));
+      if (i < older.size() && older.times[i] == newer.times[k] && older.values[i] != newer.values[k]) {
+        each.accept(older.reading(i), newer.values[k]);
+      }
     }
-    count = keep(kept, count, size() - 1);
-    return pick(kept, count);
   }
 
-  private static int keep(int[] kept, int count, int index) {
-    if (kept[count - 1] >= index) {
-      return count;
-    }
-    kept[count] = index;
-    return count + 1;
-  }
+  /** Gathers readings in ascending order. */
+  static final class Builder {
+    private long[] times;
+    private double[] values;
+    private byte[] qualities;
+    private int size;
 
-  private SeriesSlice pick(int[] indexes, int count) {
-    long[] t = new long[count];
-    double[] v = new double[count];
-    byte[] q = new byte[count];
-    for (int i = 0; i < count; i++) {
-      t[i] = times[indexes[i]];
-      v[i] = values[indexes[i]];
-      q[i] = qualities[indexes[i]];
+    Builder(int room) {
+      times = new long[Math.max(4, room)];
+      values = new double[times.length];
+      qualities = new byte[times.length];
     }
-    return new SeriesSlice(t, v, q);
+
+    void add(SeriesSlice from, int index) {
+      add(from.times[index], from.values[index], from.qualities[index]);
+    }
+
+    void add(long time, double value, byte quality) {
+      room(1);
+      times[size] = time;
+      values[size] = value;
+      qualities[size++] = quality;
+    }
+
+    /** Adds a reading if it comes after all others. */
+    void addLater(long time, double value, byte quality) {
+      if (size == 0 || time > times[size - 1]) {
+        add(time, value, quality);
+      }
+    }
+
+    void addAll(SeriesSlice from) {
+      room(from.size());
+      System.arraycopy(from.times, 0, times, size, from.size());
+      System.arraycopy(from.values, 0, values, size, from.size());
+      System.arraycopy(from.qualities, 0, qualities, size, from.size());
+      size += from.size();
+    }
+
+    private void room(int more) {
+      if (size + more > times.length) {
+        int room = Math.max(size + more, size * 2);
+        times = Arrays.copyOf(times, room);
+        values = Arrays.copyOf(values, room);
+        qualities = Arrays.copyOf(qualities, room);
+      }
+    }
+
+    SeriesSlice slice() {
+      return size == times.length ? new SeriesSlice(times, values, qualities)
+          : new SeriesSlice(Arrays.copyOf(times, size), Arrays.copyOf(values, size), Arrays.copyOf(qualities, size));
+    }
   }
 }

@@ -20,6 +20,15 @@ class SeriesTest {
     return series.slice(Instant.EPOCH, Instant.ofEpochMilli(Long.MAX_VALUE / 2));
   }
 
+  private static SeriesSlice reduced(PointSeries series, long until, int buckets) {
+    Reducer reducer = new Reducer(0, until, buckets, 0);
+    SeriesSlice slice = all(series);
+    int half = slice.size() / 2;
+    reducer.add(slice.part(0, half));
+    reducer.add(slice.part(half, slice.size()));
+    return reducer.result().slice();
+  }
+
   @Property
   void readingsAreInOrderAndTheLastOfOneMomentWins(@ForAll @Size(max = 200) List<@LongRange(min = 0, max = 50) Long> times) {
     PointSeries series = new PointSeries();
@@ -52,7 +61,7 @@ class SeriesTest {
     for (int minute = 0; minute < 525_600; minute++) {
       series.add(minute * 60_000L, minute == 123_456 ? 99 : Math.sin(minute / 500.0), 0);
     }
-    SeriesSlice drawn = all(series).reduce(500);
+    SeriesSlice drawn = reduced(series, 525_600 * 60_000L, 500);
     assertThat(drawn.size()).isLessThanOrEqualTo(1_002);
     assertThat(Arrays.stream(drawn.values()).max()).hasValue(99);
   }
@@ -64,12 +73,27 @@ class SeriesTest {
     for (int i = 0; i < values.size(); i++) {
       series.add(i * 1_000L, values.get(i), 0);
     }
-    SeriesSlice drawn = all(series).reduce(buckets);
+    SeriesSlice drawn = reduced(series, values.size() * 1_000L, buckets);
     assertThat(drawn.size()).isLessThanOrEqualTo(Math.max(values.size(), 1)).isLessThanOrEqualTo(Math.max(2 * buckets + 2, 1));
     assertThat(Arrays.stream(drawn.values()).max()).hasValue(values.stream().mapToInt(Integer::intValue).max().orElseThrow());
     assertThat(Arrays.stream(drawn.values()).min()).hasValue(values.stream().mapToInt(Integer::intValue).min().orElseThrow());
     assertThat(drawn.times()[0]).isZero();
     assertThat(drawn.times()[drawn.size() - 1]).isEqualTo((values.size() - 1) * 1_000L);
     assertThat(drawn.times()).isSorted();
+  }
+
+  @Test
+  void muchLaterReadingsAreSortedInAndWhatTheyReplaceIsRemembered() {
+    PointSeries series = new PointSeries();
+    for (int i = 10_000; i > 0; i--) {
+      series.add(i, i, 0);
+    }
+    series.add(5, -5, 0);
+    series.add(9_999, -1, 0);
+    SeriesSlice slice = all(series);
+    assertThat(slice.size()).isEqualTo(10_000);
+    assertThat(slice.times()).isSorted();
+    assertThat(slice.values()[4]).isEqualTo(-5);
+    assertThat(series.replaced()).extracting(one -> one.old().value()).containsExactlyInAnyOrder(5.0, 9_999.0);
   }
 }

@@ -3,15 +3,20 @@ package org.openpasture.service.config;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.time.Clock;
+import java.time.ZoneOffset;
 import org.openpasture.core.limit.LimitLibrary;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.lorawan.Region;
+import org.openpasture.core.place.Point;
+import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Change;
+import org.openpasture.core.registry.Registry;
 import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.notice.NoticeStore;
 import org.openpasture.store.people.CredentialStore;
 import org.openpasture.store.registry.RegistryDatabase;
 import org.openpasture.store.registry.RegistryStore;
+import org.openpasture.store.series.PointProfile;
 import org.openpasture.store.setting.SettingStore;
 import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.context.annotation.Bean;
@@ -43,8 +48,14 @@ class Wiring {
   }
 
   @Bean
-  TelemetryStore telemetryStore(PastureProperties properties, RegistryDatabase database, Clock clock) {
-    return TelemetryStore.open(properties.data(), database.secrets(), clock);
+  TelemetryStore telemetryStore(PastureProperties properties, RegistryDatabase database, RegistryStore registry, Clock clock) {
+    TelemetryStore store = TelemetryStore.open(properties.data(), database.secrets(), clock);
+    store.series().useProfiles(number -> registry.now().point(number).map(point -> profile(registry.now(), point)).orElse(PointProfile.UNKNOWN));
+    return store;
+  }
+
+  private static PointProfile profile(Registry now, Point point) {
+    return new PointProfile(now.siteOf(point.placeId()).map(Site::zone).orElse(ZoneOffset.UTC), now.limitsOf(point).orElse(null));
   }
 
   @Bean

@@ -51,7 +51,7 @@ class FrameController {
       @RequestParam(defaultValue = "100") int limit) {
     Access access = reader.access();
     String deviceId = device == null ? null : reader.device(device).id();
-    return telemetry.frames(new FrameQuery(deviceId, refused, before, Math.clamp(limit, 1, 1000))).stream()
+    return telemetry.frames().find(new FrameQuery(deviceId, refused, before, Math.clamp(limit, 1, 1000))).stream()
         .filter(frame -> maySee(access, frame)).map(frame -> views.view(access.registry(), frame)).toList();
   }
 
@@ -65,7 +65,7 @@ class FrameController {
   @GetMapping("/api/v1/frames/{id}")
   FrameView one(@PathVariable long id) {
     Access access = reader.access();
-    return telemetry.frame(id).filter(frame -> maySee(access, frame)).map(frame -> views.view(access.registry(), frame))
+    return telemetry.frames().find(id).filter(frame -> maySee(access, frame)).map(frame -> views.view(access.registry(), frame))
         .orElseThrow(() -> Problem.notFound("frame"));
   }
 
@@ -77,7 +77,7 @@ class FrameController {
     Device device = reader.device(source.deviceId());
     DeviceModel model = reader.find(DeviceModel.class, device.modelId(), "device model");
     Optional<Calibration> ofModel = model.channel(source.channel()).map(Channel::calibration);
-    Optional<FrameView> frame = telemetry.frames(new FrameQuery(device.id(), false, null, 20)).stream()
+    Optional<FrameView> frame = telemetry.frames().find(new FrameQuery(device.id(), false, null, 20)).stream()
         .filter(one -> one.values().contains(source.channel() + "=")).findFirst().map(one -> views.view(reader.now(), one));
     return new PointTrace(device.id(), device.name(), model.name(), source.channel(),
         Optional.ofNullable(source.calibration()).or(() -> ofModel).orElse(null), source.calibration() != null, frame.orElse(null));

@@ -1,6 +1,7 @@
 package org.openpasture.service.place;
 
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.Optional;
 import org.openpasture.api.place.PointView;
@@ -30,6 +31,12 @@ public class PointViews {
     this.clock = clock;
   }
 
+  /** How often the device behind a point usually reports. */
+  public Optional<Duration> interval(Registry registry, Point point) {
+    return source(registry, point).flatMap(assignment -> registry.find(Device.class, assignment.deviceId()))
+        .flatMap(device -> registry.find(DeviceModel.class, device.modelId())).map(model -> Duration.ofSeconds(model.intervalSeconds()));
+  }
+
   public PointView view(Registry registry, Point point) {
     Optional<Assignment> source = source(registry, point);
     Optional<Device> device = source.flatMap(assignment -> registry.find(Device.class, assignment.deviceId()));
@@ -48,7 +55,7 @@ public class PointViews {
   }
 
   public Optional<LatestView> latest(Registry registry, Point point) {
-    return telemetry.last(point.number()).map(reading -> latest(registry, point, reading));
+    return telemetry.series().last(point.number()).map(reading -> latest(registry, point, reading));
   }
 
   /** A reading with what its limits say of it. */

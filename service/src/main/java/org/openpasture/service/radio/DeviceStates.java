@@ -44,7 +44,7 @@ public class DeviceStates {
 
   void rebuild(Registry registry) {
     for (Device device : registry.all(Device.class)) {
-      telemetry.frames(new FrameQuery(device.id(), false, null, 20)).reversed().forEach(frame -> note(registry, device, frame, 0));
+      telemetry.frames().find(new FrameQuery(device.id(), false, null, 20)).reversed().forEach(frame -> note(registry, device, frame, 0));
     }
   }
 

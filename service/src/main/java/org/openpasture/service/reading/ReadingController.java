@@ -1,24 +1,17 @@
 package org.openpasture.service.reading;
 
-import jakarta.servlet.http.HttpServletResponse;
-import java.io.IOException;
-import java.io.Writer;
-import java.nio.charset.StandardCharsets;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
-import java.time.format.DateTimeFormatter;
 import java.util.List;
-import java.util.Locale;
-import org.apache.commons.csv.CSVFormat;
-import org.apache.commons.csv.CSVPrinter;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.reading.SeriesView;
+import org.openpasture.api.reading.SummaryView;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
-import org.openpasture.core.reading.Quality;
-import org.openpasture.core.series.SeriesSlice;
+import org.openpasture.core.series.CalendarPeriod;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.telemetry.TelemetryStore;
@@ -27,9 +20,10 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
-/** Readings of points: reduced for drawing, or all of them as CSV. */
+/** Readings of points: reduced for drawing, or summarized. */
 @RestController
 class ReadingController {
+  private static final int MOST_PERIODS = 20_000;
   private final TelemetryStore telemetry;
   private final Reader reader;
   private final SeriesViews views;
@@ -55,28 +49,28 @@ class ReadingController {
     return views.series(reader.point(id), from, until, buckets);
   }
 
-  /** All readings of a range as CSV (RFC 4180), unit and time zone in the header. */
-  @GetMapping("/api/v1/points/{id}/readings.csv")
-  void csv(@PathVariable String id, @RequestParam(required = false) @Nullable Instant from,
-      @RequestParam(required = false) @Nullable Instant until, HttpServletResponse response) throws IOException {
+  /**
+   * Summaries by calendar period in the site's time zone: days of 23 and 25 hours where the clocks change.
+   *
+   * @param from null for a week before {@code until}; the period in which it lies is given whole
+   * @param until null for now
+   */
+  @GetMapping("/api/v1/points/{id}/summaries")
+  List<SummaryView> summaries(@PathVariable String id, @RequestParam(defaultValue = "day") String period,
+      @RequestParam(required = false) @Nullable Instant from, @RequestParam(required = false) @Nullable Instant until) {
     Point point = reader.point(id);
-    Instant end = until == null ? clock.instant().plusSeconds(1) : until;
-    Instant begin = from == null ? Instant.EPOCH : from;
+    CalendarPeriod by = CalendarPeriod.of(period);
+    Instant end = until == null ? clock.instant() : until;
+    Instant begin = from == null ? end.minus(Duration.ofDays(7)) : from;
     if (!begin.isBefore(end)) {
       throw Problem.invalid("the range ends before it begins");
     }
-    ZoneId zone = reader.now().siteOf(point.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
-    response.setContentType("text/csv;charset=UTF-8");
-    response.setHeader("Content-Disposition", "attachment; filename=\"point-" + point.number() + ".csv\"");
-    DateTimeFormatter time = DateTimeFormatter.ISO_OFFSET_DATE_TIME.withZone(zone).withLocale(Locale.ROOT);
-    SeriesSlice slice = telemetry.range(point.number(), begin, end);
-    try (Writer writer = new java.io.OutputStreamWriter(response.getOutputStream(), StandardCharsets.UTF_8);
-        CSVPrinter printer = new CSVPrinter(writer, CSVFormat.RFC4180)) {
-      printer.printRecord(List.of("time (" + zone.getId() + ")", "point", point.name() + " (" + point.unit() + ")", "quality"));
-      for (int i = 0; i < slice.size(); i++) {
-        printer.printRecord(time.format(Instant.ofEpochMilli(slice.times()[i])), point.number(), slice.values()[i],
-            Quality.ofCode(slice.qualities()[i]).name().toLowerCase(Locale.ROOT));
-      }
+    if (Duration.between(begin, end).toHours() > MOST_PERIODS && by == CalendarPeriod.HOUR || Duration.between(begin, end).toDays() > MOST_PERIODS) {
+      throw Problem.invalid("that would be more than " + MOST_PERIODS + " " + period + "s; ask for a shorter range or a longer period");
     }
+    ZoneId zone = reader.now().siteOf(point.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
+    long[] edges = by.edges(begin, end, zone);
+    return telemetry.series().summaries(point.number(), edges).stream().map(summary -> SummaryView.of(summary,
+        by.next(summary.start(), zone))).toList();
   }
 }

@@ -6,8 +6,11 @@ import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.reading.SeriesView;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.series.Drawn;
 import org.openpasture.core.series.SeriesSlice;
+import org.openpasture.service.place.PointViews;
 import org.openpasture.service.problem.Problem;
+import org.openpasture.store.registry.RegistryStore;
 import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.stereotype.Component;
 
@@ -17,10 +20,14 @@ public class SeriesViews {
   private static final Duration DEFAULT_RANGE = Duration.ofDays(1);
   private static final int MOST_BUCKETS = 5_000;
   private final TelemetryStore telemetry;
+  private final RegistryStore registry;
+  private final PointViews points;
   private final Clock clock;
 
-  SeriesViews(TelemetryStore telemetry, Clock clock) {
+  SeriesViews(TelemetryStore telemetry, RegistryStore registry, PointViews points, Clock clock) {
     this.telemetry = telemetry;
+    this.registry = registry;
+    this.points = points;
     this.clock = clock;
   }
 
@@ -31,8 +38,10 @@ public class SeriesViews {
     if (!begin.isBefore(end)) {
       throw Problem.invalid("the range ends before it begins");
     }
-    SeriesSlice slice = telemetry.range(point.number(), begin, end);
-    SeriesSlice drawn = slice.reduce(Math.clamp(buckets, 1, MOST_BUCKETS));
-    return new SeriesView(point.id(), point.unit(), drawn.times(), drawn.values(), drawn.qualities(), slice.size());
+    long typicalMillis = points.interval(registry.now(), point).map(Duration::toMillis).orElse(0L);
+    Drawn drawn = telemetry.series().drawn(point.number(), begin, end, Math.clamp(buckets, 1, MOST_BUCKETS), typicalMillis);
+    SeriesSlice slice = drawn.slice();
+    return new SeriesView(point.id(), point.unit(), slice.times(), slice.values(), slice.qualities(), drawn.readings(),
+        drawn.gaps().stream().map(gap -> new SeriesView.Gap(gap.from().toEpochMilli(), gap.until().toEpochMilli())).toList());
   }
 }

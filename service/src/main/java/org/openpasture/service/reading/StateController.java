@@ -25,6 +25,6 @@ class StateController {
   @GetMapping("/api/v1/state")
   State state() {
     reader.requireOwner("see how much is kept");
-    return new State(telemetry.readingCount());
+    return new State(telemetry.series().readingCount());
   }
 }

@@ -72,10 +72,10 @@ class TelemetryStoreTest {
       store.submit(reading(1, second, second)).join();
     }
     reopen();
-    assertThat(store.readingCount()).isEqualTo(100);
-    assertThat(store.last(1)).hasValue(Reading.good(START.plusSeconds(99), 99));
-    assertThat(store.range(1, START.plusSeconds(10), START.plusSeconds(12)).values()).containsExactly(10, 11);
-    assertThat(store.range(2, START, START.plusSeconds(99)).size()).isZero();
+    assertThat(store.series().readingCount()).isEqualTo(100);
+    assertThat(store.series().last(1)).hasValue(Reading.good(START.plusSeconds(99), 99));
+    assertThat(store.series().range(1, START.plusSeconds(10), START.plusSeconds(12)).values()).containsExactly(10, 11);
+    assertThat(store.series().range(2, START, START.plusSeconds(99)).size()).isZero();
   }
 
   @Test
@@ -96,7 +96,7 @@ class TelemetryStoreTest {
   void aReadingForTheSameMomentReplacesTheOne() {
     store.submit(reading(1, 5, 1)).join();
     store.submit(reading(1, 5, 2)).join();
-    assertThat(store.range(1, START, START.plusSeconds(60)).values()).containsExactly(2);
+    assertThat(store.series().range(1, START, START.plusSeconds(60)).values()).containsExactly(2);
   }
 
   @Test
@@ -104,10 +104,10 @@ class TelemetryStoreTest {
     long first = store.submit(Deposit.of(frame("d1", Frame.Outcome.ACCEPTED))).join().frames().getFirst().id();
     store.submit(Deposit.of(frame("d2", Frame.Outcome.REFUSED))).join();
     reopen();
-    assertThat(store.frames(new FrameQuery(null, false, null, 10))).extracting(Frame::deviceId).containsExactly("d2", "d1");
-    assertThat(store.frames(new FrameQuery(null, true, null, 10))).extracting(Frame::deviceId).containsExactly("d2");
-    assertThat(store.frames(new FrameQuery("d1", false, null, 10))).hasSize(1);
-    assertThat(store.frame(first)).hasValueSatisfying(frame -> {
+    assertThat(store.frames().find(new FrameQuery(null, false, null, 10))).extracting(Frame::deviceId).containsExactly("d2", "d1");
+    assertThat(store.frames().find(new FrameQuery(null, true, null, 10))).extracting(Frame::deviceId).containsExactly("d2");
+    assertThat(store.frames().find(new FrameQuery("d1", false, null, 10))).hasSize(1);
+    assertThat(store.frames().find(first)).hasValueSatisfying(frame -> {
       assertThat(frame.bytes()).containsExactly(1, 2);
       assertThat(frame.receptions()).containsExactlyElementsOf(frame("d1", Frame.Outcome.ACCEPTED).receptions());
     });

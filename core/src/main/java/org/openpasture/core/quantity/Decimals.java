@@ -1,0 +1,47 @@
+package org.openpasture.core.quantity;
+
+/**
+ * Arithmetic with numbers as people and data sheets write them. By 0.01 is meant a hundredth, which no binary number is:
+ * 230 * 0.01 gives 2.3000000000000003, which people would read and files would keep. Where all numbers are decimals of
+ * few digits the result here is the double nearest to the true one, 2.3; elsewhere it is what the processor says.
+ */
+public final class Decimals {
+  private static final int MOST_DIGITS = 9;
+  private static final double[] POWERS = {1, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9, 1e10, 1e11, 1e12, 1e13, 1e14, 1e15, 1e16, 1e17, 1e18};
+  /** Integers below this are exact in a double. */
+  private static final double EXACT = 1L << 52;
+
+  private Decimals() {}
+
+  /** The least number of decimals, up to nine, with which a value is exactly an integer divided by a power of ten; -1 for none. */
+  public static int digits(double value) {
+    return digits(value, 0);
+  }
+
+  /** The same, beginning with a number of decimals. */
+  public static int digits(double value, int atLeast) {
+    for (int digits = atLeast; digits <= MOST_DIGITS; digits++) {
+      double scaled = Math.rint(value * POWERS[digits]);
+      if (scaled / POWERS[digits] == value && Math.abs(scaled) < EXACT) {
+        return digits;
+      }
+    }
+    return -1;
+  }
+
+  /** {@code raw * scale + offset}. */
+  public static double linear(double raw, double scale, double offset) {
+    int ofRaw = digits(raw);
+    int ofScale = digits(scale);
+    int ofOffset = digits(offset);
+    if (ofRaw >= 0 && ofScale >= 0 && ofOffset >= 0) {
+      int digits = Math.max(ofRaw + ofScale, ofOffset);
+      double product = Math.rint(raw * POWERS[ofRaw]) * Math.rint(scale * POWERS[ofScale]) * POWERS[digits - ofRaw - ofScale];
+      double sum = product + Math.rint(offset * POWERS[ofOffset]) * POWERS[digits - ofOffset];
+      if (Math.abs(product) < EXACT && Math.abs(sum) < EXACT) {
+        return sum / POWERS[digits];
+      }
+    }
+    return raw * scale + offset;
+  }
+}

@@ -1,0 +1,86 @@
+package org.openpasture.service.export;
+
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.place.Place;
+import org.openpasture.core.place.Point;
+import org.openpasture.core.place.Site;
+import org.openpasture.core.registry.Registry;
+import org.openpasture.service.access.Reader;
+import org.openpasture.service.problem.Problem;
+import org.openpasture.store.telemetry.TelemetryStore;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Readings as files. They are written as they are read, so that years of them need no more memory than an hour. */
+@RestController
+class ExportController {
+  private static final int MOST_POINTS = 500;
+  private final TelemetryStore telemetry;
+  private final Reader reader;
+  private final Clock clock;
+
+  ExportController(TelemetryStore telemetry, Reader reader, Clock clock) {
+    this.telemetry = telemetry;
+    this.reader = reader;
+    this.clock = clock;
+  }
+
+  /**
+   * All readings of some points in a range. The header {@code Pasture-Readings} says about how many there are, for whoever
+   * shows progress.
+   *
+   * @param points numbers or ids
+   * @param from null for the first
+   * @param until null for now
+   * @param format csv, xlsx, json-lines or senml
+   */
+  @GetMapping("/api/v1/readings/export")
+  void export(@RequestParam List<String> points, @RequestParam(required = false) @Nullable Instant from,
+      @RequestParam(required = false) @Nullable Instant until, @RequestParam(defaultValue = "csv") String format,
+      HttpServletResponse response) throws IOException {
+    ExportFormat as = ExportFormat.of(format);
+    if (points.isEmpty() || points.size() > MOST_POINTS) {
+      throw Problem.invalid("choose between one point and " + MOST_POINTS);
+    }
+    List<ExportedPoint> chosen = points.stream().map(id -> exported(reader.now(), reader.point(id))).toList();
+    Instant end = until == null ? clock.instant().plusSeconds(1) : until;
+    Instant begin = from == null ? Instant.EPOCH : from;
+    if (!begin.isBefore(end)) {
+      throw Problem.invalid("the range ends before it begins");
+    }
+    long about = chosen.stream().mapToLong(of -> telemetry.series().estimate(of.point().number(), begin, end)).sum();
+    response.setContentType(as.mediaType());
+    response.setHeader("Pasture-Readings", Long.toString(about));
+    response.setHeader("Content-Disposition", "attachment; filename=\""
+        + (chosen.size() == 1 ? "point-" + chosen.getFirst().point().number() : "readings") + "." + as.suffix() + "\"");
+    write(as, chosen, begin, end, response.getOutputStream());
+  }
+
+  private void write(ExportFormat as, List<ExportedPoint> points, Instant from, Instant until, java.io.OutputStream out) throws IOException {
+    try (ReadingWriter writer = as.begin(out, points)) {
+      for (ExportedPoint of : points) {
+        telemetry.series().read(of.point().number(), from, until, piece -> {
+          try {
+            writer.write(of, piece);
+          } catch (IOException e) {
+            throw new java.io.UncheckedIOException(e);
+          }
+        });
+      }
+    } catch (java.io.UncheckedIOException e) {
+      throw e.getCause();
+    }
+  }
+
+  static ExportedPoint exported(Registry now, Point point) {
+    return new ExportedPoint(point, now.place(point.placeId()).map(Place::name).orElse(""),
+        now.siteOf(point.placeId()).map(Site::zone).orElse(ZoneOffset.UTC));
+  }
+}

@@ -1,0 +1,433 @@
+package org.openpasture.store.series;
+
+import static org.openpasture.store.generated.telemetrydb.Tables.CHUNK;
+import static org.openpasture.store.generated.telemetrydb.Tables.POINT_RECORD;
+import static org.openpasture.store.generated.telemetrydb.Tables.REPLACED_READING;
+import static org.openpasture.store.generated.telemetrydb.Tables.SUMMARY_BLOCK;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import org.jooq.BatchBindStep;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.series.CalendarPeriod;
+import org.openpasture.core.series.ChunkCodec;
+import org.openpasture.core.series.Pace;
+import org.openpasture.core.series.PointSeries;
+import org.openpasture.core.series.SeriesSlice;
+import org.openpasture.core.series.Summarizer;
+import org.openpasture.core.series.Summary;
+import org.openpasture.core.series.SummaryCodec;
+
+/**
+ * Moves readings from memory into chunks and summaries. Everything is worked out here and handed to the writer in small
+ * transactions, so that ingest hardly waits. Late readings are merged into the chunks that they belong to, and the
+ * summaries that they change are made anew. Sealing the same readings twice changes nothing. For one thread.
+ */
+public final class Sealer implements AutoCloseable {
+  private static final int MOST_IN_CHUNK = 1_536;
+  private static final int CUT_CHUNKS_AT = 1_024;
+  /** A last chunk with fewer than this goes on growing. */
+  private static final int OPEN_BELOW = 384;
+  private static final int FEW = 128;
+  /** Late readings further apart than this are merged one group after the other. */
+  private static final long GROUP_MILLIS = 24 * 3_600_000L;
+  private static final int MOST_IN_BLOCK = 96;
+  private static final int CUT_BLOCKS_AT = 64;
+  private static final int POINTS_AT_ONCE = 64;
+
+  private final SeriesStore store;
+  private final Writer writer;
+  private final Clock clock;
+  private final ChunkCodec chunks = new ChunkCodec();
+  private final SummaryCodec summaries = new SummaryCodec();
+  private final Map<Integer, Tail> tails = new HashMap<>();
+  private long lastChunkId;
+  private long lastBlockId;
+
+  public Sealer(SeriesStore store, Writer writer, Clock clock) {
+    this.store = store;
+    this.writer = writer;
+    this.clock = clock;
+    this.lastChunkId = store.tables().lastChunkId();
+    this.lastBlockId = store.tables().lastBlockId();
+  }
+
+  private record NewChunk(int point, SeriesTables.ChunkRow row) {}
+
+  private record NewBlock(int point, Width width, int count, SeriesTables.BlockRow row) {}
+
+  /** What is to be written for some points. */
+  private static final class Plan {
+    private final List<Long> chunksGone = new ArrayList<>();
+    private final List<NewChunk> newChunks = new ArrayList<>();
+    private final List<Long> blocksGone = new ArrayList<>();
+    private final List<NewBlock> newBlocks = new ArrayList<>();
+    private final List<PointRecord> records = new ArrayList<>();
+    private final List<PointReplaced> replaced = new ArrayList<>();
+    private final List<Part> parts = new ArrayList<>();
+
+    boolean isEmpty() {
+      return records.isEmpty() && replaced.isEmpty();
+    }
+  }
+
+  private record PointReplaced(int point, PointSeries.Replaced replaced) {}
+
+  /**
+   * The last chunk and the last block of hours of a point as they are on disk, so that readings that come in order are sealed
+   * without asking the disk.
+   */
+  private record Tail(SeriesTables.ChunkRow chunk, SeriesTables.BlockRow hours) {
+    boolean isBefore(long time) {
+      return chunk.lastTime() < time;
+    }
+  }
+
+  /**
+   * Readings of one point that lie close together in time.
+   *
+   * @param whole all that leaves memory of the point
+   * @param isLast whether everything that leaves is on disk when this is
+   */
+  private record Part(int point, SeriesSlice whole, SeriesSlice group, boolean isLast) {}
+
+  /**
+   * Seals what is in memory of all points.
+   *
+   * @return whether all that was there when it began is in chunks now
+   */
+  public boolean sealAll() {
+    List<Integer> points = store.head().pointsWaiting();
+    boolean all = true;
+    for (int i = 0; i < points.size(); i += POINTS_AT_ONCE) {
+      all &= seal(points.subList(i, Math.min(points.size(), i + POINTS_AT_ONCE)));
+    }
+    return all;
+  }
+
+  /** Seals some points in one transaction, then the days that are over in another. */
+  private boolean seal(List<Integer> points) {
+    Plan plan = new Plan();
+    List<Part> inGroups = new ArrayList<>();
+    for (int point : points) {
+      Head.Leaving leaving = store.head().leave(point);
+      if (leaving.slice().size() > 0) {
+        leaving.replaced().forEach(one -> plan.replaced.add(new PointReplaced(point, one)));
+        List<Part> parts = groups(point, leaving.slice());
+        if (parts.size() == 1) {
+          plan(parts.getFirst(), plan);
+        } else {
+          inGroups.addAll(parts);
+        }
+      }
+    }
+    return writeWithDays(plan) & sealInGroups(inGroups);
+  }
+
+  /** Groups of one point touch the same rows, so each is written before the next is worked out. */
+  private boolean sealInGroups(List<Part> parts) {
+    boolean all = true;
+    for (Part part : parts) {
+      Plan plan = new Plan();
+      plan(part, plan);
+      all &= writeWithDays(plan);
+    }
+    return all;
+  }
+
+  private static List<Part> groups(int point, SeriesSlice whole) {
+    List<Part> groups = new ArrayList<>();
+    int begin = 0;
+    for (int i = 1; i <= whole.size(); i++) {
+      if (i == whole.size() || whole.times()[i] - whole.times()[i - 1] > GROUP_MILLIS) {
+        groups.add(new Part(point, whole, whole.part(begin, i), i == whole.size()));
+        begin = i;
+      }
+    }
+    return groups;
+  }
+
+  private boolean writeWithDays(Plan plan) {
+    Map<Integer, Long> lastBefore = new HashMap<>();
+    plan.parts.forEach(part -> lastBefore.put(part.point(), store.record(part.point()).lastTime()));
+    if (!write(plan)) {
+      return false;
+    }
+    Plan days = new Plan();
+    for (Part part : plan.parts) {
+      planDays(part, lastBefore.getOrDefault(part.point(), Long.MIN_VALUE), days);
+    }
+    return write(days);
+  }
+
+  /** Writes a plan, unless an erasure has taken back meanwhile what it was made from. */
+  private boolean write(Plan plan) {
+    if (plan.isEmpty()) {
+      return true;
+    }
+    boolean[] written = {false};
+    writer.write(dsl -> {
+      written[0] = plan.parts.stream().allMatch(part -> store.head().isLeaving(part.point(), part.whole()));
+      if (written[0]) {
+        apply(dsl, plan);
+      }
+    });
+    if (written[0]) {
+      rememberTails(plan);
+      plan.records.forEach(store::remember);
+      plan.parts.stream().filter(Part::isLast).forEach(part -> store.head().left(part.point()));
+    }
+    return written[0];
+  }
+
+  private void rememberTails(Plan plan) {
+    Map<Integer, SeriesTables.ChunkRow> lastChunks = new HashMap<>();
+    Map<Integer, SeriesTables.BlockRow> lastHours = new HashMap<>();
+    plan.newChunks.forEach(chunk -> lastChunks.put(chunk.point(), chunk.row()));
+    plan.newBlocks.stream().filter(block -> block.width() == Width.HOUR).forEach(block -> lastHours.put(block.point(), block.row()));
+    Map<Integer, Long> newest = new HashMap<>();
+    plan.records.forEach(record -> newest.put(record.point(), record.lastTime()));
+    lastChunks.forEach((point, chunk) -> {
+      SeriesTables.BlockRow hours = lastHours.get(point);
+      if (hours != null && chunk.lastTime() == newest.getOrDefault(point, Long.MIN_VALUE)) {
+        tails.put(point, new Tail(chunk, hours));
+      } else {
+        tails.remove(point);
+      }
+    });
+  }
+
+  private void plan(Part part, Plan plan) {
+    SeriesSlice group = part.group();
+    PointRecord record = planGroup(part.point(), group, store.record(part.point()), plan);
+    int newest = group.size() - 1;
+    if (group.times()[newest] >= record.lastTime()) {
+      record = record.withLast(group.times()[newest], group.values()[newest], group.qualities()[newest]);
+    }
+    plan.records.add(record);
+    plan.parts.add(part);
+  }
+
+  private PointRecord planGroup(int point, SeriesSlice group, PointRecord before, Plan plan) {
+    long first = group.times()[0];
+    long last = group.times()[group.size() - 1];
+    Tail tail = tails.get(point);
+    boolean inOrder = tail != null && tail.isBefore(first);
+    List<SeriesTables.ChunkRow> near = inOrder ? List.of(tail.chunk()) : store.tables().chunks(point, first, last + 1);
+    SeriesSlice old = SeriesSlice.empty();
+    PointRecord record = before;
+    for (SeriesTables.ChunkRow row : near) {
+      boolean touched = row.lastTime() >= first;
+      boolean grows = row.readings() + group.size() <= MOST_IN_CHUNK && (row.readings() < OPEN_BELOW || group.size() < FEW);
+      if (touched || grows && near.size() == 1) {
+        SeriesSlice slice = row.slice();
+        old = old.merge(slice);
+        plan.chunksGone.add(row.id());
+        record = record.changed(-slice.size(), -row.bytes(), 0);
+      }
+    }
+    SeriesSlice.replaced(old, group, (reading, by) -> plan.replaced.add(new PointReplaced(point, new PointSeries.Replaced(reading, by))));
+    SeriesSlice merged = old.merge(group);
+    int pieces = merged.size() <= MOST_IN_CHUNK ? 1 : (merged.size() + CUT_CHUNKS_AT - 1) / CUT_CHUNKS_AT;
+    for (int i = 0; i < pieces; i++) {
+      SeriesSlice piece = pieces == 1 ? merged
+          : merged.part((int) ((long) merged.size() * i / pieces), (int) ((long) merged.size() * (i + 1) / pieces));
+      byte[] packed = chunks.encode(piece);
+      plan.newChunks.add(new NewChunk(point, new SeriesTables.ChunkRow(++lastChunkId, piece.times()[0], piece.times()[piece.size() - 1],
+          piece.size(), packed.length, packed)));
+      record = record.changed(piece.size(), packed.length, 0);
+    }
+    return planHours(point, first, last, merged, record, inOrder ? tail : null, plan);
+  }
+
+  /** The hours that the group's readings lie in, and those into which the value before or the last of them holds. */
+  private PointRecord planHours(int point, long first, long last, SeriesSlice merged, PointRecord before, @Nullable Tail tail, Plan plan) {
+    SeriesSlice context = context(point, first, last, merged, tail);
+    int firstIndex = context.indexOf(first);
+    long from = Summarizer.hourOf(firstIndex > 0 ? context.times()[firstIndex - 1] : first);
+    int after = context.indexOf(last + 1);
+    long until = Summarizer.hourOf(after < context.size() ? context.times()[after] : last) + Width.HOUR.millis();
+    long hold = Pace.gapMillis(Pace.typicalMillis(merged));
+    from = Math.max(from, Summarizer.hourOf(first - hold - Width.HOUR.millis()));
+    until = Math.min(until, Summarizer.hourOf(last + hold) + 2 * Width.HOUR.millis());
+    List<Summary> fresh = new Summarizer(store.profile(point).limits(), hold).over(context, Summarizer.hours(from, until));
+    List<SeriesTables.BlockRow> rows = tail != null && tail.hours().firstStart() <= from ? List.of(tail.hours())
+        : store.tables().blocks(point, Width.HOUR, from, until);
+    return planBlocks(point, Width.HOUR, rows, fresh, from, until, before.detailFrom(), before, plan);
+  }
+
+  /** Readings around a group, from the hour of the reading before it to the reading after it, as they will be. */
+  private SeriesSlice context(int point, long first, long last, SeriesSlice merged, @Nullable Tail tail) {
+    SeriesSlice context = merged;
+    if (merged.times()[0] == first && tail != null) {
+      context = tail.chunk().slice().merge(context);
+    } else if (merged.times()[0] == first) {
+      for (SeriesTables.ChunkRow row : store.tables().chunks(point, first - 1, first)) {
+        context = row.slice().merge(context);
+      }
+    }
+    int before = context.indexOf(first) - 1;
+    long begins = context.times()[0];
+    if (before >= 0 && Summarizer.hourOf(context.times()[before]) < begins) {
+      for (SeriesTables.ChunkRow row : store.tables().chunks(point, Summarizer.hourOf(context.times()[before]), begins)) {
+        context = row.slice().merge(context);
+      }
+    }
+    if (tail == null && merged.times()[merged.size() - 1] <= last) {
+      for (SeriesTables.ChunkRow row : store.tables().chunkAfter(point, last)) {
+        context = row.slice().merge(context);
+      }
+    }
+    return context;
+  }
+
+  /**
+   * Puts summaries in place of those stored for a range. Where what they would be made from is erased already, the new
+   * ones stand for later readings only and are added to what is there.
+   */
+  private PointRecord planBlocks(int point, Width width, List<SeriesTables.BlockRow> rows, List<Summary> fresh, long from, long until, long erasedBefore,
+      PointRecord before, Plan plan) {
+    PointRecord record = before;
+    TreeMap<Long, Summary> all = new TreeMap<>();
+    int open = 0;
+    for (SeriesTables.BlockRow row : rows) {
+      List<Summary> stored = row.summaries();
+      boolean touched = row.lastStart() >= from;
+      if (touched || stored.size() < CUT_BLOCKS_AT && rows.size() == 1) {
+        plan.blocksGone.add(row.id());
+        record = record.changed(0, 0, -row.bytes());
+        for (Summary summary : stored) {
+          long start = summary.start().toEpochMilli();
+          if (start < from || start >= until || start < erasedBefore) {
+            all.put(start, summary);
+          }
+        }
+        open++;
+      }
+    }
+    for (Summary summary : fresh) {
+      all.merge(summary.start().toEpochMilli(), summary, (old, more) -> Summary.merge(old.start(), List.of(old, more)));
+    }
+    if (all.isEmpty() && open == 0) {
+      return record;
+    }
+    List<Summary> list = List.copyOf(all.values());
+    int pieces = list.size() <= MOST_IN_BLOCK ? Math.min(1, list.size()) : (list.size() + CUT_BLOCKS_AT - 1) / CUT_BLOCKS_AT;
+    for (int i = 0; i < pieces; i++) {
+      List<Summary> piece = list.subList(list.size() * i / pieces, list.size() * (i + 1) / pieces);
+      byte[] packed = summaries.encode(piece);
+      plan.newBlocks.add(new NewBlock(point, width, piece.size(), new SeriesTables.BlockRow(++lastBlockId,
+          piece.getFirst().start().toEpochMilli(), piece.getLast().start().toEpochMilli(), packed.length, packed)));
+      record = record.changed(0, 0, packed.length);
+    }
+    return record;
+  }
+
+  /** The days of the site's calendar that are over and that the readings touched. */
+  private void planDays(Part part, long lastBefore, Plan plan) {
+    PointRecord record = store.record(part.point());
+    ZoneId zone = store.profile(part.point()).zone();
+    long today = CalendarPeriod.DAY.startOf(Instant.ofEpochMilli(record.lastTime()), zone).toEpochMilli();
+    long first = part.group().times()[0];
+    long last = part.group().times()[part.group().size() - 1];
+    if (lastBefore >= today && first >= today) {
+      return;
+    }
+    boolean late = first <= lastBefore;
+    long holding = late ? first - GROUP_MILLIS : Math.max(lastBefore, first - GROUP_MILLIS);
+    long until = last + (late ? GROUP_MILLIS : 1);
+    PointRecord changed = planDays(part.point(), CalendarPeriod.DAY.edges(Instant.ofEpochMilli(holding), Instant.ofEpochMilli(until), zone),
+        today, record, plan);
+    if (!changed.equals(record)) {
+      plan.records.add(changed);
+    }
+  }
+
+  private PointRecord planDays(int point, long[] edges, long today, PointRecord record, Plan plan) {
+    int over = 0;
+    while (over < edges.length && edges[over] <= today) {
+      over++;
+    }
+    if (over < 2) {
+      return record;
+    }
+    long[] closed = Arrays.copyOf(edges, over);
+    return planBlocks(point, Width.DAY, store.tables().blocks(point, Width.DAY, closed[0], closed[over - 1]),
+        store.summaries(point, closed), closed[0], closed[over - 1], record.hoursFrom(), record, plan);
+  }
+
+  private void apply(DSLContext dsl, Plan plan) {
+    delete(dsl, plan.chunksGone, true);
+    delete(dsl, plan.blocksGone, false);
+    if (!plan.newChunks.isEmpty()) {
+      BatchBindStep insert = dsl.batch(dsl.insertInto(CHUNK, CHUNK.ID, CHUNK.POINT, CHUNK.FIRST_TIME, CHUNK.LAST_TIME, CHUNK.READINGS,
+          CHUNK.PACKED).values((Long) null, null, null, null, null, null));
+      for (NewChunk chunk : plan.newChunks) {
+        SeriesTables.ChunkRow row = chunk.row();
+        insert = insert.bind(row.id(), (long) chunk.point(), row.firstTime(), row.lastTime(), (long) row.readings(), row.packed());
+      }
+      insert.execute();
+    }
+    if (!plan.newBlocks.isEmpty()) {
+      BatchBindStep insert = dsl.batch(dsl.insertInto(SUMMARY_BLOCK, SUMMARY_BLOCK.ID, SUMMARY_BLOCK.POINT, SUMMARY_BLOCK.WIDTH,
+          SUMMARY_BLOCK.FIRST_START, SUMMARY_BLOCK.LAST_START, SUMMARY_BLOCK.SUMMARIES, SUMMARY_BLOCK.PACKED)
+          .values((Long) null, null, null, null, null, null, null));
+      for (NewBlock block : plan.newBlocks) {
+        SeriesTables.BlockRow row = block.row();
+        insert = insert.bind(row.id(), (long) block.point(), block.width().code(), row.firstStart(), row.lastStart(), (long) block.count(),
+            row.packed());
+      }
+      insert.execute();
+    }
+    if (!plan.records.isEmpty()) {
+      upsert(dsl, plan.records);
+    }
+    if (!plan.replaced.isEmpty()) {
+      BatchBindStep insert = dsl.batch(dsl.insertInto(REPLACED_READING, REPLACED_READING.POINT, REPLACED_READING.TIME,
+          REPLACED_READING.VALUE, REPLACED_READING.QUALITY, REPLACED_READING.REPLACED_BY, REPLACED_READING.NOTICED_AT)
+          .values((Long) null, null, null, null, null, null).onConflictDoNothing());
+      for (PointReplaced one : plan.replaced) {
+        insert = insert.bind((long) one.point(), one.replaced().old().time().toEpochMilli(), one.replaced().old().value(),
+            (long) one.replaced().old().quality().code(), one.replaced().by(), clock.millis());
+      }
+      insert.execute();
+    }
+  }
+
+  private static void upsert(DSLContext dsl, List<PointRecord> records) {
+    BatchBindStep upsert = dsl.batch(dsl.insertInto(POINT_RECORD, POINT_RECORD.POINT, POINT_RECORD.READINGS, POINT_RECORD.CHUNK_BYTES,
+            POINT_RECORD.SUMMARY_BYTES, POINT_RECORD.LAST_TIME, POINT_RECORD.LAST_VALUE, POINT_RECORD.LAST_QUALITY,
+            POINT_RECORD.DETAIL_FROM, POINT_RECORD.HOURS_FROM)
+        .values((Long) null, null, null, null, null, null, null, null, null).onConflict(POINT_RECORD.POINT).doUpdate().setAllToExcluded());
+    for (PointRecord record : records) {
+      upsert = upsert.bind((long) record.point(), record.readings(), record.chunkBytes(), record.summaryBytes(), record.lastTime(),
+          record.lastValue(), (long) record.lastQuality(), record.detailFrom(), record.hoursFrom());
+    }
+    upsert.execute();
+  }
+
+  private static void delete(DSLContext dsl, List<Long> ids, boolean chunks) {
+    if (!ids.isEmpty()) {
+      BatchBindStep delete = dsl.batch(chunks ? dsl.deleteFrom(CHUNK).where(CHUNK.ID.eq((Long) null))
+          : dsl.deleteFrom(SUMMARY_BLOCK).where(SUMMARY_BLOCK.ID.eq((Long) null)));
+      for (long id : ids) {
+        delete = delete.bind(id);
+      }
+      delete.execute();
+    }
+  }
+
+  @Override
+  public void close() {
+    chunks.close();
+    summaries.close();
+  }
+}

@@ -1,0 +1,63 @@
+package org.openpasture.store.telemetry;
+
+import static org.openpasture.store.generated.telemetrydb.Tables.FRAME;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Supplier;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
+import org.openpasture.core.frame.Frame;
+import org.openpasture.core.frame.Reception;
+import org.openpasture.store.generated.telemetrydb.tables.records.FrameRecord;
+import tools.jackson.core.type.TypeReference;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The frames that came in, with who heard them and what became of them. */
+public final class FrameLog {
+  private final Supplier<DSLContext> reader;
+  private final JsonMapper mapper = JsonMapper.builder().build();
+
+  FrameLog(Supplier<DSLContext> reader) {
+    this.reader = reader;
+  }
+
+  Frame insert(DSLContext dsl, Frame frame) {
+    Long id = dsl.insertInto(FRAME, FRAME.RECEIVED_AT, FRAME.KIND, FRAME.DEVICE_ID, FRAME.ADDRESS, FRAME.BYTES, FRAME.PAYLOAD,
+            FRAME.PORT, FRAME.COUNTER, FRAME.OUTCOME, FRAME.REASON, FRAME.READ_VALUES, FRAME.RECEPTIONS)
+        .values(frame.receivedAt().toEpochMilli(), frame.kind(), frame.deviceId(), frame.address(), frame.bytes(),
+            frame.payload(), (long) frame.port(), frame.counter(), frame.outcome().name(), frame.reason(), frame.values(),
+            mapper.writeValueAsString(frame.receptions()))
+        .returningResult(FRAME.ID).fetchSingle().value1();
+    return frame.withId(id);
+  }
+
+  /** Frames, the newest first. */
+  public List<Frame> find(FrameQuery query) {
+    Condition condition = DSL.noCondition();
+    if (query.deviceId() != null) {
+      condition = condition.and(FRAME.DEVICE_ID.eq(query.deviceId()));
+    }
+    if (query.refusedOnly()) {
+      condition = condition.and(FRAME.OUTCOME.eq(Frame.Outcome.REFUSED.name()));
+    }
+    if (query.before() != null) {
+      condition = condition.and(FRAME.ID.lt(query.before()));
+    }
+    return reader.get().selectFrom(FRAME).where(condition).orderBy(FRAME.ID.desc()).limit(query.limit()).fetch(this::frame);
+  }
+
+  /** One frame. */
+  public Optional<Frame> find(long id) {
+    return reader.get().selectFrom(FRAME).where(FRAME.ID.eq(id)).fetchOptional(this::frame);
+  }
+
+  private Frame frame(FrameRecord row) {
+    List<Reception> receptions = mapper.readValue(row.getReceptions(), new TypeReference<>() { });
+    return new Frame(row.getId(), Instant.ofEpochMilli(row.getReceivedAt()), row.getKind(), row.getDeviceId(),
+        row.getAddress(), row.getBytes(), row.getPayload(), row.getPort().intValue(), row.getCounter(),
+        Frame.Outcome.valueOf(row.getOutcome()), row.getReason(), row.getReadValues(), receptions);
+  }
+}

@@ -1,0 +1,71 @@
+package org.openpasture.store.telemetry;
+
+import static org.openpasture.store.generated.telemetrydb.Tables.JOIN_COUNTER;
+import static org.openpasture.store.generated.telemetrydb.Tables.RADIO_SESSION;
+import static org.openpasture.store.generated.telemetrydb.Tables.USED_NONCE;
+
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.Map;
+import java.util.Set;
+import org.jooq.DSLContext;
+import org.openpasture.core.lorawan.AesKey;
+import org.openpasture.core.lorawan.DevAddr;
+import org.openpasture.core.lorawan.Session;
+import org.openpasture.store.secret.SecretBox;
+
+/** What the network remembers of devices, their session keys encrypted. */
+final class RadioSessions {
+  private final SecretBox secrets;
+
+  RadioSessions(SecretBox secrets) {
+    this.secrets = secrets;
+  }
+
+  void apply(DSLContext dsl, RadioChange change) {
+    switch (change) {
+      case RadioChange.SessionBegan(String deviceId, Session session) -> {
+        byte[] keys = new byte[32];
+        System.arraycopy(session.nwkSKey().toBytes(), 0, keys, 0, 16);
+        System.arraycopy(session.appSKey().toBytes(), 0, keys, 16, 16);
+        dsl.deleteFrom(RADIO_SESSION).where(RADIO_SESSION.DEVICE_ID.eq(deviceId)).execute();
+        dsl.insertInto(RADIO_SESSION, RADIO_SESSION.DEVICE_ID, RADIO_SESSION.DEV_ADDR, RADIO_SESSION.KEYS,
+                RADIO_SESSION.LAST_UP, RADIO_SESSION.NEXT_DOWN)
+            .values(deviceId, Integer.toUnsignedLong(session.devAddr().bits()), secrets.seal(keys), session.lastUp(),
+                session.nextDown()).execute();
+      }
+      case RadioChange.CountersMoved(String deviceId, long lastUp, long nextDown) -> dsl.update(RADIO_SESSION)
+          .set(RADIO_SESSION.LAST_UP, lastUp).set(RADIO_SESSION.NEXT_DOWN, nextDown)
+          .where(RADIO_SESSION.DEVICE_ID.eq(deviceId)).execute();
+      case RadioChange.Joined(String deviceId, int devNonce, int nextJoinNonce) -> {
+        dsl.insertInto(USED_NONCE, USED_NONCE.DEVICE_ID, USED_NONCE.DEV_NONCE).values(deviceId, (long) devNonce)
+            .onConflictDoNothing().execute();
+        dsl.insertInto(JOIN_COUNTER, JOIN_COUNTER.DEVICE_ID, JOIN_COUNTER.JOIN_NONCE).values(deviceId, (long) nextJoinNonce)
+            .onConflict(JOIN_COUNTER.DEVICE_ID).doUpdate().set(JOIN_COUNTER.JOIN_NONCE, (long) nextJoinNonce).execute();
+      }
+      case RadioChange.Forgotten(String deviceId) -> {
+        dsl.deleteFrom(RADIO_SESSION).where(RADIO_SESSION.DEVICE_ID.eq(deviceId)).execute();
+        dsl.deleteFrom(USED_NONCE).where(USED_NONCE.DEVICE_ID.eq(deviceId)).execute();
+        dsl.deleteFrom(JOIN_COUNTER).where(JOIN_COUNTER.DEVICE_ID.eq(deviceId)).execute();
+      }
+    }
+  }
+
+  /** What was remembered of all devices. */
+  RadioMemory read(DSLContext dsl) {
+    Map<String, Session> sessions = new HashMap<>();
+    dsl.selectFrom(RADIO_SESSION).forEach(row -> {
+      byte[] keys = secrets.open(row.getKeys());
+      sessions.put(row.getDeviceId(), new Session(new DevAddr(row.getDevAddr().intValue()),
+          AesKey.of(Arrays.copyOf(keys, 16)), AesKey.of(Arrays.copyOfRange(keys, 16, 32)), row.getLastUp(),
+          row.getNextDown()));
+    });
+    Map<String, Set<Integer>> nonces = new HashMap<>();
+    dsl.selectFrom(USED_NONCE).forEach(row ->
+        nonces.computeIfAbsent(row.getDeviceId(), id -> new HashSet<>()).add(row.getDevNonce().intValue()));
+    Map<String, Integer> next = new HashMap<>();
+    dsl.selectFrom(JOIN_COUNTER).forEach(row -> next.put(row.getDeviceId(), row.getJoinNonce().intValue()));
+    return new RadioMemory(sessions, nonces, next);
+  }
+}
