@@ -41,6 +41,17 @@ public record SeriesSlice(long[] times, double[] values, byte[] qualities) {
     return kept.slice();
   }
 
+  /** The readings at moments of which another slice has none. */
+  public SeriesSlice withoutTimesOf(SeriesSlice other) {
+    Builder kept = new Builder(size());
+    for (int i = 0; i < size(); i++) {
+      if (Arrays.binarySearch(other.times, times[i]) < 0) {
+        kept.add(this, i);
+      }
+    }
+    return kept.slice();
+  }
+
   /** The readings from an index up to another, as a copy. */
   public SeriesSlice part(int begin, int end) {
     return new SeriesSlice(Arrays.copyOfRange(times, begin, end), Arrays.copyOfRange(values, begin, end),

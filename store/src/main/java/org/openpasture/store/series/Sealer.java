@@ -14,6 +14,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.function.Consumer;
 import org.jooq.BatchBindStep;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -188,6 +189,53 @@ public final class Sealer implements AutoCloseable {
     return written[0];
   }
 
+  /**
+   * Puts other readings in place of those of a range, on disk and in the summaries, and runs something in the same
+   * transaction. Readings of the point that are in memory are sealed first.
+   *
+   * @param with what belongs to it, such as the journal row that says so
+   */
+  public void rewrite(Rewrite rewrite, Consumer<DSLContext> with) {
+    int point = rewrite.point();
+    while (!seal(List.of(point))) {
+      Thread.onSpinWait();
+    }
+    Plan plan = new Plan();
+    PointRecord record = store.record(point);
+    SeriesSlice old = SeriesSlice.empty();
+    for (SeriesTables.ChunkRow row : store.tables().chunks(point, rewrite.from(), rewrite.until())) {
+      if (row.lastTime() >= rewrite.from()) {
+        SeriesSlice slice = row.slice();
+        old = old.merge(slice);
+        plan.chunksGone.add(row.id());
+        record = record.changed(-slice.size(), -row.bytes(), 0);
+      }
+    }
+    SeriesSlice merged = old.without(rewrite.from(), rewrite.until()).merge(rewrite.readings());
+    record = planHours(point, rewrite.from(), rewrite.until() - 1, merged, planChunks(point, merged, record, plan), null, plan);
+    SeriesSlice newest = newest(point, rewrite, merged);
+    record = newest.size() == 0 ? record : record.withLast(newest.times()[0], newest.values()[0], newest.qualities()[0]);
+    plan.records.add(record);
+    writer.write(dsl -> {
+      apply(dsl, plan);
+      with.accept(dsl);
+    });
+    tails.remove(point);
+    plan.records.forEach(store::remember);
+    Plan days = new Plan();
+    SeriesSlice ends = new SeriesSlice(new long[] {rewrite.from(), rewrite.until() - 1}, new double[2], new byte[2]);
+    planDays(new Part(point, ends, ends, true), Long.MAX_VALUE, days);
+    write(days);
+  }
+
+  /** The newest reading that is left of a point; none if nothing is. */
+  private SeriesSlice newest(int point, Rewrite rewrite, SeriesSlice merged) {
+    if (store.record(point).lastTime() >= rewrite.until()) {
+      return store.newestInChunks(point, Long.MAX_VALUE);
+    }
+    return merged.size() > 0 ? merged.part(merged.size() - 1, merged.size()) : store.newestInChunks(point, rewrite.from());
+  }
+
   private void rememberTails(Plan plan) {
     Map<Integer, SeriesTables.ChunkRow> lastChunks = new HashMap<>();
     Map<Integer, SeriesTables.BlockRow> lastHours = new HashMap<>();
@@ -219,9 +267,9 @@ public final class Sealer implements AutoCloseable {
   private PointRecord planGroup(int point, SeriesSlice group, PointRecord before, Plan plan) {
     long first = group.times()[0];
     long last = group.times()[group.size() - 1];
-    Tail tail = tails.get(point);
-    boolean inOrder = tail != null && tail.isBefore(first);
-    List<SeriesTables.ChunkRow> near = inOrder ? List.of(tail.chunk()) : store.tables().chunks(point, first, last + 1);
+    Tail known = tails.get(point);
+    Tail tail = known != null && known.isBefore(first) ? known : null;
+    List<SeriesTables.ChunkRow> near = tail != null ? List.of(tail.chunk()) : store.tables().chunks(point, first, last + 1);
     SeriesSlice old = SeriesSlice.empty();
     PointRecord record = before;
     for (SeriesTables.ChunkRow row : near) {
@@ -236,7 +284,12 @@ public final class Sealer implements AutoCloseable {
     }
     SeriesSlice.replaced(old, group, (reading, by) -> plan.replaced.add(new PointReplaced(point, new PointSeries.Replaced(reading, by))));
     SeriesSlice merged = old.merge(group);
-    int pieces = merged.size() <= MOST_IN_CHUNK ? 1 : (merged.size() + CUT_CHUNKS_AT - 1) / CUT_CHUNKS_AT;
+    return planHours(point, first, last, merged, planChunks(point, merged, record, plan), tail, plan);
+  }
+
+  private PointRecord planChunks(int point, SeriesSlice merged, PointRecord before, Plan plan) {
+    PointRecord record = before;
+    int pieces = merged.size() <= MOST_IN_CHUNK ? Math.min(1, merged.size()) : (merged.size() + CUT_CHUNKS_AT - 1) / CUT_CHUNKS_AT;
     for (int i = 0; i < pieces; i++) {
       SeriesSlice piece = pieces == 1 ? merged
           : merged.part((int) ((long) merged.size() * i / pieces), (int) ((long) merged.size() * (i + 1) / pieces));
@@ -245,12 +298,12 @@ public final class Sealer implements AutoCloseable {
           piece.size(), packed.length, packed)));
       record = record.changed(piece.size(), packed.length, 0);
     }
-    return planHours(point, first, last, merged, record, inOrder ? tail : null, plan);
+    return record;
   }
 
   /** The hours that the group's readings lie in, and those into which the value before or the last of them holds. */
   private PointRecord planHours(int point, long first, long last, SeriesSlice merged, PointRecord before, @Nullable Tail tail, Plan plan) {
-    SeriesSlice context = context(point, first, last, merged, tail);
+    SeriesSlice context = context(point, first, last, merged, tail, plan.chunksGone);
     int firstIndex = context.indexOf(first);
     long from = Summarizer.hourOf(firstIndex > 0 ? context.times()[firstIndex - 1] : first);
     int after = context.indexOf(last + 1);
@@ -265,28 +318,30 @@ public final class Sealer implements AutoCloseable {
   }
 
   /** Readings around a group, from the hour of the reading before it to the reading after it, as they will be. */
-  private SeriesSlice context(int point, long first, long last, SeriesSlice merged, @Nullable Tail tail) {
+  private SeriesSlice context(int point, long first, long last, SeriesSlice merged, @Nullable Tail tail, List<Long> gone) {
     SeriesSlice context = merged;
-    if (merged.times()[0] == first && tail != null) {
+    boolean beginsHere = merged.size() == 0 || merged.times()[0] >= first;
+    if (beginsHere && tail != null) {
       context = tail.chunk().slice().merge(context);
-    } else if (merged.times()[0] == first) {
-      for (SeriesTables.ChunkRow row : store.tables().chunks(point, first - 1, first)) {
-        context = row.slice().merge(context);
-      }
+    } else if (beginsHere) {
+      context = withChunks(store.tables().chunks(point, first - 1, first), gone, context);
     }
     int before = context.indexOf(first) - 1;
-    long begins = context.times()[0];
-    if (before >= 0 && Summarizer.hourOf(context.times()[before]) < begins) {
-      for (SeriesTables.ChunkRow row : store.tables().chunks(point, Summarizer.hourOf(context.times()[before]), begins)) {
-        context = row.slice().merge(context);
-      }
+    if (before >= 0 && Summarizer.hourOf(context.times()[before]) < context.times()[0]) {
+      context = withChunks(store.tables().chunks(point, Summarizer.hourOf(context.times()[before]), context.times()[0]), gone, context);
     }
-    if (tail == null && merged.times()[merged.size() - 1] <= last) {
-      for (SeriesTables.ChunkRow row : store.tables().chunkAfter(point, last)) {
-        context = row.slice().merge(context);
-      }
+    if (tail == null && (merged.size() == 0 || merged.times()[merged.size() - 1] <= last)) {
+      context = withChunks(store.tables().chunkAfter(point, last), gone, context);
     }
     return context;
+  }
+
+  private static SeriesSlice withChunks(List<SeriesTables.ChunkRow> rows, List<Long> gone, SeriesSlice newer) {
+    SeriesSlice all = newer;
+    for (SeriesTables.ChunkRow row : rows) {
+      all = gone.contains(row.id()) ? all : row.slice().merge(all);
+    }
+    return all;
   }
 
   /**

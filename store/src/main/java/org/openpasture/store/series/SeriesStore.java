@@ -61,6 +61,12 @@ public final class SeriesStore implements Records {
     return head;
   }
 
+  /** The newest reading of a point is another one now, or none. */
+  public void newestIs(int point) {
+    SeriesSlice newest = newestInChunks(point, Long.MAX_VALUE).merge(head.range(point, Long.MIN_VALUE, Long.MAX_VALUE));
+    head.setLast(point, newest.size() == 0 ? null : newest.reading(newest.size() - 1));
+  }
+
   SeriesTables tables() {
     return tables;
   }
@@ -252,6 +258,16 @@ public final class SeriesStore implements Records {
     }
     SeriesSlice both = stored.merge(late);
     return both.part(Math.max(0, both.size() - 1), both.size());
+  }
+
+  /** The newest reading in chunks before a moment, alone; none if there is none. */
+  SeriesSlice newestInChunks(int point, long before) {
+    SeriesSlice found = SeriesSlice.empty();
+    for (SeriesTables.ChunkRow row : tables.chunks(point, before - 1, before)) {
+      SeriesSlice slice = row.slice().between(Long.MIN_VALUE, before);
+      found = slice.part(Math.max(0, slice.size() - 1), slice.size());
+    }
+    return found;
   }
 
   private SeriesSlice after(int point, long time) {

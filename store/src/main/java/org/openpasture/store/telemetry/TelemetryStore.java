@@ -16,10 +16,13 @@ import org.jooq.DSLContext;
 import org.openpasture.core.frame.Frame;
 import org.openpasture.core.judging.Event;
 import org.openpasture.core.judging.JudgeState;
+import org.openpasture.core.reading.Arrival;
+import org.openpasture.core.reading.PointReading;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
 import org.openpasture.core.series.PointSeries;
 import org.openpasture.store.secret.SecretBox;
+import org.openpasture.store.series.Rewrite;
 import org.openpasture.store.series.Sealer;
 import org.openpasture.store.series.SeriesStore;
 import org.openpasture.store.sqlite.SqliteFile;
@@ -51,6 +54,7 @@ public final class TelemetryStore implements AutoCloseable {
   private final SeriesStore series;
   private final Sealer sealer;
   private final GroupCommitter committer;
+  private final Corrections corrections;
   private final Thread sealing;
   private volatile Consumer<Committed> listener = committed -> { };
   private volatile long committedUpTo;
@@ -72,6 +76,7 @@ public final class TelemetryStore implements AutoCloseable {
     this.judgedUpTo = checkpoint().journalSeq();
     this.committer = new GroupCommitter(this::commit);
     this.sealer = new Sealer(series, this::write, clock);
+    this.corrections = new Corrections(this, file::reader, clock);
     this.sealing = Thread.ofPlatform().name("telemetry-sealer").daemon().start(this::sealNowAndThen);
   }
 
@@ -202,6 +207,40 @@ public final class TelemetryStore implements AutoCloseable {
     return file.reader().selectFrom(REPLACED_READING).where(REPLACED_READING.POINT.eq((long) point))
         .orderBy(REPLACED_READING.TIME, REPLACED_READING.VALUE).fetch(row -> new PointSeries.Replaced(
             new Reading(Instant.ofEpochMilli(row.getTime()), row.getValue(), Quality.ofCode(row.getQuality().intValue())), row.getReplacedBy()));
+  }
+
+  /**
+   * Puts other readings in place of those of a range, in chunks, summaries and memory. The journal says so in the same
+   * transaction, so that a crash brings nothing back.
+   *
+   * @param with what else belongs to it
+   */
+  void rewrite(Rewrite rewrite, Consumer<DSLContext> with) {
+    Instant now = clock.instant();
+    List<Event> events = new ArrayList<>(List.of(new Event.ReadingsErased(now, rewrite.point(), Instant.ofEpochMilli(rewrite.from()),
+        Instant.ofEpochMilli(rewrite.until()))));
+    List<PointReading> readings = new ArrayList<>();
+    for (int i = 0; i < rewrite.readings().size(); i++) {
+      readings.add(new PointReading(rewrite.point(), rewrite.readings().reading(i)));
+    }
+    if (!readings.isEmpty()) {
+      events.add(new Event.ReadingsArrived(new Arrival(now, Arrival.Origin.IMPORT, readings)));
+    }
+    synchronized (chunkLock) {
+      sealer.rewrite(rewrite, dsl -> {
+        with.accept(dsl);
+        journal.append(events);
+      });
+      committer.run(() -> {
+        committed(events, List.of());
+        series.newestIs(rewrite.point());
+      });
+    }
+  }
+
+  /** What people changed in the record. */
+  public Corrections corrections() {
+    return corrections;
   }
 
   /** The readings of all points. */

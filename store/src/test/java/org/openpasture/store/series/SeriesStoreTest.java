@@ -98,7 +98,7 @@ class SeriesStoreTest {
     TreeMap<Long, Double> expected = new TreeMap<>();
     long newest = START.toEpochMilli();
     for (int step = 0; step < 25; step++) {
-      switch (random.nextInt(8)) {
+      switch (random.nextInt(9)) {
         case 0, 1, 2 -> {
           TreeMap<Long, Double> piece = new TreeMap<>();
           int count = 1 + random.nextInt(random.nextInt(4) == 0 ? 3_000 : 60);
@@ -123,6 +123,19 @@ class SeriesStoreTest {
           }
         }
         case 5, 6 -> tried.seal();
+        case 7 -> {
+          if (!expected.isEmpty()) {
+            long from = somewhere(expected, random);
+            long until = from + 1 + Math.floorMod(random.nextLong(), 4 * 24 * 3_600_000L);
+            TreeMap<Long, Double> before = new TreeMap<>(expected);
+            expected.subMap(from, until).clear();
+            long change = tried.corrections().make("Kirsi", "wrong probe", List.of(new Rewrite(1, from, until, SeriesSlice.empty())));
+            if (random.nextBoolean()) {
+              tried.corrections().undo(change, "Kirsi");
+              expected.putAll(before);
+            }
+          }
+        }
         default -> {
           tried.close();
           tried = open(place);
@@ -239,6 +252,32 @@ class SeriesStoreTest {
     store.seal();
     assertThat(store.replacedReadings(1)).extracting(one -> one.old().value() + " by " + one.by()).containsExactly("2.37 by 8.0", "7.0 by 8.0");
     assertThat(everything(store, 1).reading(1)).isEqualTo(Reading.good(Instant.ofEpochMilli(moment), 8));
+  }
+
+  @Test
+  void aRangeThatSomebodyErasedStaysErasedAndCanBeBroughtBack() {
+    add(store, 1, minutes(0, 3_000));
+    store.seal();
+    add(store, 1, minutes(3_000, 60));
+    Instant from = START.plus(Duration.ofMinutes(2_000));
+    Instant until = START.plus(Duration.ofMinutes(5_000));
+    long change = store.corrections().make("Kirsi", "the probe hung outside", List.of(new Rewrite(1, from.toEpochMilli(), until.toEpochMilli(), SeriesSlice.empty())));
+    assertThat(everything(store, 1).size()).isEqualTo(2_000);
+    assertThat(store.series().last(1)).hasValueSatisfying(last -> assertThat(last.time()).isEqualTo(START.plus(Duration.ofMinutes(1_999))));
+    reopen();
+    assertThat(everything(store, 1).size()).as("also when the journal was read again").isEqualTo(2_000);
+    add(store, 1, minutes(2_500, 1));
+    assertThat(store.corrections().undo(change, "Ville")).isTrue();
+    assertThat(everything(store, 1).size()).isEqualTo(3_060);
+    assertThat(store.corrections().undo(change, "Ville")).isFalse();
+    assertThat(store.corrections().list()).singleElement().satisfies(made -> {
+      assertThat(made.person()).isEqualTo("Kirsi");
+      assertThat(made.before()).isEqualTo(1_060);
+      assertThat(made.after()).isZero();
+      assertThat(made.undoneBy()).isEqualTo("Ville");
+    });
+    TreeMap<Long, Double> all = minutes(0, 3_060);
+    summariesAreThoseOf(store, all);
   }
 
   @Test
