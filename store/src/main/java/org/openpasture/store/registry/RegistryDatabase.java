@@ -33,6 +33,16 @@ public final class RegistryDatabase implements AutoCloseable {
     return file.reader();
   }
 
+  /** What is committed now, to be copied in peace. */
+  public SqliteFile.Snapshot snapshot() {
+    return file.snapshot();
+  }
+
+  /** How large the file is. */
+  public long bytes() {
+    return file.bytes();
+  }
+
   public SecretBox secrets() {
     return secrets;
   }

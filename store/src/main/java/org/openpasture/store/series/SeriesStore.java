@@ -162,13 +162,16 @@ public final class SeriesStore implements Records {
       return;
     }
     NavigableSet<Long> inDetail = new TreeSet<>(cut);
+    long erasedBefore = record(point).detailFrom();
     if (from % HOUR != 0) {
       inDetail.add(Summarizer.hourOf(from));
     }
     if (until % HOUR != 0) {
       inDetail.add(Summarizer.hourOf(until));
     }
-    for (long time : head.range(point, from, until).times()) {
+    // Where every reading was erased, an hour that is cut counts whole.
+    inDetail.headSet(erasedBefore).clear();
+    for (long time : head.range(point, Math.max(from, erasedBefore), until).times()) {
       inDetail.add(Summarizer.hourOf(time));
     }
     long cursor = from;

@@ -2,16 +2,22 @@ package org.openpasture.store.sqlite;
 
 import com.zaxxer.hikari.HikariConfig;
 import com.zaxxer.hikari.HikariDataSource;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.sql.Statement;
 import org.flywaydb.core.Flyway;
 import org.jooq.DSLContext;
 import org.jooq.SQLDialect;
 import org.jooq.conf.Settings;
 import org.jooq.impl.DSL;
 import org.sqlite.SQLiteConfig;
+import org.sqlite.SQLiteConnection;
 import org.sqlite.SQLiteDataSource;
+import org.sqlite.SQLiteErrorCode;
 
 /**
  * A SQLite file in write-ahead mode, migrated to the newest schema: one connection that writes, and a few that read
@@ -21,8 +27,10 @@ public final class SqliteFile implements AutoCloseable {
   private final Connection writeConnection;
   private final DSLContext writer;
   private final HikariDataSource readers;
+  private final Path file;
 
-  private SqliteFile(Connection writeConnection, HikariDataSource readers) {
+  private SqliteFile(Path file, Connection writeConnection, HikariDataSource readers) {
+    this.file = file;
     this.writeConnection = writeConnection;
     this.writer = DSL.using(writeConnection, SQLDialect.SQLITE, settings());
     this.readers = readers;
@@ -37,6 +45,9 @@ public final class SqliteFile implements AutoCloseable {
   public static SqliteFile open(Path file, String migrations) {
     try {
       SQLiteDataSource write = source(file, false);
+      if (!Files.exists(file)) {
+        letItShrink(write);
+      }
       Flyway.configure().dataSource(write).locations("classpath:" + migrations).load().migrate();
       HikariConfig pool = new HikariConfig();
       pool.setDataSource(source(file, true));
@@ -44,10 +55,18 @@ public final class SqliteFile implements AutoCloseable {
       pool.setReadOnly(true);
       pool.setMinimumIdle(1);
       pool.setPoolName("read " + file.getFileName());
-      return new SqliteFile(write.getConnection(), new HikariDataSource(pool));
+      return new SqliteFile(file, write.getConnection(), new HikariDataSource(pool));
     } catch (SQLException | org.flywaydb.core.api.FlywayException e) {
       throw new IllegalStateException("cannot open " + file + " (" + rootMessage(e)
           + "). Nothing was changed. If the file is damaged, put the last backup in its place.", e);
+    }
+  }
+
+  /** Room that falls free can be given back to the disk only if the file is made for it. */
+  private static void letItShrink(SQLiteDataSource fresh) throws SQLException {
+    try (Connection connection = fresh.getConnection(); Statement statement = connection.createStatement()) {
+      statement.execute("PRAGMA auto_vacuum = INCREMENTAL");
+      statement.execute("VACUUM");
     }
   }
 
@@ -85,6 +104,85 @@ public final class SqliteFile implements AutoCloseable {
   /** For any thread; sees what is committed. */
   public DSLContext reader() {
     return DSL.using(readers, SQLDialect.SQLITE, settings());
+  }
+
+  /** The value of a pragma that is a number. */
+  public long pragma(String name) {
+    return reader().fetchSingle("PRAGMA " + name).get(0, Long.class);
+  }
+
+  /** Gives some free pages back to the disk; on the writing thread. Only stepping to the end of the statement frees them all. */
+  public void freePages(int pages) {
+    try (Statement statement = writeConnection.createStatement()) {
+      statement.executeUpdate("PRAGMA incremental_vacuum(" + pages + ")");
+    } catch (SQLException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  /** How large the file is, with its write-ahead log. */
+  public long bytes() {
+    return size(file) + size(file.resolveSibling(file.getFileName() + "-wal"));
+  }
+
+  private static long size(Path path) {
+    try {
+      return Files.exists(path) ? Files.size(path) : 0;
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  /** How much room is left on its disk. */
+  public long freeOnDisk() {
+    try {
+      return Files.getFileStore(file.toAbsolutePath()).getUsableSpace();
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  /** The file as it is at one moment; writing goes on beside it. To be closed. */
+  public final class Snapshot implements AutoCloseable {
+    private final Connection connection;
+
+    private Snapshot() throws SQLException {
+      connection = source(file, true).getConnection();
+      connection.setAutoCommit(false);
+      try (Statement statement = connection.createStatement()) {
+        statement.executeQuery("SELECT count(*) FROM sqlite_master").close();
+      }
+    }
+
+    /** Writes it to a file that is not there yet. */
+    public void copyTo(Path target) {
+      try {
+        int code = connection.unwrap(SQLiteConnection.class).getDatabase().backup("main", target.toString(), null);
+        if (code != SQLiteErrorCode.SQLITE_OK.code && code != SQLiteErrorCode.SQLITE_DONE.code) {
+          throw new IllegalStateException("the copy of " + file.getFileName() + " could not be written: " + SQLiteErrorCode.getErrorCode(code).message);
+        }
+      } catch (SQLException e) {
+        throw new IllegalStateException("the copy of " + file.getFileName() + " could not be written: " + rootMessage(e), e);
+      }
+    }
+
+    @Override
+    public void close() {
+      try {
+        connection.close();
+      } catch (SQLException e) {
+        throw new IllegalStateException(e);
+      }
+    }
+  }
+
+  /** What is committed now, to be copied in peace. */
+  public Snapshot snapshot() {
+    try {
+      return new Snapshot();
+    } catch (SQLException e) {
+      throw new IllegalStateException(e);
+    }
   }
 
   @Override

@@ -34,6 +34,32 @@ public final class FrameLog {
     return frame.withId(id);
   }
 
+  /** Removes the oldest frames that came in before a moment, so many at most; returns how many went. */
+  int erase(DSLContext dsl, Instant before, int most) {
+    return dsl.deleteFrom(FRAME).where(FRAME.ID.in(DSL.select(FRAME.ID).from(FRAME).orderBy(FRAME.ID).limit(most)))
+        .and(FRAME.RECEIVED_AT.lt(before.toEpochMilli())).execute();
+  }
+
+  /**
+   * How much the frames are.
+   *
+   * @param bytes about, from the newest
+   */
+  record Size(long frames, long bytes) {}
+
+  Size size() {
+    long frames = reader.get().fetchCount(FRAME);
+    Double average = reader.get().fetchOptional("select avg(length(bytes) + length(payload) + length(receptions) + length(read_values)"
+        + " + coalesce(length(reason), 0) + 80) from (select * from frame order by id desc limit 500)").map(row -> row.get(0, Double.class)).orElse(null);
+    return new Size(frames, average == null ? 0 : Math.round(frames * average));
+  }
+
+  /** Frames of a device that it was the sender of and that came in within a range, in order, page by page. */
+  public List<Frame> page(String deviceId, Instant from, Instant until, long afterId, int most) {
+    return reader.get().selectFrom(FRAME).where(FRAME.DEVICE_ID.eq(deviceId)).and(FRAME.ID.gt(afterId))
+        .and(FRAME.RECEIVED_AT.between(from.toEpochMilli(), until.toEpochMilli() - 1)).orderBy(FRAME.ID).limit(most).fetch(this::frame);
+  }
+
   /** Frames, the newest first. */
   public List<Frame> find(FrameQuery query) {
     Condition condition = DSL.noCondition();

@@ -22,6 +22,9 @@ import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
 import org.openpasture.core.series.PointSeries;
 import org.openpasture.store.secret.SecretBox;
+import org.openpasture.store.series.Keep;
+import org.openpasture.store.series.Keeper;
+import org.openpasture.store.series.PointRecord;
 import org.openpasture.store.series.Rewrite;
 import org.openpasture.store.series.Sealer;
 import org.openpasture.store.series.SeriesStore;
@@ -40,10 +43,16 @@ import tools.jackson.databind.json.JsonMapper;
  */
 public final class TelemetryStore implements AutoCloseable {
   private static final Logger LOG = LoggerFactory.getLogger(TelemetryStore.class);
+  private static final double USUAL_BYTES = 3;
   private static final Duration SEAL_EVERY = Duration.ofHours(2);
   private static final long SEAL_AT = 1_000_000;
   /** When so many readings wait to be sealed, whoever brings more has to wait. */
   private static final long MOST_WAITING = 4_000_000;
+  private static final Duration COUNT_EVERY = Duration.ofMinutes(1);
+  private static final int FRAMES_AT_ONCE = 200;
+  /** Room inside the file is given back to the disk when there is more than this, and more than a fifth of the file. */
+  private static final long MOST_REUSABLE = 64L << 20;
+  private static final int PAGES_AT_ONCE = 500;
   private static final Duration LOOK_EVERY = Duration.ofSeconds(1);
   private final SqliteFile file;
   private final Clock clock;
@@ -52,9 +61,11 @@ public final class TelemetryStore implements AutoCloseable {
   private final FrameLog frames;
   private final RadioSessions radio;
   private final SeriesStore series;
+  private final Intake intake = new Intake();
   private final Sealer sealer;
   private final GroupCommitter committer;
   private final Corrections corrections;
+  private final Keeper keeper;
   private final Thread sealing;
   private volatile Consumer<Committed> listener = committed -> { };
   private volatile long committedUpTo;
@@ -76,6 +87,7 @@ public final class TelemetryStore implements AutoCloseable {
     this.judgedUpTo = checkpoint().journalSeq();
     this.committer = new GroupCommitter(this::commit);
     this.sealer = new Sealer(series, this::write, clock);
+    this.keeper = new Keeper(series, file::reader, this::write);
     this.corrections = new Corrections(this, file::reader, clock);
     this.sealing = Thread.ofPlatform().name("telemetry-sealer").daemon().start(this::sealNowAndThen);
   }
@@ -149,6 +161,7 @@ public final class TelemetryStore implements AutoCloseable {
   }
 
   private Committed committed(List<Event> events, List<Frame> kept) {
+    intake.count(events, kept);
     events.forEach(series::take);
     committedUpTo = journal.last();
     Committed committed = new Committed(committedUpTo, events, kept);
@@ -162,6 +175,7 @@ public final class TelemetryStore implements AutoCloseable {
 
   private void sealNowAndThen() {
     Instant sealedAt = clock.instant();
+    Instant countedAt = sealedAt;
     while (!closing) {
       try {
         synchronized (chunkLock) {
@@ -171,6 +185,10 @@ public final class TelemetryStore implements AutoCloseable {
         if (!closing && (due || series.waiting() > SEAL_AT)) {
           seal();
           sealedAt = clock.instant();
+        }
+        if (!closing && Duration.between(countedAt, clock.instant()).abs().compareTo(COUNT_EVERY) > 0) {
+          keepCount();
+          countedAt = clock.instant();
         }
       } catch (InterruptedException e) {
         return;
@@ -207,6 +225,69 @@ public final class TelemetryStore implements AutoCloseable {
     return file.reader().selectFrom(REPLACED_READING).where(REPLACED_READING.POINT.eq((long) point))
         .orderBy(REPLACED_READING.TIME, REPLACED_READING.VALUE).fetch(row -> new PointSeries.Replaced(
             new Reading(Instant.ofEpochMilli(row.getTime()), row.getValue(), Quality.ofCode(row.getQuality().intValue())), row.getReplacedBy()));
+  }
+
+  private void keepCount() {
+    if (!intake.isEmpty()) {
+      write(dsl -> intake.keep(dsl, clock.instant()));
+    }
+  }
+
+  /** Erases of a point what is older than it is to be kept; returns how many readings went. */
+  public long erase(int point, Keep keep) {
+    synchronized (chunkLock) {
+      return keeper.erase(point, keep, clock.instant());
+    }
+  }
+
+  /** Erases frames that came in before a moment; returns how many went. */
+  public int eraseFrames(Instant before) {
+    int[] all = {0};
+    int[] went = {FRAMES_AT_ONCE};
+    while (went[0] == FRAMES_AT_ONCE && !closing) {
+      write(dsl -> went[0] = frames.erase(dsl, before, FRAMES_AT_ONCE));
+      all[0] += went[0];
+    }
+    return all[0];
+  }
+
+  /** Gives room that fell free inside the file back to the disk, if it is much. */
+  public void shrink() {
+    long page = file.pragma("page_size");
+    long free = file.pragma("freelist_count");
+    while (free * page > MOST_REUSABLE && free > file.pragma("page_count") / 5 && !closing) {
+      committer.run(() -> file.freePages(PAGES_AT_ONCE));
+      long left = file.pragma("freelist_count");
+      if (left >= free) {
+        return;
+      }
+      free = left;
+    }
+  }
+
+  /** How much room the records take, and how fast that grows. */
+  public Space space() {
+    keepCount();
+    Intake.Lately lately = intake.lately(file.reader(), clock.instant());
+    long chunkBytes = series.records().stream().mapToLong(PointRecord::chunkBytes).sum();
+    long summaryBytes = series.records().stream().mapToLong(PointRecord::summaryBytes).sum();
+    long readings = series.records().stream().mapToLong(PointRecord::readings).sum();
+    double aReading = readings == 0 ? USUAL_BYTES : (double) (chunkBytes + summaryBytes) / readings;
+    double days = lately.hours() / 24;
+    FrameLog.Size size = frames.size();
+    return new Space(file.bytes(), file.pragma("freelist_count") * file.pragma("page_size"), chunkBytes, summaryBytes, size.frames(), size.bytes(),
+        file.freeOnDisk(), lately.hours(), days == 0 ? 0 : lately.readings() / days,
+        days == 0 ? 0 : (lately.readings() * aReading + lately.frameBytes()) / days);
+  }
+
+  /** Reads everything that is stored and says what is wrong with it. Takes a while; ingest goes on. */
+  public Integrity check() {
+    return IntegrityCheck.of(file.reader());
+  }
+
+  /** Copies the file as it is at this moment, while writing goes on; the copy is complete when the snapshot has been written. */
+  public SqliteFile.Snapshot snapshot() {
+    return file.snapshot();
   }
 
   /**

@@ -281,6 +281,68 @@ class SeriesStoreTest {
   }
 
   @Test
+  void whatIsTooOldGoesStepByStepAndItsHoursAndDaysStay() {
+    add(store, 1, minutes(0, 20 * 24 * 60));
+    store.seal();
+    Instant from = START;
+    Instant until = START.plus(Duration.ofDays(20));
+    long[] days = CalendarPeriod.DAY.edges(from, until, PARIS);
+    List<Summary> before = store.series().summaries(1, days);
+    int age = (int) Duration.between(START, Instant.now()).toDays();
+    assertThat(store.erase(1, new Keep(age - 10, 0, 0))).isBetween(8 * 1_440L, 11 * 1_440L);
+    assertThat(everything(store, 1).size()).isBetween(9 * 1_440, 12 * 1_440);
+    assertThat(store.series().summaries(1, days)).as("hours stand for what is gone").usingRecursiveComparison().isEqualTo(before);
+    assertThat(store.series().drawn(1, from, until, 100, 60_000).readings()).isEqualTo(20 * 1_440);
+    assertThat(store.series().drawn(1, from, until, 5_000, 60_000).gaps()).as("also where buckets are narrow").isEmpty();
+    reopen();
+
+    store.erase(1, new Keep(age - 10, age - 12, 0));
+    List<Summary> after = store.series().summaries(1, days);
+    assertThat(after).extracting(Summary::count).containsExactlyElementsOf(before.stream().map(Summary::count).toList());
+    assertThat(after).extracting(Summary::max).containsExactlyElementsOf(before.stream().map(Summary::max).toList());
+    assertThat(store.series().readingCount()).isEqualTo(everything(store, 1).size());
+    assertThat(store.check().faults()).isEmpty();
+  }
+
+  @Test
+  void roomThatFellFreeIsGivenBackToTheDisk() {
+    for (int i = 0; i < 60; i++) {
+      TreeMap<Long, Double> noise = new TreeMap<>();
+      Random random = new Random(i);
+      for (int k = 0; k < 50_000; k++) {
+        noise.put(START.toEpochMilli() + (i * 50_000L + k) * 1_000, random.nextDouble());
+      }
+      add(store, 1, noise);
+    }
+    store.saveCheckpoint(new TelemetryStore.Checkpoint(60, org.openpasture.core.judging.JudgeState.empty()));
+    store.seal();
+    long full = store.space().fileBytes();
+    assertThat(store.space().reusableBytes()).isGreaterThan(30L << 20);
+    store.erase(1, new Keep(1, 0, 0));
+    store.shrink();
+    assertThat(store.space().reusableBytes()).isLessThan(66L << 20);
+    store.close();
+    assertThat(folder.resolve("telemetry.db").toFile().length()).isLessThan(full);
+    open();
+    assertThat(store.check().faults()).isEmpty();
+  }
+
+  @Test
+  void whatIsToComeIsToldFromWhatCameInLive() {
+    Instant now = Instant.now();
+    for (int i = 0; i < 100; i++) {
+      store.submit(Deposit.of(new Event.ReadingsArrived(Arrival.live(now, List.of(new PointReading(1, Reading.good(now.plusMillis(i), i))))))).join();
+    }
+    add(store, 2, minutes(0, 100));
+    org.openpasture.store.telemetry.Space space = store.space();
+    assertThat(space.countedHours()).isBetween(0.0, 1.01);
+    assertThat(space.readingsPerDay() * space.countedHours() / 24).isCloseTo(100, within(0.5));
+    assertThat(space.freeBytes()).isPositive();
+    reopen();
+    assertThat(store.space().readingsPerDay()).isPositive();
+  }
+
+  @Test
   void aRangeOfManyChunksIsReadPieceByPiece() {
     add(store, 1, minutes(0, 200_000));
     store.seal();
