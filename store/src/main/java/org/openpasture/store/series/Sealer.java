@@ -214,7 +214,7 @@ public final class Sealer implements AutoCloseable {
     SeriesSlice merged = old.without(rewrite.from(), rewrite.until()).merge(rewrite.readings());
     record = planHours(point, rewrite.from(), rewrite.until() - 1, merged, planChunks(point, merged, record, plan), null, plan);
     SeriesSlice newest = newest(point, rewrite, merged);
-    record = newest.size() == 0 ? record : record.withLast(newest.times()[0], newest.values()[0], newest.qualities()[0]);
+    record = newest.size() == 0 ? record.withLast(Long.MIN_VALUE, 0, 0) : record.withLast(newest.times()[0], newest.values()[0], newest.qualities()[0]);
     plan.records.add(record);
     writer.write(dsl -> {
       apply(dsl, plan);
@@ -390,7 +390,8 @@ public final class Sealer implements AutoCloseable {
   private void planDays(Part part, long lastBefore, Plan plan) {
     PointRecord record = store.record(part.point());
     ZoneId zone = store.profile(part.point()).zone();
-    long today = CalendarPeriod.DAY.startOf(Instant.ofEpochMilli(record.lastTime()), zone).toEpochMilli();
+    long today = record.lastTime() == Long.MIN_VALUE ? Long.MAX_VALUE
+        : CalendarPeriod.DAY.startOf(Instant.ofEpochMilli(record.lastTime()), zone).toEpochMilli();
     long first = part.group().times()[0];
     long last = part.group().times()[part.group().size() - 1];
     if (lastBefore >= today && first >= today) {

@@ -8,7 +8,9 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
@@ -82,7 +84,7 @@ public final class TelemetryStore implements AutoCloseable {
     this.frames = new FrameLog(file::reader);
     this.radio = new RadioSessions(secrets);
     this.series = new SeriesStore(file::reader);
-    journal.read(journal.sealedUpTo(), (seq, events) -> events.forEach(series::take));
+    readJournal();
     this.committedUpTo = journal.last();
     this.judgedUpTo = checkpoint().journalSeq();
     this.committer = new GroupCommitter(this::commit);
@@ -90,6 +92,17 @@ public final class TelemetryStore implements AutoCloseable {
     this.keeper = new Keeper(series, file::reader, this::write);
     this.corrections = new Corrections(this, file::reader, clock);
     this.sealing = Thread.ofPlatform().name("telemetry-sealer").daemon().start(this::sealNowAndThen);
+  }
+
+  private void readJournal() {
+    Set<Integer> erased = new HashSet<>();
+    journal.read(journal.sealedUpTo(), (seq, events) -> events.forEach(event -> {
+      series.take(event);
+      if (event instanceof Event.ReadingsErased of) {
+        erased.add(of.point());
+      }
+    }));
+    erased.forEach(series::newestIs);
   }
 
   /** Opens {@code telemetry.db} in a data folder and reads the journal. */
