@@ -13,11 +13,18 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  * @param radio the gateway port
  * @param region regional parameters of the radio network, "eu868"
  * @param setupCode the one-time code of the first visit; null to have one made and printed
+ * @param backupFolder where backups are written; null for {@code backups} in the data folder, better on another disk
  * @param address how others reach this instance, for links in mails; null to use how the reader reached it
  */
 @ConfigurationProperties("pasture")
 public record PastureProperties(@DefaultValue("data") Path data, @DefaultValue Radio radio,
-    @DefaultValue("eu868") String region, @Nullable String setupCode, @Nullable URI address) {
+    @DefaultValue("eu868") String region, @Nullable String setupCode, @Nullable URI address,
+    @Nullable Path backupFolder) {
+
+  /** Where backups lie. */
+  public Path backups() {
+    return backupFolder != null ? backupFolder : data.resolve("backups");
+  }
 
   /**
    * The UDP port for packet forwarders.

@@ -11,6 +11,7 @@ import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.service.backup.RestoreAtStart;
 import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.notice.NoticeStore;
 import org.openpasture.store.people.CredentialStore;
@@ -35,6 +36,7 @@ class Wiring {
   @Bean
   RegistryDatabase registryDatabase(PastureProperties properties) throws IOException {
     Files.createDirectories(properties.data());
+    RestoreAtStart.doWhatIsWanted(properties.data(), clock());
     return RegistryDatabase.open(properties.data());
   }
 

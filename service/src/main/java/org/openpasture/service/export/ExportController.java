@@ -60,22 +60,10 @@ class ExportController {
     response.setHeader("Pasture-Readings", Long.toString(about));
     response.setHeader("Content-Disposition", "attachment; filename=\""
         + (chosen.size() == 1 ? "point-" + chosen.getFirst().point().number() : "readings") + "." + as.suffix() + "\"");
-    write(as, chosen, begin, end, response.getOutputStream());
-  }
-
-  private void write(ExportFormat as, List<ExportedPoint> points, Instant from, Instant until, java.io.OutputStream out) throws IOException {
-    try (ReadingWriter writer = as.begin(out, points)) {
-      for (ExportedPoint of : points) {
-        telemetry.series().read(of.point().number(), from, until, piece -> {
-          try {
-            writer.write(of, piece);
-          } catch (IOException e) {
-            throw new java.io.UncheckedIOException(e);
-          }
-        });
+    try (ReadingWriter writer = as.begin(response.getOutputStream(), chosen)) {
+      for (ExportedPoint of : chosen) {
+        ReadingWriter.all(telemetry.series(), writer, of, begin, end);
       }
-    } catch (java.io.UncheckedIOException e) {
-      throw e.getCause();
     }
   }
 

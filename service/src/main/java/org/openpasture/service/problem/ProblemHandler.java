@@ -1,6 +1,8 @@
 package org.openpasture.service.problem;
 
 import java.net.URI;
+import java.util.concurrent.CompletionException;
+import org.openpasture.store.telemetry.StorageFailed;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpStatus;
@@ -46,8 +48,18 @@ public class ProblemHandler extends ResponseEntityExceptionHandler {
   @ExceptionHandler(org.apache.catalina.connector.ClientAbortException.class)
   void onGone() {}
 
+  /** The records cannot be written now: what was sent is not kept, and that is said. */
+  @ExceptionHandler
+  ResponseEntity<ProblemDetail> onStorageFailed(StorageFailed error) {
+    return answer(detail(HttpStatus.INSUFFICIENT_STORAGE, "not-kept", "Nothing can be written: " + error.getMessage() + ".",
+        "Nothing of this was kept. Try again when that is put right."));
+  }
+
   @ExceptionHandler
   ResponseEntity<ProblemDetail> onUnexpected(Exception error) {
+    if (error instanceof CompletionException && error.getCause() instanceof StorageFailed failed) {
+      return onStorageFailed(failed);
+    }
     LOG.error("unexpected", error);
     return answer(detail(HttpStatus.INTERNAL_SERVER_ERROR, "internal", "Something went wrong in the service.",
         "Try again; if it stays, the service's log says more."));

@@ -25,7 +25,7 @@ class NoticeTextTest {
 
   private static NoticeText text(String address) {
     return new NoticeText(new Addresses(new PastureProperties(Path.of("data"), new PastureProperties.Radio("127.0.0.1", 0), "eu868", null,
-        address == null ? null : URI.create(address))));
+        address == null ? null : URI.create(address), null)));
   }
 
   @Test

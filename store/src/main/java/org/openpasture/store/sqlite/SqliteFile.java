@@ -120,6 +120,11 @@ public final class SqliteFile implements AutoCloseable {
     }
   }
 
+  /** Lets the file grow to so many pages at most; on the writing thread. */
+  public void limitPages(long pages) {
+    writer.fetch("PRAGMA max_page_count = " + pages);
+  }
+
   /** How large the file is, with its write-ahead log. */
   public long bytes() {
     return size(file) + size(file.resolveSibling(file.getFileName() + "-wal"));

@@ -49,6 +49,9 @@ final class GroupCommitter implements AutoCloseable {
     try {
       done.join();
     } catch (CompletionException e) {
+      if (e.getCause() instanceof StorageFailed failed) {
+        throw failed;
+      }
       throw new IllegalStateException(e.getCause());
     }
   }

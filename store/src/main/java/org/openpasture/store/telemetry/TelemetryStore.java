@@ -10,11 +10,13 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
 import org.openpasture.core.frame.Frame;
 import org.openpasture.core.judging.Event;
 import org.openpasture.core.judging.JudgeState;
@@ -55,6 +57,7 @@ public final class TelemetryStore implements AutoCloseable {
   /** Room inside the file is given back to the disk when there is more than this, and more than a fifth of the file. */
   private static final long MOST_REUSABLE = 64L << 20;
   private static final int PAGES_AT_ONCE = 500;
+  private static final Duration TRY_AGAIN_AFTER = Duration.ofSeconds(10);
   private static final Duration LOOK_EVERY = Duration.ofSeconds(1);
   private final SqliteFile file;
   private final Clock clock;
@@ -73,6 +76,7 @@ public final class TelemetryStore implements AutoCloseable {
   private volatile long committedUpTo;
   private volatile long judgedUpTo;
   private volatile boolean closing;
+  private volatile @Nullable String trouble;
   /** Held by whoever changes chunks. */
   private final Object chunkLock = new Object();
   private final Object room = new Object();
@@ -168,9 +172,28 @@ public final class TelemetryStore implements AutoCloseable {
       }
     } catch (RuntimeException e) {
       journal.backTo(before);
-      throw e;
+      throw failed(e);
+    }
+    if (trouble != null) {
+      LOG.info("writing goes on: what was wrong ({}) is over", trouble);
+      trouble = null;
     }
     return committed(events, kept);
+  }
+
+  /** Says once why nothing can be written; whoever brought something learns it, and tries again or does not acknowledge. */
+  private StorageFailed failed(RuntimeException e) {
+    StorageFailed failed = StorageFailed.of(e);
+    if (!failed.getMessage().equals(trouble)) {
+      LOG.error("nothing can be written: {}. Reading goes on, and writing will as soon as it can", failed.getMessage());
+      trouble = failed.getMessage();
+    }
+    return failed;
+  }
+
+  /** Why nothing can be written now, in words; empty while all is well. */
+  public Optional<String> trouble() {
+    return Optional.ofNullable(trouble);
   }
 
   private Committed committed(List<Event> events, List<Frame> kept) {
@@ -183,7 +206,13 @@ public final class TelemetryStore implements AutoCloseable {
   }
 
   private void write(Consumer<DSLContext> work) {
-    committer.run(() -> file.writer().transaction(configuration -> work.accept(configuration.dsl())));
+    committer.run(() -> {
+      try {
+        file.writer().transaction(configuration -> work.accept(configuration.dsl()));
+      } catch (RuntimeException e) {
+        throw failed(e);
+      }
+    });
   }
 
   private void sealNowAndThen() {
@@ -206,7 +235,20 @@ public final class TelemetryStore implements AutoCloseable {
       } catch (InterruptedException e) {
         return;
       } catch (RuntimeException e) {
-        LOG.error("readings could not be put into chunks; they stay in the journal, and it is tried again", e);
+        sealFailed(e);
+      }
+    }
+  }
+
+  private void sealFailed(RuntimeException e) {
+    if (!closing && trouble == null) {
+      LOG.error("readings could not be put into chunks; they stay in the journal, and it is tried again", e);
+    }
+    synchronized (room) {
+      try {
+        room.wait(TRY_AGAIN_AFTER.toMillis());
+      } catch (InterruptedException interrupted) {
+        Thread.currentThread().interrupt();
       }
     }
   }
@@ -380,10 +422,18 @@ public final class TelemetryStore implements AutoCloseable {
     judgedUpTo = checkpoint.journalSeq();
   }
 
+  /** Lets the file grow to so many pages at most: what a full disk looks like, for the test of it. */
+  void limitPages(long pages) {
+    committer.run(() -> file.limitPages(pages));
+  }
+
   /** Commits what waits, then closes the file. */
   @Override
   public void close() {
     closing = true;
+    synchronized (room) {
+      room.notifyAll();
+    }
     synchronized (chunkLock) {
       chunkLock.notifyAll();
     }

@@ -166,4 +166,54 @@ class TelemetryStoreTest {
     store.close();
     assertThatThrownBy(() -> store.submit(reading(1, 0, 1))).hasMessageContaining("closed");
   }
+
+  @Test
+  void aFullDiskIsSaidReadingGoesOnAndWritingGoesOnWhenThereIsRoom() {
+    store.submit(reading(1, 0, 1)).join();
+    store.limitPages(1);
+    for (int attempt = 0; attempt < 3; attempt++) {
+      assertThatThrownBy(() -> store.submit(many(2_000)).join()).hasMessageContaining("the disk is full");
+    }
+    assertThat(store.trouble()).hasValueSatisfying(why -> assertThat(why).contains("make room"));
+    assertThat(store.series().last(1)).hasValue(Reading.good(START, 1));
+
+    store.limitPages(1_000_000);
+    long seq = store.submit(reading(1, 10, 2)).join().journalSeq();
+    assertThat(seq).isEqualTo(2);
+    assertThat(store.trouble()).isEmpty();
+    store.submit(many(2_000)).join();
+    reopen();
+    assertThat(store.series().range(1, START, START.plusSeconds(60)).values()).containsExactly(1, 2);
+    assertThat(store.series().readingCount()).isEqualTo(2_002);
+  }
+
+  private static Deposit many(int count) {
+    return Deposit.of(new Event.ReadingsArrived(Arrival.live(START, IntStream.range(0, count)
+        .mapToObj(i -> new PointReading(2, Reading.good(START.plusSeconds(i), i))).toList())));
+  }
+
+  @Test
+  void anOlderFileIsMigratedWithAllThatIsInIt() throws Exception {
+    store.close();
+    for (String suffix : List.of("", "-wal", "-shm")) {
+      Files.deleteIfExists(folder.resolve("telemetry.db" + suffix));
+    }
+    try (java.sql.Connection connection = java.sql.DriverManager.getConnection("jdbc:sqlite:" + folder.resolve("telemetry.db"))) {
+      org.flywaydb.core.Flyway.configure().dataSource("jdbc:sqlite:" + folder.resolve("telemetry.db"), null, null)
+          .locations("classpath:org/openpasture/store/telemetrydb").target("1").load().migrate();
+      try (java.sql.PreparedStatement insert = connection.prepareStatement("INSERT INTO journal (written_at, events) VALUES (?, ?)")) {
+        for (int second = 0; second < 5; second++) {
+          insert.setLong(1, 0);
+          insert.setBytes(2, org.openpasture.core.series.JournalCodec.encode(reading(1, second, second).events()));
+          insert.executeUpdate();
+        }
+      }
+    }
+    open();
+    assertThat(store.series().range(1, START, START.plusSeconds(60)).values()).containsExactly(0, 1, 2, 3, 4);
+    assertThat(store.submit(reading(1, 9, 9)).join().journalSeq()).isEqualTo(6);
+    store.seal();
+    reopen();
+    assertThat(store.series().readingCount()).isEqualTo(6);
+  }
 }
