@@ -23,7 +23,7 @@ final class Journal implements AutoCloseable {
   private static final int ROWS_AT_ONCE = 16;
   private final SqliteFile file;
   private final Clock clock;
-  private final CloseableQuery insert;
+  private CloseableQuery insert;
   private long last;
   private long first;
 
@@ -33,8 +33,11 @@ final class Journal implements AutoCloseable {
     long stored = orZero(file.writer().select(DSL.max(JOURNAL.SEQ)).from(JOURNAL).fetchSingle().value1());
     last = Math.max(stored, sealedUpTo());
     first = orZero(file.writer().select(DSL.min(JOURNAL.SEQ)).from(JOURNAL).fetchSingle().value1());
-    insert = file.writer().insertInto(JOURNAL, JOURNAL.SEQ, JOURNAL.WRITTEN_AT, JOURNAL.EVENTS).values(0L, 0L, new byte[0])
-        .keepStatement(true);
+    insert = prepare(file);
+  }
+
+  private static CloseableQuery prepare(SqliteFile file) {
+    return file.writer().insertInto(JOURNAL, JOURNAL.SEQ, JOURNAL.WRITTEN_AT, JOURNAL.EVENTS).values(0L, 0L, new byte[0]).keepStatement(true);
   }
 
   private static long orZero(@org.jspecify.annotations.Nullable Long value) {
@@ -45,7 +48,14 @@ final class Journal implements AutoCloseable {
   long append(List<Event> events) {
     last++;
     insert.bind(1, last).bind(2, clock.millis()).bind(3, JournalCodec.encode(events));
-    insert.execute();
+    try {
+      insert.execute();
+    } catch (RuntimeException e) {
+      // A statement that failed cannot be executed again.
+      insert.close();
+      insert = prepare(file);
+      throw e;
+    }
     return last;
   }
 
