@@ -4,6 +4,7 @@ import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.fleet.AssignmentRequest;
 import org.openpasture.api.fleet.DeviceRequest;
+import org.openpasture.api.record.DecodeAgainRequest;
 import org.openpasture.client.output.TextTable;
 import org.openpasture.client.output.Words;
 import org.openpasture.core.lorawan.Eui64;
@@ -63,6 +64,32 @@ final class DeviceCommands implements Runnable {
         new AssignmentRequest(channel, PointCommands.id(to, point), null));
     if (!to.printedJson(answer)) {
       to.out().println(channel + " of " + answer.path("name").asString() + " feeds the point now.");
+    }
+    return 0;
+  }
+
+  @Command(name = "decode-again", mixinStandardHelpOptions = true,
+      description = "Read stored frames of a device again, after its layout, calibration or assignment was put right. Can be undone.")
+  int decodeAgain(@Mixin Service to, @Parameters(paramLabel = "DEVICE", description = "EUI, id or name.") String device,
+      @Option(names = "--from", paramLabel = "WHEN", defaultValue = "30d", description = "2026-03-01T08:00:00Z, or how far back: 24h, 7d.") String begin,
+      @Option(names = "--until", paramLabel = "WHEN") @Nullable String until,
+      @Option(names = "--because", paramLabel = "REASON", defaultValue = "", description = "Is kept with the change.") String reason,
+      @Option(names = "--dry-run", description = "Only show the differences.") boolean dryRun) {
+    String id = Service.pick(to.api().get("api/v1/devices"), device, "device").path("id").asString();
+    JsonNode report = to.api().post("api/v1/devices/" + org.openpasture.client.http.ApiClient.escape(id) + "/decode-again",
+        new DecodeAgainRequest(ReadingCommands.when(begin), until == null ? Instant.now() : ReadingCommands.when(until), reason, dryRun));
+    if (to.printedJson(report)) {
+      return 0;
+    }
+    to.out().println(Words.count(report.path("frames").asLong(), "frame") + " read again: " + report.path("changed").asLong() + " readings "
+        + (dryRun ? "would change" : "changed") + ", " + report.path("added").asLong() + " new, " + report.path("same").asLong() + " as before"
+        + (report.path("undecodable").asLong() > 0 ? "; " + Words.count(report.path("undecodable").asLong(), "frame") + " cannot be decoded" : "") + ".");
+    TextTable table = new TextTable("Time", "Point", "Before", "After");
+    report.path("differences").forEach(one -> table.row(Words.moment(one.path("time")), one.path("point").asString(),
+        one.path("before").isNumber() ? Words.number(one.path("before"), 3) : "-", Words.number(one.path("after"), 3)));
+    to.out().print(table.isEmpty() ? "" : table.text());
+    if (report.path("correctionId").isNumber()) {
+      to.out().println("Undo with 'pasture records undo " + report.path("correctionId").asString() + "'.");
     }
     return 0;
   }

@@ -17,12 +17,14 @@ import picocli.CommandLine.Command;
         "  demo                 Start the service with the demo co-operative.",
         "  serve                Start a real, empty service (see 'pasture serve --help').",
         "  service install      Make it start at boot.",
+        "  restore              Put a backup in place while no service runs.",
         "  owner reset          Print a one-time code for a forgotten owner password.",
         "", "Exit status: 0 done, 1 refused, 2 wrong options, 3 no service there, 4 not signed in.",
         "Add --json to any list or answer for a program to read."},
     subcommands = {AccountCommands.SignInCommand.class, AccountCommands.SignOutCommand.class, PlaceCommands.class,
         PointCommands.class, ReadingCommands.class, GatewayCommands.class, ModelCommands.class, DeviceCommands.class, FrameCommands.class,
-        AlertCommands.class, RuleCommands.class, LimitCommands.class, DashboardCommands.class, PeopleCommands.class,
+        AlertCommands.class, RuleCommands.class, LimitCommands.class, DashboardCommands.class, PeopleCommands.class, RecordCommands.class,
+        BackupCommands.class,
         AutoComplete.GenerateCompletion.class})
 public final class Pasture implements Runnable {
   static final int REFUSED = 1;

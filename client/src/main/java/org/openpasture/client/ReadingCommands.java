@@ -10,9 +10,14 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.format.DateTimeParseException;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.api.record.EraseRequest;
 import org.openpasture.client.http.ApiClient;
+import org.openpasture.client.output.Progress;
+import org.openpasture.client.output.TextTable;
 import org.openpasture.client.output.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -51,27 +56,70 @@ final class ReadingCommands {
     return 0;
   }
 
-  @Command(name = "export", mixinStandardHelpOptions = true, description = "Write a point's readings as CSV (or JSON with --json).")
-  int export(@Mixin Service from, @Parameters(paramLabel = "POINT", description = "Number, id or name.") String point,
+  @Command(name = "export", mixinStandardHelpOptions = true, description = "Write readings of points to a file or the screen.")
+  int export(@Mixin Service from, @Parameters(paramLabel = "POINT", arity = "1..*", description = "Number, id or name.") List<String> points,
       @Option(names = "--from", paramLabel = "WHEN", description = "2026-03-01T08:00:00Z, or how far back: 24h, 7d.") @Nullable String begin,
       @Option(names = "--until", paramLabel = "WHEN") @Nullable String until,
+      @Option(names = "--format", paramLabel = "FORMAT", defaultValue = "csv", description = "csv, xlsx, json-lines or senml.") String format,
       @Option(names = {"-o", "--output"}, paramLabel = "FILE", description = "Else to the screen.") @Nullable Path file) throws IOException {
-    String range = (begin == null ? "" : "&from=" + ApiClient.escape(when(begin).toString()))
-        + (until == null ? "" : "&until=" + ApiClient.escape(when(until).toString()));
-    String id = ApiClient.escape(PointCommands.id(from, point));
-    if (from.json) {
-      from.print(from.api().get("api/v1/points/" + id + "/readings?buckets=5000" + range));
-      return 0;
-    }
-    String path = "api/v1/points/" + id + "/readings.csv?" + range;
+    JsonNode all = from.api().get("api/v1/points");
+    String chosen = points.stream().map(point -> "&points=" + ApiClient.escape(Service.pick(all, point, "point").path("id").asString()))
+        .collect(Collectors.joining());
+    String path = "api/v1/readings/export?format=" + ApiClient.escape(from.json ? "json-lines" : format) + chosen + range(begin, until);
     if (file == null) {
-      from.api().download(path, System.out);
+      from.api().download(path, System.out, part -> { });
       System.out.flush();
     } else {
       try (OutputStream to = new FileOutputStream(file.toFile())) {
-        from.api().download(path, to);
+        from.api().download(path, to, new Progress(from.err()));
       }
       from.err().println("Written to " + file + ".");
+    }
+    return 0;
+  }
+
+  private static String range(@Nullable String begin, @Nullable String until) {
+    return (begin == null ? "" : "&from=" + ApiClient.escape(when(begin).toString()))
+        + (until == null ? "" : "&until=" + ApiClient.escape(when(until).toString()));
+  }
+
+  @Command(name = "summary", mixinStandardHelpOptions = true, description = "What the readings of each hour, day, week, month or year come to.")
+  int summary(@Mixin Service from, @Parameters(paramLabel = "POINT", description = "Number, id or name.") String point,
+      @Option(names = "--by", paramLabel = "PERIOD", defaultValue = "day", description = "hour, day, week, month or year, in the site's time zone.") String by,
+      @Option(names = "--from", paramLabel = "WHEN", description = "2026-03-01T08:00:00Z, or how far back: 24h, 7d.") @Nullable String begin,
+      @Option(names = "--until", paramLabel = "WHEN") @Nullable String until) {
+    JsonNode of = Service.pick(from.api().get("api/v1/points"), point, "point");
+    JsonNode found = from.api().get("api/v1/points/" + ApiClient.escape(of.path("id").asString()) + "/summaries?period=" + ApiClient.escape(by)
+        + range(begin, until));
+    if (from.printedJson(found)) {
+      return 0;
+    }
+    int decimals = of.path("decimals").asInt(2);
+    TextTable table = new TextTable("From", "Readings", "Lowest", "Highest", "Mean", "Last", "Time in zones");
+    found.forEach(one -> table.row(Words.moment(one.path("from")), one.path("count").asString(), Words.number(one.path("min"), decimals),
+        Words.number(one.path("max"), decimals), Words.number(one.path("mean"), decimals), Words.number(one.path("last"), decimals),
+        zones(one.path("secondsInZone"))));
+    from.out().print(table.isEmpty() ? "No readings in this time.\n"
+        : of.path("name").asString() + (of.path("unit").asString("").isEmpty() ? "" : ", " + of.path("unit").asString()) + "\n" + table.text());
+    return 0;
+  }
+
+  private static String zones(JsonNode seconds) {
+    return seconds.propertyStream().map(zone -> zone.getKey() + " " + Words.duration(zone.getValue().asLong())).collect(Collectors.joining(", "));
+  }
+
+  @Command(name = "erase", mixinStandardHelpOptions = true,
+      description = "Take readings of a range out of the record. Can be undone with 'pasture records undo'.")
+  int erase(@Mixin Service from, @Parameters(paramLabel = "POINT", description = "Number, id or name.") String point,
+      @Option(names = "--from", paramLabel = "WHEN", required = true) String begin, @Option(names = "--until", paramLabel = "WHEN", required = true) String until,
+      @Option(names = "--because", paramLabel = "REASON", required = true, description = "Is kept with the change.") String reason,
+      @Option(names = "--dry-run", description = "Only say how many there are.") boolean dryRun) {
+    JsonNode done = from.api().post("api/v1/points/" + ApiClient.escape(PointCommands.id(from, point)) + "/erase",
+        new EraseRequest(when(begin), when(until), reason, dryRun));
+    if (!from.printedJson(done)) {
+      long readings = done.path("readings").asLong();
+      from.out().println(readings == 0 ? "There are no readings in this range." : dryRun ? "Would erase " + Words.count(readings, "reading") + "."
+          : "Erased " + Words.count(readings, "reading") + ". Undo with 'pasture records undo " + done.path("correctionId").asString() + "'.");
     }
     return 0;
   }
@@ -93,12 +141,44 @@ final class ReadingCommands {
     }
   }
 
-  @Command(name = "import", mixinStandardHelpOptions = true, description = "Bring in CSV with the columns time, point, value.")
-  int importCsv(@Mixin Service to, @Parameters(paramLabel = "FILE", description = "- for standard input.") String file,
-      @Option(names = "--dry-run", description = "Only say what would be taken.") boolean dryRun) throws IOException {
+  /** How the columns of a file are called, where they are not called time, point and value. */
+  static final class ColumnOptions {
+    @Option(names = "--time", paramLabel = "COLUMN", description = "Column with the times.")
+    @Nullable String time;
+    @Option(names = "--point", paramLabel = "COLUMN", description = "Column with a point's number or id.")
+    @Nullable String point;
+    @Option(names = "--value", paramLabel = "COLUMN", description = "Column with the values.")
+    @Nullable String value;
+    @Option(names = "--quality", paramLabel = "COLUMN", description = "Column with good, uncertain or bad.")
+    @Nullable String quality;
+    @Option(names = "--only-point", paramLabel = "POINT", description = "All lines are of this point.")
+    @Nullable String onlyPoint;
+    @Option(names = "--zone", paramLabel = "ZONE", description = "Of times without an offset, such as Europe/Paris.")
+    @Nullable String zone;
+
+    String query(Service to) {
+      Map<String, @Nullable String> all = new java.util.TreeMap<>();
+      all.put("time", time);
+      all.put("point", point);
+      all.put("value", value);
+      all.put("quality", quality);
+      all.put("onlyPoint", onlyPoint == null ? null : PointCommands.id(to, onlyPoint));
+      all.put("zone", zone);
+      return all.entrySet().stream().filter(one -> one.getValue() != null)
+          .map(one -> "&" + one.getKey() + "=" + ApiClient.escape(String.valueOf(one.getValue()))).collect(Collectors.joining());
+    }
+  }
+
+  @Command(name = "import", mixinStandardHelpOptions = true, description = "Bring in CSV, or SenML from files that end in .json.")
+  int bringIn(@Mixin Service to, @Parameters(paramLabel = "FILE", description = "- for CSV from standard input.") String file,
+      @Option(names = "--dry-run", description = "Only say what would be taken.") boolean dryRun, @Mixin ColumnOptions columns,
+      @Option(names = "--map", paramLabel = "NAME=POINT", description = "In SenML this name is this point.") @Nullable List<String> map) throws IOException {
+    boolean senml = file.endsWith(".json");
+    String names = map == null ? "" : map.stream().map(pair -> "&map=" + ApiClient.escape(pair)).collect(Collectors.joining());
     JsonNode report;
     try (InputStream in = file.equals("-") ? System.in : new FileInputStream(file)) {
-      report = to.api().postCsv("api/v1/readings/import?dryRun=" + dryRun, in);
+      report = to.api().postFile("api/v1/readings/import?dryRun=" + dryRun + (senml ? names : columns.query(to)),
+          senml ? "application/senml+json" : "text/csv", in);
     }
     if (!to.printedJson(report)) {
       to.out().println((dryRun ? "Would take " : "Took ") + report.path("accepted").asInt() + " readings, refused "

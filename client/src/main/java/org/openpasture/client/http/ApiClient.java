@@ -13,6 +13,7 @@ import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.function.BiPredicate;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
@@ -21,6 +22,7 @@ import tools.jackson.databind.json.JsonMapper;
 /** Speaks to a service over its REST API. Thread-safe. */
 public final class ApiClient {
   private static final Duration PATIENCE = Duration.ofSeconds(60);
+  private static final Duration LONG_PATIENCE = Duration.ofHours(1);
   private final JsonMapper mapper = JsonMapper.builder().build();
   private final HttpClient http;
   private final URI base;
@@ -73,7 +75,17 @@ public final class ApiClient {
 
   /** Sends CSV. */
   public JsonNode postCsv(String path, InputStream csv) {
-    return json(request(path).header("Content-Type", "text/csv").POST(HttpRequest.BodyPublishers.ofInputStream(() -> csv)));
+    return postFile(path, "text/csv", csv);
+  }
+
+  /** Sends a file as it is. */
+  public JsonNode postFile(String path, String mediaType, InputStream file) {
+    return json(request(path).header("Content-Type", mediaType).POST(HttpRequest.BodyPublishers.ofInputStream(() -> file)), LONG_PATIENCE);
+  }
+
+  /** Asks for something that may take long, such as a check of all records. */
+  public JsonNode postAndWait(String path) {
+    return json(request(path).header("Content-Type", "application/json").POST(text("{}")), LONG_PATIENCE);
   }
 
   private static HttpRequest.BodyPublisher text(String body) {
@@ -89,9 +101,14 @@ public final class ApiClient {
   }
 
   private JsonNode json(HttpRequest.Builder request) {
-    HttpResponse<InputStream> response = send(request.timeout(PATIENCE).build());
+    return json(request, PATIENCE);
+  }
+
+  private JsonNode json(HttpRequest.Builder request, Duration patience) {
+    HttpResponse<InputStream> response = send(request.timeout(patience).build());
     try (InputStream body = response.body()) {
-      return mapper.readTree(body.readAllBytes());
+      byte[] bytes = body.readAllBytes();
+      return bytes.length == 0 ? mapper.nullNode() : mapper.readTree(bytes);
     } catch (IOException | JacksonException e) {
       throw new ServiceUnreachable(base + " answered something that is no JSON; is it a Pasture service?", e);
     }
@@ -99,10 +116,34 @@ public final class ApiClient {
 
   /** Copies an answer as it is, for exports. */
   public void download(String path, java.io.OutputStream to) throws IOException {
-    try (InputStream body = send(request(path).build()).body()) {
-      body.transferTo(to);
+    download(path, to, part -> { });
+  }
+
+  /**
+   * The same, and tells how far it is.
+   *
+   * @param about how many readings are to come, and how many lines have
+   */
+  public void download(String path, java.io.OutputStream to, Consumer<Downloaded> about) throws IOException {
+    HttpResponse<InputStream> response = send(request(path).build());
+    long expected = response.headers().firstValueAsLong("Pasture-Readings").orElse(0);
+    byte[] part = new byte[1 << 16];
+    long lines = 0;
+    long bytes = 0;
+    try (InputStream body = response.body()) {
+      for (int read = body.read(part); read >= 0; read = body.read(part)) {
+        to.write(part, 0, read);
+        for (int i = 0; i < read; i++) {
+          lines += part[i] == '\n' ? 1 : 0;
+        }
+        bytes += read;
+        about.accept(new Downloaded(expected, lines, bytes));
+      }
     }
   }
+
+  /** How far a download is. */
+  public record Downloaded(long readingsExpected, long lines, long bytes) {}
 
   /**
    * Follows the live stream until the consumer says stop or the service ends it.

@@ -56,4 +56,16 @@ public final class Words {
       default -> "| | normal";
     };
   }
+
+  /** An amount of data as people say it. */
+  public static String bytes(long bytes) {
+    return bytes < 10_000 ? bytes + " B" : bytes < 10_000_000 ? bytes / 1_000 + " kB" : bytes < 10_000_000_000L ? bytes / 1_000_000 + " MB"
+        : String.format(Locale.ROOT, "%.1f GB", bytes / 1e9);
+  }
+
+  /** A span of time in its two largest units. */
+  public static String duration(long seconds) {
+    return seconds < 60 ? seconds + " s" : seconds < 3_600 ? seconds / 60 + " min" : seconds < 86_400 ? seconds / 3_600 + " h " + seconds / 60 % 60 + " min"
+        : seconds / 86_400 + " d " + seconds / 3_600 % 24 + " h";
+  }
 }
