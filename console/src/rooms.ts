@@ -62,6 +62,7 @@ export const router = createRouter({
     },
     { path: "/limits", component: () => import("./limits/LimitsRoom.vue"), meta: { title: "Limits" } },
     { path: "/people", component: () => import("./people/PeopleRoom.vue"), meta: { title: "People" } },
+    { path: "/records", component: () => import("./records/RecordsRoom.vue"), meta: { title: "Records" } },
     { path: "/settings", component: () => import("./settings/SettingsRoom.vue"), meta: { title: "Settings" } },
     {
       path: "/:rest(.*)*",

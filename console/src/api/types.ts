@@ -341,3 +341,94 @@ export interface MailSettings {
   password: string | null;
   startTls: boolean;
 }
+
+/** How much is kept, and what is to come at today's rate. */
+export interface Records {
+  readings: number;
+  waiting: number;
+  fileBytes: number;
+  reusableBytes: number;
+  detailBytes: number;
+  summaryBytes: number;
+  frames: number;
+  frameBytes: number;
+  freeBytes: number;
+  bytesPerReading: number | null;
+  readingsPerDay: number | null;
+  bytesPerYear: number | null;
+  diskFullInDays: number | null;
+  trouble: string | null;
+  sites: {
+    siteId: string;
+    name: string;
+    readings: number;
+    bytes: number;
+    points: { pointId: string; number: number; name: string; place: string; readings: number; bytes: number }[];
+  }[];
+}
+
+/** Days; 0 is for ever. */
+export interface KeepDays {
+  detail: number;
+  hours: number;
+  days: number;
+}
+
+export interface Keeping {
+  standard: KeepDays;
+  quantities: Record<string, KeepDays>;
+  points: Record<string, KeepDays>;
+  frameDays: number;
+  dailyFiles: boolean;
+  dailyFileDays: number;
+}
+
+export interface CheckReport {
+  readings: number;
+  faults: string[];
+}
+
+export interface Backup {
+  name: string;
+  at: string;
+  readings: number;
+  bytes: number;
+}
+
+/** A change that somebody made in the record. */
+export interface Correction {
+  id: number;
+  at: string;
+  person: string;
+  note: string;
+  points: string[];
+  from: string;
+  until: string;
+  before: number;
+  after: number;
+  undoneAt: string | null;
+  undoneBy: string | null;
+}
+
+export interface DecodeAgainReport {
+  frames: number;
+  undecodable: number;
+  same: number;
+  changed: number;
+  added: number;
+  differences: { pointId: string; point: string; time: string; before: number | null; after: number }[];
+  correctionId: number | null;
+}
+
+/** What the readings of a period come to; null where none can be used. */
+export interface Summary {
+  from: string;
+  until: string;
+  count: number;
+  bad: number;
+  min: number | null;
+  max: number | null;
+  mean: number | null;
+  last: number | null;
+  secondsInZone: Record<string, number>;
+}

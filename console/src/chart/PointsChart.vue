@@ -91,7 +91,9 @@ function merged(coarse: Drawn, fine: Drawn, begin: number, end: number): Drawn {
     times: join(coarse.times, fine.times),
     values: join(coarse.values, fine.values),
     qualities: join(coarse.qualities, fine.qualities),
-    gaps: [...coarse.gaps.filter((gap) => gap.until <= begin || gap.from >= end), ...fine.gaps].sort((a, b) => a.from - b.from),
+    gaps: [...coarse.gaps.filter((gap) => gap.until <= begin || gap.from >= end), ...fine.gaps].sort(
+      (a, b) => a.from - b.from,
+    ),
   };
 }
 </script>

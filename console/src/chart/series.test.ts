@@ -4,7 +4,12 @@ import type { Point } from "@/api/types";
 
 describe("gaps in a line", () => {
   it("are left open where the service says that nothing came", () => {
-    const line = { times: [1, 2, 90, 91], values: [5, 6, 7, 8], qualities: [0, 0, 0, 0], gaps: [{ from: 2, until: 90 }] };
+    const line = {
+      times: [1, 2, 90, 91],
+      values: [5, 6, 7, 8],
+      qualities: [0, 0, 0, 0],
+      gaps: [{ from: 2, until: 90 }],
+    };
     expect(withGaps(line)).toEqual([
       [1, 5],
       [2, 6],
@@ -30,7 +35,15 @@ describe("gaps in a line", () => {
 
 describe("drawn", () => {
   it("reads quality codes from base64", () => {
-    const series = { pointId: "p", unit: "", times: [1, 2], values: [3, 4], qualities: btoa("\u0000\u0002"), kept: 2, gaps: [] };
+    const series = {
+      pointId: "p",
+      unit: "",
+      times: [1, 2],
+      values: [3, 4],
+      qualities: btoa("\u0000\u0002"),
+      kept: 2,
+      gaps: [],
+    };
     expect(drawn({} as Point, series).qualities).toEqual([0, 2]);
   });
 });

@@ -12,6 +12,7 @@ import { usePoints } from "@/points/points";
 import { computed, ref, watch } from "vue";
 import { useRouter } from "vue-router";
 import AssignForm from "./AssignForm.vue";
+import DecodeAgainForm from "./DecodeAgainForm.vue";
 import FrameCard from "./FrameCard.vue";
 import StateWord from "./StateWord.vue";
 
@@ -22,6 +23,7 @@ const points = usePoints();
 const router = useRouter();
 const channel = ref("");
 const removing = ref(false);
+const again = ref(false);
 const { busy, error, run } = useAction();
 const { data: device, error: problem, load } = useLoad(() => api.get<Device>("devices/" + id));
 const models = useLoad(() => api.get<DeviceModel[]>("models"));
@@ -77,7 +79,10 @@ async function remove() {
           <StateWord :state="device.state" /> <span class="soft">{{ device.stateReason }}</span>
         </p>
       </div>
-      <el-button v-if="mayEdit" @click="removing = true">Remove …</el-button>
+      <template v-if="mayEdit">
+        <el-button @click="again = true">Read frames again …</el-button>
+        <el-button @click="removing = true">Remove …</el-button>
+      </template>
     </header>
     <ProblemNote :error="error" />
 
@@ -179,6 +184,7 @@ async function remove() {
       </p>
     </section>
 
+    <DecodeAgainForm v-if="again" :device="device" @close="((again = false), points.load())" />
     <AssignForm v-if="channel" :device="device" :channel="channel" @close="((channel = ''), load(), points.load())" />
     <el-dialog v-model="removing" title="Remove this device">
       <p>

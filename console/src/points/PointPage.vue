@@ -15,6 +15,8 @@ import { zoneWords } from "@/look/reading";
 import ReadingValue from "@/look/ReadingValue.vue";
 import { usePlaces } from "@/places/places";
 import { computed, ref, watch } from "vue";
+import DaysTable from "./DaysTable.vue";
+import EraseForm from "./EraseForm.vue";
 import PointForm from "./PointForm.vue";
 import { usePoints } from "./points";
 import SourceTrace from "./SourceTrace.vue";
@@ -25,7 +27,7 @@ const points = usePoints();
 const places = usePlaces();
 const hours = ref(24);
 const fixed = ref(true);
-const open = ref<"" | "point" | "rule">("");
+const open = ref<"" | "point" | "rule" | "erase">("");
 const { error, run } = useAction();
 
 const point = computed(() => points.byId.get(id) ?? points.all.find((one) => String(one.number) === id));
@@ -37,10 +39,12 @@ const past = useLoad(async () =>
 onLive("alert", past.load);
 watch(() => point.value?.id, past.load);
 
-const csv = computed(
-  () =>
-    `/api/v1/readings/export?points=${point.value?.id}&from=${new Date(Date.now() - hours.value * 3_600_000).toISOString()}`,
-);
+const FORMATS = { csv: "CSV", xlsx: "Workbook (XLSX)", "json-lines": "JSON lines", senml: "SenML" };
+
+function exported(format: string): string {
+  const from = new Date(Date.now() - hours.value * 3_600_000).toISOString();
+  return `/api/v1/readings/export?points=${point.value?.id}&from=${from}&format=${format}`;
+}
 
 async function release() {
   await run(async () => {
@@ -68,6 +72,7 @@ async function release() {
       <template v-if="mayEdit">
         <el-button v-if="!point.released" type="primary" @click="release">Release</el-button>
         <el-button @click="open = 'rule'">Add a rule</el-button>
+        <el-button @click="open = 'erase'">Erase readings …</el-button>
         <el-button @click="open = 'point'">Change …</el-button>
       </template>
     </header>
@@ -102,7 +107,16 @@ async function release() {
         <h2>Over time</h2>
         <RangePicker v-model="hours" />
         <el-checkbox v-if="limits" v-model="fixed">fixed scale</el-checkbox>
-        <a :href="csv" download>CSV</a>
+        <el-dropdown trigger="click">
+          <el-button>Export …</el-button>
+          <template #dropdown>
+            <el-dropdown-menu>
+              <el-dropdown-item v-for="(name, format) in FORMATS" :key="format"
+                ><a class="plain" :href="exported(format)" download>{{ name }}</a></el-dropdown-item
+              >
+            </el-dropdown-menu>
+          </template>
+        </el-dropdown>
       </div>
       <div class="canvas"><PointsChart :points="[point]" :hours="hours" :limits="limits" :fixed="fixed" /></div>
       <p v-if="limits" class="soft small source">
@@ -112,6 +126,8 @@ async function release() {
       </p>
     </section>
 
+    <DaysTable :point="point" :limits="limits" />
+
     <SourceTrace :point="point" />
 
     <section v-if="past.data.value?.length" class="sheet">
@@ -120,6 +136,7 @@ async function release() {
     </section>
 
     <PointForm v-if="open === 'point'" :point="point" @close="open = ''" />
+    <EraseForm v-if="open === 'erase'" :point="point" @close="open = ''" />
     <RuleForm v-if="open === 'rule'" :point="point" :place-id="point.placeId" @close="open = ''" />
   </div>
   <div v-else-if="points.loaded" class="page">
@@ -134,6 +151,10 @@ async function release() {
   flex-wrap: wrap;
   gap: 0.75rem 3rem;
   align-items: center;
+}
+.plain {
+  color: inherit;
+  text-decoration: none;
 }
 .canvas {
   height: 340px;

@@ -24,6 +24,11 @@ const session = useSession();
         </el-radio-group>
       </div>
     </section>
+    <section v-if="session.owner" class="sheet">
+      <h2>Records and backups</h2>
+      <p class="soft">How much is kept and for how long, when the disk is full, backups, and what people changed.</p>
+      <RouterLink to="/records">Open the records</RouterLink>
+    </section>
     <MailSettingsSheet v-if="session.owner" />
   </div>
 </template>

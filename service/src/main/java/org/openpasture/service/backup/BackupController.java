@@ -46,12 +46,12 @@ class BackupController {
    *
    * @param folder on the service's machine
    */
-  record BackupList(Path folder, List<BackupView> backups) {}
+  record BackupList(String folder, List<BackupView> backups) {}
 
   @GetMapping("/api/v1/backups")
   BackupList list() {
     reader.requireOwner("see the backups");
-    return new BackupList(backups.folder().toAbsolutePath(), backups.list().stream().map(BackupController::view).toList());
+    return new BackupList(backups.folder().toAbsolutePath().toString(), backups.list().stream().map(BackupController::view).toList());
   }
 
   @PostMapping("/api/v1/backups")

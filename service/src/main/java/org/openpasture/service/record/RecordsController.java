@@ -1,6 +1,5 @@
 package org.openpasture.service.record;
 
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -85,12 +84,12 @@ class RecordsController {
    *
    * @param dailyFolder on the service's machine
    */
-  record KeepingView(KeepingSettings settings, Path dailyFolder) {}
+  record KeepingView(KeepingSettings settings, String dailyFolder) {}
 
   @GetMapping("/api/v1/records/keeping")
   KeepingView keeping() {
     reader.requireOwner("see for how long things are kept");
-    return new KeepingView(keeping.settings(), dailyFiles.folder().toAbsolutePath());
+    return new KeepingView(keeping.settings(), dailyFiles.folder().toAbsolutePath().toString());
   }
 
   /** Keeps things for another time from now on; what is too old by it is erased at once. */

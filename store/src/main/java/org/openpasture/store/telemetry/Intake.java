@@ -15,9 +15,14 @@ final class Intake {
   private static final long HOUR = Duration.ofHours(1).toMillis();
   /** What a frame takes besides its bytes: the columns around them, its receptions as text. */
   private static final long FRAME_EXTRA = 420;
+  private final Instant openedAt;
   private long readings;
   private long frames;
   private long frameBytes;
+
+  Intake(Instant openedAt) {
+    this.openedAt = openedAt;
+  }
 
   synchronized void count(List<Event> events, List<Frame> kept) {
     for (Event event : events) {
@@ -65,7 +70,8 @@ final class Intake {
       ofFrames += row.getFrames();
       ofBytes += row.getFrameBytes();
     }
-    double hours = first == Long.MAX_VALUE ? 0 : (now.toEpochMilli() - first) / (double) HOUR;
+    long begin = first > openedAt.toEpochMilli() - HOUR ? Math.max(first, openedAt.toEpochMilli()) : first;
+    double hours = first == Long.MAX_VALUE ? 0 : Math.max(0, now.toEpochMilli() - begin) / (double) HOUR;
     return new Lately(hours, ofReadings, ofFrames, ofBytes);
   }
 }

@@ -66,7 +66,7 @@ public final class TelemetryStore implements AutoCloseable {
   private final FrameLog frames;
   private final RadioSessions radio;
   private final SeriesStore series;
-  private final Intake intake = new Intake();
+  private final Intake intake;
   private final Sealer sealer;
   private final GroupCommitter committer;
   private final Corrections corrections;
@@ -85,6 +85,7 @@ public final class TelemetryStore implements AutoCloseable {
     this.file = file;
     this.clock = clock;
     this.journal = new Journal(file, clock);
+    this.intake = new Intake(clock.instant());
     this.frames = new FrameLog(file::reader);
     this.radio = new RadioSessions(secrets);
     this.series = new SeriesStore(file::reader);

@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { LimitSet, Point, Summary } from "@/api/types";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { ref, watch } from "vue";
+
+/** What the readings of each day, week or month come to, with the time in each zone. */
+const { point, limits } = defineProps<{ point: Point; limits: LimitSet | undefined }>();
+const period = ref<"day" | "week" | "month">("day");
+const spans = { day: 8, week: 10 * 7, month: 365 };
+const { data, error, load } = useLoad(() =>
+  api.get<Summary[]>(
+    `points/${point.id}/summaries?period=${period.value}&from=${new Date(Date.now() - spans[period.value] * 86_400_000).toISOString()}`,
+  ),
+);
+watch([() => point.id, period], load);
+
+function number(value: number | null): string {
+  return value === null ? "–" : value.toFixed(point.decimals);
+}
+
+function date(time: string): string {
+  return new Date(time).toLocaleDateString("en-GB", { weekday: "short", day: "numeric", month: "short" });
+}
+
+function time(seconds: number): string {
+  return seconds < 3600 ? `${Math.round(seconds / 60)} min` : `${(seconds / 3600).toFixed(1)} h`;
+}
+</script>
+
+<template>
+  <section class="sheet">
+    <div class="sheet-head">
+      <h2>By {{ period }}</h2>
+      <el-radio-group v-model="period" aria-label="Period">
+        <el-radio-button value="day">days</el-radio-button>
+        <el-radio-button value="week">weeks</el-radio-button>
+        <el-radio-button value="month">months</el-radio-button>
+      </el-radio-group>
+    </div>
+    <ProblemNote :error="error" />
+    <table v-if="data?.length" class="rows cards">
+      <thead>
+        <tr>
+          <th>From</th>
+          <th class="amount">Lowest</th>
+          <th class="amount">Mean</th>
+          <th class="amount">Highest</th>
+          <th class="amount">Readings</th>
+          <th v-if="limits">Time in zones</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="one in [...data].reverse()" :key="one.from">
+          <td>{{ date(one.from) }}</td>
+          <td class="amount">{{ number(one.min) }}</td>
+          <td class="amount">{{ number(one.mean) }}</td>
+          <td class="amount">{{ number(one.max) }} {{ point.unit }}</td>
+          <td class="amount" data-name="readings">{{ one.count }}</td>
+          <td v-if="limits" class="zones">
+            <span
+              v-for="zone in limits.zones.filter((each) => one.secondsInZone[each.label])"
+              :key="zone.label"
+              :class="zone.severity"
+            >
+              {{ zone.label }} {{ time(one.secondsInZone[zone.label] ?? 0) }}
+            </span>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-else-if="data" class="soft">No readings in this time.</p>
+  </section>
+</template>
+
+<style scoped>
+.amount {
+  text-align: right;
+  white-space: nowrap;
+  font-variant-numeric: tabular-nums;
+}
+.zones span {
+  margin-right: 0.75rem;
+  white-space: nowrap;
+}
+.zones .warning,
+.zones .critical {
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { Point } from "@/api/types";
+import { useAction } from "@/look/act";
+import { moment } from "@/look/clock";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { count } from "@/records/amounts";
+import { computed, ref, watch } from "vue";
+
+/** Takes readings of a range out of the record, after saying how many. It can be undone. */
+const { point } = defineProps<{ point: Point }>();
+const emit = defineEmits<{ close: [] }>();
+const range = ref<[Date, Date]>();
+const note = ref("");
+const found = ref<number>();
+const { busy, error, run } = useAction();
+
+const request = computed(() => ({
+  from: range.value?.[0].toISOString(),
+  until: range.value?.[1].toISOString(),
+  note: note.value || "no reason given",
+}));
+
+watch(range, async () => {
+  found.value = undefined;
+  if (range.value) {
+    await run(async () => {
+      const answer = await api.post<{ readings: number }>(`points/${point.id}/erase`, {
+        ...request.value,
+        dryRun: true,
+      });
+      found.value = answer.readings;
+    });
+  }
+});
+
+async function erase() {
+  const done = await run(
+    () => api.post(`points/${point.id}/erase`, { ...request.value, dryRun: false }),
+    "Erased. It can be undone under Settings, Records.",
+  );
+  if (done) {
+    emit("close");
+  }
+}
+</script>
+
+<template>
+  <el-dialog :model-value="true" title="Erase readings" @close="emit('close')">
+    <el-form label-position="top" @submit.prevent>
+      <el-form-item label="From and until">
+        <el-date-picker
+          v-model="range"
+          type="datetimerange"
+          aria-label="From and until"
+          start-placeholder="from"
+          end-placeholder="until"
+          format="YYYY-MM-DD HH:mm"
+        />
+      </el-form-item>
+      <el-form-item label="Why" for="erase-note">
+        <el-input id="erase-note" v-model="note" maxlength="500" placeholder="the probe hung outside for cleaning" />
+      </el-form-item>
+    </el-form>
+    <p v-if="range && found !== undefined" role="status">
+      {{ found === 0 ? "There are no readings" : `${count(found)} readings` }} of {{ point.name }} between
+      {{ moment(range[0].getTime()) }} and {{ moment(range[1].getTime()) }}.
+    </p>
+    <p class="soft small">They are kept aside with your name and reason, and can be brought back.</p>
+    <ProblemNote :error="error" />
+    <template #footer>
+      <el-button @click="emit('close')">Cancel</el-button>
+      <el-button type="danger" :loading="busy" :disabled="!found || !note" @click="erase">Erase</el-button>
+    </template>
+  </el-dialog>
+</template>
