@@ -25,7 +25,11 @@ function date(time: string): string {
 }
 
 function time(seconds: number): string {
-  return seconds < 3600 ? `${Math.round(seconds / 60)} min` : `${(seconds / 3600).toFixed(1)} h`;
+  return seconds < 60
+    ? `${seconds} s`
+    : seconds < 3600
+      ? `${Math.round(seconds / 60)} min`
+      : `${(seconds / 3600).toFixed(1)} h`;
 }
 </script>
 

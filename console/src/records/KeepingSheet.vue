@@ -22,6 +22,9 @@ const { busy, error, run } = useAction();
 const points = usePoints();
 watch(data, (found) => found && (form.value = structuredClone(found.settings)));
 
+const KINDS = ["detail", "hours", "days"] as const;
+const NAMES = { detail: "every reading", hours: "hours", days: "days" };
+
 interface Row {
   key: string;
   name: string;
@@ -96,13 +99,13 @@ async function save() {
         <tbody>
           <tr v-for="row in rows" :key="row.key">
             <td>{{ row.name }}</td>
-            <td v-for="kind in ['detail', 'hours', 'days'] as const" :key="kind">
+            <td v-for="kind in KINDS" :key="kind" :data-name="NAMES[kind]">
               <el-input-number
                 v-model="row.days[kind]"
                 :min="0"
                 :max="36500"
                 :controls="false"
-                :aria-label="`${row.name}: ${kind === 'detail' ? 'every reading' : kind}, days`"
+                :aria-label="`${row.name}: ${NAMES[kind]}, days`"
               />
               <div class="soft small">{{ keptFor(row.days[kind]) }}</div>
             </td>

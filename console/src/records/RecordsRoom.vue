@@ -73,7 +73,7 @@ const points = computed(() =>
             <td>{{ part.name }}</td>
             <td class="amount">{{ bytes(part.bytes) }}</td>
             <td class="wide">
-              <div class="bar" :style="{ width: `${Math.max(0.5, (100 * part.bytes) / records.fileBytes)}%` }"></div>
+              <div class="bar" :style="{ width: `${(100 * part.bytes) / records.fileBytes}%` }"></div>
             </td>
           </tr>
         </tbody>
@@ -129,12 +129,12 @@ const points = computed(() =>
 }
 .wide {
   width: 50%;
+  vertical-align: middle;
 }
 .bar {
   height: 0.6rem;
   background: var(--line-a);
   border-radius: 2px;
-  min-width: 2px;
 }
 .trouble {
   border-left: 4px solid var(--critical);

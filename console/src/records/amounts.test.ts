@@ -19,7 +19,7 @@ describe("amounts", () => {
   });
 
   it("of days become months and years", () => {
-    expect([12, 90, 800].map(span)).toEqual(["12 days", "2 months", "2 years"]);
+    expect([12, 90, 730, 3650].map(span)).toEqual(["12 days", "3 months", "2 years", "10 years"]);
     expect(keptFor(0)).toBe("for ever");
   });
 });

@@ -20,9 +20,9 @@ export function count(amount: number): string {
 /** Days in the largest unit that says enough. */
 export function span(days: number): string {
   if (days < 60) {
-    return `${Math.floor(days)} days`;
+    return `${Math.round(days)} days`;
   }
-  return days < 730 ? `${Math.floor(days / 30.44)} months` : `${Math.floor(days / 365.25)} years`;
+  return days < 725 ? `${Math.round(days / 30.44)} months` : `${Math.round(days / 365.25)} years`;
 }
 
 export function keptFor(days: number): string {

@@ -26,7 +26,7 @@ import org.openpasture.simulator.radio.SimulatedGateway;
 
 /** kill -9 while frames come in: what was acknowledged is there, counters go on, and no alert is doubled. */
 class HardKillTest {
-  private static final int KILLS = 4;
+  private static final int KILLS = Integer.getInteger("kills", 4);
 
   @TempDir private Path folder;
 
@@ -73,6 +73,7 @@ class HardKillTest {
               .map(value -> value.asDouble())).containsAll(acknowledged);
           assertThat(plant.alerts()).as("one alert from the first crossing on").hasSize(1);
           assertThat(plant.alerts().getFirst().notices()).hasSize(1);
+          assertThat(owner.postAndWait("api/v1/records/check").path("faults")).as("integrity").isEmpty();
           service.close();
         }
       }

@@ -156,10 +156,13 @@ class DeviceController {
     }
     registry.change(reader.person().name(), now -> {
       List<Change> changes = new ArrayList<>();
-      now.assignmentsTo(point.id()).stream().filter(assignment -> assignment.until() == null)
+      Optional<Assignment> same = now.assignmentsTo(point.id()).stream().filter(assignment -> assignment.until() == null
+          && assignment.deviceId().equals(id) && assignment.channel().equals(request.channel())).findFirst();
+      // The same channel to the same point: its calibration is put right, also for frames that are read again.
+      now.assignmentsTo(point.id()).stream().filter(assignment -> assignment.until() == null && !same.equals(Optional.of(assignment)))
           .forEach(assignment -> changes.add(new Change.Put(ended(assignment))));
-      changes.add(new Change.Put(new Assignment(Accounts.newId(), id, request.channel(), point.id(), clock.instant(), null,
-          request.calibration())));
+      changes.add(new Change.Put(new Assignment(same.map(Assignment::id).orElseGet(Accounts::newId), id, request.channel(), point.id(),
+          same.map(Assignment::from).orElseGet(clock::instant), null, request.calibration())));
       return changes;
     });
     return one(id);

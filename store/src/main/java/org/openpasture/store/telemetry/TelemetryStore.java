@@ -50,6 +50,9 @@ public final class TelemetryStore implements AutoCloseable {
   private static final double USUAL_BYTES = 3;
   private static final Duration SEAL_EVERY = Duration.ofHours(2);
   private static final long SEAL_AT = 1_000_000;
+  /** With so many it is worth while after a minute already: history that was brought in, a large site. */
+  private static final long SEAL_SOON = 50_000;
+  private static final Duration SOON = Duration.ofMinutes(1);
   /** When so many readings wait to be sealed, whoever brings more has to wait. */
   private static final long MOST_WAITING = 4_000_000;
   private static final Duration COUNT_EVERY = Duration.ofMinutes(1);
@@ -224,7 +227,8 @@ public final class TelemetryStore implements AutoCloseable {
         synchronized (chunkLock) {
           chunkLock.wait(LOOK_EVERY.toMillis());
         }
-        boolean due = series.waiting() > 0 && Duration.between(sealedAt, clock.instant()).abs().compareTo(SEAL_EVERY) > 0;
+        Duration since = Duration.between(sealedAt, clock.instant()).abs();
+        boolean due = series.waiting() > 0 && since.compareTo(SEAL_EVERY) > 0 || series.waiting() > SEAL_SOON && since.compareTo(SOON) > 0;
         if (!closing && (due || series.waiting() > SEAL_AT)) {
           seal();
           sealedAt = clock.instant();
