@@ -32,7 +32,6 @@ import org.openpasture.api.record.KeepingSettings;
 import org.openpasture.api.record.KeepingSettings.KeepDays;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.core.people.Right;
-import org.openpasture.simulator.radio.Bytes;
 import org.openpasture.simulator.radio.SimulatedDevice;
 import org.openpasture.simulator.radio.SimulatedGateway;
 import tools.jackson.databind.JsonNode;
@@ -175,7 +174,7 @@ class RecordsTest {
     SimulatedGateway mast = SERVICE.gateway(Plant.MAST);
     Instant begin = Instant.now().minusSeconds(5);
     for (int i = 0; i < 5; i++) {
-      mast.hear(radio.uplink(5, new Bytes().f32be(20 + i).done(), false), -80, 8, "SF7BW125", 868.1);
+      mast.hear(radio.uplink(5, java.nio.ByteBuffer.allocate(4).putFloat(20 + i).array(), false), -80, 8, "SF7BW125", 868.1);
     }
     await().atMost(10, TimeUnit.SECONDS).until(() -> kept("Humidity", begin, Instant.now().plusSeconds(60)) == 5);
     ObjectNode model = (ObjectNode) owner.get("api/v1/models").valueStream().filter(one -> one.path("id").asString().equals(plant.floatModel)).findFirst().orElseThrow();
