@@ -358,6 +358,7 @@ export interface Records {
   bytesPerYear: number | null;
   diskFullInDays: number | null;
   trouble: string | null;
+  clockRemark: string | null;
   sites: {
     siteId: string;
     name: string;

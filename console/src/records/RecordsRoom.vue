@@ -48,6 +48,11 @@ const points = computed(() =>
       <p>{{ records.trouble }}. What is here can still be read; writing goes on by itself when that is put right.</p>
     </section>
 
+    <section v-if="records?.clockRemark" class="sheet trouble" role="alert">
+      <h2>The clock</h2>
+      <p>{{ records.clockRemark }}</p>
+    </section>
+
     <section v-if="records" class="sheet">
       <h2>What is kept</h2>
       <p class="big">

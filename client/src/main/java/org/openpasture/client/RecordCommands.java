@@ -30,6 +30,7 @@ final class RecordCommands implements Runnable {
         + "; " + Words.count(records.path("frames").asLong(), "frame") + " in about " + Words.bytes(records.path("frameBytes").asLong()) + ".");
     service.out().println(forecast(records));
     Optional.of(records.path("trouble")).filter(JsonNode::isString).ifPresent(why -> service.out().println("Nothing can be written now: " + why.asString() + "."));
+    Optional.of(records.path("clockRemark")).filter(JsonNode::isString).ifPresent(remark -> service.out().println(remark.asString()));
     TextTable table = new TextTable("Site", "Point", "Place", "Readings", "Room");
     records.path("sites").forEach(site -> site.path("points").forEach(point -> table.row(site.path("name").asString(),
         point.path("number").asString() + " " + point.path("name").asString(), point.path("place").asString(), point.path("readings").asString(),

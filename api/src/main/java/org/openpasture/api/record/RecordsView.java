@@ -20,10 +20,11 @@ import org.jspecify.annotations.Nullable;
  * @param bytesPerYear that a year takes at this rate; null likewise
  * @param diskFullInDays at this rate; null if that is not known or further off than a century
  * @param trouble why nothing can be written now, in words; null while all is well
+ * @param clockRemark what is odd about the host's clock; null while nothing is
  */
 public record RecordsView(long readings, long waiting, long fileBytes, long reusableBytes, long detailBytes, long summaryBytes, long frames,
     long frameBytes, long freeBytes, @Nullable Double bytesPerReading, @Nullable Double readingsPerDay, @Nullable Long bytesPerYear,
-    @Nullable Long diskFullInDays, @Nullable String trouble, List<SiteSpace> sites) {
+    @Nullable Long diskFullInDays, @Nullable String trouble, @Nullable String clockRemark, List<SiteSpace> sites) {
 
   /** What the points of a site take, the largest first. */
   public record SiteSpace(String siteId, String name, long readings, long bytes, List<PointSpace> points) {}

@@ -108,6 +108,32 @@ class JudgingCoreTest {
   }
 
   @Test
+  void aClockThatWasSetMakesNothingSilentAndHoldsNothingLonger() {
+    Rule silent = new Rule("r", "Silent", new Target.OfPoint("p1"), new Condition.Silent(600), new Hold.ForTime(0), 0, Severity.WARNING, true, List.of(), "");
+    JudgingCore core = core(silent);
+    List<Effect> effects = run(core, reading(0, AXIAL, 3), new Event.ClockMoved(at(3_660), java.time.Duration.ofHours(1)), new Event.TimePassed(at(4_190)));
+    assertThat(effects).isEmpty();
+    assertThat(run(core, new Event.TimePassed(at(4_210)))).as("ten minutes after the reading, by the clock as it is now").hasSize(1);
+
+    JudgingCore held = core(zoneC(new Hold.ForTime(60)));
+    assertThat(raised(run(held, reading(7_200, AXIAL, 6), new Event.ClockMoved(at(10), java.time.Duration.ofSeconds(-7_200)), reading(30, AXIAL, 6.1),
+        new Event.TimePassed(at(75)))).alert().raisedAt()).isEqualTo(at(60));
+  }
+
+  @Test
+  void readingsAreJudgedAlsoWhenTheClockWasSetBack() {
+    assertThat(raised(run(core(above(5, 0)), reading(7_200, AXIAL, 3), new Event.ClockMoved(at(10), java.time.Duration.ofSeconds(-7_200)),
+        reading(20, AXIAL, 9))).alert().value()).isEqualTo(9);
+  }
+
+  @Test
+  void whatWasErasedIsJudgedNoMore() {
+    JudgingCore core = core(above(5, 0));
+    run(core, reading(0, AXIAL, 3), new Event.ReadingsErased(at(5), AXIAL, at(0), at(1)));
+    assertThat(core.latest(AXIAL)).isEmpty();
+  }
+
+  @Test
   void aSpikeWakesNobody() {
     List<Effect> effects = run(core(zoneC(new Hold.ForReports(3))), reading(0, AXIAL, 9), reading(10, AXIAL, 2), reading(20, AXIAL, 9),
         reading(30, AXIAL, 2));

@@ -12,6 +12,7 @@ import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.service.backup.RestoreAtStart;
+import org.openpasture.service.clock.SteadyClock;
 import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.notice.NoticeStore;
 import org.openpasture.store.people.CredentialStore;
@@ -29,8 +30,8 @@ import org.springframework.security.crypto.password.PasswordEncoder;
 @Configuration
 class Wiring {
   @Bean
-  Clock clock() {
-    return Clock.systemUTC();
+  SteadyClock clock() {
+    return new SteadyClock(Clock.systemUTC(), System::nanoTime);
   }
 
   @Bean

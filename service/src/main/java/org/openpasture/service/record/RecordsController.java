@@ -15,6 +15,7 @@ import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.service.access.Reader;
+import org.openpasture.service.clock.ClockWatch;
 import org.openpasture.service.export.DailyFiles;
 import org.openpasture.store.registry.RegistryDatabase;
 import org.openpasture.store.series.PointRecord;
@@ -38,13 +39,16 @@ class RecordsController {
   private final RegistryDatabase database;
   private final Keeping keeping;
   private final DailyFiles dailyFiles;
+  private final ClockWatch clockWatch;
   private final Reader reader;
 
-  RecordsController(TelemetryStore telemetry, RegistryDatabase database, Keeping keeping, DailyFiles dailyFiles, Reader reader) {
+  RecordsController(TelemetryStore telemetry, RegistryDatabase database, Keeping keeping, DailyFiles dailyFiles, ClockWatch clockWatch,
+      Reader reader) {
     this.telemetry = telemetry;
     this.database = database;
     this.keeping = keeping;
     this.dailyFiles = dailyFiles;
+    this.clockWatch = clockWatch;
     this.reader = reader;
   }
 
@@ -59,7 +63,8 @@ class RecordsController {
         space.reusableBytes(), space.chunkBytes(), space.summaryBytes(), space.frames(), space.frameBytes(), space.freeBytes(),
         sealed == 0 ? null : (double) (space.chunkBytes() + space.summaryBytes()) / sealed,
         known ? space.readingsPerDay() : null, known ? Math.round(space.bytesPerDay() * DAYS_A_YEAR) : null,
-        known && full < A_CENTURY ? (long) full : null, telemetry.trouble().orElse(null), sites(reader.now()));
+        known && full < A_CENTURY ? (long) full : null, telemetry.trouble().orElse(null),
+        clockWatch.remark().orElse(null), sites(reader.now()));
   }
 
   private List<RecordsView.SiteSpace> sites(Registry now) {
