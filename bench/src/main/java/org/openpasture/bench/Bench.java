@@ -9,8 +9,11 @@ public final class Bench {
   public static void main(String[] args) throws Exception {
     Path app = Path.of(args[0]);
     System.out.printf("JDK %s, %d cores%n%n", Runtime.version(), Runtime.getRuntime().availableProcessors());
+    RecordPath.measure();
+    RecordQueries.measure();
     CommitRate.measure();
     StartUp.measure(app);
+    ExportRate.measure(app);
     UplinkRate.measure(app);
     AlertDelay.measure(app);
     Memory.measure(app);

@@ -52,7 +52,9 @@ import org.openpasture.store.telemetry.TelemetryStore;
 final class RecordPath {
   static final int PUMPS = 500;
   static final int POINTS = PUMPS * 4;
-  private static final int ROUNDS = Integer.getInteger("rounds", 3_000);
+  private static final int ROUNDS = 6_000;
+  /** Deposits that wait for their commit at once. */
+  private static final int IN_FLIGHT = 8_000;
   private static final int ROWS = 1_000_000;
   private static final int ROWS_A_COMMIT = 10_000;
   static final Instant START = Instant.parse("2026-03-01T00:00:00Z");
@@ -145,14 +147,12 @@ final class RecordPath {
         for (int pump = 0; pump < PUMPS; pump++) {
           open.add(store.submit(wander.report(pump, START.plusMillis(round * 10_000L + pump * 20))));
         }
-        while (open.size() > Integer.getInteger("window", 40_000)) {
+        while (open.size() > IN_FLIGHT) {
           open.remove().join();
         }
       }
       open.forEach(CompletableFuture::join);
-      if (System.getProperty("phases") != null) System.out.println("ingested " + (System.nanoTime() - begun) / 1e9 + " waiting " + store.series().waiting());
       judgeThread.join();
-      if (System.getProperty("phases") != null) System.out.println("judged " + (System.nanoTime() - begun) / 1e9);
       store.saveCheckpoint(new TelemetryStore.Checkpoint(open.getLast().join().journalSeq(), judge.state()));
       store.seal();
       return (double) rounds * POINTS / ((System.nanoTime() - begun) / 1e9);

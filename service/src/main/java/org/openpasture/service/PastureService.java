@@ -2,8 +2,8 @@ package org.openpasture.service;
 
 import java.nio.file.Path;
 import java.util.concurrent.CountDownLatch;
-import org.openpasture.service.backup.RestoreAtStart;
 import org.openpasture.service.config.PastureProperties;
+import org.openpasture.store.backup.WantedRestore;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.boot.context.properties.EnableConfigurationProperties;
@@ -28,6 +28,6 @@ public class PastureService {
       data = context.getBean(PastureProperties.class).data();
       closed.await();
       context.close();
-    } while (RestoreAtStart.isWanted(data));
+    } while (WantedRestore.isNoted(data));
   }
 }

@@ -9,8 +9,10 @@ import org.openpasture.service.access.Reader;
 import org.openpasture.service.config.PastureProperties;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.backup.Backups;
+import org.openpasture.store.backup.WantedRestore;
 import org.openpasture.store.registry.RegistryDatabase;
 import org.openpasture.store.telemetry.TelemetryStore;
+import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -26,17 +28,17 @@ class BackupController {
   private final TelemetryStore telemetry;
   private final RegistryDatabase registry;
   private final Path data;
-  private final RestoreAtStart restore;
+  private final ConfigurableApplicationContext context;
   private final Reader reader;
   private final Clock clock;
 
-  BackupController(PastureProperties properties, TelemetryStore telemetry, RegistryDatabase registry, RestoreAtStart restore, Reader reader,
+  BackupController(PastureProperties properties, TelemetryStore telemetry, RegistryDatabase registry, ConfigurableApplicationContext context, Reader reader,
       Clock clock) {
     this.data = properties.data();
     this.backups = new Backups(properties.backups());
     this.telemetry = telemetry;
     this.registry = registry;
-    this.restore = restore;
+    this.context = context;
     this.reader = reader;
     this.clock = clock;
   }
@@ -97,7 +99,9 @@ class BackupController {
     if (!checked.faults().isEmpty()) {
       throw Problem.conflict("This backup cannot be used: " + String.join("; ", checked.faults()) + ".", "Choose another one. Nothing was changed.");
     }
-    restore.request(backup);
+    WantedRestore.note(data, backup);
+    // Whoever started the context sees the note and starts it again.
+    Thread.ofPlatform().name("restore").start(context::close);
     return new CheckReport(checked.readings(), List.of());
   }
 }

@@ -1,10 +1,6 @@
 package org.openpasture.service.backup;
 
 import java.nio.file.Path;
-import java.sql.Connection;
-import java.sql.DriverManager;
-import java.sql.SQLException;
-import java.sql.Statement;
 import java.time.Clock;
 import org.openpasture.store.backup.Backups;
 
@@ -16,7 +12,7 @@ public final class RestoreCommand {
   public static void main(String[] args) {
     Path backup = Path.of(args[0]).toAbsolutePath();
     Path data = Path.of(args[1]).toAbsolutePath();
-    if (isInUse(data)) {
+    if (Backups.isInUse(data)) {
       System.err.println("pasture: a service is using " + data + "; stop it first, or use 'pasture backup restore', which asks the service itself");
       System.exit(1);
     }
@@ -26,22 +22,6 @@ public final class RestoreCommand {
     } catch (RuntimeException e) {
       System.err.println("pasture: " + e.getMessage());
       System.exit(1);
-    }
-  }
-
-  /** A service holds a connection open, so nobody else gets its file for itself; a damaged file is used by nobody. */
-  private static boolean isInUse(Path data) {
-    Path file = data.resolve("telemetry.db");
-    if (!file.toFile().exists()) {
-      return false;
-    }
-    try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + file); Statement statement = connection.createStatement()) {
-      statement.execute("PRAGMA locking_mode = EXCLUSIVE");
-      statement.execute("BEGIN EXCLUSIVE");
-      statement.execute("COMMIT");
-      return false;
-    } catch (SQLException e) {
-      return String.valueOf(e.getMessage()).contains("SQLITE_BUSY");
     }
   }
 }

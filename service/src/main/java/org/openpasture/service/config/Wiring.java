@@ -11,9 +11,9 @@ import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Registry;
-import org.openpasture.service.backup.RestoreAtStart;
 import org.openpasture.service.clock.SteadyClock;
 import org.openpasture.store.alert.AlertStore;
+import org.openpasture.store.backup.WantedRestore;
 import org.openpasture.store.notice.NoticeStore;
 import org.openpasture.store.people.CredentialStore;
 import org.openpasture.store.registry.RegistryDatabase;
@@ -37,7 +37,7 @@ class Wiring {
   @Bean
   RegistryDatabase registryDatabase(PastureProperties properties) throws IOException {
     Files.createDirectories(properties.data());
-    RestoreAtStart.doWhatIsWanted(properties.data(), clock());
+    WantedRestore.carryOut(properties.data(), clock());
     return RegistryDatabase.open(properties.data());
   }
 

@@ -13,6 +13,10 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.security.DigestInputStream;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.sql.Statement;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneOffset;
@@ -221,6 +225,22 @@ public final class Backups {
       return aside;
     } catch (IOException e) {
       throw new UncheckedIOException("the backup could not be put in place: " + e.getMessage() + ". What was there before is in " + aside, e);
+    }
+  }
+
+  /** Whether somebody has the records open. A service holds a connection open, so nobody else gets its file for itself; a damaged file is used by nobody. */
+  public static boolean isInUse(Path data) {
+    Path file = data.resolve("telemetry.db");
+    if (!file.toFile().exists()) {
+      return false;
+    }
+    try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + file); Statement statement = connection.createStatement()) {
+      statement.execute("PRAGMA locking_mode = EXCLUSIVE");
+      statement.execute("BEGIN EXCLUSIVE");
+      statement.execute("COMMIT");
+      return false;
+    } catch (SQLException e) {
+      return String.valueOf(e.getMessage()).contains("SQLITE_BUSY");
     }
   }
 

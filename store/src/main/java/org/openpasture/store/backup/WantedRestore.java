@@ -1,50 +1,39 @@
-package org.openpasture.service.backup;
+package org.openpasture.store.backup;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
-import org.openpasture.service.config.PastureProperties;
-import org.openpasture.store.backup.Backups;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.context.ConfigurableApplicationContext;
-import org.springframework.stereotype.Component;
 
 /**
- * Puts a backup back before anything is opened. What is to be put back is noted in a file, so that it is done at the next
- * start whatever happens in between; the service starts itself anew for it.
+ * A backup that is to be put back before anything is opened. It is noted in a file, so that it is done at the next start
+ * whatever happens in between.
  */
-@Component
-public class RestoreAtStart {
-  private static final Logger LOG = LoggerFactory.getLogger(RestoreAtStart.class);
+public final class WantedRestore {
+  private static final Logger LOG = LoggerFactory.getLogger(WantedRestore.class);
   private static final String NOTE = "restore-at-start";
-  private final Path data;
-  private final ConfigurableApplicationContext context;
 
-  RestoreAtStart(PastureProperties properties, ConfigurableApplicationContext context) {
-    this.data = properties.data();
-    this.context = context;
-  }
+  private WantedRestore() {}
 
-  /** Notes the wish and stops the service; whoever runs it sees {@link #isWanted} and starts it again. */
-  void request(Path backup) {
+  /** Notes the wish. */
+  public static void note(Path data, Path backup) {
     try {
       Files.writeString(data.resolve(NOTE), backup.toAbsolutePath().toString());
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
-    Thread.ofPlatform().name("restore").start(context::close);
   }
 
   /** Whether a backup waits to be put back. */
-  public static boolean isWanted(Path data) {
+  public static boolean isNoted(Path data) {
     return Files.exists(data.resolve(NOTE));
   }
 
   /** Puts the backup back that waits, if one does. If it cannot be used, that is said and the records stay as they are. */
-  public static void doWhatIsWanted(Path data, Clock clock) {
+  public static void carryOut(Path data, Clock clock) {
     Path note = data.resolve(NOTE);
     if (!Files.exists(note)) {
       return;
