@@ -85,9 +85,30 @@ that "it prints the address" wait_for says "$WORK/demo.log" "Console    http://1
 that "and accounts with a password" says "$WORK/demo.log" "Password   harrow-"
 that "the mailbox is there" wait_for sh -c "curl -s http://127.0.0.1:$((PORT + 3))/ | grep -q 'Stand-in mailbox'"
 that "a second demo on its ports is refused in one line" fails_with 1 "$ROOT/pasture" demo --port "$PORT"
+PASSWORD=$(cat "$WORK/demo/password")
+export PASTURE_SIGN_IN="$WORK/sign-in.json"
+that "the client signs in" env PASTURE_PASSWORD="$PASSWORD" "$ROOT/pasture" sign-in owner --at "http://127.0.0.1:$PORT"
+that "a backup is made while the demo plays" fails_with 0 "$ROOT/pasture" backup now
+BACKUP=$(sed -n 's/^Made \([^:]*\):.*/\1/p' "$WORK/out")
+that "nobody puts it back under a running service" fails_with 1 "$ROOT/pasture" restore "$WORK/demo/backups/$BACKUP" --data "$WORK/demo"
+that "and is told so" says "$WORK/out" "stop it first"
 that "Ctrl-C ends it" interrupted "$DEMO"
 that "and says so" says "$WORK/demo.log" "The demo has ended."
 that "nothing of it is left" nothing_left
+
+echo "== ./pasture restore"
+head -c 4096 /dev/zero >"$WORK/zeros"
+dd if="$WORK/zeros" of="$WORK/demo/telemetry.db" conv=notrunc 2>/dev/null
+that "a damaged file is not replaced by an empty one" sh -c "! timeout 60 '$ROOT/pasture' serve --data '$WORK/demo' --port $PORT --radio-port $((PORT + 1)) --bind 127.0.0.1 >'$WORK/damaged.log' 2>&1"
+that "but named, with the way to the last backup" says "$WORK/damaged.log" "pasture restore BACKUP"
+that "the backup is put in place" fails_with 0 "$ROOT/pasture" restore "$WORK/demo/backups/$BACKUP" --data "$WORK/demo"
+that "after it was checked" says "$WORK/out" "was checked and is in place"
+that "a folder that is no backup is refused" fails_with 1 "$ROOT/pasture" restore "$WORK" --data "$WORK/demo"
+that "with the reason" says "$WORK/out" "it is no backup"
+"$ROOT/pasture" serve --data "$WORK/demo" --port "$PORT" --radio-port $((PORT + 1)) --bind 127.0.0.1 >"$WORK/again.log" 2>&1 &
+SERVE=$!
+that "the service comes up with it" wait_for is_up "http://127.0.0.1:$PORT"
+that "and ends" ends "$SERVE" TERM
 
 rm -rf "$WORK"
 echo

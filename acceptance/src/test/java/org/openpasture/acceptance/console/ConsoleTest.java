@@ -42,7 +42,7 @@ class ConsoleTest {
   @RegisterExtension static final RunningService SERVICE = new RunningService();
 
   private static final List<String> ROOMS = List.of("/now", "/places", "/alerts", "/dashboards", "/fleet/gateways", "/fleet/devices", "/fleet/frames",
-      "/fleet/models", "/limits", "/people", "/settings");
+      "/fleet/models", "/limits", "/people", "/settings", "/records");
   private static final List<String> COMPLAINTS = new ArrayList<>();
   private static Playwright playwright;
   private static Browser browser;

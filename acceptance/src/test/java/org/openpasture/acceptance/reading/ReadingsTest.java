@@ -60,7 +60,7 @@ class ReadingsTest {
     assertThat(report.accepted()).isEqualTo(3);
     assertThat(report.refused()).isEqualTo(5);
     assertThat(report.problems()).extracting(ImportReport.LineProblem::reason).containsExactly(
-        "'yesterday' is no time like 2026-03-01T08:15:00+01:00", "no point has the number or id '9999'", "'NaN' is no finite number",
+        "'yesterday' is no time like 2026-03-01T08:15:00+01:00, or one without an offset if you name its time zone", "no point has the number or id '9999'", "'NaN' is no finite number",
         "the time 1999-03-01T08:40:00Z lies before 2000 or in the future", "the line has 2 fields, the header names 4");
     assertThat(report.problems().getFirst().line()).isEqualTo(4);
     JsonNode kept = series("Bearing temperature", "from=2026-03-01T00:00:00Z&until=2026-03-02T00:00:00Z");
@@ -70,7 +70,7 @@ class ReadingsTest {
   @Test
   void aHeaderWithoutTheColumnsIsExplained() {
     assertThatThrownBy(() -> bringIn("when,what\n1,2\n", false)).isInstanceOf(ServiceProblem.class)
-        .hasMessage("the first line must name the columns time, point and value; 'time' is missing");
+        .hasMessage("the first line must name the columns time, point and value; 'time' is missing. It names: when, what. Say which column is which, or name the point of all lines.");
   }
 
   @Test

@@ -150,11 +150,16 @@ final class CsvImport {
 
   private static double value(String text, boolean decimalComma) {
     String plain = decimalComma ? text.replace(',', '.') : text;
+    double value;
     try {
-      return Double.parseDouble(plain);
+      value = Double.parseDouble(plain);
     } catch (NumberFormatException e) {
       throw new IllegalArgumentException("'" + text + "' is no number", e);
     }
+    if (!Double.isFinite(value)) {
+      throw new IllegalArgumentException("'" + text + "' is no finite number");
+    }
+    return value;
   }
 
   private static Quality quality(String text) {

@@ -111,10 +111,10 @@ public final class SeriesStore implements Records {
   private void read(int point, long from, long until, Consumer<SeriesSlice> pieces) {
     SeriesSlice late = head.range(point, from, until);
     long cursor = from;
-    int rows;
+    boolean more;
     do {
       List<SeriesTables.ChunkRow> page = cursor < until ? tables.pageOfChunks(point, cursor, until) : List.of();
-      rows = page.size();
+      more = page.size() == SeriesTables.CHUNKS_AT_ONCE;
       for (SeriesTables.ChunkRow row : page) {
         SeriesSlice slice = row.slice().between(cursor, until);
         if (slice.size() > 0) {
@@ -123,7 +123,7 @@ public final class SeriesStore implements Records {
           cursor = next;
         }
       }
-    } while (rows > 1);
+    } while (more);
     SeriesSlice rest = late.between(cursor, until);
     if (rest.size() > 0) {
       pieces.accept(rest);

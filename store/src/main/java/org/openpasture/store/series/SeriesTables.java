@@ -19,7 +19,7 @@ import org.openpasture.core.series.SummaryCodec;
 
 /** Reads chunks and summaries of points from the disk. */
 final class SeriesTables {
-  private static final int CHUNKS_AT_ONCE = 64;
+  static final int CHUNKS_AT_ONCE = 64;
   private final Supplier<DSLContext> reader;
 
   SeriesTables(Supplier<DSLContext> reader) {
@@ -48,7 +48,7 @@ final class SeriesTables {
     return chunks(point, from, until, Integer.MAX_VALUE);
   }
 
-  /** The same, a page of them at most: more than one if there are more to come. */
+  /** The same, a page of them at most; a full page may have more to come. */
   List<ChunkRow> pageOfChunks(int point, long from, long until) {
     return chunks(point, from, until, CHUNKS_AT_ONCE);
   }
