@@ -13,6 +13,8 @@ export const QUANTITIES: Record<string, string> = {
   pressure: "pressure, bar",
   voltage: "voltage, V",
   "heat-index": "temperature-humidity index",
+  latitude: "latitude, °",
+  longitude: "longitude, °",
   switch: "on or off",
   count: "count",
   other: "other",

@@ -1,5 +1,9 @@
 package org.openpasture.client;
 
+import java.io.FileOutputStream;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.file.Path;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
@@ -7,6 +11,7 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.api.place.AreaRequest;
 import org.openpasture.api.place.AssetRequest;
 import org.openpasture.api.place.SiteRequest;
+import org.openpasture.client.http.ApiClient;
 import org.openpasture.client.output.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -43,6 +48,30 @@ final class PlaceCommands implements Runnable {
         children(places, place.path("id").asString(), depth + 1);
       }
     }
+  }
+
+  @Command(name = "track", mixinStandardHelpOptions = true,
+      description = "Where something that moves has been, for maps. It needs points of the quantities latitude and longitude.")
+  int track(@Mixin Service from, @Parameters(paramLabel = "PLACE", description = "Name or id.") String place,
+      @Option(names = "--value", paramLabel = "POINT", description = "Its value goes with each position, and is the height in KML.") @Nullable String value,
+      @Option(names = "--from", paramLabel = "WHEN", defaultValue = "24h", description = "2026-03-01T08:00:00Z, or how far back: 24h, 7d.") String begin,
+      @Option(names = "--until", paramLabel = "WHEN") @Nullable String until,
+      @Option(names = "--format", paramLabel = "FORMAT", defaultValue = "geojson", description = "geojson or kml.") String format,
+      @Option(names = {"-o", "--output"}, paramLabel = "FILE", description = "Else to the screen.") @Nullable Path file) throws IOException {
+    String path = "api/v1/places/" + ApiClient.escape(id(from, place)) + "/track?format=" + ApiClient.escape(format) + "&from="
+        + ApiClient.escape(ReadingCommands.when(begin).toString())
+        + (until == null ? "" : "&until=" + ApiClient.escape(ReadingCommands.when(until).toString()))
+        + (value == null ? "" : "&value=" + ApiClient.escape(PointCommands.id(from, value)));
+    if (file == null) {
+      from.api().download(path, System.out);
+      System.out.flush();
+    } else {
+      try (OutputStream to = new FileOutputStream(file.toFile())) {
+        from.api().download(path, to);
+      }
+      from.err().println("Written to " + file + ".");
+    }
+    return 0;
   }
 
   @Command(name = "add-site", mixinStandardHelpOptions = true, description = "Make a site.")

@@ -26,12 +26,17 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import org.openpasture.acceptance.Plant;
 import org.openpasture.acceptance.RunningService;
+import org.openpasture.api.place.AssetRequest;
+import org.openpasture.api.place.PlaceView;
+import org.openpasture.api.place.PointRequest;
+import org.openpasture.api.place.PointView;
 import org.openpasture.api.record.DecodeAgainRequest;
 import org.openpasture.api.record.EraseRequest;
 import org.openpasture.api.record.KeepingSettings;
 import org.openpasture.api.record.KeepingSettings.KeepDays;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.core.people.Right;
+import org.openpasture.core.quantity.Quantity;
 import org.openpasture.simulator.radio.SimulatedDevice;
 import org.openpasture.simulator.radio.SimulatedGateway;
 import tools.jackson.databind.JsonNode;
@@ -230,6 +235,31 @@ class RecordsTest {
     owner.delete("api/v1/backups/" + name);
     assertThatThrownBy(() -> owner.postAndWait("api/v1/backups/" + name + "/check")).hasMessageContaining("no such backup");
     assertThatThrownBy(() -> SERVICE.signIn("looker").postAndWait("api/v1/backups")).hasMessageContaining("You may not make a backup");
+  }
+
+  @Test
+  void theWayOfSomethingThatMovesLeavesForMaps() throws IOException {
+    String tanker = owner.post("api/v1/assets", new AssetRequest("Milk tanker", plant.site, "vehicle", List.of()), PlaceView.class).id();
+    assertThatThrownBy(() -> owner.get("api/v1/places/" + tanker + "/track")).hasMessageContaining("Milk tanker has no latitude");
+    int latitude = add("Latitude", tanker, Quantity.LATITUDE);
+    int longitude = add("Longitude", tanker, Quantity.LONGITUDE);
+    int milk = add("Milk", tanker, Quantity.TEMPERATURE);
+    bringIn("", "text/csv", "time,point,value\n"
+        + "2026-05-01T08:00:00Z," + latitude + ",54.1\n2026-05-01T08:00:00Z," + longitude + ",-2.25\n2026-05-01T07:55:00Z," + milk + ",4.5\n"
+        + "2026-05-01T08:01:00Z," + latitude + ",54.2\n2026-05-01T08:01:00Z," + longitude + ",-2.3\n2026-05-01T08:02:00Z," + latitude + ",54.3\n");
+    String range = "/track?from=2026-05-01T00:00:00Z&until=2026-05-02T00:00:00Z&value=" + milk;
+    JsonNode features = owner.get("api/v1/places/" + tanker + range).path("features");
+    assertThat(features).as("where both are known").hasSize(2);
+    assertThat(features.get(1).path("geometry").path("coordinates").toString()).isEqualTo("[-2.3,54.2]");
+    assertThat(features.get(1).path("properties").toString()).isEqualTo("{\"time\":\"2026-05-01T08:01:00Z\",\"value\":4.5,\"unit\":\"°C\"}");
+    ByteArrayOutputStream kml = new ByteArrayOutputStream();
+    owner.download("api/v1/places/" + tanker + range + "&format=kml", kml);
+    assertThat(kml.toString(StandardCharsets.UTF_8)).contains("<when>2026-05-01T08:00:00Z</when>").contains("<coord>-2.25 54.1 4.5</coord>")
+        .contains("Milk tanker, Milk (°C)");
+  }
+
+  private static int add(String name, String place, Quantity quantity) {
+    return owner.post("api/v1/points", new PointRequest(name, place, quantity, null, null, null, null, true), PointView.class).number();
   }
 
   @Test

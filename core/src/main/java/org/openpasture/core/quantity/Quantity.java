@@ -23,6 +23,9 @@ public enum Quantity {
   PRESSURE("pressure", "pressure", "bar", 0, 10_000, 2),
   VOLTAGE("voltage", "voltage", "V", -1_000_000, 1_000_000, 2),
   HEAT_INDEX("heat-index", "temperature-humidity index", "THI", -100, 200, 1),
+  /** Of something that moves, by WGS 84; likewise the longitude. */
+  LATITUDE("latitude", "latitude", "°", -90, 90, 6),
+  LONGITUDE("longitude", "longitude", "°", -180, 180, 6),
   SWITCH("switch", "on or off", "", 0, 1, 0),
   COUNT("count", "count", "", 0, 1e12, 0),
   OTHER("other", "other", "", -1e12, 1e12, 2);
