@@ -3,10 +3,12 @@ package org.openpasture.service.export;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.api.reading.TimeRange;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
@@ -50,19 +52,15 @@ class ExportController {
       throw Problem.invalid("choose between one point and " + MOST_POINTS);
     }
     List<ExportedPoint> chosen = points.stream().map(id -> exported(reader.now(), reader.point(id))).toList();
-    Instant end = until == null ? clock.instant().plusSeconds(1) : until;
-    Instant begin = from == null ? Instant.EPOCH : from;
-    if (!begin.isBefore(end)) {
-      throw Problem.invalid("the range ends before it begins");
-    }
-    long about = chosen.stream().mapToLong(of -> telemetry.series().estimate(of.point().number(), begin, end)).sum();
+    TimeRange range = TimeRange.of(from == null ? Instant.EPOCH : from, until, clock.instant(), Duration.ZERO);
+    long about = chosen.stream().mapToLong(of -> telemetry.series().estimate(of.point().number(), range.from(), range.until())).sum();
     response.setContentType(as.mediaType());
     response.setHeader("Pasture-Readings", Long.toString(about));
     response.setHeader("Content-Disposition", "attachment; filename=\""
         + (chosen.size() == 1 ? "point-" + chosen.getFirst().point().number() : "readings") + "." + as.suffix() + "\"");
     try (ReadingWriter writer = as.begin(response.getOutputStream(), chosen)) {
       for (ExportedPoint of : chosen) {
-        ReadingWriter.all(telemetry.series(), writer, of, begin, end);
+        ReadingWriter.all(telemetry.series(), writer, of, range.from(), range.until());
       }
     }
   }

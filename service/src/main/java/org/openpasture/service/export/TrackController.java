@@ -8,6 +8,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.api.reading.TimeRange;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Place;
@@ -53,11 +54,7 @@ class TrackController {
     Point shown = value == null ? null : reader.point(value);
     Track track = new Track(telemetry.series(), point(access, place, Quantity.LATITUDE).number(), point(access, place, Quantity.LONGITUDE).number(),
         shown == null ? -1 : shown.number());
-    Instant end = until == null ? clock.instant().plusSeconds(1) : until;
-    Instant begin = from == null ? end.minus(Duration.ofDays(1)) : from;
-    if (!begin.isBefore(end)) {
-      throw Problem.invalid("the range ends before it begins");
-    }
+    TimeRange range = TimeRange.of(from, until, clock.instant(), Duration.ofDays(1));
     boolean kml = format.equals("kml");
     if (!kml && !format.equals("geojson")) {
       throw Problem.invalid("no format '" + format + "'; there are geojson, kml");
@@ -66,9 +63,9 @@ class TrackController {
     response.setHeader("Content-Disposition", "attachment; filename=\"track." + format + "\"");
     String name = shown == null ? place.name() : place.name() + ", " + shown.name() + (shown.unit().isEmpty() ? "" : " (" + shown.unit() + ")");
     if (kml) {
-      writeKml(track, name, begin, end, response.getOutputStream());
+      writeKml(track, name, range, response.getOutputStream());
     } else {
-      writeGeoJson(track, name, shown, begin, end, response.getOutputStream());
+      writeGeoJson(track, name, shown, range, response.getOutputStream());
     }
   }
 
@@ -78,12 +75,12 @@ class TrackController {
   }
 
   /** A feature for each position, with its time and value. */
-  private static void writeGeoJson(Track track, String name, @Nullable Point shown, Instant from, Instant until, OutputStream to) throws IOException {
+  private static void writeGeoJson(Track track, String name, @Nullable Point shown, TimeRange range, OutputStream to) throws IOException {
     AsciiWriter out = new AsciiWriter(to);
     out.put("{\"type\":\"FeatureCollection\",\"name\":" + JSON.writeValueAsString(name) + ",\"features\":[");
     boolean[] any = {false};
     String unit = shown == null ? "" : ",\"unit\":" + JSON.writeValueAsString(shown.unit());
-    writing(() -> track.read(from, until, position -> quietly(() -> {
+    writing(() -> track.read(range.from(), range.until(), position -> quietly(() -> {
       out.put(any[0] ? ",\n" : "\n").put("{\"type\":\"Feature\",\"geometry\":{\"type\":\"Point\",\"coordinates\":[").number(position.longitude()).put(',')
           .number(position.latitude()).put("]},\"properties\":{\"time\":\"").put(position.time().toString()).put("\"");
       if (!Double.isNaN(position.value())) {
@@ -97,17 +94,17 @@ class TrackController {
   }
 
   /** One track whose height above the ground is the value, so that it is seen from the side. */
-  private static void writeKml(Track track, String name, Instant from, Instant until, OutputStream to) throws IOException {
+  private static void writeKml(Track track, String name, TimeRange range, OutputStream to) throws IOException {
     AsciiWriter out = new AsciiWriter(to);
     out.put("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<kml xmlns=\"http://www.opengis.net/kml/2.3\" version=\"2.3\"><Document><Placemark><name>"
         + org.springframework.web.util.HtmlUtils.htmlEscapeDecimal(name) + "</name><Track><extrude>1</extrude><altitudeMode>relativeToGround</altitudeMode>\n");
     // All times come before all places; as many of these as of those, also if a reading comes in between.
     long[] left = {0};
-    writing(() -> track.read(from, until, position -> quietly(() -> {
+    writing(() -> track.read(range.from(), range.until(), position -> quietly(() -> {
       out.put("<when>").put(position.time().toString()).put("</when>\n");
       left[0]++;
     })));
-    writing(() -> track.read(from, until, position -> quietly(() -> {
+    writing(() -> track.read(range.from(), range.until(), position -> quietly(() -> {
       if (left[0]-- <= 0) {
         return;
       }

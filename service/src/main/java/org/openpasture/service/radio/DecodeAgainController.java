@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.api.reading.TimeRange;
 import org.openpasture.api.record.DecodeAgainReport;
 import org.openpasture.api.record.DecodeAgainRequest;
 import org.openpasture.core.fleet.Device;
@@ -55,12 +56,10 @@ class DecodeAgainController {
   DecodeAgainReport decodeAgain(@PathVariable String id, @RequestBody DecodeAgainRequest request) {
     Device device = reader.device(id);
     reader.require(Right.EDIT, device.placeId(), "change readings of this device");
-    if (!request.from().isBefore(request.until())) {
-      throw Problem.invalid("the range ends before it begins");
-    }
+    TimeRange range = new TimeRange(request.from(), request.until());
     Registry now = reader.now();
     DeviceModel model = reader.find(DeviceModel.class, device.modelId(), "device model");
-    Found found = read(now, device, model, request.from(), request.until());
+    Found found = read(now, device, model, range);
     int same = 0;
     int changed = 0;
     int added = 0;
@@ -100,12 +99,12 @@ class DecodeAgainController {
     return new DecodeAgainReport.Difference(point.id(), point.name(), Instant.ofEpochMilli(fresh.times()[index]), before, fresh.values()[index]);
   }
 
-  private Found read(Registry now, Device device, DeviceModel model, Instant from, Instant until) {
+  private Found read(Registry now, Device device, DeviceModel model, TimeRange range) {
     Found found = new Found();
     long after = 0;
     List<Frame> page;
     do {
-      page = telemetry.frames().page(device.id(), from, until, after, PAGE);
+      page = telemetry.frames().page(device.id(), range.from(), range.until(), after, PAGE);
       for (Frame frame : page) {
         after = frame.id();
         if (frame.port() > 0 && frame.kind().equals("uplink")) {

@@ -7,6 +7,7 @@ import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.api.reading.TimeRange;
 import org.openpasture.api.reading.SeriesView;
 import org.openpasture.api.reading.SummaryView;
 import org.openpasture.core.place.Point;
@@ -60,16 +61,12 @@ class ReadingController {
       @RequestParam(required = false) @Nullable Instant from, @RequestParam(required = false) @Nullable Instant until) {
     Point point = reader.point(id);
     CalendarPeriod by = CalendarPeriod.of(period);
-    Instant end = until == null ? clock.instant() : until;
-    Instant begin = from == null ? end.minus(Duration.ofDays(7)) : from;
-    if (!begin.isBefore(end)) {
-      throw Problem.invalid("the range ends before it begins");
-    }
-    if (Duration.between(begin, end).toHours() > MOST_PERIODS && by == CalendarPeriod.HOUR || Duration.between(begin, end).toDays() > MOST_PERIODS) {
+    TimeRange range = TimeRange.of(from, until, clock.instant(), Duration.ofDays(7));
+    if (range.length().toHours() > MOST_PERIODS && by == CalendarPeriod.HOUR || range.length().toDays() > MOST_PERIODS) {
       throw Problem.invalid("that would be more than " + MOST_PERIODS + " " + period + "s; ask for a shorter range or a longer period");
     }
     ZoneId zone = reader.now().siteOf(point.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
-    long[] edges = by.edges(begin, end, zone);
+    long[] edges = by.edges(range.from(), range.until(), zone);
     return telemetry.series().summaries(point.number(), edges).stream().map(summary -> SummaryView.of(summary,
         by.next(summary.start(), zone))).toList();
   }

@@ -5,11 +5,11 @@ import java.time.Duration;
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.reading.SeriesView;
+import org.openpasture.api.reading.TimeRange;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.series.Drawn;
 import org.openpasture.core.series.SeriesSlice;
 import org.openpasture.service.place.PointViews;
-import org.openpasture.service.problem.Problem;
 import org.openpasture.store.registry.RegistryStore;
 import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.stereotype.Component;
@@ -33,13 +33,9 @@ public class SeriesViews {
 
   /** Readings of a range, reduced. */
   public SeriesView series(Point point, @Nullable Instant from, @Nullable Instant until, int buckets) {
-    Instant end = until == null ? clock.instant().plusSeconds(1) : until;
-    Instant begin = from == null ? end.minus(DEFAULT_RANGE) : from;
-    if (!begin.isBefore(end)) {
-      throw Problem.invalid("the range ends before it begins");
-    }
+    TimeRange range = TimeRange.of(from, until, clock.instant(), DEFAULT_RANGE);
     long typicalMillis = points.interval(registry.now(), point).map(Duration::toMillis).orElse(0L);
-    Drawn drawn = telemetry.series().drawn(point.number(), begin, end, Math.clamp(buckets, 1, MOST_BUCKETS), typicalMillis);
+    Drawn drawn = telemetry.series().drawn(point.number(), range.from(), range.until(), Math.clamp(buckets, 1, MOST_BUCKETS), typicalMillis);
     SeriesSlice slice = drawn.slice();
     return new SeriesView(point.id(), point.unit(), slice.times(), slice.values(), slice.qualities(), drawn.readings(),
         drawn.gaps().stream().map(gap -> new SeriesView.Gap(gap.from().toEpochMilli(), gap.until().toEpochMilli())).toList());

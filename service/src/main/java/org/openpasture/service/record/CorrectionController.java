@@ -2,6 +2,7 @@ package org.openpasture.service.record;
 
 import java.time.Instant;
 import java.util.List;
+import org.openpasture.api.reading.TimeRange;
 import org.openpasture.api.record.CorrectionView;
 import org.openpasture.api.record.EraseRequest;
 import org.openpasture.core.access.Access;
@@ -44,13 +45,11 @@ class CorrectionController {
   Erased erase(@PathVariable String id, @RequestBody EraseRequest request) {
     Point point = reader.point(id);
     reader.require(Right.EDIT, point.placeId(), "erase readings of this point");
-    if (!request.from().isBefore(request.until())) {
-      throw Problem.invalid("the range ends before it begins");
-    }
-    if (telemetry.series().estimate(point.number(), request.from(), request.until()) > MOST) {
+    TimeRange range = new TimeRange(request.from(), request.until());
+    if (telemetry.series().estimate(point.number(), range.from(), range.until()) > MOST) {
       throw Problem.invalid("that are more than " + MOST + " readings at once; erase a shorter range");
     }
-    SeriesSlice present = telemetry.series().range(point.number(), request.from(), request.until());
+    SeriesSlice present = telemetry.series().range(point.number(), range.from(), range.until());
     if (request.dryRun() || present.size() == 0) {
       return new Erased(present.size(), 0);
     }
