@@ -56,7 +56,7 @@ final class ReadingCommands {
     return 0;
   }
 
-  @Command(name = "export", mixinStandardHelpOptions = true, description = "Write readings of points to a file or the screen.")
+  @Command(name = "export", mixinStandardHelpOptions = true, description = "Write readings of points to a file or the screen (JSON lines with --json).")
   int export(@Mixin Service from, @Parameters(paramLabel = "POINT", arity = "1..*", description = "Number, id or name.") List<String> points,
       @Option(names = "--from", paramLabel = "WHEN", description = "2026-03-01T08:00:00Z, or how far back: 24h, 7d.") @Nullable String begin,
       @Option(names = "--until", paramLabel = "WHEN") @Nullable String until,

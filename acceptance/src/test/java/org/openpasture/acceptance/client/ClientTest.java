@@ -10,6 +10,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.MethodOrderer;
 import org.junit.jupiter.api.Order;
@@ -78,7 +79,7 @@ class ClientTest {
     Outcome help = ok("--help");
     assertThat(help.out()).contains("Asking a service:", "On the machine itself:", "Exit status: 0 done, 1 refused, 2 wrong options");
     for (String name : List.of("sign-in", "sign-out", "places", "points", "readings", "gateways", "models", "devices", "frames", "alerts", "rules", "limits",
-        "dashboards", "people")) {
+        "dashboards", "people", "records")) {
       assertThat(help.out()).contains("  " + name + " ");
       assertThat(ok(name, "--help").out()).contains("Usage").contains("--json");
     }
@@ -158,7 +159,7 @@ class ClientTest {
     Path file = folder.resolve("out.csv");
     Outcome export = run("readings", "export", "Vibration", "--from", "1h", "-o", file.toString());
     assertThat(export.status()).isZero();
-    assertThat(Files.readString(file)).startsWith("time (Europe/London),point,Vibration (mm/s),quality\r\n").contains(",5.4,good");
+    assertThat(Files.readString(file)).startsWith("time (Europe/London),point,Whey pump: Vibration (mm/s),quality\r\n").contains(",5.4,good");
     Path in = folder.resolve("in.csv");
     Files.writeString(in, "time,point,value\n2026-01-01T00:00:00Z,1,2.5\nnonsense,1,2\n");
     Outcome imported = run("readings", "import", in.toString());
@@ -190,5 +191,30 @@ class ClientTest {
   void signingOutIsForgottenEverywhere() {
     assertThat(ok("sign-out").out()).isEqualTo("Signed out.\n");
     assertThat(run("places").status()).isEqualTo(4);
+  }
+
+  @Test
+  @Order(6)
+  void recordsAreSummarizedKeptCheckedChangedAndBackedUp() {
+    assertThat(ok("readings", "summary", "Vibration", "--from", "2d").out()).startsWith("Vibration, mm/s\nFrom").contains("Time in zones", "A ");
+    assertThat(ok("records").out()).contains(" readings in ", "free on the disk");
+    assertThat(ok("records", "keep", "--detail", "365", "--quantity", "vibration-velocity").out()).contains("vibration-velocity  365 days", "Files of the day: off");
+    assertThat(run("records", "keep", "--hours", "10").err()).contains("hours are kept at least as long");
+    assertThat(ok("records", "check").out()).startsWith("All is well: ");
+
+    String[] erase = {"readings", "erase", "Vibration", "--from", "2025-12-31T00:00:00Z", "--until", "2026-01-02T00:00:00Z", "--because", "typed in wrong"};
+    assertThat(ok(Stream.concat(Stream.of(erase), Stream.of("--dry-run")).toArray(String[]::new)).out()).isEqualTo("Would erase 1 reading.\n");
+    assertThat(ok(erase).out()).isEqualTo("Erased 1 reading. Undo with 'pasture records undo 1'.\n");
+    assertThat(ok("records", "changes").out()).contains("typed in wrong", "1 -> 0");
+    assertThat(ok("records", "undo", "1").out()).isEqualTo("Undone: typed in wrong.\n");
+    assertThat(run("records", "undo", "1").status()).isEqualTo(1);
+
+    assertThat(ok("devices", "decode-again", "Sender", "--dry-run").out()).contains("0 readings would change");
+    assertThat(ok("backup", "list").out()).startsWith("No backups yet.");
+    String name = ok("backup", "now", "--json").json().path("name").asString();
+    assertThat(ok("backup", "list").out()).contains(name);
+    assertThat(ok("backup", "check", name).out()).startsWith("It is sound: ");
+    ok("backup", "remove", name);
+    assertThat(run("places", "track", "Whey pump").err()).contains("Whey pump has no latitude");
   }
 }

@@ -91,7 +91,7 @@ class ReadingsTest {
     SERVICE.owner().download("api/v1/readings/export?points=" + number + "&from=2026-02-01T00:00:00Z&until=2026-02-20T00:00:00Z", out);
     List<String> lines = out.toString(StandardCharsets.UTF_8).lines().toList();
     assertThat(lines).hasSize(20_001);
-    assertThat(lines.getFirst()).isEqualTo("time (Europe/London),point,\"Whey pump, Axial vibration (mm/s)\",quality");
+    assertThat(lines.getFirst()).isEqualTo("time (Europe/London),point,Whey pump: Axial vibration (mm/s),quality");
     assertThat(lines.get(7_778)).contains("12.5,good");
   }
 

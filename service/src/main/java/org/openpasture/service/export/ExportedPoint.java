@@ -11,6 +11,6 @@ import org.openpasture.core.place.Point;
  */
 record ExportedPoint(Point point, String place, ZoneId zone) {
   String title() {
-    return place.isEmpty() ? point.name() : place + ", " + point.name();
+    return place.isEmpty() ? point.name() : place + ": " + point.name();
   }
 }
