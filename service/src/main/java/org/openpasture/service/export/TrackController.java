@@ -97,7 +97,7 @@ class TrackController {
   private static void writeKml(Track track, String name, TimeRange range, OutputStream to) throws IOException {
     AsciiWriter out = new AsciiWriter(to);
     out.put("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<kml xmlns=\"http://www.opengis.net/kml/2.3\" version=\"2.3\"><Document><Placemark><name>"
-        + org.springframework.web.util.HtmlUtils.htmlEscapeDecimal(name) + "</name><Track><extrude>1</extrude><altitudeMode>relativeToGround</altitudeMode>\n");
+        + org.springframework.web.util.HtmlUtils.htmlEscapeDecimal(name, "UTF-8") + "</name><Track><extrude>1</extrude><altitudeMode>relativeToGround</altitudeMode>\n");
     // All times come before all places; as many of these as of those, also if a reading comes in between.
     long[] left = {0};
     writing(() -> track.read(range.from(), range.until(), position -> quietly(() -> {
