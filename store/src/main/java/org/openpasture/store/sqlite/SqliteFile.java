@@ -40,7 +40,7 @@ public final class SqliteFile implements AutoCloseable {
    * Opens or makes the file.
    *
    * @param migrations class path folder of the migrations
-   * @throws IllegalStateException if the file cannot be read as a database; it is never replaced
+   * @throws CannotOpen if the file cannot be read as a database; it is never replaced
    */
   public static SqliteFile open(Path file, String migrations) {
     try {
@@ -57,8 +57,9 @@ public final class SqliteFile implements AutoCloseable {
       pool.setPoolName("read " + file.getFileName());
       return new SqliteFile(file, write.getConnection(), new HikariDataSource(pool));
     } catch (SQLException | org.flywaydb.core.api.FlywayException e) {
-      throw new IllegalStateException("cannot open " + file + " (" + rootMessage(e)
-          + "). Nothing was changed. If the file is damaged, put the last backup in its place.", e);
+      throw new CannotOpen("cannot open " + file + " (" + rootMessage(e)
+          + "). Nothing was changed. If the file is damaged, put the last backup in its place: "
+          + "pasture restore BACKUP --data FOLDER", e);
     }
   }
 
