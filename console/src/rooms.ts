@@ -49,7 +49,7 @@ export const router = createRouter({
     },
     { path: "/fleet", redirect: "/fleet/gateways" },
     {
-      path: "/fleet/:tab(gateways|devices|frames|models)",
+      path: "/fleet/:tab(gateways|devices|frames|models|workbench)",
       component: () => import("./fleet/FleetRoom.vue"),
       props: true,
       meta: { title: "Fleet" },
@@ -60,6 +60,13 @@ export const router = createRouter({
       props: true,
       meta: { title: "Device" },
     },
+    {
+      path: "/fleet/gateways/:id",
+      component: () => import("./fleet/GatewayPage.vue"),
+      props: true,
+      meta: { title: "Gateway" },
+    },
+    { path: "/fleet/labels", component: () => import("./fleet/LabelsPage.vue"), meta: { title: "Labels" } },
     { path: "/limits", component: () => import("./limits/LimitsRoom.vue"), meta: { title: "Limits" } },
     { path: "/people", component: () => import("./people/PeopleRoom.vue"), meta: { title: "People" } },
     { path: "/records", component: () => import("./records/RecordsRoom.vue"), meta: { title: "Records" } },

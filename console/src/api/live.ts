@@ -3,7 +3,7 @@ import { api, Refusal } from "./http";
 
 type Listener = (data: never) => void;
 
-const EVENTS = ["reading", "alert", "gateway", "device", "changed", "frame", "resync"] as const;
+const EVENTS = ["reading", "alert", "gateway", "device", "changed", "news", "frame", "resync"] as const;
 export type LiveEvent = (typeof EVENTS)[number];
 
 const listeners = new Map<string, Set<Listener>>();
@@ -77,7 +77,7 @@ export function onLive<T>(name: LiveEvent, listener: (data: T) => void) {
 }
 
 /** What the service says has changed, where it does not say how: it is to be asked for again. */
-export type Changed = "registry" | "heard-gateways" | "rules" | "notices";
+export type Changed = "registry" | "heard-gateways" | "rules" | "notices" | "commands";
 
 /** Does something when one of these has changed; other changes cost nothing. */
 export function onChanged(kinds: Changed[], action: () => unknown) {

@@ -196,7 +196,7 @@ export interface Device {
   path: string[];
   devEui: string;
   activation: "over-the-air" | "personalised";
-  state: "online" | "silent" | "silent-gateway" | "joined" | "never-heard";
+  state: "online" | "silent" | "silent-gateway" | "silent-battery" | "joined" | "never-heard";
   stateReason: string;
   lastHeard: string | null;
   rssiDbm: number | null;
@@ -209,6 +209,187 @@ export interface Device {
   problem: string | null;
   assignments: { id: string; channel: string; pointId: string; pointName: string }[];
   gateways: string[];
+  batteryPercent: number | null;
+  marginDb: number | null;
+  firmware: string | null;
+  hardware: string | null;
+}
+
+export interface Step {
+  id: string;
+  title: string;
+  state: "done" | "waiting" | "failed" | "later";
+  words: string;
+  todo: string;
+  at: string | null;
+}
+
+export interface ResponseCheck {
+  id: string;
+  pointId: string;
+  pointName: string;
+  unit: string;
+  from: string;
+  until: string;
+  person: string;
+  worked: boolean | null;
+  note: string;
+  running: boolean;
+  before: number | null;
+  lowest: number | null;
+  highest: number | null;
+}
+
+export interface Commissioning {
+  deviceId: string;
+  steps: Step[];
+  done: boolean;
+  checks: ResponseCheck[];
+}
+
+export interface Command {
+  id: number;
+  deviceId: string;
+  deviceName: string;
+  wantedAt: string;
+  person: string;
+  what: string;
+  setting: string | null;
+  value: number | null;
+  port: number;
+  payload: string;
+  confirmed: boolean;
+  state: "wanted" | "sent" | "acknowledged" | "failed" | "cancelled";
+  tries: number;
+  changedAt: string;
+  reason: string;
+}
+
+export interface RadioState {
+  region: string;
+  devAddr: string;
+  lastUp: number;
+  nextDown: number;
+  dataRate: string | null;
+  txPowerDbm: number;
+  repetitions: number;
+  rx1DelaySeconds: number;
+  rx2Mhz: number;
+  rx2DataRate: string;
+  extraChannelsMhz: number[];
+  subBandChosen: boolean | null;
+  batteryWords: string | null;
+  heardMarginDb: number | null;
+  statusAt: string | null;
+  refused: string | null;
+  asked: string[];
+  bestSnrDb: number | null;
+  lostPercent: number | null;
+  waiting: number;
+  alwaysListens: boolean;
+}
+
+export interface SignalFrame {
+  time: string;
+  counter: number;
+  rssiDbm: number;
+  snrDb: number;
+  marginDb: number;
+  dataRate: string;
+  gateway: string;
+  gateways: number;
+}
+
+export interface Signal {
+  frames: SignalFrame[];
+  lostPercent: number | null;
+  joins: number;
+  restarts: number;
+  airSecondsADay: number;
+  monthsLeft: number | null;
+}
+
+export interface GatewayFacts {
+  gateway: Gateway;
+  hours: { start: string; frames: number; meanRssiDbm: number; meanSnrDb: number }[];
+  channels: { megahertz: number; frames: number; percent: number }[];
+  dutyUsedPercent: number;
+  devices: { id: string; name: string; state: string }[];
+  onlyHere: string[];
+  hasToken: boolean;
+}
+
+export interface FleetNews {
+  time: string;
+  deviceId: string;
+  words: string;
+}
+
+export interface Label {
+  joinEui: string;
+  devEui: string;
+  vendorId: string;
+  profileId: string;
+  serialNumber: string | null;
+  deviceId: string | null;
+  deviceName: string | null;
+  keyIsListed: boolean;
+  modelId: string | null;
+}
+
+export interface RadioSettings {
+  region: string;
+  subBand: number;
+}
+
+export interface Region {
+  id: string;
+  title: string;
+  subBands: number;
+}
+
+export interface DeviceSetting {
+  name: string;
+  title: string;
+  unit: string;
+  min: number;
+  max: number;
+  inConfigurationMode?: boolean | null;
+  usualInterval?: boolean | null;
+}
+
+export interface Power {
+  chemistry: string;
+  cells: number | null;
+  capacityMah: number | null;
+  restMicroamps: number | null;
+  reportMicroampHours: number | null;
+}
+
+export interface Tried {
+  frameId: number;
+  time: string;
+  deviceName: string;
+  port: number;
+  payload: string;
+  live: string | null;
+  draft: string | null;
+  problem: string | null;
+  parts: { channel: string; bytes: number[] }[];
+}
+
+export interface ImportReport {
+  accepted: number;
+  refused: number;
+  problems: { line: number; reason: string }[];
+  dryRun: boolean;
+}
+
+export interface Workbench {
+  frames: Tried[];
+  same: number;
+  different: number;
+  failed: number;
 }
 
 export interface Frame {
@@ -251,6 +432,12 @@ export interface DeviceModel {
   batteryChannel: string | null;
   layout: { messages: { port: number | null; fields: { channel: string; at: number; type: string }[] }[] };
   channels: Channel[];
+  script?: string | null;
+  listensAlways?: boolean | null;
+  power?: Power | null;
+  settings?: DeviceSetting[] | null;
+  labelProfile?: string | null;
+  version?: number | null;
 }
 
 export interface Trace {

@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import type { Device, DeviceModel } from "@/api/types";
+import type { Device, DeviceModel, Label } from "@/api/types";
 import { useAction } from "@/look/act";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
-import { computed, reactive } from "vue";
+import { computed, reactive, ref } from "vue";
 import { useRouter } from "vue-router";
 import { hexProblem } from "./hex";
+import LabelScanner from "./LabelScanner.vue";
 
 /** Brings a LoRaWAN device in: what it is, where it hangs, its EUI and keys. */
 const emit = defineEmits<{ close: [] }>();
@@ -30,6 +31,27 @@ const form = reactive({
   appSKey: "",
   makePoints: true,
 });
+const scanning = ref(false);
+const code = ref("");
+const label = ref<Label>();
+const keyListed = computed(
+  () => label.value?.keyIsListed && label.value.devEui === form.devEui.replace(/[\s:-]/g, "").toLowerCase(),
+);
+
+/** Takes what the label's code says into the form. */
+async function readLabel(text: string) {
+  scanning.value = false;
+  code.value = text;
+  await run(async () => {
+    const read = await api.post<Label>("labels/read", { text });
+    label.value = read;
+    form.devEui = read.devEui;
+    form.joinEui = read.joinEui;
+    form.activation = "over-the-air";
+    form.modelId = read.modelId ?? form.modelId;
+    form.name ||= read.serialNumber ?? "";
+  });
+}
 const joins = computed(() => form.activation === "over-the-air");
 const problems = computed(() => ({
   devEui: hexProblem(form.devEui, 16),
@@ -47,7 +69,7 @@ const ready = computed(
     form.devEui &&
     !problems.value.devEui &&
     (joins.value
-      ? form.appKey && !problems.value.appKey && !problems.value.joinEui
+      ? (form.appKey || keyListed.value) && !problems.value.appKey && !problems.value.joinEui
       : form.devAddr &&
         form.nwkSKey &&
         form.appSKey &&
@@ -83,6 +105,24 @@ async function save() {
       <p v-if="models.data.value?.length === 0" class="soft">
         There is no device model yet. Add one first, under <RouterLink to="/fleet/models">Models</RouterLink>.
       </p>
+      <LabelScanner v-if="scanning" @found="readLabel" @close="scanning = false" />
+      <el-form-item label="Code on its label, if it has one" for="device-code">
+        <div class="row code">
+          <el-input
+            id="device-code"
+            v-model="code"
+            class="mono"
+            placeholder="LW:D0:…"
+            autocomplete="off"
+            @change="code && readLabel(code)"
+          />
+          <el-button v-if="!scanning" @click="scanning = true">Scan</el-button>
+        </div>
+      </el-form-item>
+      <p v-if="label?.deviceId" role="alert" class="small">
+        This device is here already:
+        <RouterLink :to="`/fleet/devices/${label.deviceId}`">{{ label.deviceName }}</RouterLink>.
+      </p>
       <el-form-item label="Device model" for="device-model">
         <el-select id="device-model" v-model="form.modelId" filterable aria-label="Device model">
           <el-option v-for="model in models.data.value" :key="model.id" :value="model.id" :label="model.name" />
@@ -107,7 +147,8 @@ async function save() {
         <el-form-item label="JoinEUI (may be empty)" for="device-join" :error="problems.joinEui"
           ><el-input id="device-join" v-model="form.joinEui" class="mono" autocomplete="off"
         /></el-form-item>
-        <el-form-item label="AppKey, 32 hex digits" for="device-key" :error="problems.appKey"
+        <p v-if="keyListed" class="small">Its key was loaded beforehand: nothing to enter.</p>
+        <el-form-item v-else label="AppKey, 32 hex digits" for="device-key" :error="problems.appKey"
           ><el-input id="device-key" v-model="form.appKey" class="mono" autocomplete="off"
         /></el-form-item>
       </template>
@@ -132,3 +173,10 @@ async function save() {
     </template>
   </el-dialog>
 </template>
+
+<style scoped>
+.code {
+  width: 100%;
+  flex-wrap: nowrap;
+}
+</style>

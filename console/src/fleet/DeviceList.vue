@@ -9,10 +9,12 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { ref } from "vue";
 import DeviceForm from "./DeviceForm.vue";
+import ManyDevicesForm from "./ManyDevicesForm.vue";
 import StateWord from "./StateWord.vue";
 
 const places = usePlaces();
 const adding = ref(false);
+const many = ref(false);
 const { data: devices, error, load } = useLoad(() => api.get<Device[]>("devices"));
 onLive<Device>(
   "device",
@@ -26,6 +28,8 @@ every(30, () => void load());
   <section class="sheet">
     <div class="sheet-head">
       <h2>Devices</h2>
+      <RouterLink v-if="devices?.length" to="/fleet/labels">Labels to print</RouterLink>
+      <el-button v-if="places.editable.length" @click="many = true">Many at once …</el-button>
       <el-button v-if="places.editable.length" type="primary" @click="adding = true">Bring a device in</el-button>
     </div>
     <ProblemNote :error="error" />
@@ -60,7 +64,8 @@ every(30, () => void load());
           <td class="num hide">{{ device.counter ?? "" }}</td>
           <td class="num hide">{{ device.lost }}</td>
           <td class="num">
-            <template v-if="device.batteryVolts !== null">{{ device.batteryVolts.toFixed(2) }} V</template>
+            <template v-if="device.batteryPercent !== null">{{ Math.round(device.batteryPercent) }} %</template>
+            <template v-else-if="device.batteryVolts !== null">{{ device.batteryVolts.toFixed(2) }} V</template>
           </td>
         </tr>
       </tbody>
@@ -68,6 +73,7 @@ every(30, () => void load());
     <EmptyState v-else-if="devices" title="No devices yet"
       >Register a gateway first; then bring a device in with its EUI and key.</EmptyState
     >
+    <ManyDevicesForm v-if="many" @close="((many = false), load())" />
     <DeviceForm v-if="adding" @close="((adding = false), load())" />
   </section>
 </template>

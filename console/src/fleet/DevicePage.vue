@@ -12,8 +12,11 @@ import { usePoints } from "@/points/points";
 import { computed, ref, watch } from "vue";
 import { useRouter } from "vue-router";
 import AssignForm from "./AssignForm.vue";
+import CommandSheet from "./CommandSheet.vue";
+import CommissioningSheet from "./CommissioningSheet.vue";
 import DecodeAgainForm from "./DecodeAgainForm.vue";
 import FrameCard from "./FrameCard.vue";
+import SignalSheet from "./SignalSheet.vue";
 import StateWord from "./StateWord.vue";
 
 /** The page of a device: how it is, what its channels feed, its newest frames. */
@@ -24,13 +27,15 @@ const router = useRouter();
 const channel = ref("");
 const removing = ref(false);
 const again = ref(false);
+/** Until a device is in, its way in is what matters most. */
+const arrived = ref(false);
 const { busy, error, run } = useAction();
 const { data: device, error: problem, load } = useLoad(() => api.get<Device>("devices/" + id));
 const models = useLoad(() => api.get<DeviceModel[]>("models"));
 const frames = useLoad(() => api.get<Frame[]>(`frames?device=${id}&limit=20`));
 watch(
   () => id,
-  () => (load(), frames.load()),
+  () => ((arrived.value = false), load(), frames.load()),
 );
 onLive<Device>("device", (changed) => changed.id === id && (device.value = changed));
 onLive<Frame>(
@@ -86,6 +91,8 @@ async function remove() {
     </header>
     <ProblemNote :error="error" />
 
+    <CommissioningSheet v-if="!arrived" :device="device" @done="arrived = true" />
+
     <section class="sheet facts">
       <dl>
         <div>
@@ -110,7 +117,8 @@ async function remove() {
           <dt>Signal</dt>
           <dd>
             <template v-if="device.rssiDbm !== null"
-              >{{ device.rssiDbm }} dBm, SNR {{ device.snrDb }} dB, {{ device.dataRate }}</template
+              >{{ device.rssiDbm }} dBm, SNR {{ device.snrDb }} dB, {{ device.dataRate
+              }}{{ device.marginDb === null ? "" : `, ${device.marginDb.toFixed(1)} dB to spare` }}</template
             ><template v-else>–</template>
           </dd>
         </div>
@@ -123,7 +131,22 @@ async function remove() {
         </div>
         <div>
           <dt>Battery</dt>
-          <dd>{{ device.batteryVolts === null ? "–" : device.batteryVolts.toFixed(2) + " V" }}</dd>
+          <dd>
+            {{ device.batteryPercent === null ? "" : Math.round(device.batteryPercent) + " %" }}
+            {{
+              device.batteryVolts === null
+                ? device.batteryPercent === null
+                  ? model?.power?.chemistry === "mains"
+                    ? "mains"
+                    : "–"
+                  : ""
+                : device.batteryVolts.toFixed(2) + " V"
+            }}
+          </dd>
+        </div>
+        <div>
+          <dt>Firmware, hardware</dt>
+          <dd>{{ device.firmware ?? "–" }}, {{ device.hardware ?? "–" }}</dd>
         </div>
         <div>
           <dt>Gateways</dt>
@@ -132,6 +155,8 @@ async function remove() {
       </dl>
       <p v-if="device.problem" class="problem">Newest frame refused: {{ device.problem }}</p>
     </section>
+
+    <CommissioningSheet v-if="arrived" :device="device" />
 
     <section class="sheet">
       <div class="sheet-head">
@@ -175,6 +200,9 @@ async function remove() {
         </tbody>
       </table>
     </section>
+
+    <CommandSheet :device="device" :model="model" />
+    <SignalSheet :device="device" />
 
     <section class="sheet">
       <h2>Newest frames</h2>

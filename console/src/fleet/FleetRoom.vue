@@ -4,6 +4,7 @@ import DeviceList from "./DeviceList.vue";
 import FrameList from "./FrameList.vue";
 import GatewayList from "./GatewayList.vue";
 import ModelList from "./ModelList.vue";
+import WorkbenchRoom from "./WorkbenchRoom.vue";
 
 /** Gateways first: a sensor is often blamed when its gateway never connected. */
 defineProps<{ tab: string }>();
@@ -18,6 +19,7 @@ const router = useRouter();
       <el-tab-pane name="devices" label="Devices" lazy><DeviceList /></el-tab-pane>
       <el-tab-pane name="frames" label="Live frames" lazy><FrameList v-if="tab === 'frames'" /></el-tab-pane>
       <el-tab-pane name="models" label="Models" lazy><ModelList /></el-tab-pane>
+      <el-tab-pane name="workbench" label="Workbench" lazy><WorkbenchRoom v-if="tab === 'workbench'" /></el-tab-pane>
     </el-tabs>
   </div>
 </template>

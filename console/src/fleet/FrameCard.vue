@@ -7,6 +7,7 @@ import { asText } from "./bytes";
 /** One frame: what it was, how it was heard, its bytes, and what was read from it or why not. */
 const { frame } = defineProps<{ frame: Frame }>();
 const open = ref(false);
+const toDevice = computed(() => frame.kind === "downlink" || frame.kind === "join accept");
 const text = computed(() => asText(frame.payload || frame.bytes));
 </script>
 
@@ -16,7 +17,7 @@ const text = computed(() => asText(frame.payload || frame.bytes));
       <span class="soft time">{{ moment(frame.time) }}</span>
       <strong>{{ frame.deviceName ?? frame.address ?? "unknown" }}</strong>
       <span>{{ frame.kind }}{{ frame.counter >= 0 ? " " + frame.counter : "" }}</span>
-      <span v-if="!frame.accepted" class="word">refused</span>
+      <span v-if="!frame.accepted" class="word">{{ toDevice ? "not sent" : "refused" }}</span>
       <span v-for="one in frame.heard" :key="one.gatewayEui" class="soft small"
         >{{ one.gatewayName ?? one.gatewayEui }} {{ one.rssiDbm }} dBm {{ one.snrDb }} dB {{ one.dataRate }}</span
       >
@@ -31,14 +32,16 @@ const text = computed(() => asText(frame.payload || frame.bytes));
         ><dt>payload, port {{ frame.port }}</dt>
         <dd>{{ frame.payload }}</dd></template
       >
-      <dt>as received</dt>
+      <dt>{{ toDevice ? "on the air" : "as received" }}</dt>
       <dd>{{ frame.bytes }}</dd>
       <template v-if="text"
         ><dt>as text</dt>
         <dd>{{ text }}</dd></template
       >
-      <dt>heard</dt>
-      <dd>{{ frame.heard.map((one) => `${one.gatewayEui} ${one.frequencyMhz} MHz`).join(", ") }}</dd>
+      <dt>{{ toDevice ? "sent" : "heard" }}</dt>
+      <dd>
+        {{ toDevice ? frame.reason : frame.heard.map((one) => `${one.gatewayEui} ${one.frequencyMhz} MHz`).join(", ") }}
+      </dd>
     </dl>
   </article>
 </template>

@@ -65,7 +65,7 @@ const mayAdd = computed(() => places.editable.some((place) => place.kind === "si
         <tbody>
           <tr v-for="gateway in data.gateways" :key="gateway.id">
             <td>
-              <strong>{{ gateway.name }}</strong>
+              <RouterLink :to="`/fleet/gateways/${gateway.id}`">{{ gateway.name }}</RouterLink>
               <div class="soft small">
                 {{ gateway.siteName }} · <span class="mono">{{ gateway.eui }}</span>
               </div>
@@ -97,7 +97,7 @@ const mayAdd = computed(() => places.editable.some((place) => place.kind === "si
         <StateWord :state="inlet.state" />
       </div>
       <p class="soft">
-        {{ inlet.address }}. {{ inlet.reason }} {{ inlet.received }} datagrams came in, {{ inlet.refused }} things in
+        {{ inlet.address }}. {{ inlet.reason }} {{ inlet.received }} messages came in, {{ inlet.refused }} things in
         them could not be used.
       </p>
       <details v-if="inlet.refusals.length">

@@ -5,6 +5,7 @@ const WORDS: Record<string, string> = {
   online: "online",
   silent: "silent",
   "silent-gateway": "silent with its gateway",
+  "silent-battery": "silent, battery empty",
   joined: "joined, no data yet",
   "never-heard": "never heard",
   up: "up",
@@ -43,12 +44,14 @@ rect {
 }
 .silent,
 .silent-gateway,
+.silent-battery,
 .down {
   color: var(--warning);
   font-weight: 600;
 }
 .silent rect,
 .silent-gateway rect,
+.silent-battery rect,
 .down rect {
   stroke: var(--warning);
 }

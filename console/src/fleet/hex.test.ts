@@ -1,5 +1,22 @@
+import { layoutText } from "./layoutText";
 import { describe, expect, it } from "vitest";
 import { hexProblem } from "./hex";
+
+describe("a layout as text", () => {
+  it("has a field on a line, leaves out what says nothing, and reads back", () => {
+    const layout = {
+      messages: [
+        { port: 2, fields: [{ channel: "t", at: 0, type: "i16", scale: 0.1, bits: null }] },
+        { port: null, fields: [] },
+      ],
+    };
+    const text = layoutText(layout);
+    expect(text).toContain('\n      {"channel":"t","at":0,"type":"i16","scale":0.1}\n');
+    expect(JSON.parse(text)).toEqual({
+      messages: [{ port: 2, fields: [{ channel: "t", at: 0, type: "i16", scale: 0.1 }] }, { fields: [] }],
+    });
+  });
+});
 
 describe("typed hex digits", () => {
   it.each([

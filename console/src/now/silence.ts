@@ -17,8 +17,13 @@ export function silentByCause(devices: Device[], gateways: Gateway[]): SilentGro
       devices: devices.filter((device) => device.state === "silent-gateway"),
     },
     {
+      cause: "Their batteries were nearly empty",
+      todo: "Change the batteries; most joining devices come back by themselves.",
+      devices: devices.filter((device) => device.state === "silent-battery"),
+    },
+    {
       cause: "Silent, though their gateway is online",
-      todo: "Battery, distance, or the sensor itself.",
+      todo: "Distance, something in the way, or the sensor itself.",
       devices: devices.filter((device) => device.state === "silent"),
     },
     {

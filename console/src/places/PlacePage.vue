@@ -55,6 +55,13 @@ const groups = computed(() => {
   return [...found.values()];
 });
 
+/** Something that moves has a track. */
+const moves = computed(() =>
+  ["latitude", "longitude"].every((one) => own.value.some((point) => point.quantity === one)),
+);
+const track = (format: string) =>
+  `/api/v1/places/${id}/track?format=${format}&from=${new Date(Date.now() - hours.value * 3_600_000).toISOString()}`;
+
 async function remove() {
   const gone = place.value;
   if (gone && (await run(() => api.remove("places/" + id), gone.name + " is removed."))) {
@@ -78,6 +85,10 @@ async function remove() {
         <p class="row">
           <FenceMark :severity="points.severities.get(id) ?? 'normal'" />
           <span class="soft">{{ place.assetKind || place.kind }}, {{ below.length }} points</span>
+        </p>
+        <p v-if="moves" class="row small">
+          Where it was in the last {{ hours }} hours, for maps: <a :href="track('geojson')" download>GeoJSON</a>
+          <a :href="track('kml')" download>KML</a>
         </p>
       </div>
       <el-dropdown v-if="mayEdit" trigger="click">

@@ -2,6 +2,7 @@
 import { theme, typeSize } from "@/look/appearance";
 import { useSession } from "@/shell/session";
 import MailSettingsSheet from "./MailSettingsSheet.vue";
+import RadioBandSheet from "./RadioBandSheet.vue";
 
 const session = useSession();
 </script>
@@ -29,6 +30,7 @@ const session = useSession();
       <p class="soft">How much is kept and for how long, when the disk is full, backups, and what people changed.</p>
       <RouterLink to="/records">Open the records</RouterLink>
     </section>
+    <RadioBandSheet v-if="session.owner" />
     <MailSettingsSheet v-if="session.owner" />
   </div>
 </template>

@@ -1,6 +1,8 @@
 <script setup lang="ts">
-import { connected } from "@/api/live";
+import { connected, onLive } from "@/api/live";
+import type { FleetNews } from "@/api/types";
 import { useAlerts } from "@/alerts/alerts";
+import { say } from "@/look/act";
 import FenceMark from "@/look/FenceMark.vue";
 import { worst } from "@/look/severity";
 import { useSession } from "@/shell/session";
@@ -35,6 +37,7 @@ const rooms = [
 ];
 const severity = computed(() => worst(alerts.waiting.map((alert) => alert.severity)));
 
+onLive<FleetNews>("news", (news) => say(news.words));
 watch(
   () => route.path,
   () => (more.value = false),

@@ -89,4 +89,20 @@ const acknowledgements = [0, 1, 65536].map((fcnt) => {
   return { devAddr: "49be7df1", nwkSKey: NWK, appSKey: APP, counter: fcnt, frame: text(frame) };
 });
 
-process.stdout.write(JSON.stringify({ madeWith: "lora-packet 0.9.3", data, joins, sessions, accepts, acknowledgements }, null, 1) + "\n");
+/** What the network sends: data, confirmed or not, with options, and MAC commands on port 0. */
+const downlinks = [
+  { fcnt: 0, port: 10, payload: "01003c", confirmed: false, fopts: "", adr: true },
+  { fcnt: 9, port: 1, payload: "ff".repeat(33), confirmed: true, fopts: "", adr: false },
+  { fcnt: 65537, port: 223, payload: "00112233445566778899aabbccddeeff00", confirmed: true, fopts: "0351ff000106", adr: true },
+  { fcnt: 3, port: 0, payload: "0706184f8450", confirmed: false, fopts: "", adr: false },
+].map((one) => {
+  const high = Buffer.alloc(2);
+  high.writeUInt16LE(one.fcnt >>> 16);
+  const packet = fromFields({ MType: one.confirmed ? "Confirmed Data Down" : "Unconfirmed Data Down", DevAddr: hex("49be7df1"),
+      FCtrl: { ADR: one.adr, ACK: false, FPending: true }, FCnt: one.fcnt & 0xffff, FPort: one.port, payload: hex(one.payload),
+      ...(one.fopts ? { FOpts: hex(one.fopts) } : {}) }, hex(APP), hex(NWK), undefined, high);
+  return { devAddr: "49be7df1", nwkSKey: NWK, appSKey: APP, counter: one.fcnt, port: one.port, payload: one.payload, confirmed: one.confirmed,
+    options: one.fopts, adr: one.adr, frame: text(packet.PHYPayload) };
+});
+
+process.stdout.write(JSON.stringify({ madeWith: "lora-packet 0.9.3", data, joins, sessions, accepts, acknowledgements, downlinks }, null, 1) + "\n");

@@ -18,6 +18,7 @@ import org.openpasture.api.people.SignInRequest;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.service.PastureService;
 import org.openpasture.service.radio.GatewayIntake;
+import org.openpasture.service.radio.StationPort;
 import org.openpasture.simulator.radio.SimulatedGateway;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -49,7 +50,7 @@ public final class RunningService implements BeforeAllCallback, AfterAllCallback
 
   public void start() {
     context = SpringApplication.run(PastureService.class, "--pasture.data=" + data, "--server.port=0", "--server.address=127.0.0.1",
-        "--pasture.radio.port=0", "--pasture.radio.bind=127.0.0.1", "--pasture.setup-code=" + SETUP_CODE);
+        "--pasture.radio.port=0", "--pasture.radio.station-port=0", "--pasture.radio.bind=127.0.0.1", "--pasture.setup-code=" + SETUP_CODE);
   }
 
   public void stop() {
@@ -75,6 +76,10 @@ public final class RunningService implements BeforeAllCallback, AfterAllCallback
 
   public InetSocketAddress radio() {
     return new InetSocketAddress("127.0.0.1", context.getBean(GatewayIntake.class).port().orElseThrow());
+  }
+
+  public int stationPort() {
+    return context.getBean(StationPort.class).port().orElseThrow();
   }
 
   /** A simulated gateway that speaks to this service and is closed with it. */

@@ -15,6 +15,7 @@ import org.openpasture.api.fleet.DeviceRequest;
 import org.openpasture.api.people.SetupRequest;
 import org.openpasture.api.problem.Require;
 import org.openpasture.api.setting.MailSettings;
+import org.openpasture.api.radio.CommandRequest;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.rule.Condition;
@@ -43,7 +44,20 @@ class RequestsTest {
     Eui64 eui = new Eui64(1);
     assertThatCode(() -> new DeviceRequest("d", "m", "p", eui, null, "key", null, null, null, null)).doesNotThrowAnyException();
     assertThatCode(() -> new DeviceRequest("d", "m", "p", eui, null, null, "addr", "nwk", "app", null)).doesNotThrowAnyException();
-    assertThatThrownBy(() -> new DeviceRequest("d", "m", "p", eui, null, null, "addr", "nwk", null, null)).hasMessageStartingWith("keys are missing");
+    assertThatThrownBy(() -> new DeviceRequest("d", "m", "p", eui, null, null, "addr", "nwk", null, null))
+        .hasMessage("a personalised device needs all of devAddr, nwkSKey and appSKey");
+    assertThatCode(() -> new DeviceRequest("d", "m", "p", eui, null, null, null, null, null, null)).as("its key may be in the list").doesNotThrowAnyException();
+  }
+
+  @Test
+  void aCommandIsASettingWithItsValueOrBytesForAPort() {
+    assertThat(new CommandRequest(null, null, 10, " 01 00 3C ", null).payload()).isEqualTo("01003C");
+    assertThat(new CommandRequest(null, null, 10, "", null).isConfirmed()).isTrue();
+    assertThatThrownBy(() -> new CommandRequest("interval", null, null, null, null)).hasMessage("the value of the setting is missing");
+    assertThatThrownBy(() -> new CommandRequest(null, null, null, "01", null)).hasMessageContaining("the port, or a setting with its value");
+    assertThatThrownBy(() -> new CommandRequest(null, null, 224, "01", null)).hasMessage("the port is 1 to 223, not 224");
+    assertThatThrownBy(() -> new CommandRequest(null, null, 1, "012", null)).hasMessageContaining("two for each byte");
+    assertThatThrownBy(() -> new CommandRequest(null, null, 1, "00".repeat(223), null)).hasMessageContaining("222 bytes at most");
   }
 
   @ParameterizedTest

@@ -32,7 +32,7 @@ final class AlertDelay {
   static void measure(Path app) throws IOException, InterruptedException {
     try (ServiceProcess service = InstalledService.start(app, true)) {
       ApiClient owner = service.owner();
-      RadioFleet fleet = new RadioFleet(owner, 1);
+      RadioFleet fleet = new RadioFleet(owner, 1, 1);
       owner.post("api/v1/rules", new RuleRequest("Zone C", new Target.OfAsset(fleet.pump, Quantity.VIBRATION_VELOCITY), new Condition.InZone(Severity.WARNING),
           null, 0.0, Severity.WARNING, true, List.of(), null));
       BlockingQueue<JsonNode> alerts = new LinkedBlockingQueue<>();
@@ -43,7 +43,7 @@ final class AlertDelay {
         return true;
       }));
       Histogram histogram = new Histogram(3);
-      try (SimulatedGateway gateway = new SimulatedGateway(RadioFleet.GATEWAY, service.radio())) {
+      try (SimulatedGateway gateway = new SimulatedGateway(RadioFleet.gateway(0), service.radio())) {
         SimulatedDevice radio = fleet.radios.getFirst();
         for (int i = 0; i < WARM_UP + TIMES; i++) {
           byte[] high = radio.uplink(2, new Bytes().u16be(700).u16be(340).u16be(455).done(), false);

@@ -13,12 +13,21 @@ final class InstalledService {
   private InstalledService() {}
 
   static ServiceProcess start(Path app, boolean quick, String... jvmOptions) throws IOException {
+    return start(app, quick, Files.createTempDirectory("pasture-bench"), jvmOptions);
+  }
+
+  /** With the cache of classes, in a folder that may hold records already. */
+  static ServiceProcess startAt(Path app, Path data) throws IOException {
+    return start(app, true, data);
+  }
+
+  private static ServiceProcess start(Path app, boolean quick, Path data, String... jvmOptions) throws IOException {
     List<String> launch = new ArrayList<>(List.of(ServiceProcess.java(), "--enable-native-access=ALL-UNNAMED"));
     if (quick) {
       launch.addAll(List.of("-XX:AOTCache=" + app.resolve("service.aot"), "-XX:AOTMode=auto", "-Xlog:aot*=off", "-Xlog:cds=off"));
     }
     launch.addAll(Arrays.asList(jvmOptions));
     launch.addAll(List.of("-jar", app.resolve("service.jar").toString()));
-    return ServiceProcess.start(launch, Files.createTempDirectory("pasture-bench"));
+    return ServiceProcess.start(launch, data);
   }
 }

@@ -21,7 +21,7 @@ final class Memory {
     try (ServiceProcess service = InstalledService.start(app, true, options)) {
       Process player = new ProcessBuilder(List.of(ServiceProcess.java(), "-cp",
           System.getProperty("java.class.path"), "org.openpasture.simulator.demo.Demo", "--at", service.address().toString(), "--setup-code",
-          ServiceProcess.SETUP_CODE, "--password", ServiceProcess.PASSWORD, "--radio-port", String.valueOf(service.radio().getPort()), "--mail-port", "8582",
+          ServiceProcess.SETUP_CODE, "--password", ServiceProcess.PASSWORD, "--radio-port", String.valueOf(service.radio().getPort()), "--station-port", String.valueOf(service.stationPort()), "--mail-port", "8582",
           "--mailbox-port", "8583")).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.DISCARD).start();
       try {
         if (player.waitFor(SECONDS, TimeUnit.SECONDS)) {

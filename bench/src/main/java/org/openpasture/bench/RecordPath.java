@@ -199,7 +199,7 @@ final class RecordPath {
     }
   }
 
-  private static Connection open(Path file, String table) throws SQLException {
+  static Connection open(Path file, String table) throws SQLException {
     Connection connection = DriverManager.getConnection("jdbc:sqlite:" + file);
     try (Statement statement = connection.createStatement()) {
       statement.execute("PRAGMA journal_mode=WAL");

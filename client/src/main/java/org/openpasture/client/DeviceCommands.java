@@ -4,6 +4,7 @@ import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.fleet.AssignmentRequest;
 import org.openpasture.api.fleet.DeviceRequest;
+import org.openpasture.api.fleet.KeyRequest;
 import org.openpasture.api.record.DecodeAgainRequest;
 import org.openpasture.client.output.TextTable;
 import org.openpasture.client.output.Words;
@@ -45,7 +46,7 @@ final class DeviceCommands implements Runnable {
       @Option(names = "--in", paramLabel = "PLACE", required = true, description = "The site, area or asset it hangs at.") String in,
       @Option(names = "--eui", paramLabel = "EUI", required = true, description = "DevEUI, 16 hex digits.") String eui,
       @Option(names = "--join-eui", paramLabel = "EUI", description = "JoinEUI, if it joins.") @Nullable String joinEui,
-      @Option(names = "--app-key", paramLabel = "KEY", description = "Application key, for a device that joins.") @Nullable String appKey,
+      @Option(names = "--app-key", paramLabel = "KEY", description = "Application key, for a device that joins; else that of the list of keys.") @Nullable String appKey,
       @Option(names = "--dev-addr", paramLabel = "ADDR", description = "Address, for a personalised device.") @Nullable String devAddr,
       @Option(names = "--nwk-s-key", paramLabel = "KEY") @Nullable String nwkSKey,
       @Option(names = "--app-s-key", paramLabel = "KEY") @Nullable String appSKey,
@@ -54,6 +55,21 @@ final class DeviceCommands implements Runnable {
     return PlaceCommands.made(to, to.api().post("api/v1/devices", new DeviceRequest(name,
         Service.pick(models, model, "device model").path("id").asString(), PlaceCommands.id(to, in), Eui64.of(eui),
         joinEui == null ? null : Eui64.of(joinEui), appKey, devAddr, nwkSKey, appSKey, makePoints)));
+  }
+
+  @Command(name = "import", mixinStandardHelpOptions = true, description = "Bring many devices in from CSV: name, dev eui, model, place and keys.")
+  int bringIn(@Mixin Service to, @Parameters(paramLabel = "FILE") java.nio.file.Path file,
+      @Option(names = "--dry-run", description = "Only say what would be taken.") boolean dryRun) throws java.io.IOException {
+    return RadioCommands.taken(to, "api/v1/devices/import?dryRun=" + dryRun, file, dryRun, "devices");
+  }
+
+  @Command(name = "key", mixinStandardHelpOptions = true, description = "Give a device that joins another application key.")
+  int key(@Mixin Service to, @Parameters(index = "0", paramLabel = "DEVICE") String device,
+      @Parameters(index = "1", paramLabel = "KEY", description = "32 hex digits.") String key) {
+    JsonNode found = Service.pick(to.api().get("api/v1/devices"), device, "device");
+    to.api().put("api/v1/devices/" + found.path("id").asString() + "/key", new KeyRequest(key));
+    to.out().println("The key of " + found.path("name").asString() + " is changed; its next join request is awaited.");
+    return 0;
   }
 
   @Command(name = "assign", mixinStandardHelpOptions = true, description = "Let a device's channel feed a point.")

@@ -1,6 +1,8 @@
 package org.openpasture.client;
 
 import java.time.Instant;
+import java.util.List;
+import java.util.Map;
 import org.openpasture.api.fleet.GatewayRequest;
 import org.openpasture.client.output.TextTable;
 import org.openpasture.client.output.Words;
@@ -37,6 +39,35 @@ final class GatewayCommands implements Runnable {
       heard.forEach(one -> service.out().println("  " + one.path("eui").asString() + "  " + Words.count(one.path("frames").asLong(), "frame") + ", "
           + Words.age(one.path("lastHeard"), now)));
     }
+  }
+
+  @Command(name = "show", mixinStandardHelpOptions = true, description = "One gateway: how busy its air is, whom it hears.")
+  int show(@Mixin Service from, @Parameters(paramLabel = "GATEWAY", description = "EUI, id or name.") String gateway) {
+    JsonNode found = Service.pick(from.api().get("api/v1/gateways"), gateway, "gateway");
+    JsonNode page = from.api().get("api/v1/gateways/" + found.path("id").asString());
+    if (from.printedJson(page)) {
+      return 0;
+    }
+    from.out().println(page.path("gateway").path("name").asString() + ", " + page.path("gateway").path("state").asString() + ", used "
+        + Words.number(page.path("dutyUsedPercent"), 1) + " % of its ration of air in the last hour.");
+    TextTable channels = new TextTable("Channel", "Frames this hour", "Occupied");
+    page.path("channels").forEach(one -> channels.row(Words.amount(one.path("megahertz"), 3, "MHz"), one.path("frames").asString(),
+        Words.amount(one.path("percent"), 2, "%")));
+    from.out().print(channels.isEmpty() ? "Nothing was heard in this hour.\n" : channels.text());
+    List<String> only = page.path("onlyHere").valueStream().map(JsonNode::asString).toList();
+    page.path("devices").forEach(device -> from.out().println("  hears " + device.path("name").asString() + ", " + device.path("state").asString()
+        + (only.contains(device.path("name").asString()) ? "; no other gateway does" : "")));
+    return 0;
+  }
+
+  @Command(name = "token", mixinStandardHelpOptions = true, description = "Make a token that the gateway's station has to give from now on.")
+  int token(@Mixin Service to, @Parameters(paramLabel = "GATEWAY", description = "EUI, id or name.") String gateway) {
+    JsonNode found = Service.pick(to.api().get("api/v1/gateways"), gateway, "gateway");
+    JsonNode made = to.api().post("api/v1/gateways/" + found.path("id").asString() + "/token", Map.of());
+    if (!to.printedJson(made)) {
+      to.out().println("The token is shown only now: " + made.path("token").asString());
+    }
+    return 0;
   }
 
   @Command(name = "add", mixinStandardHelpOptions = true, description = "Register a gateway, or admit one that was heard.")

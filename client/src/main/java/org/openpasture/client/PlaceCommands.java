@@ -1,8 +1,6 @@
 package org.openpasture.client;
 
-import java.io.FileOutputStream;
 import java.io.IOException;
-import java.io.OutputStream;
 import java.nio.file.Path;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -61,16 +59,8 @@ final class PlaceCommands implements Runnable {
     String path = "api/v1/places/" + ApiClient.escape(id(from, place)) + "/track?format=" + ApiClient.escape(format) + "&from="
         + ApiClient.escape(ReadingCommands.when(begin).toString())
         + (until == null ? "" : "&until=" + ApiClient.escape(ReadingCommands.when(until).toString()))
-        + (value == null ? "" : "&value=" + ApiClient.escape(PointCommands.id(from, value)));
-    if (file == null) {
-      from.api().download(path, System.out);
-      System.out.flush();
-    } else {
-      try (OutputStream to = new FileOutputStream(file.toFile())) {
-        from.api().download(path, to);
-      }
-      from.err().println("Written to " + file + ".");
-    }
+        + (value == null ? "" : "&value=" + ApiClient.escape(Service.pick(from.api().get("api/v1/points?place=" + ApiClient.escape(id(from, place))), value, "point of this place").path("id").asString()));
+    from.download(path, file);
     return 0;
   }
 

@@ -1,10 +1,8 @@
 package org.openpasture.client;
 
 import java.io.FileInputStream;
-import java.io.FileOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.OutputStream;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
@@ -16,7 +14,6 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.record.EraseRequest;
 import org.openpasture.client.http.ApiClient;
-import org.openpasture.client.output.Progress;
 import org.openpasture.client.output.TextTable;
 import org.openpasture.client.output.Words;
 import picocli.CommandLine.Command;
@@ -66,15 +63,7 @@ final class ReadingCommands {
     String chosen = points.stream().map(point -> "&points=" + ApiClient.escape(Service.pick(all, point, "point").path("id").asString()))
         .collect(Collectors.joining());
     String path = "api/v1/readings/export?format=" + ApiClient.escape(from.json ? "json-lines" : format) + chosen + range(begin, until);
-    if (file == null) {
-      from.api().download(path, System.out, part -> { });
-      System.out.flush();
-    } else {
-      try (OutputStream to = new FileOutputStream(file.toFile())) {
-        from.api().download(path, to, new Progress(from.err()));
-      }
-      from.err().println("Written to " + file + ".");
-    }
+    from.download(path, file);
     return 0;
   }
 

@@ -1,13 +1,18 @@
 package org.openpasture.client;
 
+import java.io.FileOutputStream;
+import java.io.IOException;
+import java.io.OutputStream;
 import java.io.PrintWriter;
 import java.net.URI;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.StreamSupport;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.client.http.ApiClient;
+import org.openpasture.client.output.Progress;
 import picocli.CommandLine;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.JsonNode;
@@ -66,6 +71,19 @@ final class Service {
       print(node);
     }
     return json;
+  }
+
+  /** Downloads to a file, telling how far it is, or to the screen. */
+  void download(String path, @Nullable Path file) throws IOException {
+    if (file == null) {
+      api().download(path, System.out);
+      System.out.flush();
+    } else {
+      try (OutputStream to = new FileOutputStream(file.toFile())) {
+        api().download(path, to, new Progress(err()));
+      }
+      err().println("Written to " + file + ".");
+    }
   }
 
   /** The one entity in a list that is meant by an id, a number, or a part of its name. */

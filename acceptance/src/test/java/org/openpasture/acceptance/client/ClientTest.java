@@ -83,6 +83,8 @@ class ClientTest {
       assertThat(help.out()).contains("  " + name + " ");
       assertThat(ok(name, "--help").out()).contains("Usage").contains("--json");
     }
+    assertThat(help.out()).contains("  radio ");
+    assertThat(ok("radio", "steps", "--help").out()).contains("where it stops");
     assertThat(ok("generate-completion").out()).contains("complete -F");
   }
 
@@ -216,5 +218,39 @@ class ClientTest {
     assertThat(ok("backup", "check", name).out()).startsWith("It is sound: ");
     ok("backup", "remove", name);
     assertThat(run("places", "track", "Whey pump").err()).contains("Whey pump has no latitude");
+  }
+
+  @Test
+  @Order(6)
+  void theRadioIsFollowedSentToAndSetFromTheCommandLine() throws IOException {
+    assertThat(ok("radio", "steps", "Pump sender").out()).contains("First data").contains("ok    A gateway is online");
+    Path model = folder.resolve("valve.json");
+    Files.writeString(model, """
+        {"name": "Valve", "description": "", "intervalSeconds": 10, "batteryChannel": null, "listensAlways": true,
+         "layout": {"messages": [{"port": 3, "fields": [{"channel": "open", "at": 0, "type": "u8"}]}]},
+         "channels": [{"name": "open", "title": "Opening", "quantity": "opening", "unit": "%"}],
+         "settings": [{"name": "opening", "title": "Opening", "unit": "%", "min": 0, "max": 100, "port": 20, "prefix": "0a", "type": "u8"}]}""");
+    ok("models", "add", model.toString());
+    Path keys = folder.resolve("keys.csv");
+    Files.writeString(keys, "dev eui,app key\n02ab540000000909,00112233445566778899aabbccddeeff\n");
+    assertThat(ok("radio", "keys", keys.toString()).out()).isEqualTo("Took 1 keys, refused 0 lines.\n");
+    Path devices = folder.resolve("devices.csv");
+    Files.writeString(devices, "name,dev eui,model,place\nDrain,02ab540000000909,Valve,Whey pump\nOther,02ab540000000910,Valve,Whey pump\n");
+    Outcome dry = run("devices", "import", "--dry-run", devices.toString());
+    assertThat(dry.status()).isEqualTo(1);
+    assertThat(dry.out()).contains("Would take 1 devices, refused 1 lines.").contains("line 3: ").contains("the list of keys has none for 02ab540000000910");
+    run("devices", "import", devices.toString());
+    assertThat(ok("radio", "set", "opening=40", "Drain").out()).isEqualTo("Drain: Opening = 40 % is wanted (command 1).\n");
+    assertThat(run("radio", "set", "opening=140", "Drain").err()).contains("Opening is 0 to 100 %, not 140");
+    assertThat(ok("radio", "sent", "Drain").out()).contains("wanted").contains("waits until the device listens");
+    assertThat(ok("radio", "sent", "Drain", "--take-back", "1").out()).contains("cancelled");
+    ok("radio", "send", "Drain", "0a 05", "--port", "20", "--unconfirmed");
+    assertThat(ok("radio", "signal", "Drain").out()).isEqualTo("No data was heard from it yet.\n");
+    assertThat(ok("devices", "key", "Drain", "ff".repeat(16)).out()).contains("its next join request is awaited");
+    assertThat(ok("gateways", "show", "Mast").out()).contains("Mast, ").contains("ration of air");
+    assertThat(ok("gateways", "token", "Mast").out()).containsPattern("shown only now: [0-9a-f]{48}");
+    assertThat(ok("radio", "try", "Sender").out()).contains("as before, 0 otherwise");
+    assertThat(ok("radio", "band", "us915", "--sub-band", "2").out()).isEqualTo("The band is us915, sub-band 2.\n");
+    assertThat(ok("radio", "band", "eu868").out()).isEqualTo("The band is eu868.\n");
   }
 }

@@ -42,7 +42,7 @@ class ConsoleTest {
   @RegisterExtension static final RunningService SERVICE = new RunningService();
 
   private static final List<String> ROOMS = List.of("/now", "/places", "/alerts", "/dashboards", "/fleet/gateways", "/fleet/devices", "/fleet/frames",
-      "/fleet/models", "/limits", "/people", "/settings", "/records");
+      "/fleet/models", "/fleet/workbench", "/fleet/labels", "/limits", "/people", "/settings", "/records");
   private static final List<String> COMPLAINTS = new ArrayList<>();
   private static Playwright playwright;
   private static Browser browser;
@@ -232,13 +232,50 @@ class ConsoleTest {
     adviser.context().close();
   }
 
+  /** On a phone, as on the ladder: the label's code, the model and the place; then the steps follow what happens on the air. */
   @Test
   @Order(8)
-  void noRoomIsWiderThanAPhone() {
+  void aDeviceIsBroughtInOnAPhoneByItsLabelAndProvoked() {
+    SERVICE.owner().postFile("api/v1/keys", "text/csv", new java.io.ByteArrayInputStream(
+        "dev eui,app key\n02ab540000000777,8f0e1d2c3b4a59687786a5b4c3d2e1f0\n".getBytes(java.nio.charset.StandardCharsets.UTF_8)));
+    SimulatedDevice sensor = SimulatedDevice.joining("02ab540000000777", Plant.JOIN_EUI, "8f0e1d2c3b4a59687786a5b4c3d2e1f0", 1);
+    mast.onDownlink(downlink -> sensor.hearJoinAccept(downlink.bytes()));
     Page phone = newPage(360, 740);
     phone.navigate("/sign-in");
     signIn(phone, "owner");
     assertThat(heading(phone, "All is well")).isVisible();
+    phone.navigate("/fleet/devices");
+    button(phone, "Bring a device in").click();
+    phone.getByLabel("Code on its label, if it has one").fill("LW:D0:" + Plant.JOIN_EUI + ":02AB540000000777:ABCD0001:S42");
+    phone.keyboard().press("Tab");
+    assertThat(phone.getByText("Its key was loaded beforehand")).isVisible();
+    phone.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Ladder sender");
+    phone.getByRole(AriaRole.COMBOBOX, new Page.GetByRoleOptions().setName("Device model")).click();
+    phone.getByRole(AriaRole.OPTION, new Page.GetByRoleOptions().setName("Vibration sender")).click();
+    button(phone, "Bring it in").click();
+    assertThat(heading(phone, "On its way in")).isVisible();
+    assertThat(phone.getByText("Nothing was heard from 02ab540000000777 yet.")).isVisible();
+
+    mast.hear(sensor.joinRequest(), -85, 7, "SF7BW125", 868.3);
+    assertThat(phone.getByText("Sent in RX1 by Mast at 868.300 MHz, SF7BW125.", new Page.GetByTextOptions().setExact(true))).isVisible();
+    await().atMost(10, TimeUnit.SECONDS).until(sensor::isJoined);
+    mast.hear(sensor.uplink(2, Plant.vibration(1.5, 1.25), false), -85, 7, "SF7BW125", 868.3);
+    button(phone, "Provoke and check").click();
+    mast.hear(sensor.uplink(2, Plant.vibration(7.5, 1.25), false), -85, 7, "SF7BW125", 868.3);
+    assertThat(phone.getByText("to 7.5 mm/s")).isVisible();
+    button(phone, "It answers").click();
+    assertThat(phone.getByText("Checks so far")).isVisible();
+    SERVICE.owner().delete("api/v1/devices/" + plant.device("Ladder sender").id());
+    phone.context().close();
+  }
+
+  @Test
+  @Order(9)
+  void noRoomIsWiderThanAPhone() {
+    Page phone = newPage(360, 740);
+    phone.navigate("/sign-in");
+    signIn(phone, "owner");
+    assertThat(phone).hasURL(java.util.regex.Pattern.compile(".*/now"));
     List<String> rooms = new ArrayList<>(ROOMS);
     rooms.addAll(List.of("/places/" + plant.pump, "/points/1", "/fleet/devices/" + plant.device("Pump sender").id()));
     for (String room : rooms) {
@@ -253,7 +290,7 @@ class ConsoleTest {
 
   /** WCAG 2.2 AA as far as axe-core can see it, in light and dark. */
   @Test
-  @Order(9)
+  @Order(10)
   void roomsAreAccessibleInLightAndDark() throws Exception {
     String axe = Files.readString(Path.of("../console/node_modules/axe-core/axe.min.js"));
     List<String> violations = new ArrayList<>();
@@ -276,7 +313,7 @@ class ConsoleTest {
   }
 
   @Test
-  @Order(10)
+  @Order(11)
   void theBrowserNeverComplained() {
     assertThat(COMPLAINTS).isEmpty();
   }

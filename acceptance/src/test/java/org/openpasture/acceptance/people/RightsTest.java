@@ -201,7 +201,7 @@ class RightsTest {
         .hasMessage("an EUI has 16 hex digits, '02ab' has 4");
     assertThatThrownBy(() -> SERVICE.owner().post("api/v1/sites", Map.of("name", " "))).hasMessage("the site's name is missing");
     assertThatThrownBy(() -> SERVICE.owner().post("api/v1/devices", Map.of("name", "d", "modelId", plant.vibrationModel, "placeId", plant.pump, "devEui",
-        "02ab540000000777"))).hasMessageContaining("keys are missing");
+        "02ab540000000777"))).hasMessageContaining("the key is missing");
     assertThatThrownBy(() -> SERVICE.owner().post("api/v1/devices", Map.of("name", "d", "modelId", plant.vibrationModel, "placeId", plant.pump, "devEui",
         Plant.PUMP_EUI, "appKey", Plant.PUMP_KEY))).hasMessageContaining("is here already: 'Pump sender'");
     HttpResponse<String> noJson = raw("api/v1/sites", "{ not json");

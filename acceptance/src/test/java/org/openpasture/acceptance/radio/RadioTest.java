@@ -136,9 +136,12 @@ class RadioTest {
 
   @Test
   @Order(6)
-  void aReplayedFrameIsRefusedWithTheReason() {
+  void aReplayedFrameIsRefusedWithTheReason() throws Exception {
     byte[] frame = radio.uplink(2, Plant.vibration(2.3, 3.3), false);
     mast.hear(frame, -80, 8, "SF7BW125", 868.5);
+    SimulatedGateway.Downlink question = DOWNLINKS.poll(5, TimeUnit.SECONDS);
+    assertThat(radio.hear(question.bytes())).as("the third frame at one data rate: the network asks how the device is").isPresent();
+    assertThat(radio.macHeard().getLast()).containsExactly(0x06);
     await().atMost(5, TimeUnit.SECONDS).until(() -> plant.point("Axial vibration").latest().value() == 2.3);
     long before = accepted("Pump sender");
     mast.hear(frame, -60, 10, "SF7BW125", 868.5);

@@ -6,7 +6,7 @@ import org.openpasture.core.lorawan.Eui64;
 
 /**
  * A LoRaWAN device to bring in. With {@code appKey} it joins over the air; with {@code devAddr} and both session keys
- * it is personalised.
+ * it is personalised; without any key it joins with the one from the list of keys that was loaded beforehand.
  *
  * @param placeId what it hangs at
  * @param joinEui only for joining; null for zeros
@@ -20,9 +20,14 @@ public record DeviceRequest(String name, String modelId, String placeId, Eui64 d
     modelId = Require.text(modelId, "the device model", 80);
     placeId = Require.text(placeId, "the place where the device hangs", 80);
     devEui = Require.present(devEui, "the device's EUI");
-    if (appKey == null && (devAddr == null || nwkSKey == null || appSKey == null)) {
-      throw new IllegalArgumentException("keys are missing: give the application key (appKey) for a device that joins, or "
-          + "devAddr, nwkSKey and appSKey for a personalised one");
+    boolean some = devAddr != null || nwkSKey != null || appSKey != null;
+    if (appKey == null && some && (devAddr == null || nwkSKey == null || appSKey == null)) {
+      throw new IllegalArgumentException("a personalised device needs all of devAddr, nwkSKey and appSKey");
     }
+  }
+
+  /** Whether address and session keys were put into it. */
+  public boolean isPersonalised() {
+    return appKey == null && devAddr != null;
   }
 }

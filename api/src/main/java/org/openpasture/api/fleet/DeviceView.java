@@ -8,15 +8,21 @@ import org.openpasture.core.lorawan.Eui64;
 /**
  * A device and how it is.
  *
- * @param state online, silent, silent-gateway (its gateway is silent too), joined (no data yet), never-heard
+ * @param state online, silent, silent-gateway (its gateway is silent too), silent-battery (it was nearly empty), joined (no data yet),
+ *     never-heard
  * @param stateReason the same in words
  * @param problem why its newest frame was refused; null if it was not
  * @param lost frames missing between those that came, since the service started
+ * @param batteryPercent by the model's kind of cells, or as the device says; null if neither is known
+ * @param marginDb how far its newest frame was above what a gateway can make out
+ * @param firmware as it says in a channel of that name; null if it does not
+ * @param hardware likewise
  */
 public record DeviceView(String id, String name, String modelId, String modelName, String placeId, List<String> path,
     Eui64 devEui, String activation, String state, String stateReason, @Nullable Instant lastHeard, @Nullable Double rssiDbm,
     @Nullable Double snrDb, @Nullable String dataRate, @Nullable Long counter, long frames, long lost,
-    @Nullable Double batteryVolts, @Nullable String problem, List<AssignmentView> assignments, List<String> gateways) {
+    @Nullable Double batteryVolts, @Nullable String problem, List<AssignmentView> assignments, List<String> gateways,
+    @Nullable Double batteryPercent, @Nullable Double marginDb, @Nullable String firmware, @Nullable String hardware) {
 
   /** A channel and the point it feeds. */
   public record AssignmentView(String id, String channel, String pointId, String pointName) {}

@@ -10,6 +10,7 @@ import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Registry;
 
 /** What one person may do, by the grants of one registry. */
@@ -26,6 +27,11 @@ public record Access(Registry registry, Person person) {
       }
     }
     return false;
+  }
+
+  /** Whether the person has a right on some site, which what is common to all sites asks for. */
+  public boolean mayAnywhere(Right right) {
+    return registry.all(Site.class).stream().anyMatch(site -> may(right, site.id()));
   }
 
   /** Released points are seen with the right to look; others only by who may edit. */

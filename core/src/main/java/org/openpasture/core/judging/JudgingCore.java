@@ -168,7 +168,7 @@ public final class JudgingCore {
       }
       Reading known = standing.latest;
       boolean late = known != null && reading.time().isBefore(known.time()) && !known.isFromTheFuture(arrival.receivedAt());
-      if (late) {
+      if (late || live && registry.isBeingChecked(entry.point(), reading.time())) {
         continue;
       }
       standing.latest = reading;

@@ -34,6 +34,27 @@ public enum FieldType {
     return bytes;
   }
 
+  /**
+   * The bytes of a number, rounded where the format holds integers.
+   *
+   * @throws IllegalArgumentException if it does not fit
+   */
+  public byte[] bytesOf(double number, boolean littleEndian) {
+    long bits = switch (this) {
+      case F32 -> Float.floatToIntBits((float) number);
+      case F64 -> Double.doubleToLongBits(number);
+      default -> Math.round(number);
+    };
+    if (this != F32 && this != F64 && read(bits & (-1L >>> (64 - 8 * bytes))) != Math.rint(number)) {
+      throw new IllegalArgumentException(number + " does not fit into " + id());
+    }
+    byte[] result = new byte[bytes];
+    for (int i = 0; i < bytes; i++) {
+      result[littleEndian ? i : bytes - 1 - i] = (byte) (bits >> (8 * i));
+    }
+    return result;
+  }
+
   /** The number that the bytes hold, most significant first. */
   double read(long bits) {
     return switch (this) {

@@ -25,6 +25,21 @@ public record Layout(List<Message> messages) {
     return new Decoding.Refused("the layout describes no message on port " + port);
   }
 
+  /**
+   * Where a channel's value lies in a payload.
+   *
+   * @param from first byte
+   * @param until the byte after the last
+   */
+  public record Part(String channel, int from, int until) {}
+
+  /** Where the channels of a payload lie; those that lie outside of it are left out. */
+  public List<Part> parts(int port, byte[] payload) {
+    return messages.stream().filter(message -> message.isFor(port)).findFirst().stream().flatMap(message -> message.fields().stream())
+        .map(field -> new Part(field.channel(), field.start(payload.length), field.start(payload.length) + field.type().bytes()))
+        .filter(part -> part.from() >= 0 && part.until() <= payload.length).toList();
+  }
+
   private static Decoding decode(Message message, byte[] payload) {
     List<ChannelValue> values = new ArrayList<>(message.fields().size());
     for (Field field : message.fields()) {

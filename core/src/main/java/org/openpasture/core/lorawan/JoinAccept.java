@@ -3,7 +3,6 @@ package org.openpasture.core.lorawan;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.util.Arrays;
-import java.util.List;
 
 /**
  * The answer to a join request, and the session that begins with it (LoRaWAN L2 1.0.4, 6.2.3):
@@ -19,18 +18,15 @@ public record JoinAccept(byte[] bytes, Session session) {
    *
    * @param joinNonce 24 bits, never used twice with this key
    * @param netId 24 bits
-   * @param extraChannelsHz up to five frequencies beside the region's default ones, multiples of 100 Hz; empty for none
+   * @param channelList 16 bytes of channels beside the region's own (see {@link MacLayer#channelList}), or none
    * @param rx1DelaySeconds 1 to 15
    */
   public static JoinAccept answer(PhyPayload.JoinRequest request, AesKey appKey, int joinNonce, int netId, DevAddr devAddr,
-      int dlSettings, int rx1DelaySeconds, List<Long> extraChannelsHz) {
-    ByteBuffer body = ByteBuffer.allocate(extraChannelsHz.isEmpty() ? 12 : 28).order(ByteOrder.LITTLE_ENDIAN);
+      int dlSettings, int rx1DelaySeconds, byte[] channelList) {
+    ByteBuffer body = ByteBuffer.allocate(12 + channelList.length).order(ByteOrder.LITTLE_ENDIAN);
     put24(body, joinNonce);
     put24(body, netId);
-    body.putInt(devAddr.bits()).put((byte) dlSettings).put((byte) rx1DelaySeconds);
-    for (long frequency : extraChannelsHz) {
-      put24(body, (int) (frequency / 100));
-    }
+    body.putInt(devAddr.bits()).put((byte) dlSettings).put((byte) rx1DelaySeconds).put(channelList);
     byte[] covered = new byte[1 + body.capacity()];
     covered[0] = MHDR;
     System.arraycopy(body.array(), 0, covered, 1, body.capacity());

@@ -28,9 +28,11 @@ public sealed interface PhyPayload {
    *
    * @param counter the low 16 bits of the uplink counter
    * @param port -1 if there is none
+   * @param adaptiveDataRate whether the network may manage its data rate
+   * @param wantsSign whether it asks for any downlink, as it heard none for long (ADRACKReq)
    * @param payload still encrypted
    */
-  record DataUp(boolean confirmed, DevAddr devAddr, boolean adaptiveDataRate, boolean acknowledges, int counter,
+  record DataUp(boolean confirmed, DevAddr devAddr, boolean adaptiveDataRate, boolean wantsSign, boolean acknowledges, int counter,
       byte[] options, int port, byte[] payload, byte[] bytes) implements PhyPayload {
     /** Whether the integrity code fits this key and the full 32-bit counter. */
     public boolean isAuthentic(AesKey nwkSKey, long fullCounter) {
@@ -94,7 +96,7 @@ public sealed interface PhyPayload {
       return new Parsed.Refused("MAC commands both in the options and on port 0, which the standard forbids");
     }
     byte[] payload = hasPort ? Arrays.copyOfRange(bytes, optionsEnd + 1, payloadEnd) : new byte[0];
-    return new Parsed.Ok(new DataUp(confirmed, address, (control & 0x80) != 0, (control & 0x20) != 0, counter, options,
+    return new Parsed.Ok(new DataUp(confirmed, address, (control & 0x80) != 0, (control & 0x40) != 0, (control & 0x20) != 0, counter, options,
         port, payload, bytes));
   }
 

@@ -6,12 +6,18 @@ package org.openpasture.core.quantity;
  * few digits the result here is the double nearest to the true one, 2.3; elsewhere it is what the processor says.
  */
 public final class Decimals {
-  private static final int MOST_DIGITS = 9;
+  /** The most decimals that are looked for. */
+  public static final int MOST_DIGITS = 9;
   private static final double[] POWERS = {1, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9, 1e10, 1e11, 1e12, 1e13, 1e14, 1e15, 1e16, 1e17, 1e18};
-  /** Integers below this are exact in a double. */
-  private static final double EXACT = 1L << 52;
+  /** Integers below this, and their differences, are exact in a double. */
+  public static final double EXACT = 1L << 52;
 
   private Decimals() {}
+
+  /** Ten to the power of a number of digits, 0 to 18. */
+  public static double power(int digits) {
+    return POWERS[digits];
+  }
 
   /** The least number of decimals, up to nine, with which a value is exactly an integer divided by a power of ten; -1 for none. */
   public static int digits(double value) {

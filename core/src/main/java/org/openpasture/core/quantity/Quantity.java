@@ -20,6 +20,7 @@ public enum Quantity {
   FLAMMABLE_GAS("flammable-gas", "flammable gas", "% LEL", 0, 100, 1),
   LEVEL("level", "level", "m", 0, 1000, 2),
   FILL("fill", "fill", "%", 0, 100, 1),
+  OPENING("opening", "opening", "%", 0, 100, 0),
   PRESSURE("pressure", "pressure", "bar", 0, 10_000, 2),
   VOLTAGE("voltage", "voltage", "V", -1_000_000, 1_000_000, 2),
   HEAT_INDEX("heat-index", "temperature-humidity index", "THI", -100, 200, 1),

@@ -10,6 +10,7 @@ import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.fleet.Gateway;
+import org.openpasture.core.fleet.ResponseCheck;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.people.Grant;
 import org.openpasture.core.people.Person;
@@ -30,6 +31,7 @@ public enum Kind {
   GATEWAY("gateway", Gateway.class),
   DEVICE("device", Device.class),
   ASSIGNMENT("assignment", Assignment.class),
+  RESPONSE_CHECK("response-check", ResponseCheck.class),
   RULE("rule", Rule.class),
   DASHBOARD("dashboard", Dashboard.class),
   SHARE_LINK("share-link", ShareLink.class),

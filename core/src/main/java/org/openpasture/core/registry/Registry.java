@@ -1,5 +1,6 @@
 package org.openpasture.core.registry;
 
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Collections;
@@ -14,6 +15,7 @@ import org.openpasture.core.entity.Entity;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.Gateway;
+import org.openpasture.core.fleet.ResponseCheck;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.place.Area;
@@ -36,6 +38,7 @@ public final class Registry {
   private final Map<String, List<Assignment>> assignmentsByDevice = new HashMap<>();
   private final Map<String, List<Assignment>> assignmentsByPoint = new HashMap<>();
   private final Map<String, List<Point>> pointsByPlace = new HashMap<>();
+  private final Map<String, List<ResponseCheck>> checksByPoint = new HashMap<>();
 
   private Registry(Map<Kind, Map<String, Entity>> byKind) {
     this.byKind = byKind;
@@ -49,6 +52,8 @@ public final class Registry {
       assignmentsByDevice.computeIfAbsent(assignment.deviceId(), id -> new ArrayList<>()).add(assignment);
       assignmentsByPoint.computeIfAbsent(assignment.pointId(), id -> new ArrayList<>()).add(assignment);
     });
+    all(ResponseCheck.class).forEach(check ->
+        check.pointIds().forEach(point -> checksByPoint.computeIfAbsent(point, id -> new ArrayList<>()).add(check)));
   }
 
   public static Registry empty() {
@@ -126,6 +131,12 @@ public final class Registry {
   /** Which channels fed a point, and feed it now. */
   public List<Assignment> assignmentsTo(String pointId) {
     return assignmentsByPoint.getOrDefault(pointId, List.of());
+  }
+
+  /** Whether a sensor of a point is being provoked at a moment, so that what it reads says nothing about the place. */
+  public boolean isBeingChecked(int pointNumber, Instant time) {
+    Point point = checksByPoint.isEmpty() ? null : pointsByNumber.get(pointNumber);
+    return point != null && checksByPoint.getOrDefault(point.id(), List.of()).stream().anyMatch(check -> check.covers(time));
   }
 
   /** Points of exactly this place, not of what lies below it. */

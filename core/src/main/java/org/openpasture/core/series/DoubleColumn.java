@@ -7,7 +7,7 @@ import org.openpasture.core.quantity.Decimals;
  * A column of values in few bytes and without loss. Three ways, the first that fits is taken:
  *
  * <ul>
- *   <li>0 to {@value #MOST_DIGITS}: decimals. Every value is an integer divided by that power of ten; kept are the
+ *   <li>0 to {@value Decimals#MOST_DIGITS}: decimals. Every value is an integer divided by that power of ten; kept are the
  *       differences of the integers. What sensors and people write.
  *   <li>{@value #DICTIONARY}: few distinct values, kept once in ascending order, and the differences of the places in
  *       that list. A converter's steps after a calibration with odd factors.
@@ -15,12 +15,8 @@ import org.openpasture.core.quantity.Decimals;
  * </ul>
  */
 final class DoubleColumn {
-  private static final int MOST_DIGITS = 9;
   private static final int DICTIONARY = 16;
   private static final int BITS = 17;
-  private static final double[] POWERS = {1, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9};
-  /** Integers below this, and their differences, are exact in a double. */
-  private static final double EXACT = 1L << 52;
 
   private DoubleColumn() {}
 
@@ -28,9 +24,10 @@ final class DoubleColumn {
     int digits = digits(values, count);
     if (digits >= 0) {
       sink.u8(digits);
+      double power = Decimals.power(digits);
       long before = 0;
       for (int i = 0; i < count; i++) {
-        long scaled = (long) Math.rint(values[i] * POWERS[digits]);
+        long scaled = (long) Math.rint(values[i] * power);
         sink.zigzag(scaled - before);
         before = scaled;
       }
@@ -56,9 +53,9 @@ final class DoubleColumn {
   static double[] read(ByteSource source, int count) {
     int way = source.u8();
     double[] values = new double[count];
-    if (way <= MOST_DIGITS) {
+    if (way <= Decimals.MOST_DIGITS) {
       long scaled = 0;
-      double power = POWERS[way];
+      double power = Decimals.power(way);
       for (int i = 0; i < count; i++) {
         scaled += source.zigzag();
         values[i] = scaled / power;
@@ -92,7 +89,7 @@ final class DoubleColumn {
       }
       largest = Math.max(largest, Math.abs(values[i]));
     }
-    return largest * POWERS[digits] < EXACT ? digits : -1;
+    return largest * Decimals.power(digits) < Decimals.EXACT ? digits : -1;
   }
 
   private static boolean isMinusZero(double value) {

@@ -8,7 +8,7 @@ import java.util.List;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Frames and keys made with an implementation that is not ours; see src/test/vectors. */
-record Vectors(String madeWith, List<Data> data, List<Join> joins, List<Keys> sessions, List<Accept> accepts, List<Ack> acknowledgements) {
+record Vectors(String madeWith, List<Data> data, List<Join> joins, List<Keys> sessions, List<Accept> accepts, List<Ack> acknowledgements, List<Down> downlinks) {
   record Data(boolean confirmed, String devAddr, String nwkSKey, String appSKey, long counter, boolean adr, int port, String options,
       String payload, String frame) {
     Session session(long lastUp) {
@@ -24,6 +24,9 @@ record Vectors(String madeWith, List<Data> data, List<Join> joins, List<Keys> se
       int rxDelay, List<Long> channels, String frame) {}
 
   record Ack(String devAddr, String nwkSKey, String appSKey, long counter, String frame) {}
+
+  record Down(String devAddr, String nwkSKey, String appSKey, long counter, int port, String payload, boolean confirmed, String options, boolean adr,
+      String frame) {}
 
   static Vectors load() {
     try (InputStream in = Vectors.class.getResourceAsStream("vectors.json")) {

@@ -11,6 +11,9 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.core.frame.Reception;
 import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.lorawan.PhyPayload;
+import org.openpasture.inlets.gateway.GatewayStatus;
+import org.openpasture.inlets.gateway.Order;
+import org.openpasture.inlets.gateway.RadioFrame;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -39,10 +42,17 @@ final class ForwarderJson {
         frames.add(readPacket(gateway, packet, now));
       } catch (IllegalArgumentException e) {
         refusals.add(String.valueOf(e.getMessage()));
+      } catch (JacksonException e) {
+        refusals.add("a frame with a number that is out of all range");
       }
     }
     JsonNode stat = root.path("stat");
-    Optional<GatewayStatus> status = stat.isObject() ? Optional.of(readStatus(stat, now)) : Optional.empty();
+    Optional<GatewayStatus> status = Optional.empty();
+    try {
+      status = stat.isObject() ? Optional.of(readStatus(stat, now)) : Optional.empty();
+    } catch (JacksonException e) {
+      refusals.add("a status with a number that is out of all range");
+    }
     if (frames.isEmpty() && status.isEmpty() && refusals.isEmpty()) {
       refusals.add("the datagram holds neither rxpk nor stat");
     }
@@ -74,7 +84,7 @@ final class ForwarderJson {
     }
     return new RadioFrame(bytes, new Reception(gateway, now, time(packet.path("time").asString("")),
         packet.path("tmst").asLong() & 0xFFFF_FFFFL, Math.round(packet.path("freq").asDouble() * 1e6),
-        packet.path("datr").asString(), finite(packet.path("rssi")), finite(packet.path("lsnr"))));
+        packet.path("datr").asString(), finite(packet.path("rssi")), finite(packet.path("lsnr")), null));
   }
 
   private static double finite(JsonNode node) {
@@ -99,20 +109,21 @@ final class ForwarderJson {
     return node.isNumber() && Double.isFinite(node.asDouble()) ? node.asDouble() : null;
   }
 
-  static String writeTransmission(Transmission transmission) {
+  static String writeTransmission(Order order, Order.Window window) {
     ObjectNode root = MAPPER.createObjectNode();
-    root.putObject("txpk")
-        .put("imme", false)
-        .put("tmst", transmission.counterMicros() & 0xFFFF_FFFFL)
-        .put("freq", transmission.frequencyHz() / 1e6)
+    ObjectNode packet = root.putObject("txpk").put("imme", order.after() == null);
+    if (order.after() != null) {
+      packet.put("tmst", order.after().counterMicros() + window.delaySeconds() * 1_000_000L & 0xFFFF_FFFFL);
+    }
+    packet.put("freq", window.frequencyHz() / 1e6)
         .put("rfch", 0)
-        .put("powe", transmission.powerDbm())
+        .put("powe", window.powerDbm())
         .put("modu", "LORA")
-        .put("datr", transmission.dataRate())
+        .put("datr", window.dataRate().code())
         .put("codr", "4/5")
         .put("ipol", true)
-        .put("size", transmission.bytes().length)
-        .put("data", Base64.getEncoder().encodeToString(transmission.bytes()));
+        .put("size", order.bytes().length)
+        .put("data", Base64.getEncoder().encodeToString(order.bytes()));
     return MAPPER.writeValueAsString(root);
   }
 

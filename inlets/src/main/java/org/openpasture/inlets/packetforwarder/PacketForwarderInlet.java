@@ -9,9 +9,11 @@ import java.time.Clock;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
 import org.openpasture.core.lorawan.Eui64;
+import org.openpasture.inlets.gateway.GatewayEvents;
+import org.openpasture.inlets.gateway.GatewayLink;
+import org.openpasture.inlets.gateway.Order;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -19,7 +21,7 @@ import org.slf4j.LoggerFactory;
  * Listens to gateways by the UDP packet-forwarder protocol. PUSH_ACK and PULL_ACK go out at once: they say that the
  * datagram came, not that it is kept.
  */
-public final class PacketForwarderInlet implements AutoCloseable {
+public final class PacketForwarderInlet implements GatewayLink, AutoCloseable {
   private static final Logger LOG = LoggerFactory.getLogger(PacketForwarderInlet.class);
   private static final int LARGEST_DATAGRAM = 65_507;
   /** So many gateways can be answered; a flood of invented EUIs must not fill the memory. */
@@ -29,7 +31,7 @@ public final class PacketForwarderInlet implements AutoCloseable {
   private final GatewayEvents events;
   private final Clock clock;
   private final Map<Eui64, InetSocketAddress> reachable = new ConcurrentHashMap<>();
-  private final AtomicInteger tokens = new AtomicInteger();
+  private final FloodGuard floods = new FloodGuard(System::nanoTime);
   private final AtomicLong received = new AtomicLong();
   private final AtomicLong refused = new AtomicLong();
   private final Thread thread;
@@ -85,6 +87,17 @@ public final class PacketForwarderInlet implements AutoCloseable {
 
   private void handle(DatagramPacket packet) throws IOException {
     InetSocketAddress sender = (InetSocketAddress) packet.getSocketAddress();
+    switch (floods.admit(sender)) {
+      case FloodGuard.Verdict.DROPPED_FIRST -> {
+        refuse(Optional.empty(), sender, "more than " + FloodGuard.A_SECOND + " datagrams a second come from this address; what is above that is dropped");
+        return;
+      }
+      case FloodGuard.Verdict.DROPPED -> {
+        refused.incrementAndGet();
+        return;
+      }
+      case FloodGuard.Verdict.ADMITTED -> { }
+    }
     Optional<Datagram> datagram = Datagram.read(packet.getData(), packet.getLength());
     if (datagram.isEmpty()) {
       refuse(Optional.empty(), sender, packet.getLength() < 12 ? "a datagram that is cut off (" + packet.getLength() + " bytes)"
@@ -120,27 +133,18 @@ public final class PacketForwarderInlet implements AutoCloseable {
     socket.send(new DatagramPacket(bytes, bytes.length, to));
   }
 
-  /** A token for the next downlink, 0 to 65535; a gateway's answer carries it. */
-  public int nextToken() {
-    return tokens.incrementAndGet() & 0xFFFF;
-  }
-
-  /**
-   * Hands a gateway a frame to send. Its answer can be there before this returns.
-   *
-   * @return whether it was handed over; false if the gateway cannot be reached
-   */
-  public boolean send(Eui64 gateway, int token, Transmission transmission) {
+  @Override
+  public int hand(Eui64 gateway, int token, Order order, int from) {
     InetSocketAddress address = reachable.get(gateway);
     if (address == null) {
-      return false;
+      return 0;
     }
     try {
-      answer(Datagram.pullResponse(token, ForwarderJson.writeTransmission(transmission)), address);
-      return true;
+      answer(Datagram.pullResponse(token, ForwarderJson.writeTransmission(order, order.windows().get(from))), address);
+      return 1;
     } catch (IOException e) {
       LOG.warn("gateway {} could not be handed a downlink: {}", gateway, e.getMessage());
-      return false;
+      return 0;
     }
   }
 

@@ -10,6 +10,7 @@ import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.time.Clock;
+import java.time.Instant;
 import java.util.Arrays;
 import java.util.HexFormat;
 import java.util.List;
@@ -23,53 +24,26 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.openpasture.core.frame.Reception;
 import org.openpasture.core.lorawan.Eui64;
+import org.openpasture.core.lorawan.Region;
+import org.openpasture.inlets.gateway.GatewayStatus;
+import org.openpasture.inlets.gateway.Order;
+import org.openpasture.inlets.gateway.RadioFrame;
+import org.openpasture.inlets.gateway.Told;
 
 /** Bytes as the protocol's description gives them, over a real socket. */
 class PacketForwarderInletTest {
   private static final String EUI = "02ab54fffe10a001";
   private static final String FRAME = "QPF9vkkAAAABRPbjxb0=";
 
-  private final BlockingQueue<Object> told = new LinkedBlockingQueue<>();
+  private final Told told = new Told();
   private PacketForwarderInlet inlet;
   private DatagramSocket gateway;
 
-  private record Refused(Optional<Eui64> gateway, String reason) {}
-
-  private record Reachable(Eui64 gateway) {}
-
-  private record Transmitted(int token, Optional<String> error) {}
-
-  private final class Told implements GatewayEvents {
-    @Override
-    public void frame(Eui64 eui, RadioFrame frame) {
-      told.add(frame);
-    }
-
-    @Override
-    public void status(Eui64 eui, GatewayStatus status) {
-      told.add(status);
-    }
-
-    @Override
-    public void reachable(Eui64 eui) {
-      told.add(new Reachable(eui));
-    }
-
-    @Override
-    public void refused(Optional<Eui64> eui, String sender, String reason) {
-      told.add(new Refused(eui, reason));
-    }
-
-    @Override
-    public void transmitted(Eui64 eui, int token, Optional<String> error) {
-      told.add(new Transmitted(token, error));
-    }
-  }
-
   @BeforeEach
   void open() throws IOException {
-    inlet = new PacketForwarderInlet(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), new Told(), Clock.systemUTC());
+    inlet = new PacketForwarderInlet(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), told, Clock.systemUTC());
     gateway = new DatagramSocket(0, InetAddress.getLoopbackAddress());
     gateway.setSoTimeout(5_000);
   }
@@ -95,7 +69,7 @@ class PacketForwarderInletTest {
   }
 
   private Object next() throws InterruptedException {
-    return told.poll(5, TimeUnit.SECONDS);
+    return told.next();
   }
 
   private static String rxpk(String more) {
@@ -120,23 +94,30 @@ class PacketForwarderInletTest {
 
   @Test
   void pullDataIsAcknowledgedAndOpensTheWayBack() throws Exception {
-    Transmission transmission = new Transmission(new byte[] {1, 2, 3}, 5_000_000, 868_100_000, 14, "SF7BW125");
-    assertThat(inlet.send(Eui64.of(EUI), inlet.nextToken(), transmission)).as("it has not asked for downlinks yet").isFalse();
+    Reception heard = new Reception(Eui64.of(EUI), Instant.EPOCH, null, 0xFFFF_FFFFL, 868_100_000, "SF7BW125", -80, 7, null);
+    Order order = new Order(new byte[] {1, 2, 3}, new Eui64(5), heard, List.of(
+        new Order.Window("RX1", 5, 868_100_000, Region.shipped("eu868").dataRate(5).orElseThrow(), 14)));
+    assertThat(inlet.hand(Eui64.of(EUI), 1, order, 0)).as("it has not asked for downlinks yet").isZero();
     send("02abcd02" + EUI, "");
     assertThat(answer()).containsExactly(0x02, 0xab, 0xcd, 0x04);
-    assertThat(next()).isEqualTo(new Reachable(Eui64.of(EUI)));
+    assertThat(next()).isEqualTo(new Told.Reachable(Eui64.of(EUI)));
 
-    int token = inlet.nextToken();
-    assertThat(inlet.send(Eui64.of(EUI), token, transmission)).isTrue();
+    int token = 0xbeef;
+    assertThat(inlet.hand(Eui64.of(EUI), token, order, 0)).isEqualTo(1);
     byte[] response = answer();
     assertThat(response[3]).isEqualTo((byte) 0x03);
-    assertThat(new String(response, 4, response.length - 4, StandardCharsets.UTF_8)).contains("\"tmst\":5000000", "\"freq\":868.1",
+    assertThat(new String(response, 4, response.length - 4, StandardCharsets.UTF_8)).contains("\"tmst\":4999999", "\"freq\":868.1",
         "\"datr\":\"SF7BW125\"", "\"ipol\":true", "\"size\":3", "\"data\":\"AQID\"", "\"imme\":false", "\"codr\":\"4/5\"", "\"powe\":14");
 
+    assertThat(inlet.hand(Eui64.of(EUI), token, new Order(order.bytes(), order.device(), null, order.windows()), 0)).isEqualTo(1);
+    response = answer();
+    assertThat(new String(response, 4, response.length - 4, StandardCharsets.UTF_8)).as("for a device that always listens").contains("\"imme\":true")
+        .doesNotContain("tmst");
+
     send(String.format("02%04x05", token) + EUI, "{\"txpk_ack\":{\"error\":\"TOO_LATE\"}}");
-    assertThat(next()).isEqualTo(new Transmitted(token, Optional.of("TOO_LATE")));
+    assertThat(next()).isEqualTo(new Told.Transmitted(token, Optional.of("TOO_LATE")));
     send(String.format("02%04x05", token) + EUI, "");
-    assertThat(next()).isEqualTo(new Transmitted(token, Optional.empty()));
+    assertThat(next()).isEqualTo(new Told.Transmitted(token, Optional.empty()));
   }
 
   @Test
@@ -161,7 +142,7 @@ class PacketForwarderInletTest {
       "{\"rxpk\":[{\"tmst\":1,\"freq\":868.1,\"datr\":\"SF7BW125\",\"size\":9,\"data\":\"QPF9\"}]} | a frame that says size 9 and has 3 bytes"})
   void whatCannotBeUsedIsRefusedInWordsAndTheInletGoesOn(String json, String reason) throws Exception {
     send("02000100" + EUI, json);
-    assertThat(next()).isEqualTo(new Refused(Optional.of(Eui64.of(EUI)), reason));
+    assertThat(next()).isEqualTo(new Told.Refused(Optional.of(Eui64.of(EUI)), reason));
     assertThat(inlet.refused()).isEqualTo(1);
     send("02000200" + EUI, rxpk(""));
     assertThat(next()).isInstanceOf(RadioFrame.class);
@@ -173,7 +154,7 @@ class PacketForwarderInletTest {
       "0200010902ab54fffe10a001, 'not a datagram of the packet-forwarder protocol, version 2'"})
   void whatIsNoDatagramOfTheProtocolIsRefused(String hex, String reason) throws Exception {
     send(hex, "");
-    assertThat(next()).isEqualTo(new Refused(Optional.empty(), reason));
+    assertThat(next()).isEqualTo(new Told.Refused(Optional.empty(), reason));
   }
 
   @Test
@@ -199,8 +180,28 @@ class PacketForwarderInletTest {
   }
 
   @Test
+  void aFloodFromOneSenderIsCutAndSaidOnceAndTheOthersAreHeard() throws Exception {
+    byte[] status = HexFormat.of().parseHex("02000102" + EUI);
+    for (int i = 0; i < 12_000; i++) {
+      gateway.send(new DatagramPacket(status, status.length, InetAddress.getLoopbackAddress(), inlet.port()));
+    }
+    Object said = told.next();
+    while (said instanceof Told.Reachable) {
+      said = told.next();
+    }
+    assertThat(said).isInstanceOfSatisfying(Told.Refused.class, refused -> assertThat(refused.reason()).contains("more than 2000 datagrams a second"));
+    gateway = new DatagramSocket(0, InetAddress.getLoopbackAddress());
+    gateway.setSoTimeout(5_000);
+    send("02777700" + EUI, rxpk(""));
+    for (said = told.next(); said != null && !(said instanceof RadioFrame); said = told.next()) {
+      assertThat(said).as("the flood is not reported again and again").isInstanceOf(Told.Reachable.class);
+    }
+    assertThat(said).isInstanceOf(RadioFrame.class);
+  }
+
+  @Test
   void aPortThatIsTakenIsNamed() {
-    assertThatThrownBy(() -> new PacketForwarderInlet(new InetSocketAddress(InetAddress.getLoopbackAddress(), inlet.port()), new Told(), Clock.systemUTC()))
+    assertThatThrownBy(() -> new PacketForwarderInlet(new InetSocketAddress(InetAddress.getLoopbackAddress(), inlet.port()), told, Clock.systemUTC()))
         .isInstanceOf(IOException.class).hasMessageContaining("UDP port " + inlet.port());
   }
 }

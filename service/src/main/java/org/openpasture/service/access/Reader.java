@@ -54,6 +54,13 @@ public class Reader {
     }
   }
 
+  /** Checks a right that is needed on some site only. */
+  public void requireAnywhere(Right right, String what) {
+    if (!access().mayAnywhere(right)) {
+      throw Problem.forbidden(what);
+    }
+  }
+
   /** A point that the person may see. */
   public Point point(String id) {
     Access access = access();

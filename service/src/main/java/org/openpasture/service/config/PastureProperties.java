@@ -11,14 +11,15 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  *
  * @param data folder of the records
  * @param radio the gateway port
- * @param region regional parameters of the radio network, "eu868"
+ * @param region regional parameters of the radio network until others are chosen in the console: eu868, us915, au915, as923-1, in865
+ * @param subBand the eight channels that the gateways hear, from 1, in us915 and au915; 0 for all, and elsewhere
  * @param setupCode the one-time code of the first visit; null to have one made and printed
  * @param backupFolder where backups are written; null for {@code backups} in the data folder, better on another disk
  * @param address how others reach this instance, for links in mails; null to use how the reader reached it
  */
 @ConfigurationProperties("pasture")
 public record PastureProperties(@DefaultValue("data") Path data, @DefaultValue Radio radio,
-    @DefaultValue("eu868") String region, @Nullable String setupCode, @Nullable URI address,
+    @DefaultValue("eu868") String region, @DefaultValue("0") int subBand, @Nullable String setupCode, @Nullable URI address,
     @Nullable Path backupFolder) {
 
   /** Where backups lie. */
@@ -27,10 +28,13 @@ public record PastureProperties(@DefaultValue("data") Path data, @DefaultValue R
   }
 
   /**
-   * The UDP port for packet forwarders.
+   * The ports for gateways.
    *
    * @param bind address to listen at
-   * @param port 0 for any free one
+   * @param port UDP, for packet forwarders; 0 for any free one
+   * @param stationPort TCP, for stations by WebSocket; 0 for any free one, -1 for none
+   * @param stationCertificate name of an SSL bundle ({@code spring.ssl.bundle}) with which the station port is encrypted; null for plain text
    */
-  public record Radio(@DefaultValue("0.0.0.0") String bind, @DefaultValue("1700") int port) {}
+  public record Radio(@DefaultValue("0.0.0.0") String bind, @DefaultValue("1700") int port, @DefaultValue("8472") int stationPort,
+      @Nullable String stationCertificate) {}
 }

@@ -6,7 +6,6 @@ import java.time.Clock;
 import java.time.ZoneOffset;
 import org.openpasture.core.limit.LimitLibrary;
 import org.openpasture.core.limit.LimitSet;
-import org.openpasture.core.lorawan.Region;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Change;
@@ -79,11 +78,6 @@ class Wiring {
   @Bean
   SettingStore settingStore(RegistryDatabase database) {
     return new SettingStore(database);
-  }
-
-  @Bean
-  Region region(PastureProperties properties) {
-    return Region.shipped(properties.region());
   }
 
   @Bean

@@ -5,7 +5,6 @@ import java.io.OutputStream;
 import java.io.StringWriter;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
 import org.openpasture.core.reading.Quality;
@@ -16,7 +15,6 @@ import org.openpasture.core.series.SeriesSlice;
  * The import reads it again.
  */
 final class CsvReadings implements ReadingWriter {
-  private static final String[] QUALITIES = {"good", "uncertain", "bad"};
   private final AsciiWriter out;
   private final boolean several;
 
@@ -53,7 +51,7 @@ final class CsvReadings implements ReadingWriter {
       if (several) {
         out.put(unit).put(',');
       }
-      out.put(QUALITIES[Quality.ofCode(piece.qualities()[i]).code()]);
+      out.put(Quality.ofCode(piece.qualities()[i]).id());
       if (several) {
         out.put(',').put(name);
       } else {
@@ -65,9 +63,5 @@ final class CsvReadings implements ReadingWriter {
   @Override
   public void close() throws IOException {
     out.flush();
-  }
-
-  static String quality(byte code) {
-    return Quality.ofCode(code).name().toLowerCase(Locale.ROOT);
   }
 }

@@ -2,6 +2,7 @@ package org.openpasture.service.export;
 
 import java.io.IOException;
 import java.io.OutputStream;
+import org.openpasture.core.reading.Quality;
 import org.openpasture.core.series.SeriesSlice;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -19,7 +20,7 @@ final class JsonLineReadings implements ReadingWriter {
     String after = ",\"unit\":" + JSON.writeValueAsString(of.point().unit()) + ",\"quality\":\"";
     for (int i = 0; i < piece.size(); i++) {
       out.put("{\"time\":\"").time(piece.times()[i], of.zone()).put("\",\"point\":").number(of.point().number()).put(",\"value\":")
-          .number(piece.values()[i]).put(after).put(CsvReadings.quality(piece.qualities()[i])).put("\"}\n");
+          .number(piece.values()[i]).put(after).put(Quality.ofCode(piece.qualities()[i]).id()).put("\"}\n");
     }
   }
 

@@ -9,6 +9,7 @@ import java.util.Set;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.reading.Quality;
 import org.openpasture.core.series.SeriesSlice;
 
 /** A workbook with a sheet for each point; a further sheet where one is full. Times are local to the site, as cells of type date. */
@@ -62,7 +63,7 @@ final class XlsxReadings implements ReadingWriter {
       on.value(row, 0, Instant.ofEpochMilli(piece.times()[i]).atZone(of.zone()).toLocalDateTime());
       on.style(row, 0).format("yyyy-mm-dd hh:mm:ss").set();
       on.value(row, 1, piece.values()[i]);
-      on.value(row, 2, CsvReadings.quality(piece.qualities()[i]));
+      on.value(row, 2, Quality.ofCode(piece.qualities()[i]).id());
       row++;
       if (row % FLUSH_EVERY == 0) {
         on.flush();

@@ -7,15 +7,12 @@ import java.util.Optional;
 import org.openpasture.api.fleet.AssignmentRequest;
 import org.openpasture.api.fleet.DeviceRequest;
 import org.openpasture.api.fleet.DeviceView;
+import org.openpasture.api.fleet.KeyRequest;
 import org.openpasture.core.fleet.Assignment;
-import org.openpasture.core.fleet.Channel;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.fleet.RadioIdentity;
 import org.openpasture.core.lorawan.AesKey;
-import org.openpasture.core.lorawan.DevAddr;
-import org.openpasture.core.lorawan.Eui64;
-import org.openpasture.core.lorawan.Session;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
@@ -26,14 +23,15 @@ import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.service.radio.DeviceStates;
-import org.openpasture.service.radio.GatewayIntake;
 import org.openpasture.service.radio.RadioKeys;
+import org.openpasture.service.radio.RadioNetwork;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
@@ -43,16 +41,18 @@ import org.springframework.web.bind.annotation.RestController;
 class DeviceController {
   private final RegistryStore registry;
   private final DeviceStates states;
-  private final GatewayIntake intake;
+  private final RadioNetwork network;
   private final RadioKeys keys;
+  private final BringIn bringIn;
   private final Reader reader;
   private final Clock clock;
 
-  DeviceController(RegistryStore registry, DeviceStates states, GatewayIntake intake, RadioKeys keys, Reader reader, Clock clock) {
+  DeviceController(RegistryStore registry, DeviceStates states, RadioNetwork network, RadioKeys keys, BringIn bringIn, Reader reader, Clock clock) {
     this.registry = registry;
     this.states = states;
-    this.intake = intake;
+    this.network = network;
     this.keys = keys;
+    this.bringIn = bringIn;
     this.reader = reader;
     this.clock = clock;
   }
@@ -73,57 +73,19 @@ class DeviceController {
   @PostMapping("/api/v1/devices")
   @ResponseStatus(HttpStatus.CREATED)
   DeviceView make(@RequestBody DeviceRequest request) {
-    reader.require(Right.EDIT, request.placeId(), "bring devices in here");
-    DeviceModel model = reader.find(DeviceModel.class, request.modelId(), "device model");
-    String id = Accounts.newId();
-    Optional<AesKey> appKey = Optional.ofNullable(request.appKey()).map(AesKey::ofHex);
-    Optional<Session> session = appKey.isPresent() ? Optional.empty() : Optional.of(session(request));
-    RadioIdentity radio = session.<RadioIdentity>map(begun -> new RadioIdentity.Personalised(request.devEui(), begun.devAddr()))
-        .orElseGet(() -> new RadioIdentity.OverTheAir(request.devEui(),
-            request.joinEui() == null ? new Eui64(0) : request.joinEui()));
-    Device device = new Device(id, request.name(), request.modelId(), request.placeId(), radio);
-    appKey.ifPresent(key -> keys.save(id, key));
-    try {
-      registry.change(reader.person().name(), now -> changes(now, device, model, Boolean.TRUE.equals(request.makePoints())));
-    } catch (Problem clash) {
-      keys.forget(id);
-      throw clash;
+    return states.view(registry.now(), bringIn.bringIn(request));
+  }
+
+  /** Gives a device that joins another application key; it takes effect with its next join request. */
+  @PutMapping("/api/v1/devices/{id}/key")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void changeKey(@PathVariable String id, @RequestBody KeyRequest request) {
+    Device device = reader.device(id);
+    reader.require(Right.EDIT, device.placeId(), "change the key of this device");
+    if (!(device.radio() instanceof RadioIdentity.OverTheAir)) {
+      throw Problem.invalid("this device does not join: its session keys were put into it. Remove it and bring it in anew");
     }
-    session.ifPresent(begun -> intake.begin(id, begun));
-    return states.view(registry.now(), device);
-  }
-
-  private static Session session(DeviceRequest request) {
-    return Session.fresh(DevAddr.of(present(request.devAddr())), AesKey.ofHex(present(request.nwkSKey())),
-        AesKey.ofHex(present(request.appSKey())));
-  }
-
-  private static String present(@org.jspecify.annotations.Nullable String text) {
-    return text == null ? "" : text;
-  }
-
-  private List<Change> changes(Registry now, Device device, DeviceModel model, boolean makePoints) {
-    now.device(device.radio().devEui()).ifPresent(other -> {
-      throw Problem.conflict("A device with the EUI " + other.radio().devEui() + " is here already: '" + other.name() + "'.",
-          "Look at that one, or check the EUI on the label.");
-    });
-    List<Change> changes = new ArrayList<>();
-    changes.add(new Change.Put(device));
-    if (makePoints) {
-      int number = now.highestPointNumber();
-      for (Channel channel : model.channels()) {
-        if (channel.name().equals(model.batteryChannel())) {
-          continue;
-        }
-        number++;
-        Point point = new Point(Accounts.newId(), number, channel.title(), device.placeId(), channel.quantity(), channel.unit(), null,
-            channel.direction(), null, false);
-        changes.add(new Change.Put(point));
-        changes.add(new Change.Put(new Assignment(Accounts.newId(), device.id(), channel.name(), point.id(), clock.instant(), null,
-            null)));
-      }
-    }
-    return changes;
+    keys.save(id, AesKey.ofHex(request.appKey()));
   }
 
   @DeleteMapping("/api/v1/devices/{id}")
@@ -139,7 +101,7 @@ class DeviceController {
       return changes;
     });
     keys.forget(id);
-    intake.forget(id);
+    network.forget(id);
   }
 
   /** Lets a channel feed a point; what fed the point until now ends. */

@@ -16,6 +16,7 @@ import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.service.radio.GatewayIntake;
 import org.openpasture.service.radio.GatewayStates;
+import org.openpasture.service.radio.GatewayTokens;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -33,12 +34,14 @@ class GatewayController {
   private final RegistryStore registry;
   private final GatewayStates states;
   private final GatewayIntake intake;
+  private final GatewayTokens tokens;
   private final Reader reader;
 
-  GatewayController(RegistryStore registry, GatewayStates states, GatewayIntake intake, Reader reader) {
+  GatewayController(RegistryStore registry, GatewayStates states, GatewayIntake intake, GatewayTokens tokens, Reader reader) {
     this.registry = registry;
     this.states = states;
     this.intake = intake;
+    this.tokens = tokens;
     this.reader = reader;
   }
 
@@ -53,8 +56,7 @@ class GatewayController {
   @GetMapping("/api/v1/gateways/heard")
   List<HeardGateway> heard() {
     Access access = reader.access();
-    boolean mayAdmit = access.registry().all(Site.class).stream().anyMatch(site -> access.may(Right.EDIT, site.id()));
-    return mayAdmit ? states.heardUnknown(access.registry()) : List.of();
+    return access.mayAnywhere(Right.EDIT) ? states.heardUnknown(access.registry()) : List.of();
   }
 
   /** Registers a gateway, or admits one that was heard. */
@@ -84,17 +86,27 @@ class GatewayController {
     return states.view(registry.now(), gateway);
   }
 
+  /** A token that was just made; it is shown only here. */
+  record TokenView(String token) {}
+
+  /** Makes a token that the gateway's station has to give from now on; an older one is of no use any more. */
+  @PostMapping("/api/v1/gateways/{id}/token")
+  @ResponseStatus(HttpStatus.CREATED)
+  TokenView makeToken(@PathVariable String id) {
+    reader.require(Right.EDIT, reader.find(Gateway.class, id, "gateway").siteId(), "make a token for this gateway");
+    return new TokenView(tokens.make(id));
+  }
+
   @DeleteMapping("/api/v1/gateways/{id}")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void remove(@PathVariable String id) {
     reader.require(Right.EDIT, reader.find(Gateway.class, id, "gateway").siteId(), "remove this gateway");
     registry.change(reader.person().name(), List.of(new Change.Remove(Kind.GATEWAY, id)));
+    tokens.forget(id);
   }
 
   @GetMapping("/api/v1/inlets")
   List<InletView> inlets() {
-    Access access = reader.access();
-    boolean mayLook = access.registry().all(Site.class).stream().anyMatch(site -> access.may(Right.LOOK, site.id()));
-    return mayLook ? List.of(intake.view()) : List.of();
+    return reader.access().mayAnywhere(Right.LOOK) ? intake.views() : List.of();
   }
 }

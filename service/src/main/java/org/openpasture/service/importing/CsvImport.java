@@ -130,7 +130,7 @@ final class CsvImport {
     if (unit != null && !unit.equals(point.unit())) {
       throw new IllegalArgumentException("the value is in '" + unit + "', but " + point.name() + " is kept in '" + point.unit() + "'");
     }
-    Quality quality = found.quality() == null || line.get(found.quality()).isBlank() ? null : quality(line.get(found.quality()));
+    Quality quality = found.quality() == null || line.get(found.quality()).isBlank() ? null : Quality.of(line.get(found.quality()));
     return taker.reading(point, time(line.get(found.time()), found.zone()), value(line.get(found.value()), found.decimalComma()), quality);
   }
 
@@ -160,14 +160,5 @@ final class CsvImport {
       throw new IllegalArgumentException("'" + text + "' is no finite number");
     }
     return value;
-  }
-
-  private static Quality quality(String text) {
-    for (Quality quality : Quality.values()) {
-      if (quality.name().equalsIgnoreCase(text)) {
-        return quality;
-      }
-    }
-    throw new IllegalArgumentException("'" + text + "' is no quality; there are good, uncertain, bad");
   }
 }

@@ -27,18 +27,15 @@ final class ReadingTaker {
   private static final Instant EARLIEST = Instant.parse("2000-01-01T00:00:00Z");
   private static final Duration AHEAD = Duration.ofDays(1);
   private static final int PIECE = 5_000;
-  private static final int PROBLEMS_SHOWN = 50;
 
   private final TelemetryStore telemetry;
   private final Access access;
   private final Clock clock;
   private final boolean dryRun;
-  private final List<ImportReport.LineProblem> problems = new ArrayList<>();
+  private final LineReport lines = new LineReport();
   private final List<CompletableFuture<?>> commits = new ArrayList<>();
   private final List<PointReading> piece = new ArrayList<>();
   private final Map<String, Point> found = new HashMap<>();
-  private int accepted;
-  private int refused;
 
   ReadingTaker(TelemetryStore telemetry, Access access, Clock clock, boolean dryRun) {
     this.telemetry = telemetry;
@@ -56,7 +53,7 @@ final class ReadingTaker {
   void take(long line, Line from) {
     try {
       piece.add(from.read());
-      accepted++;
+      lines.accept();
     } catch (IllegalArgumentException e) {
       refuse(line, String.valueOf(e.getMessage()));
     }
@@ -66,10 +63,7 @@ final class ReadingTaker {
   }
 
   void refuse(long line, String reason) {
-    refused++;
-    if (problems.size() < PROBLEMS_SHOWN) {
-      problems.add(new ImportReport.LineProblem(line, reason));
-    }
+    lines.refuse(line, reason);
   }
 
   private void deposit() {
@@ -111,6 +105,6 @@ final class ReadingTaker {
   ImportReport report() {
     deposit();
     commits.forEach(CompletableFuture::join);
-    return new ImportReport(accepted, refused, problems, dryRun);
+    return lines.report(dryRun);
   }
 }

@@ -3,9 +3,7 @@ package org.openpasture.service.limit;
 import java.util.Collection;
 import java.util.List;
 import org.openpasture.core.limit.LimitSet;
-import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Right;
-import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Change;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Reader;
@@ -57,10 +55,7 @@ class LimitController {
   }
 
   private LimitSet save(String id, LimitSet set) {
-    Access access = reader.access();
-    if (access.registry().all(Site.class).stream().noneMatch(site -> access.may(Right.EDIT, site.id()))) {
-      throw Problem.forbidden("change limit sets");
-    }
+    reader.requireAnywhere(Right.EDIT, "change limit sets");
     LimitSet own = new LimitSet(id, set.title(), set.source(), set.quantity(), set.unit(), set.appliesTo(), false, set.zones());
     registry.change(reader.person().name(), List.of(new Change.Put(own)));
     return own;

@@ -32,7 +32,7 @@ class LiveController {
   /**
    * Opens the stream.
    *
-   * @param events names, separated by commas: reading, alert, frame, gateway, device, changed
+   * @param events names, separated by commas: reading, alert, frame, gateway, device, news, changed
    */
   @GetMapping(path = "/api/v1/stream", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
   SseEmitter stream(@RequestParam(defaultValue = "reading,alert,gateway,device,changed") String events) {

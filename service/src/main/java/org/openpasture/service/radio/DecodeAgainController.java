@@ -37,10 +37,12 @@ class DecodeAgainController {
   private static final int MOST_FRAMES = 2_000_000;
   private static final int DIFFERENCES_SHOWN = 50;
   private final TelemetryStore telemetry;
+  private final Decoders decoders;
   private final Reader reader;
 
-  DecodeAgainController(TelemetryStore telemetry, Reader reader) {
+  DecodeAgainController(TelemetryStore telemetry, Decoders decoders, Reader reader) {
     this.telemetry = telemetry;
+    this.decoders = decoders;
     this.reader = reader;
   }
 
@@ -118,10 +120,10 @@ class DecodeAgainController {
     return found;
   }
 
-  private static void read(Registry now, Device device, DeviceModel model, Frame frame, Found found) {
+  private void read(Registry now, Device device, DeviceModel model, Frame frame, Found found) {
     found.frames++;
     Instant time = frame.receptions().stream().map(Reception::receivedAt).min(Comparator.naturalOrder()).orElse(frame.receivedAt());
-    switch (model.layout().decode(frame.port(), frame.payload())) {
+    switch (decoders.decode(model, frame.port(), frame.payload(), time).join()) {
       case Decoding.Refused refused -> found.undecodable++;
       case Decoding.Decoded decoded -> {
         for (PointReading reading : ReadingBuilder.build(now, device, model, decoded.values(), time).readings()) {

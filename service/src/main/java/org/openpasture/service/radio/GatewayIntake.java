@@ -12,18 +12,15 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.BlockingQueue;
-import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import org.openpasture.api.fleet.InletView;
 import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.frame.Reception;
 import org.openpasture.core.lorawan.Eui64;
-import org.openpasture.core.lorawan.Session;
-import org.openpasture.inlets.packetforwarder.GatewayEvents;
-import org.openpasture.inlets.packetforwarder.GatewayStatus;
+import org.openpasture.inlets.gateway.GatewayEvents;
+import org.openpasture.inlets.gateway.GatewayStatus;
+import org.openpasture.inlets.gateway.RadioFrame;
 import org.openpasture.inlets.packetforwarder.PacketForwarderInlet;
-import org.openpasture.inlets.packetforwarder.RadioFrame;
 import org.openpasture.service.config.PastureProperties;
 import org.openpasture.service.live.LiveEvent;
 import org.openpasture.service.live.LiveHub;
@@ -44,51 +41,46 @@ public class GatewayIntake implements GatewayEvents {
   private static final long COLLECT_NANOS = TimeUnit.MILLISECONDS.toNanos(200);
   /** A copy that comes later than the window, by a slow uplink of a gateway, is still no new frame. */
   private static final long REMEMBER_NANOS = TimeUnit.SECONDS.toNanos(5);
-  private static final int MOST_WAITING = 50_000;
-
-  private sealed interface Work {
-    record Take(ByteBuffer bytes, long due) implements Work {}
-
-    record Run(Runnable task) implements Work {}
-
-    record Stop() implements Work {}
-  }
 
   private final RegistryStore registry;
   private final RadioNetwork network;
   private final GatewayStates gateways;
+  private final GatewayAir air;
   private final DownlinkSender downlinks;
   private final InletLog log;
+  private final StationPort stationPort;
   private final LiveHub live;
   private final Clock clock;
   private final PastureProperties properties;
-  private final BlockingQueue<Work> queue = new LinkedBlockingQueue<>(MOST_WAITING);
   /** Guarded by itself: copies that wait, by the frame's bytes. */
   private final Map<ByteBuffer, List<Reception>> waiting = new HashMap<>();
   /** Guarded by {@link #waiting}: frames taken lately, with who heard them and when they were taken. */
   private final Map<ByteBuffer, Recent> recent = new LinkedHashMap<>();
-  private final Thread thread;
+  private final RadioThread thread;
   private volatile Optional<PacketForwarderInlet> inlet = Optional.empty();
   private volatile String problem = "not yet opened";
 
   private record Recent(long nanos, List<Eui64> heardBy) {}
 
-  GatewayIntake(RegistryStore registry, RadioNetwork network, GatewayStates gateways, DownlinkSender downlinks, InletLog log,
-      LiveHub live, Clock clock, PastureProperties properties) {
+  GatewayIntake(RegistryStore registry, RadioNetwork network, RadioThread thread, GatewayStates gateways, GatewayAir air, DownlinkSender downlinks, InletLog log,
+      StationPort stationPort, LiveHub live, Clock clock, PastureProperties properties) {
     this.registry = registry;
     this.network = network;
     this.gateways = gateways;
+    this.air = air;
     this.downlinks = downlinks;
     this.log = log;
     this.live = live;
     this.clock = clock;
     this.properties = properties;
-    this.thread = Thread.ofPlatform().name("radio-network").start(this::loop);
+    this.thread = thread;
+    this.stationPort = stationPort;
   }
 
   /** Opens the port when everything else is ready. A port that is taken does not stop the service: it is said. */
   @EventListener(ApplicationReadyEvent.class)
   void open() {
+    stationPort.open(this).ifPresent(downlinks::use);
     try {
       PacketForwarderInlet opened = new PacketForwarderInlet(
           new InetSocketAddress(properties.radio().bind(), properties.radio().port()), this, clock);
@@ -106,21 +98,18 @@ public class GatewayIntake implements GatewayEvents {
     return inlet.map(PacketForwarderInlet::port);
   }
 
-  public InletView view() {
+  /** The ways in. */
+  public List<InletView> views() {
+    List<InletView> all = new ArrayList<>(List.of(view()));
+    stationPort.view().ifPresent(all::add);
+    return all;
+  }
+
+  private InletView view() {
     String address = "UDP " + properties.radio().bind() + ":" + inlet.map(PacketForwarderInlet::port).orElse(properties.radio().port());
     return inlet.map(open -> new InletView("LoRaWAN gateways", "packet-forwarder", address, "up", "Gateways can reach it.",
             open.received(), open.refused(), log.newest()))
         .orElseGet(() -> new InletView("LoRaWAN gateways", "packet-forwarder", address, "down", problem, 0, 0, log.newest()));
-  }
-
-  /** Begins the session of a personalised device. */
-  public void begin(String deviceId, Session session) {
-    queue.add(new Work.Run(() -> network.begin(deviceId, session)));
-  }
-
-  /** Forgets a removed device. */
-  public void forget(String deviceId) {
-    queue.add(new Work.Run(() -> network.forget(deviceId)));
   }
 
   @Override
@@ -130,6 +119,7 @@ public class GatewayIntake implements GatewayEvents {
       return;
     }
     gateways.frame(frame.reception());
+    air.heard(frame.reception(), frame.bytes().length);
     ByteBuffer key = ByteBuffer.wrap(frame.bytes());
     boolean first;
     synchronized (waiting) {
@@ -145,7 +135,7 @@ public class GatewayIntake implements GatewayEvents {
         waiting.put(key, new ArrayList<>(List.of(frame.reception())));
       }
     }
-    if (first && !queue.offer(new Work.Take(key, System.nanoTime() + COLLECT_NANOS))) {
+    if (first && !thread.offerFrame(COLLECT_NANOS, () -> network.take(key.array(), collected(key)))) {
       synchronized (waiting) {
         waiting.remove(key);
       }
@@ -182,6 +172,11 @@ public class GatewayIntake implements GatewayEvents {
   }
 
   @Override
+  public void gone(Eui64 eui) {
+    gateways.gone(eui);
+  }
+
+  @Override
   public void refused(Optional<Eui64> gateway, String sender, String reason) {
     log.refused(gateway.map(eui -> sender + " (" + eui + ")").orElse(sender), reason);
   }
@@ -189,30 +184,6 @@ public class GatewayIntake implements GatewayEvents {
   @Override
   public void transmitted(Eui64 gateway, int token, Optional<String> error) {
     downlinks.transmitted(gateway, token, error);
-  }
-
-  private void loop() {
-    while (true) {
-      try {
-        switch (queue.take()) {
-          case Work.Take(ByteBuffer bytes, long due) -> {
-            long left = due - System.nanoTime();
-            if (left > 0) {
-              TimeUnit.NANOSECONDS.sleep(left);
-            }
-            network.take(bytes.array(), collected(bytes));
-          }
-          case Work.Run(Runnable task) -> task.run();
-          case Work.Stop stop -> {
-            return;
-          }
-        }
-      } catch (InterruptedException e) {
-        return;
-      } catch (RuntimeException e) {
-        LOG.error("a radio frame could not be handled; the network goes on", e);
-      }
-    }
   }
 
   private List<Reception> collected(ByteBuffer bytes) {
@@ -238,9 +209,8 @@ public class GatewayIntake implements GatewayEvents {
   }
 
   @PreDestroy
-  void close() throws InterruptedException {
+  void close() {
     inlet.ifPresent(PacketForwarderInlet::close);
-    queue.put(new Work.Stop());
-    thread.join(TimeUnit.SECONDS.toMillis(5));
+    stationPort.close();
   }
 }

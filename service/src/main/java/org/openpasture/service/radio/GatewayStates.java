@@ -4,7 +4,6 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Comparator;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -28,10 +27,10 @@ public class GatewayStates {
   static final Duration SILENT_AFTER = Duration.ofSeconds(60);
   private static final int MOST_UNKNOWN = 200;
 
-  private record State(Instant lastHeard, @Nullable Instant lastPull, long frames, @Nullable Double rssi, @Nullable Double snr,
-      Set<String> deviceIds) {}
+  private record State(Instant lastHeard, @Nullable Instant lastPull, long frames, @Nullable Double rssi, @Nullable Double snr) {}
 
   private final Map<Eui64, State> states = new ConcurrentHashMap<>();
+  private final Map<Eui64, Set<String>> deviceIds = new ConcurrentHashMap<>();
   private final Map<Eui64, HeardGateway> unknown = new ConcurrentHashMap<>();
   private final Clock clock;
 
@@ -41,29 +40,25 @@ public class GatewayStates {
 
   void sign(Eui64 eui, boolean asksForDownlinks) {
     Instant now = clock.instant();
-    states.merge(eui, new State(now, asksForDownlinks ? now : null, 0, null, null, Set.of()), (was, fresh) ->
-        new State(now, asksForDownlinks ? now : was.lastPull(), was.frames(), was.rssi(), was.snr(), was.deviceIds()));
+    states.merge(eui, new State(now, asksForDownlinks ? now : null, 0, null, null), (was, fresh) ->
+        new State(now, asksForDownlinks ? now : was.lastPull(), was.frames(), was.rssi(), was.snr()));
   }
 
   void frame(Reception reception) {
     Instant now = clock.instant();
-    states.merge(reception.gateway(), new State(now, null, 1, reception.rssiDbm(), reception.snrDb(), Set.of()), (was, fresh) ->
-        new State(now, was.lastPull(), was.frames() + 1, reception.rssiDbm(), reception.snrDb(), was.deviceIds()));
+    states.merge(reception.gateway(), new State(now, null, 1, reception.rssiDbm(), reception.snrDb()), (was, fresh) ->
+        new State(now, was.lastPull(), was.frames() + 1, reception.rssiDbm(), reception.snrDb()));
+  }
+
+  /** A gateway lost its connection: nothing can be sent by it now. */
+  void gone(Eui64 eui) {
+    states.computeIfPresent(eui, (key, was) -> new State(was.lastHeard(), null, was.frames(), was.rssi(), was.snr()));
   }
 
   /** A gateway heard a device; known from the frame log too, so that the cause of a silence outlives a restart. */
   void carries(Reception reception, String deviceId) {
-    states.compute(reception.gateway(), (key, was) -> {
-      if (was == null) {
-        return new State(reception.receivedAt(), null, 0, reception.rssiDbm(), reception.snrDb(), Set.of(deviceId));
-      }
-      if (was.deviceIds().contains(deviceId)) {
-        return was;
-      }
-      Set<String> more = new HashSet<>(was.deviceIds());
-      more.add(deviceId);
-      return new State(was.lastHeard(), was.lastPull(), was.frames(), was.rssi(), was.snr(), Set.copyOf(more));
-    });
+    states.putIfAbsent(reception.gateway(), new State(reception.receivedAt(), null, 0, reception.rssiDbm(), reception.snrDb()));
+    deviceIds.computeIfAbsent(reception.gateway(), key -> ConcurrentHashMap.newKeySet()).add(deviceId);
   }
 
   /** Notes a gateway that nobody registered; says whether it is a new one. */
@@ -91,8 +86,13 @@ public class GatewayStates {
 
   /** Gateways that brought frames of a device since the service started. */
   List<Eui64> gatewaysOf(String deviceId) {
-    return states.entrySet().stream().filter(entry -> entry.getValue().deviceIds().contains(deviceId)).map(Map.Entry::getKey)
+    return deviceIds.entrySet().stream().filter(entry -> entry.getValue().contains(deviceId)).map(Map.Entry::getKey)
         .sorted(Comparator.comparing(Eui64::toString)).toList();
+  }
+
+  /** Devices that were heard by a gateway. */
+  Set<String> devicesOf(Eui64 eui) {
+    return deviceIds.getOrDefault(eui, Set.of());
   }
 
   public GatewayView view(Registry registry, Gateway gateway) {
@@ -104,7 +104,7 @@ public class GatewayStates {
         state.map(State::lastHeard).orElse(null),
         state.map(State::lastPull).filter(pull -> pull.isAfter(recently)).isPresent(),
         state.map(State::frames).orElse(0L), state.map(State::rssi).orElse(null), state.map(State::snr).orElse(null),
-        state.map(State::deviceIds).orElse(Set.of()).stream().flatMap(id -> registry.find(Device.class, id).stream())
+        devicesOf(gateway.eui()).stream().flatMap(id -> registry.find(Device.class, id).stream())
             .map(Device::name).sorted().toList());
   }
 }

@@ -1,19 +1,20 @@
 package org.openpasture.service.radio;
 
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ThreadLocalRandom;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.fleet.Command;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.fleet.RadioIdentity;
@@ -21,101 +22,155 @@ import org.openpasture.core.frame.Frame;
 import org.openpasture.core.frame.Reception;
 import org.openpasture.core.judging.Event;
 import org.openpasture.core.layout.Decoding;
-import org.openpasture.core.lorawan.AesKey;
+import org.openpasture.core.lorawan.DataRate;
 import org.openpasture.core.lorawan.DevAddr;
 import org.openpasture.core.lorawan.Downlink;
+import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.lorawan.JoinAccept;
+import org.openpasture.core.lorawan.LinkHistory;
+import org.openpasture.core.lorawan.MacCommand;
+import org.openpasture.core.lorawan.MacLayer;
+import org.openpasture.core.lorawan.MacState;
 import org.openpasture.core.lorawan.PhyPayload;
 import org.openpasture.core.lorawan.Region;
 import org.openpasture.core.lorawan.Session;
 import org.openpasture.core.lorawan.Uplink;
 import org.openpasture.core.reading.Arrival;
 import org.openpasture.core.registry.Registry;
-import org.openpasture.service.live.LiveEvent;
-import org.openpasture.service.live.LiveHub;
+import org.openpasture.inlets.gateway.Order;
 import org.openpasture.store.registry.RegistryStore;
 import org.openpasture.store.telemetry.Deposit;
 import org.openpasture.store.telemetry.RadioChange;
 import org.openpasture.store.telemetry.RadioMemory;
 import org.openpasture.store.telemetry.TelemetryStore;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 
 /**
  * The network's side of LoRaWAN: takes a frame with all its copies, checks it against sessions and keys, turns it into
- * readings, and answers. Fed by one thread; what it accepts is in memory at once, so that a replay is refused even
+ * readings, and answers. On one thread; what it accepts is in memory at once, so that a replay is refused even
  * before the commit, and on disk before anything is sent in answer.
  */
 @Component
 public class RadioNetwork {
-  private static final Logger LOG = LoggerFactory.getLogger(RadioNetwork.class);
-  /** For experimental networks (LoRa Alliance TS002, NetID type 0). */
-  private static final int NET_ID = 0;
-  private static final int JOIN_NONCES = 1 << 24;
+  /** A device that always listens answers within this time, or did not hear. */
+  private static final Duration ALWAYS_ANSWERS_WITHIN = Duration.ofSeconds(10);
 
   private final RegistryStore registry;
   private final TelemetryStore telemetry;
-  private final RadioKeys keys;
-  private final Region region;
+  private final RadioThread thread;
+  private final RadioPlan plan;
+  private final JoinDesk joins;
   private final DownlinkSender downlinks;
+  private final RadioFrames frames;
   private final DeviceStates devices;
-  private final FrameViews frameViews;
-  private final LiveHub live;
+  private final FleetNews news;
+  private final Decoders decoders;
   private final Clock clock;
-  private final Map<String, Session> sessions;
+  private final CommandQueue commands;
+  private final Map<String, LinkedDevice> links = new HashMap<>();
   private final Map<DevAddr, Set<String>> deviceIdsByAddress = new HashMap<>();
-  private final Map<String, Set<Integer>> usedNonces;
-  private final Map<String, Integer> joinNonces;
 
-  RadioNetwork(RegistryStore registry, TelemetryStore telemetry, RadioKeys keys, Region region, DownlinkSender downlinks,
-      DeviceStates devices, FrameViews frameViews, LiveHub live, Clock clock) {
+  RadioNetwork(RegistryStore registry, TelemetryStore telemetry, RadioThread thread, RadioPlan plan, RadioKeys keys, DownlinkSender downlinks,
+      DeviceStates devices, FleetNews news, Decoders decoders, RadioFrames frames, Clock clock) {
     this.registry = registry;
     this.telemetry = telemetry;
-    this.keys = keys;
-    this.region = region;
+    this.thread = thread;
+    this.plan = plan;
     this.downlinks = downlinks;
     this.devices = devices;
-    this.frameViews = frameViews;
-    this.live = live;
+    this.news = news;
+    this.decoders = decoders;
+    this.frames = frames;
     this.clock = clock;
     RadioMemory memory = telemetry.radioMemory();
-    this.sessions = new HashMap<>(memory.sessions());
-    this.usedNonces = new HashMap<>(memory.usedNonces());
-    this.joinNonces = new HashMap<>(memory.joinNonces());
-    sessions.forEach((id, session) -> index(id, session.devAddr()));
+    this.joins = new JoinDesk(keys, memory);
+    this.commands = new CommandQueue(telemetry, memory, clock);
+    memory.sessions().forEach((id, session) -> {
+      MacState known = memory.macStates().get(id);
+      links.put(id, new LinkedDevice(session, known != null ? known : MacState.fresh(plan.now().region(), List.of(), false)));
+      index(id, session.devAddr());
+    });
     devices.rebuild(registry.now());
+    links.forEach((id, link) -> devices.told(id, link.mac));
   }
 
   private void index(String deviceId, DevAddr address) {
     deviceIdsByAddress.computeIfAbsent(address, key -> new HashSet<>()).add(deviceId);
   }
 
-  /** Begins a session of a personalised device. On the network's thread. */
-  void begin(String deviceId, Session session) {
-    replace(deviceId, session);
-    telemetry.submit(new Deposit(List.of(), List.of(), List.of(new RadioChange.SessionBegan(deviceId, session))));
+  /** Begins the session of a personalised device. */
+  public void begin(String deviceId, Session session) {
+    thread.run(() -> {
+      MacState mac = MacState.fresh(plan.now().region(), List.of(), false);
+      replace(deviceId, session, mac);
+      telemetry.submit(Deposit.of(new RadioChange.SessionBegan(deviceId, session),
+          new RadioChange.MacChanged(deviceId, mac)));
+    });
   }
 
-  /** Forgets a device that was removed. On the network's thread. */
-  void forget(String deviceId) {
-    Session old = sessions.remove(deviceId);
-    if (old != null) {
-      deviceIdsByAddress.getOrDefault(old.devAddr(), new HashSet<>()).remove(deviceId);
-    }
-    usedNonces.remove(deviceId);
-    joinNonces.remove(deviceId);
-    devices.forget(deviceId);
-    telemetry.submit(new Deposit(List.of(), List.of(), List.of(new RadioChange.Forgotten(deviceId))));
+  /** Forgets a device that was removed. */
+  public void forget(String deviceId) {
+    thread.run(() -> {
+      LinkedDevice old = links.remove(deviceId);
+      if (old != null) {
+        deviceIdsByAddress.getOrDefault(old.session.devAddr(), new HashSet<>()).remove(deviceId);
+      }
+      joins.forget(deviceId);
+      commands.forget(deviceId);
+      devices.forget(deviceId);
+      telemetry.submit(Deposit.of(new RadioChange.Forgotten(deviceId)));
+    });
   }
 
-  private void replace(String deviceId, Session session) {
-    Session old = sessions.put(deviceId, session);
-    if (old != null && !old.devAddr().equals(session.devAddr())) {
-      deviceIdsByAddress.getOrDefault(old.devAddr(), new HashSet<>()).remove(deviceId);
+  private void replace(String deviceId, Session session, MacState mac) {
+    LinkedDevice old = links.put(deviceId, new LinkedDevice(session, mac));
+    if (old != null && !old.session.devAddr().equals(session.devAddr())) {
+      deviceIdsByAddress.getOrDefault(old.session.devAddr(), new HashSet<>()).remove(deviceId);
     }
     index(deviceId, session.devAddr());
   }
+
+  /**
+   * Wants a command sent; the future completes with its number when it is on disk, or fails with {@link IllegalArgumentException}
+   * saying why it cannot be taken.
+   */
+  public CompletableFuture<Command> want(Command draft) {
+    CompletableFuture<Command> taken = new CompletableFuture<>();
+    thread.run(() -> {
+      try {
+        Command command = commands.want(draft);
+        // On the disk when the next deposit is, since deposits are written in order.
+        telemetry.submit(Deposit.of()).thenRun(() -> taken.complete(command));
+        sendIfAlwaysListening(command.deviceId());
+        frames.tellOfCommands(command.deviceId());
+      } catch (IllegalArgumentException e) {
+        taken.completeExceptionally(e);
+      }
+    });
+    return taken;
+  }
+
+  /** Takes a command back; completes with whether it was not too late. */
+  public CompletableFuture<Boolean> cancel(Command command, String person) {
+    CompletableFuture<Boolean> done = new CompletableFuture<>();
+    thread.run(() -> {
+      boolean cancelled = commands.cancel(command.id(), command.deviceId(), person);
+      telemetry.submit(Deposit.of()).thenRun(() -> done.complete(cancelled));
+      frames.tellOfCommands(command.deviceId());
+    });
+    return done;
+  }
+
+  /** What network and device have agreed on; empty for a device without a session. */
+  public CompletableFuture<Optional<Standing>> standing(String deviceId) {
+    CompletableFuture<Optional<Standing>> told = new CompletableFuture<>();
+    thread.run(() -> told.complete(Optional.ofNullable(links.get(deviceId)).map(link -> new Standing(link.session.devAddr(), link.session.lastUp(),
+        link.session.nextDown(), link.mac, link.history, commands.count(deviceId)))));
+    return told;
+  }
+
+  /** A device's session as it stands, without its keys. */
+  public record Standing(DevAddr devAddr, long lastUp, long nextDown, MacState mac, LinkHistory history, int waiting) {}
 
   /**
    * Takes a frame. On the network's thread.
@@ -132,51 +187,39 @@ public class RadioNetwork {
   }
 
   private void join(PhyPayload.JoinRequest join, List<Reception> receptions) {
-    Registry now = registry.now();
-    Optional<Device> found = now.device(join.devEui());
-    String address = join.devEui().toString();
-    if (found.isEmpty()) {
-      String swapped = now.device(join.joinEui()).isPresent() ? "; its JoinEUI is a registered device's EUI: the two were swapped" : "";
-      refuse(null, "join request", address, -1, join.bytes(), receptions, "no device has the EUI " + address + swapped);
+    RadioPlan.Now now = plan.now();
+    switch (joins.check(registry.now(), join)) {
+      case JoinDesk.Result.Refused(@Nullable Device device, String reason) ->
+          refuse(device, Frame.JOIN_REQUEST, join.devEui().toString(), -1, join.bytes(), receptions, reason);
+      case JoinDesk.Result.Welcome welcome -> {
+        Device device = welcome.device();
+        JoinAccept accept = joins.accept(welcome, join, now, freeAddress());
+        MacState mac = MacState.fresh(now.region(), now.region().isFixed() ? List.of() : now.region().extraChannelsHz(), false);
+        replace(device.id(), accept.session(), mac);
+        commands.sessionBegan(device.id());
+        Frame frame = frames.frame(device, Frame.JOIN_REQUEST, join.devEui().toString(), -1, -1, join.bytes(), new byte[0], Frame.Outcome.ACCEPTED,
+            "the key is right; the device is now " + accept.session().devAddr(), "", receptions);
+        frames.keep(new Deposit(List.of(), List.of(frame), List.of(new RadioChange.SessionBegan(device.id(), accept.session()),
+            new RadioChange.Joined(device.id(), join.devNonce(), welcome.nextJoinNonce()), new RadioChange.MacChanged(device.id(), mac))), device, frame,
+            () -> sendAccept(device, accept, receptions, now.region()));
+        devices.note(registry.now(), device, frame, 0);
+      }
+    }
+  }
+
+  private void sendAccept(Device device, JoinAccept accept, List<Reception> receptions, Region region) {
+    Reception best = receptions.getFirst();
+    Optional<DataRate> rate = region.dataRate(best.dataRate());
+    String address = accept.session().devAddr().toString();
+    if (rate.isEmpty()) {
+      frames.downlink(device, Frame.JOIN_ACCEPT, address, -1, accept.bytes(), new byte[0],
+          new DownlinkSender.Outcome.NotSent(best.dataRate() + " is no data rate of " + region.title() + ": the device or the gateway is set to another band"));
       return;
     }
-    Device device = found.get();
-    if (!(device.radio() instanceof RadioIdentity.OverTheAir)) {
-      refuse(device, "join request", address, -1, join.bytes(), receptions, "the device asks to join, but is registered as personalised");
-      return;
-    }
-    Optional<AesKey> appKey = keys.appKey(device.id());
-    if (appKey.isEmpty() || !join.isAuthentic(appKey.get())) {
-      refuse(device, "join request", address, -1, join.bytes(), receptions,
-          "the application key is wrong: the integrity code does not fit. Compare the key on the device with the one entered");
-      return;
-    }
-    Set<Integer> nonces = usedNonces.computeIfAbsent(device.id(), id -> new HashSet<>());
-    if (!nonces.add(join.devNonce())) {
-      refuse(device, "join request", address, -1, join.bytes(), receptions,
-          "DevNonce " + join.devNonce() + " was used before: a replayed join request, or a device that lost its memory");
-      return;
-    }
-    int joinNonce = joinNonces.getOrDefault(device.id(), 1);
-    int nextJoinNonce = (joinNonce + 1) % JOIN_NONCES;
-    joinNonces.put(device.id(), nextJoinNonce);
-    JoinAccept accept = JoinAccept.answer(join, appKey.get(), joinNonce, NET_ID, freeAddress(), region.rx2DataRate(),
-        region.rx1DelaySeconds(), region.extraChannelsHz());
-    replace(device.id(), accept.session());
-    Frame frame = frame(device, "join request", address, -1, -1, join.bytes(), new byte[0], Frame.Outcome.ACCEPTED,
-        "answered; the device is now " + accept.session().devAddr(), "", receptions);
-    telemetry.submit(new Deposit(List.of(), List.of(frame), List.of(
-            new RadioChange.SessionBegan(device.id(), accept.session()),
-            new RadioChange.Joined(device.id(), join.devNonce(), nextJoinNonce))))
-        .whenComplete((committed, error) -> {
-          if (error == null) {
-            downlinks.send(accept.bytes(), receptions, region.joinDelaySeconds());
-            tell(device, committed.frames(), frame);
-          } else {
-            LOG.error("a join could not be written and is not answered", error);
-          }
-        });
-    devices.note(now, device, frame, 0);
+    List<Order.Window> windows = Answer.windows(region, Region.JOIN_DELAY_SECONDS, best.frequencyHz(), region.rx1(rate.get(), 0),
+        region.rx2FrequencyHz(), region.rx2(), 0);
+    downlinks.answer(accept.bytes(), device.radio().devEui(), receptions, windows,
+        outcome -> frames.downlink(device, Frame.JOIN_ACCEPT, address, -1, accept.bytes(), new byte[0], outcome));
   }
 
   private DevAddr freeAddress() {
@@ -191,131 +234,191 @@ public class RadioNetwork {
     String address = data.devAddr().toString();
     Set<String> candidates = deviceIdsByAddress.getOrDefault(data.devAddr(), Set.of());
     if (candidates.isEmpty()) {
-      refuse(null, "uplink", address, data.counter(), data.bytes(), receptions,
+      refuse(null, Frame.UPLINK, address, data.counter(), data.bytes(), receptions,
           "no device has the address " + address + ": it belongs to another network, or has to join again");
       return;
     }
-    Device device = null;
-    Uplink result = null;
+    Match best = null;
     for (String id : candidates) {
-      Uplink checked = Uplink.check(data, session(id));
-      boolean fits = !(checked instanceof Uplink.Refused refused) || refused.cause() != Uplink.Cause.WRONG_KEY;
-      if (result == null || fits) {
-        device = registry.now().find(Device.class, id).orElse(null);
-        result = checked;
+      LinkedDevice link = links.get(id);
+      Optional<Device> device = registry.now().find(Device.class, id);
+      if (link != null && device.isPresent()) {
+        Match match = new Match(device.get(), link, Uplink.check(data, link.session));
+        best = best == null || match.fits() ? match : best;
       }
     }
-    if (device == null || result == null) {
-      refuse(null, "uplink", address, data.counter(), data.bytes(), receptions, "the device was removed");
+    if (best == null) {
+      refuse(null, Frame.UPLINK, address, data.counter(), data.bytes(), receptions, "the device was removed");
       return;
     }
-    switch (result) {
+    Device device = best.device();
+    LinkedDevice link = best.link();
+    switch (best.result()) {
       case Uplink.Refused(Uplink.Cause cause, String reason) ->
-          refuse(device, "uplink", address, data.counter(), data.bytes(), receptions, reason);
+          refuse(device, Frame.UPLINK, address, data.counter(), data.bytes(), receptions, reason);
       case Uplink.Repeated(long counter) -> {
-        refuse(device, "uplink", address, counter, data.bytes(), receptions,
+        refuse(device, Frame.UPLINK, address, counter, data.bytes(), receptions,
             "frame " + counter + " came again, because its acknowledgement was not heard; answered again, counted once");
-        acknowledge(device, receptions);
+        answer(device, link, data, List.of(), receptions).ifPresent(answer -> {
+          link.session = answer.downlink().session();
+          telemetry.submit(Deposit.of(moved(device, link.session))).thenRun(() -> send(device, answer, receptions));
+        });
       }
-      case Uplink.Accepted accepted -> accept(device, data, accepted, receptions);
+      case Uplink.Accepted accepted -> accept(device, link, data, accepted, receptions);
     }
   }
 
-  private void acknowledge(Device device, List<Reception> receptions) {
-    Downlink answer = Downlink.acknowledgement(session(device.id()));
-    sessions.put(device.id(), answer.session());
-    telemetry.submit(new Deposit(List.of(), List.of(), List.of(moved(device, answer.session()))))
-        .thenRun(() -> downlinks.send(answer.bytes(), receptions, region.rx1DelaySeconds()));
-  }
-
-  private Session session(String deviceId) {
-    return Objects.requireNonNull(sessions.get(deviceId), "an address is indexed only while there is a session");
+  /** A device whose address a frame carries, and what came of checking it against the device's keys. */
+  private record Match(Device device, LinkedDevice link, Uplink result) {
+    boolean fits() {
+      return !(result instanceof Uplink.Refused refused && refused.cause() == Uplink.Cause.WRONG_KEY);
+    }
   }
 
   private static RadioChange moved(Device device, Session session) {
     return new RadioChange.CountersMoved(device.id(), session.lastUp(), session.nextDown());
   }
 
-  private void accept(Device device, PhyPayload.DataUp data, Uplink.Accepted accepted, List<Reception> receptions) {
+  private void accept(Device device, LinkedDevice link, PhyPayload.DataUp data, Uplink.Accepted accepted, List<Reception> receptions) {
     Registry now = registry.now();
     Instant time = receptions.stream().map(Reception::receivedAt).min(Comparator.naturalOrder()).orElseGet(clock::instant);
-    Optional<Downlink> answer = data.confirmed() ? Optional.of(Downlink.acknowledgement(accepted.session())) : Optional.empty();
-    Session after = answer.map(Downlink::session).orElse(accepted.session());
-    sessions.put(device.id(), after);
+    MacState before = link.mac;
+    link.session = accepted.session();
+    link.heard = receptions;
+    plan.now().region().dataRate(receptions.getFirst().dataRate()).ifPresent(rate ->
+        link.history = link.history.with(rate.index(), accepted.counter(), receptions.getFirst().snrDb()));
+    commands.awaited(device.id()).ifPresent(command -> {
+      if (data.acknowledges()) {
+        commands.acknowledged(command);
+      } else {
+        commands.missed(command);
+      }
+    });
+    Optional<Answer> answer = answer(device, link, data, MacCommand.fromDevice(accepted.port() == 0 ? accepted.payload() : data.options()), receptions);
+    answer.ifPresent(one -> {
+      link.session = one.downlink().session();
+      link.mac = one.mac();
+    });
 
+    List<RadioChange> changes = new ArrayList<>(List.of(moved(device, link.session)));
+    if (!link.mac.equals(before)) {
+      changes.add(new RadioChange.MacChanged(device.id(), link.mac));
+    }
+    devices.told(device.id(), link.mac);
+    Heard heard = new Heard(device, data, accepted, receptions, time, changes, answer);
+    Optional<DeviceModel> model = now.find(DeviceModel.class, device.modelId()).filter(of -> accepted.port() > 0);
+    if (model.isEmpty()) {
+      keepUplink(heard, null, null);
+      return;
+    }
+    CompletableFuture<Decoding> decoding = decoders.decode(model.get(), accepted.port(), accepted.payload(), time);
+    if (decoding.isDone()) {
+      keepUplink(heard, model.get(), decoding.join());
+    } else {
+      decoding.thenAccept(read -> thread.run(() -> keepUplink(heard, model.get(), read)));
+    }
+  }
+
+  /** An accepted uplink that is about to be decoded and kept. */
+  private record Heard(Device device, PhyPayload.DataUp data, Uplink.Accepted accepted, List<Reception> receptions, Instant time, List<RadioChange> changes,
+      Optional<Answer> answer) {}
+
+  private void keepUplink(Heard heard, @Nullable DeviceModel model, @Nullable Decoding decoding) {
+    Registry now = registry.now();
+    Device device = heard.device();
     Frame.Outcome outcome = Frame.Outcome.ACCEPTED;
     String reason = null;
     String values = "";
     List<Event> events = List.of();
-    Optional<DeviceModel> model = now.find(DeviceModel.class, device.modelId());
-    if (accepted.port() > 0 && model.isPresent()) {
-      switch (model.get().layout().decode(accepted.port(), accepted.payload())) {
-        case Decoding.Refused(String why) -> {
-          outcome = Frame.Outcome.REFUSED;
-          reason = "authentic, but cannot be decoded: " + why;
-        }
-        case Decoding.Decoded decoded -> {
-          values = decoded.values().stream().map(value -> value.channel() + "=" + number(value.value()))
-              .collect(Collectors.joining(" "));
-          ReadingBuilder.Result built = ReadingBuilder.build(now, device, model.get(), decoded.values(), time);
-          reason = built.remarks().isEmpty() ? null : String.join("; ", built.remarks());
-          events = built.readings().isEmpty() ? List.of()
-              : List.of(new Event.ReadingsArrived(Arrival.live(clock.instant(), built.readings())));
-        }
-      }
+    if (decoding instanceof Decoding.Refused(String why)) {
+      outcome = Frame.Outcome.REFUSED;
+      reason = "authentic, but cannot be decoded: " + why;
+    } else if (decoding instanceof Decoding.Decoded decoded && model != null) {
+      values = ChannelText.of(decoded.values());
+      ReadingBuilder.Result built = ReadingBuilder.build(now, device, model, decoded.values(), heard.time());
+      reason = built.remarks().isEmpty() ? null : String.join("; ", built.remarks());
+      events = built.readings().isEmpty() ? List.of() : List.of(new Event.ReadingsArrived(Arrival.live(clock.instant(), built.readings())));
     }
-    Frame frame = frame(device, "uplink", data.devAddr().toString(), accepted.port(), accepted.counter(), data.bytes(),
-        accepted.payload(), outcome, reason, values, receptions);
-    telemetry.submit(new Deposit(events, List.of(frame), List.of(moved(device, after)))).whenComplete((committed, error) -> {
-      if (error == null) {
-        answer.ifPresent(downlink -> downlinks.send(downlink.bytes(), receptions, region.rx1DelaySeconds()));
-        tell(device, committed.frames(), frame);
-      } else {
-        LOG.error("a frame could not be written and is not acknowledged", error);
-      }
-    });
-    devices.note(now, device, frame, accepted.lost());
+    Frame frame = frames.frame(device, Frame.UPLINK, heard.data().devAddr().toString(), heard.accepted().port(), heard.accepted().counter(), heard.data().bytes(),
+        heard.accepted().payload(), outcome, reason, values, heard.receptions());
+    frames.keep(new Deposit(events, List.of(frame), heard.changes()), device, frame, () -> heard.answer().ifPresent(one -> send(device, one, heard.receptions())));
+    devices.hear(now, device, frame, heard.accepted().lost()).ifPresent(words -> news.tell(device.placeId(), device.id(), words));
   }
 
-  private static String number(double value) {
-    String text = String.format(Locale.ROOT, "%.4f", value);
-    return text.contains(".") ? text.replaceAll("0+$", "").replaceAll("\\.$", "") : text;
+  /** What has to be said after an uplink; the state of MAC commands without an answer is kept too. */
+  private Optional<Answer> answer(Device device, LinkedDevice link, PhyPayload.DataUp data, List<MacCommand.FromDevice> said, List<Reception> receptions) {
+    RadioPlan.Now now = plan.now();
+    Reception best = receptions.getFirst();
+    Optional<DataRate> rate = now.region().dataRate(best.dataRate());
+    if (rate.isEmpty()) {
+      return Optional.empty();
+    }
+    Instant ended = best.gatewayTime() != null ? best.gatewayTime() : best.receivedAt();
+    MacLayer.Turn answers = now.mac().hear(link.mac, said, new MacLayer.Heard(rate.get(), best.snrDb(), receptions.size(), ended));
+    link.mac = answers.state();
+    boolean personalised = device.radio() instanceof RadioIdentity.Personalised;
+    MacLayer.Turn asks = now.mac().ask(answers.state(), link.history, data.adaptiveDataRate(), personalised, clock.instant());
+    Optional<Command> command = commands.next(device.id());
+    return Answer.to(link.session, now.region(), rate.get(), best.frequencyHz(), new Answer.Wishes(data.confirmed(), data.wantsSign(), answers, asks,
+        data.adaptiveDataRate(), command, commands.count(device.id()) > 1));
+  }
+
+  private void send(Device device, Answer answer, List<Reception> receptions) {
+    downlinks.answer(answer.downlink().bytes(), device.radio().devEui(), receptions, answer.windows(),
+        outcome -> told(device, answer.downlink(), answer.command(), outcome));
+  }
+
+  /** On the network's thread: what became of a downlink. */
+  private void told(Device device, Downlink downlink, @Nullable Command command, DownlinkSender.Outcome outcome) {
+    frames.downlink(device, Frame.DOWNLINK, downlink.session().devAddr().toString(), command == null ? -1 : command.port(), downlink.bytes(),
+        command == null ? new byte[0] : command.payload(), outcome);
+    if (command != null) {
+      switch (outcome) {
+        case DownlinkSender.Outcome.Sent sent -> commands.sent(command.id(), device.id(), downlink.counter(), frames.inWords(sent));
+        case DownlinkSender.Outcome.NotSent(String why) -> commands.notSent(command.id(), device.id(), why);
+      }
+      frames.tellOfCommands(device.id());
+    }
+  }
+
+  private void sendIfAlwaysListening(String deviceId) {
+    Registry now = registry.now();
+    Optional<Device> device = now.find(Device.class, deviceId);
+    boolean always = device.flatMap(one -> now.find(DeviceModel.class, one.modelId())).map(DeviceModel::isAlwaysListening).orElse(false);
+    LinkedDevice link = links.get(deviceId);
+    Optional<Command> next = commands.next(deviceId);
+    if (!always || link == null || next.isEmpty() || commands.awaited(deviceId).isPresent()) {
+      return;
+    }
+    Region region = plan.now().region();
+    MacState.Windows windows = link.mac.windows();
+    Command command = next.get();
+    Downlink downlink = Downlink.of(link.session, new Downlink.Content(command.confirmed(), false, false, false, new byte[0], command.port(),
+        command.payload()));
+    link.session = downlink.session();
+    Order.Window window = new Order.Window("at once", 0, windows.rx2FrequencyHz(), region.dataRate(windows.rx2DataRate()).orElseGet(region::rx2),
+        region.powerDbm(windows.rx2FrequencyHz()));
+    List<Eui64> gateways = link.heard.isEmpty() ? devices.heardBy(deviceId) : link.heard.stream().map(Reception::gateway).toList();
+    telemetry.submit(Deposit.of(moved(device.orElseThrow(), link.session))).thenRun(() ->
+        downlinks.sendNow(downlink.bytes(), device.orElseThrow().radio().devEui(), gateways, window, outcome -> {
+          told(device.orElseThrow(), downlink, command, outcome);
+          thread.after(ALWAYS_ANSWERS_WITHIN.toNanos(), () -> tryAgain(deviceId, downlink.counter()));
+        }));
+  }
+
+  /** A device that always listens and did not answer is sent the same once more. */
+  private void tryAgain(String deviceId, long counter) {
+    commands.awaited(deviceId).filter(command -> command.counter() == counter).ifPresent(commands::missed);
+    sendIfAlwaysListening(deviceId);
+    frames.tellOfCommands(deviceId);
   }
 
   private void refuse(@Nullable Device device, String kind, String address, long counter, byte[] bytes, List<Reception> receptions,
       String reason) {
-    Frame frame = frame(device, kind, address, -1, counter, bytes, new byte[0], Frame.Outcome.REFUSED, reason, "", receptions);
-    telemetry.submit(Deposit.of(frame)).whenComplete((committed, error) -> {
-      if (error == null) {
-        tell(device, committed.frames(), frame);
-      }
-    });
+    Frame frame = frames.frame(device, kind, address, -1, counter, bytes, new byte[0], Frame.Outcome.REFUSED, reason, "", receptions);
+    frames.keep(Deposit.of(frame), device, frame, () -> { });
     if (device != null) {
       devices.note(registry.now(), device, frame, 0);
-    }
-  }
-
-  private Frame frame(@Nullable Device device, String kind, String address, int port, long counter, byte[] bytes, byte[] payload,
-      Frame.Outcome outcome, @Nullable String reason, String values, List<Reception> receptions) {
-    return new Frame(0, clock.instant(), kind, device == null ? null : device.id(), address, bytes, payload, port, counter,
-        outcome, reason, values, receptions);
-  }
-
-  private void tell(@Nullable Device device, List<Frame> committed, Frame frame) {
-    if (!live.hasSubscribers()) {
-      return;
-    }
-    Registry now = registry.now();
-    Frame kept = committed.stream().filter(one -> one.bytes() == frame.bytes() && one.receivedAt().equals(frame.receivedAt()))
-        .findFirst().orElse(frame);
-    String placeId = device != null ? device.placeId() : frame.receptions().stream()
-        .flatMap(reception -> now.gateway(reception.gateway()).stream()).map(gateway -> gateway.siteId()).findFirst().orElse(null);
-    if (placeId == null) {
-      return;
-    }
-    live.publish(new LiveEvent("frame", placeId, null, frameViews.view(now, kept)));
-    if (device != null) {
-      live.publish(new LiveEvent("device", placeId, null, devices.view(now, device)));
     }
   }
 }

@@ -30,7 +30,7 @@ import org.openpasture.core.registry.Registry;
 class ReadingBuilderTest {
   private static final Instant NOW = Instant.parse("2026-03-01T08:00:00Z");
   private static final Device DEVICE = new Device("d", "Sender", "m", "s", new RadioIdentity.Personalised(new Eui64(1), new DevAddr(2)));
-  private static final DeviceModel MODEL = new DeviceModel("m", "Level sender", "", 60, null, new Layout(List.of()),
+  private static final DeviceModel MODEL = DeviceModel.of("m", "Level sender", 60, null, new Layout(List.of()),
       List.of(new Channel("current", "Level", Quantity.LEVEL, "m", null, new Calibration.TwoPoint(4, 0, 20, 8))));
 
   private static Assignment assignment(String id, String point, Instant from, @Nullable Instant until, @Nullable Calibration own) {

@@ -19,10 +19,17 @@ import org.openpasture.core.frame.Reception;
 import org.openpasture.core.layout.Layout;
 import org.openpasture.core.lorawan.DevAddr;
 import org.openpasture.core.lorawan.Eui64;
+import org.openpasture.core.lorawan.MacCommand;
+import org.openpasture.core.lorawan.MacLayer;
+import org.openpasture.core.lorawan.MacState;
+import org.openpasture.core.lorawan.Region;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.service.TestClock;
+import org.openpasture.service.config.PastureProperties;
+import org.openpasture.store.registry.RegistryDatabase;
 import org.openpasture.store.secret.SecretBox;
+import org.openpasture.store.setting.SettingStore;
 import org.openpasture.store.telemetry.Deposit;
 import org.openpasture.store.telemetry.TelemetryStore;
 
@@ -32,32 +39,37 @@ class StatesTest {
   private static final Eui64 STAIRS = Eui64.of("02ab54fffe10a002");
   private static final Device DEVICE = new Device("d", "Sender", "m", "s", new RadioIdentity.Personalised(new Eui64(1), new DevAddr(2)));
   private static final Registry REGISTRY = Registry.of(List.of(new Site("s", "Creamery", ZoneOffset.UTC, null), new Gateway("g1", "Mast", MAST, "s"),
-      new Gateway("g2", "Stairs", STAIRS, "s"), new DeviceModel("m", "Sender", "", 60, "battery", new Layout(List.of()), List.of()), DEVICE));
+      new Gateway("g2", "Stairs", STAIRS, "s"), DeviceModel.of("m", "Sender", 60, "battery", new Layout(List.of()), List.of()), DEVICE));
 
   @TempDir private Path folder;
   private final TestClock clock = new TestClock();
+  private RegistryDatabase registry;
+  private RadioPlan plan;
   private TelemetryStore telemetry;
   private GatewayStates gateways;
   private DeviceStates devices;
 
   @BeforeEach
   void open() {
+    registry = RegistryDatabase.open(folder);
+    plan = new RadioPlan(new SettingStore(registry), new PastureProperties(folder, new PastureProperties.Radio("127.0.0.1", 0, -1, null), "eu868", 0, null, null, null));
     telemetry = TelemetryStore.open(folder, SecretBox.withKeyFile(folder.resolve("secret.key")), clock);
     begin();
   }
 
   private void begin() {
     gateways = new GatewayStates(clock);
-    devices = new DeviceStates(gateways, telemetry, clock);
+    devices = new DeviceStates(gateways, telemetry, plan, clock);
   }
 
   @AfterEach
   void close() {
     telemetry.close();
+    registry.close();
   }
 
   private Reception reception(Eui64 gateway) {
-    return new Reception(gateway, clock.instant(), null, 0, 868_100_000, "SF7BW125", -80, 8);
+    return new Reception(gateway, clock.instant(), null, 0, 868_100_000, "SF7BW125", -80, 8, null);
   }
 
   private Frame frame(String kind, Frame.Outcome outcome, String reason, Eui64... heardBy) {
@@ -109,6 +121,28 @@ class StatesTest {
     assertThat(state()).isEqualTo("silent-gateway");
     gateways.sign(STAIRS, false);
     assertThat(state()).isEqualTo("silent");
+  }
+
+  @Test
+  void whatIsGoodToKnowIsSaidOnce() {
+    assertThat(devices.hear(REGISTRY, DEVICE, frame("join request", Frame.Outcome.ACCEPTED, null, MAST), 0)).isEmpty();
+    assertThat(devices.hear(REGISTRY, DEVICE, frame("uplink", Frame.Outcome.ACCEPTED, null, MAST), 0)).contains("Sender was heard for the first time.");
+    clock.pass(Duration.ofMinutes(2));
+    assertThat(devices.hear(REGISTRY, DEVICE, frame("uplink", Frame.Outcome.ACCEPTED, null, MAST), 0)).isEmpty();
+    clock.pass(Duration.ofHours(3));
+    assertThat(devices.hear(REGISTRY, DEVICE, frame("uplink", Frame.Outcome.ACCEPTED, null, MAST), 0)).contains("Sender is back again, after 3 hours.");
+  }
+
+  @Test
+  void anEmptyBatteryIsTheCauseOfASilenceWhereTheGatewayIsThere() {
+    devices.told("d", MacState.fresh(Region.shipped("eu868"), java.util.List.of(), false));
+    hear(frame("uplink", Frame.Outcome.ACCEPTED, null, MAST));
+    devices.told("d", new MacLayer(Region.shipped("eu868"), 0).hear(MacState.fresh(Region.shipped("eu868"), java.util.List.of(), false),
+        java.util.List.of(new MacCommand.DevStatusAns(11, 5)), new MacLayer.Heard(Region.shipped("eu868").rx2(), 0, 1, clock.instant())).state());
+    assertThat(devices.view(REGISTRY, DEVICE).batteryPercent()).isBetween(3.9, 4.0);
+    clock.pass(Duration.ofMinutes(10));
+    gateways.sign(MAST, false);
+    assertThat(state()).isEqualTo("silent-battery");
   }
 
   @Test

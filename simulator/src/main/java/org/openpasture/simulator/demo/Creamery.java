@@ -49,6 +49,14 @@ final class Creamery {
   static final String SPARE_EUI = "02ab540000000401";
   /** What was entered for the spare sensor; the device itself has another key, so its joins are refused. */
   private static final String SPARE_KEY_MISTYPED = "0e5d2a91c7b64f38a1d09e7c35f82b46";
+  static final String VALVE_EUI = "02ab540000000501";
+  static final String VALVE_KEY = "a1b2c3d4e5f60718293a4b5c6d7e8f90";
+  static final String LORRY_EUI = "02ab540000000601";
+  static final String LORRY_KEY = "5a0f3c7e91b24d68a7e6c5d4b3a29180";
+  static final String STATION = "02ab54fffe10a0c1";
+  /** A sensor that nobody has brought in yet; its key was loaded beforehand, its label's code is in the demo's text. */
+  static final String NEW_EUI = "02ab540000000402";
+  static final String NEW_KEY = "3f9c5b7a1e2d4c6088b7a69584736251";
   private static final String TECHNICIAN = "technician@harrowfell.example";
 
   private final ApiClient api;
@@ -79,6 +87,9 @@ final class Creamery {
 
     api.post("api/v1/gateways", new GatewayRequest("Whey room mast", Eui64.of(GATEWAY_WHEY_ROOM), site));
     api.post("api/v1/gateways", new GatewayRequest("Cellar stairs", Eui64.of(GATEWAY_CELLARS), site));
+    api.post("api/v1/gateways", new GatewayRequest("Dispatch roof", Eui64.of(STATION), site));
+    String wheyTank = place("assets", new AssetRequest("Whey tank", wheyRoom, "tank", List.of()));
+    String lorry = place("assets", new AssetRequest("Collection lorry", site, "vehicle", List.of("raw-milk-dairy-arrival")));
 
     String vibration = model("model-vibration.json");
     String tank = model("model-tank.json");
@@ -90,6 +101,13 @@ final class Creamery {
     joining("Cellar 1 sender", climate, cellar, CELLAR_EUI, CELLAR_KEY, true);
     joining("Spare climate sender", climate, cellars, SPARE_EUI, SPARE_KEY_MISTYPED, false);
 
+    joining("Whey drain valve", model("model-valve.json"), wheyTank, VALVE_EUI, VALVE_KEY, true);
+    joining("Lorry tracker", model("model-lorry.json"), lorry, LORRY_EUI, LORRY_KEY, true);
+    api.postFile("api/v1/keys", "text/csv", new java.io.ByteArrayInputStream(("dev eui,app key,join eui\n" + NEW_EUI + "," + NEW_KEY + "," + JOIN_EUI + "\n")
+        .getBytes(java.nio.charset.StandardCharsets.UTF_8)));
+
+    points(wheyTank, Map.of("Valve opening", "valve-opening"));
+    points(lorry, Map.of("Latitude", "lorry-latitude", "Longitude", "lorry-longitude", "Milk temperature", "lorry-milk", "Moving", "lorry-moving"));
     points(pump, Map.of("Axial vibration", "pump-axial", "Horizontal vibration", "pump-horizontal", "Vertical vibration", "pump-vertical",
         "Bearing temperature", "pump-temperature"));
     points(silo1, Map.of("Level", "silo1-level", "Milk temperature", "silo1-temperature"));

@@ -28,6 +28,9 @@ public final class Demo implements Runnable {
   @Option(names = "--radio-port", defaultValue = "1700")
   private int radioPort;
 
+  @Option(names = "--station-port", defaultValue = "8472")
+  private int stationPort;
+
   @Option(names = "--mail-port", defaultValue = "8425")
   private int mailPort;
 
@@ -54,8 +57,9 @@ public final class Demo implements Runnable {
       Instant start = clock.instant();
       DemoWorld world = new DemoWorld(start);
       int readings = DemoHistory.bringIn(owner, world, creamery.pointNumbers(), start);
-      try (DemoRadio radio = new DemoRadio(new InetSocketAddress("127.0.0.1", radioPort), world, clock)) {
+      try (DemoRadio radio = new DemoRadio(new InetSocketAddress("127.0.0.1", radioPort), stationPort, world, clock)) {
         radio.play();
+        mailbox.offer("Press the join button of the new sensor", radio::pressJoinButton);
         System.out.println("playing, after " + readings + " readings of history");
         new CountDownLatch(1).await();
       }

@@ -16,6 +16,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.concurrent.TimeUnit;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.openpasture.api.people.SessionView;
 import org.openpasture.client.http.ApiClient;
 
@@ -24,15 +26,19 @@ public final class ServiceProcess implements AutoCloseable {
   public static final String SETUP_CODE = "TEST-CODE-26";
   public static final String PASSWORD = "a long password";
 
+  private static final Pattern STATIONS = Pattern.compile("Stations are heard on port (\\d+)");
+
   private final Process process;
   private final int port;
   private final int radioPort;
+  private final int stationPort;
   private final Duration untilReady;
 
-  private ServiceProcess(Process process, int port, int radioPort, Duration untilReady) {
+  private ServiceProcess(Process process, int port, int radioPort, int stationPort, Duration untilReady) {
     this.process = process;
     this.port = port;
     this.radioPort = radioPort;
+    this.stationPort = stationPort;
     this.untilReady = untilReady;
   }
 
@@ -57,17 +63,20 @@ public final class ServiceProcess implements AutoCloseable {
     Files.createDirectories(data);
     List<String> command = new ArrayList<>(launch);
     command.addAll(List.of("--pasture.data=" + data, "--server.port=" + port, "--server.address=127.0.0.1", "--pasture.radio.port=" + radioPort,
-        "--pasture.radio.bind=127.0.0.1", "--pasture.setup-code=" + SETUP_CODE));
+        "--pasture.radio.station-port=0", "--pasture.radio.bind=127.0.0.1", "--pasture.setup-code=" + SETUP_CODE));
     long begun = System.nanoTime();
     Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
     BufferedReader log = new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8));
     StringBuilder said = new StringBuilder();
+    int stationPort = 0;
     for (String line = log.readLine(); line != null; line = log.readLine()) {
       said.append(line).append('\n');
+      Matcher station = STATIONS.matcher(line);
+      stationPort = station.find() ? Integer.parseInt(station.group(1)) : stationPort;
       if (line.contains("Gateways are heard")) {
         Duration took = Duration.ofNanos(System.nanoTime() - begun);
         drain(log);
-        return new ServiceProcess(process, port, radioPort, took);
+        return new ServiceProcess(process, port, radioPort, stationPort, took);
       }
     }
     throw new IllegalStateException("the service did not start:\n" + said);
@@ -98,6 +107,11 @@ public final class ServiceProcess implements AutoCloseable {
   /** Where it hears gateways. */
   public InetSocketAddress radio() {
     return new InetSocketAddress("127.0.0.1", radioPort);
+  }
+
+  /** Where it hears stations. */
+  public int stationPort() {
+    return stationPort;
   }
 
   /** Makes the owner at the first visit. */

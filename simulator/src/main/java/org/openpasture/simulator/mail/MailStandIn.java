@@ -9,10 +9,14 @@ import jakarta.mail.internet.MimeMessage;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.concurrent.ConcurrentSkipListMap;
 import java.util.concurrent.Executors;
 
 /** A mail server that keeps what it gets and shows it on a page; nothing leaves the machine. */
@@ -22,6 +26,8 @@ public final class MailStandIn implements AutoCloseable {
 
   private final GreenMail smtp;
   private final HttpServer page;
+
+  private final Map<String, Runnable> buttons = new ConcurrentSkipListMap<>();
 
   /**
    * Starts both.
@@ -34,8 +40,25 @@ public final class MailStandIn implements AutoCloseable {
     smtp.start();
     page = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), pagePort), 16);
     page.createContext("/", this::show);
+    page.createContext("/press", this::press);
     page.setExecutor(Executors.newVirtualThreadPerTaskExecutor());
     page.start();
+  }
+
+  /** Puts a button on the page, by which something happens in the demo. */
+  public void offer(String title, Runnable action) {
+    buttons.put(title, action);
+  }
+
+  private void press(HttpExchange exchange) throws IOException {
+    String name = URLDecoder.decode(Objects.requireNonNullElse(exchange.getRequestURI().getQuery(), ""), StandardCharsets.UTF_8);
+    Runnable action = buttons.get(name);
+    if (action != null && exchange.getRequestMethod().equals("POST")) {
+      action.run();
+    }
+    exchange.getResponseHeaders().set("Location", "/");
+    exchange.sendResponseHeaders(303, -1);
+    exchange.close();
   }
 
   public int smtpPort() {
@@ -72,6 +95,8 @@ public final class MailStandIn implements AutoCloseable {
         article{border-top:2px solid #5b6b4a;padding:.6rem 0 1rem}pre{white-space:pre-wrap;margin:.4rem 0}small{color:#55584f}</style>
         <h1>Stand-in mailbox</h1><p>Mails that the demo's service sent. Nothing leaves this machine.</p>
         """);
+    buttons.keySet().forEach(title -> html.append("<form method=post action=\"/press?").append(escape(title.replace(" ", "%20")))
+        .append("\"><button style=\"font:inherit;padding:.4rem 1rem\">").append(escape(title)).append("</button></form>"));
     List<Mail> mails = mails();
     if (mails.isEmpty()) {
       html.append("<p>No mail yet. The first alert comes about a minute and a half after the start.</p>");

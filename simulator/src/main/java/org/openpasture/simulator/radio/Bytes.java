@@ -21,6 +21,11 @@ public final class Bytes {
     return u8(value >> 8 & 0xFF).u8(value & 0xFF);
   }
 
+  /** Four bytes, most significant first. */
+  public Bytes u32be(long value) {
+    return u16be(value >> 16 & 0xFFFF).u16be(value & 0xFFFF);
+  }
+
   public Bytes u32le(long value) {
     return u16le(value & 0xFFFF).u16le(value >> 16 & 0xFFFF);
   }

@@ -24,8 +24,9 @@ public final class SimulatedGateway implements AutoCloseable {
    * A frame that the service wants to be sent.
    *
    * @param counterMicros when, by this gateway's counter
+   * @param immediately whether it is to be sent at once, and not at a moment
    */
-  public record Downlink(byte[] bytes, long counterMicros, double frequencyMhz, String dataRate) {}
+  public record Downlink(byte[] bytes, long counterMicros, double frequencyMhz, String dataRate, boolean immediately) {}
 
   private final String eui;
   private final InetSocketAddress service;
@@ -36,6 +37,7 @@ public final class SimulatedGateway implements AutoCloseable {
   private final Thread keepAlive;
   private volatile boolean on = true;
   private volatile String refuseWith = "";
+  private volatile String refuseAllWith = "";
 
   /** Begins to speak to a service. */
   public SimulatedGateway(String eui, InetSocketAddress service) throws IOException {
@@ -53,6 +55,11 @@ public final class SimulatedGateway implements AutoCloseable {
   /** Says a word such as TOO_LATE to the next downlink instead of sending it. */
   public void refuseNextDownlink(String word) {
     refuseWith = word;
+  }
+
+  /** Says a word to every downlink from now on; empty for none. */
+  public void refuseDownlinks(String word) {
+    refuseAllWith = word;
   }
 
   /** The gateway's own microsecond counter, 32 bits. */
@@ -145,14 +152,14 @@ public final class SimulatedGateway implements AutoCloseable {
 
   private void transmit(byte[] datagram, int length) {
     JsonNode txpk = JsonMapper.shared().readTree(new String(datagram, 4, length - 4, StandardCharsets.UTF_8)).path("txpk");
-    String refusal = refuseWith;
+    String refusal = refuseWith.isEmpty() ? refuseAllWith : refuseWith;
     refuseWith = "";
     String error = refusal.isEmpty() ? "NONE" : refusal;
     send(new Bytes().u8(2).u8(datagram[1] & 0xFF).u8(datagram[2] & 0xFF).u8(0x05).raw(Aes.hex(eui))
         .raw(("{\"txpk_ack\":{\"error\":\"" + error + "\"}}").getBytes(StandardCharsets.UTF_8)).done());
     if (refusal.isEmpty()) {
       Downlink downlink = new Downlink(Base64.getDecoder().decode(txpk.path("data").asString()), txpk.path("tmst").asLong(),
-          txpk.path("freq").asDouble(), txpk.path("datr").asString());
+          txpk.path("freq").asDouble(), txpk.path("datr").asString(), txpk.path("imme").asBoolean(false));
       listeners.forEach(listener -> listener.accept(downlink));
     }
   }

@@ -1,10 +1,5 @@
 package org.openpasture.store.series;
 
-import static org.openpasture.store.generated.telemetrydb.Tables.CHUNK;
-import static org.openpasture.store.generated.telemetrydb.Tables.POINT_RECORD;
-import static org.openpasture.store.generated.telemetrydb.Tables.REPLACED_READING;
-import static org.openpasture.store.generated.telemetrydb.Tables.SUMMARY_BLOCK;
-
 import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -15,7 +10,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.function.Consumer;
-import org.jooq.BatchBindStep;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.series.CalendarPeriod;
@@ -61,27 +55,6 @@ public final class Sealer implements AutoCloseable {
     this.lastBlockId = store.tables().lastBlockId();
   }
 
-  private record NewChunk(int point, SeriesTables.ChunkRow row) {}
-
-  private record NewBlock(int point, Width width, int count, SeriesTables.BlockRow row) {}
-
-  /** What is to be written for some points. */
-  private static final class Plan {
-    private final List<Long> chunksGone = new ArrayList<>();
-    private final List<NewChunk> newChunks = new ArrayList<>();
-    private final List<Long> blocksGone = new ArrayList<>();
-    private final List<NewBlock> newBlocks = new ArrayList<>();
-    private final List<PointRecord> records = new ArrayList<>();
-    private final List<PointReplaced> replaced = new ArrayList<>();
-    private final List<Part> parts = new ArrayList<>();
-
-    boolean isEmpty() {
-      return records.isEmpty() && replaced.isEmpty();
-    }
-  }
-
-  private record PointReplaced(int point, PointSeries.Replaced replaced) {}
-
   /**
    * The last chunk and the last block of hours of a point as they are on disk, so that readings that come in order are sealed
    * without asking the disk.
@@ -91,14 +64,6 @@ public final class Sealer implements AutoCloseable {
       return chunk.lastTime() < time;
     }
   }
-
-  /**
-   * Readings of one point that lie close together in time.
-   *
-   * @param whole all that leaves memory of the point
-   * @param isLast whether everything that leaves is on disk when this is
-   */
-  private record Part(int point, SeriesSlice whole, SeriesSlice group, boolean isLast) {}
 
   /**
    * Seals what is in memory of all points.
@@ -116,13 +81,13 @@ public final class Sealer implements AutoCloseable {
 
   /** Seals some points in one transaction, then the days that are over in another. */
   private boolean seal(List<Integer> points) {
-    Plan plan = new Plan();
-    List<Part> inGroups = new ArrayList<>();
+    SealPlan plan = new SealPlan();
+    List<SealPlan.Part> inGroups = new ArrayList<>();
     for (int point : points) {
       Head.Leaving leaving = store.head().leave(point);
       if (leaving.slice().size() > 0) {
-        leaving.replaced().forEach(one -> plan.replaced.add(new PointReplaced(point, one)));
-        List<Part> parts = groups(point, leaving.slice());
+        leaving.replaced().forEach(one -> plan.replaced.add(new SealPlan.PointReplaced(point, one)));
+        List<SealPlan.Part> parts = groups(point, leaving.slice());
         if (parts.size() == 1) {
           plan(parts.getFirst(), plan);
         } else {
@@ -134,43 +99,43 @@ public final class Sealer implements AutoCloseable {
   }
 
   /** Groups of one point touch the same rows, so each is written before the next is worked out. */
-  private boolean sealInGroups(List<Part> parts) {
+  private boolean sealInGroups(List<SealPlan.Part> parts) {
     boolean all = true;
-    for (Part part : parts) {
-      Plan plan = new Plan();
+    for (SealPlan.Part part : parts) {
+      SealPlan plan = new SealPlan();
       plan(part, plan);
       all &= writeWithDays(plan);
     }
     return all;
   }
 
-  private static List<Part> groups(int point, SeriesSlice whole) {
-    List<Part> groups = new ArrayList<>();
+  private static List<SealPlan.Part> groups(int point, SeriesSlice whole) {
+    List<SealPlan.Part> groups = new ArrayList<>();
     int begin = 0;
     for (int i = 1; i <= whole.size(); i++) {
       if (i == whole.size() || whole.times()[i] - whole.times()[i - 1] > GROUP_MILLIS) {
-        groups.add(new Part(point, whole, whole.part(begin, i), i == whole.size()));
+        groups.add(new SealPlan.Part(point, whole, whole.part(begin, i), i == whole.size()));
         begin = i;
       }
     }
     return groups;
   }
 
-  private boolean writeWithDays(Plan plan) {
+  private boolean writeWithDays(SealPlan plan) {
     Map<Integer, Long> lastBefore = new HashMap<>();
     plan.parts.forEach(part -> lastBefore.put(part.point(), store.record(part.point()).lastTime()));
     if (!write(plan)) {
       return false;
     }
-    Plan days = new Plan();
-    for (Part part : plan.parts) {
+    SealPlan days = new SealPlan();
+    for (SealPlan.Part part : plan.parts) {
       planDays(part, lastBefore.getOrDefault(part.point(), Long.MIN_VALUE), days);
     }
     return write(days);
   }
 
   /** Writes a plan, unless an erasure has taken back meanwhile what it was made from. */
-  private boolean write(Plan plan) {
+  private boolean write(SealPlan plan) {
     if (plan.isEmpty()) {
       return true;
     }
@@ -178,13 +143,13 @@ public final class Sealer implements AutoCloseable {
     writer.write(dsl -> {
       written[0] = plan.parts.stream().allMatch(part -> store.head().isLeaving(part.point(), part.whole()));
       if (written[0]) {
-        apply(dsl, plan);
+        plan.write(dsl, clock.instant());
       }
     });
     if (written[0]) {
       rememberTails(plan);
       plan.records.forEach(store::remember);
-      plan.parts.stream().filter(Part::isLast).forEach(part -> store.head().left(part.point()));
+      plan.parts.stream().filter(SealPlan.Part::isLast).forEach(part -> store.head().left(part.point()));
     }
     return written[0];
   }
@@ -200,7 +165,7 @@ public final class Sealer implements AutoCloseable {
     while (!seal(List.of(point))) {
       Thread.onSpinWait();
     }
-    Plan plan = new Plan();
+    SealPlan plan = new SealPlan();
     PointRecord record = store.record(point);
     SeriesSlice old = SeriesSlice.empty();
     for (SeriesTables.ChunkRow row : store.tables().chunks(point, rewrite.from(), rewrite.until())) {
@@ -217,14 +182,14 @@ public final class Sealer implements AutoCloseable {
     record = newest.size() == 0 ? record.withLast(Long.MIN_VALUE, 0, 0) : record.withLast(newest.times()[0], newest.values()[0], newest.qualities()[0]);
     plan.records.add(record);
     writer.write(dsl -> {
-      apply(dsl, plan);
+      plan.write(dsl, clock.instant());
       with.accept(dsl);
     });
     tails.remove(point);
     plan.records.forEach(store::remember);
-    Plan days = new Plan();
+    SealPlan days = new SealPlan();
     SeriesSlice ends = new SeriesSlice(new long[] {rewrite.from(), rewrite.until() - 1}, new double[2], new byte[2]);
-    planDays(new Part(point, ends, ends, true), Long.MAX_VALUE, days);
+    planDays(new SealPlan.Part(point, ends, ends, true), Long.MAX_VALUE, days);
     write(days);
   }
 
@@ -236,7 +201,7 @@ public final class Sealer implements AutoCloseable {
     return merged.size() > 0 ? merged.part(merged.size() - 1, merged.size()) : store.newestInChunks(point, rewrite.from());
   }
 
-  private void rememberTails(Plan plan) {
+  private void rememberTails(SealPlan plan) {
     Map<Integer, SeriesTables.ChunkRow> lastChunks = new HashMap<>();
     Map<Integer, SeriesTables.BlockRow> lastHours = new HashMap<>();
     plan.newChunks.forEach(chunk -> lastChunks.put(chunk.point(), chunk.row()));
@@ -253,7 +218,7 @@ public final class Sealer implements AutoCloseable {
     });
   }
 
-  private void plan(Part part, Plan plan) {
+  private void plan(SealPlan.Part part, SealPlan plan) {
     SeriesSlice group = part.group();
     PointRecord record = planGroup(part.point(), group, store.record(part.point()), plan);
     int newest = group.size() - 1;
@@ -264,7 +229,7 @@ public final class Sealer implements AutoCloseable {
     plan.parts.add(part);
   }
 
-  private PointRecord planGroup(int point, SeriesSlice group, PointRecord before, Plan plan) {
+  private PointRecord planGroup(int point, SeriesSlice group, PointRecord before, SealPlan plan) {
     long first = group.times()[0];
     long last = group.times()[group.size() - 1];
     Tail known = tails.get(point);
@@ -282,19 +247,19 @@ public final class Sealer implements AutoCloseable {
         record = record.changed(-slice.size(), -row.bytes(), 0);
       }
     }
-    SeriesSlice.replaced(old, group, (reading, by) -> plan.replaced.add(new PointReplaced(point, new PointSeries.Replaced(reading, by))));
+    SeriesSlice.replaced(old, group, (reading, by) -> plan.replaced.add(new SealPlan.PointReplaced(point, new PointSeries.Replaced(reading, by))));
     SeriesSlice merged = old.merge(group);
     return planHours(point, first, last, merged, planChunks(point, merged, record, plan), tail, plan);
   }
 
-  private PointRecord planChunks(int point, SeriesSlice merged, PointRecord before, Plan plan) {
+  private PointRecord planChunks(int point, SeriesSlice merged, PointRecord before, SealPlan plan) {
     PointRecord record = before;
     int pieces = merged.size() <= MOST_IN_CHUNK ? Math.min(1, merged.size()) : (merged.size() + CUT_CHUNKS_AT - 1) / CUT_CHUNKS_AT;
     for (int i = 0; i < pieces; i++) {
       SeriesSlice piece = pieces == 1 ? merged
           : merged.part((int) ((long) merged.size() * i / pieces), (int) ((long) merged.size() * (i + 1) / pieces));
       byte[] packed = chunks.encode(piece);
-      plan.newChunks.add(new NewChunk(point, new SeriesTables.ChunkRow(++lastChunkId, piece.times()[0], piece.times()[piece.size() - 1],
+      plan.newChunks.add(new SealPlan.NewChunk(point, new SeriesTables.ChunkRow(++lastChunkId, piece.times()[0], piece.times()[piece.size() - 1],
           piece.size(), packed.length, packed)));
       record = record.changed(piece.size(), packed.length, 0);
     }
@@ -302,7 +267,7 @@ public final class Sealer implements AutoCloseable {
   }
 
   /** The hours that the group's readings lie in, and those into which the value before or the last of them holds. */
-  private PointRecord planHours(int point, long first, long last, SeriesSlice merged, PointRecord before, @Nullable Tail tail, Plan plan) {
+  private PointRecord planHours(int point, long first, long last, SeriesSlice merged, PointRecord before, @Nullable Tail tail, SealPlan plan) {
     SeriesSlice context = context(point, first, last, merged, tail, plan.chunksGone);
     int firstIndex = context.indexOf(first);
     long from = Summarizer.hourOf(firstIndex > 0 ? context.times()[firstIndex - 1] : first);
@@ -333,7 +298,24 @@ public final class Sealer implements AutoCloseable {
     if (tail == null && (merged.size() == 0 || merged.times()[merged.size() - 1] <= last)) {
       context = withChunks(store.tables().chunkAfter(point, last), gone, context);
     }
-    return context;
+    return tail == null ? toTheEndOfTheHour(point, last, context, gone) : context;
+  }
+
+  /** The hour of the reading after a group is made anew too, so all of it has to be there, and the reading that ends its last value. */
+  private SeriesSlice toTheEndOfTheHour(int point, long last, SeriesSlice context, List<Long> gone) {
+    int after = context.indexOf(last + 1);
+    long end = Summarizer.hourOf(after < context.size() ? context.times()[after] : last) + Width.HOUR.millis();
+    SeriesSlice whole = context;
+    long newest = newestTime(whole, last);
+    if (newest < end) {
+      whole = withChunks(store.tables().chunks(point, newest + 1, end), gone, whole);
+    }
+    long reached = newestTime(whole, last);
+    return reached < end && reached > newest ? withChunks(store.tables().chunkAfter(point, reached), gone, whole) : whole;
+  }
+
+  private static long newestTime(SeriesSlice slice, long otherwise) {
+    return slice.size() == 0 ? otherwise : slice.times()[slice.size() - 1];
   }
 
   private static SeriesSlice withChunks(List<SeriesTables.ChunkRow> rows, List<Long> gone, SeriesSlice newer) {
@@ -349,7 +331,7 @@ public final class Sealer implements AutoCloseable {
    * ones stand for later readings only and are added to what is there.
    */
   private PointRecord planBlocks(int point, Width width, List<SeriesTables.BlockRow> rows, List<Summary> fresh, long from, long until, long erasedBefore,
-      PointRecord before, Plan plan) {
+      PointRecord before, SealPlan plan) {
     PointRecord record = before;
     TreeMap<Long, Summary> all = new TreeMap<>();
     int open = 0;
@@ -379,7 +361,7 @@ public final class Sealer implements AutoCloseable {
     for (int i = 0; i < pieces; i++) {
       List<Summary> piece = list.subList(list.size() * i / pieces, list.size() * (i + 1) / pieces);
       byte[] packed = summaries.encode(piece);
-      plan.newBlocks.add(new NewBlock(point, width, piece.size(), new SeriesTables.BlockRow(++lastBlockId,
+      plan.newBlocks.add(new SealPlan.NewBlock(point, width, piece.size(), new SeriesTables.BlockRow(++lastBlockId,
           piece.getFirst().start().toEpochMilli(), piece.getLast().start().toEpochMilli(), packed.length, packed)));
       record = record.changed(0, 0, packed.length);
     }
@@ -387,7 +369,7 @@ public final class Sealer implements AutoCloseable {
   }
 
   /** The days of the site's calendar that are over and that the readings touched. */
-  private void planDays(Part part, long lastBefore, Plan plan) {
+  private void planDays(SealPlan.Part part, long lastBefore, SealPlan plan) {
     PointRecord record = store.record(part.point());
     ZoneId zone = store.profile(part.point()).zone();
     long today = record.lastTime() == Long.MIN_VALUE ? Long.MAX_VALUE
@@ -407,7 +389,7 @@ public final class Sealer implements AutoCloseable {
     }
   }
 
-  private PointRecord planDays(int point, long[] edges, long today, PointRecord record, Plan plan) {
+  private PointRecord planDays(int point, long[] edges, long today, PointRecord record, SealPlan plan) {
     int over = 0;
     while (over < edges.length && edges[over] <= today) {
       over++;
@@ -418,67 +400,6 @@ public final class Sealer implements AutoCloseable {
     long[] closed = Arrays.copyOf(edges, over);
     return planBlocks(point, Width.DAY, store.tables().blocks(point, Width.DAY, closed[0], closed[over - 1]),
         store.summaries(point, closed), closed[0], closed[over - 1], record.hoursFrom(), record, plan);
-  }
-
-  private void apply(DSLContext dsl, Plan plan) {
-    delete(dsl, plan.chunksGone, true);
-    delete(dsl, plan.blocksGone, false);
-    if (!plan.newChunks.isEmpty()) {
-      BatchBindStep insert = dsl.batch(dsl.insertInto(CHUNK, CHUNK.ID, CHUNK.POINT, CHUNK.FIRST_TIME, CHUNK.LAST_TIME, CHUNK.READINGS,
-          CHUNK.PACKED).values((Long) null, null, null, null, null, null));
-      for (NewChunk chunk : plan.newChunks) {
-        SeriesTables.ChunkRow row = chunk.row();
-        insert = insert.bind(row.id(), (long) chunk.point(), row.firstTime(), row.lastTime(), (long) row.readings(), row.packed());
-      }
-      insert.execute();
-    }
-    if (!plan.newBlocks.isEmpty()) {
-      BatchBindStep insert = dsl.batch(dsl.insertInto(SUMMARY_BLOCK, SUMMARY_BLOCK.ID, SUMMARY_BLOCK.POINT, SUMMARY_BLOCK.WIDTH,
-          SUMMARY_BLOCK.FIRST_START, SUMMARY_BLOCK.LAST_START, SUMMARY_BLOCK.SUMMARIES, SUMMARY_BLOCK.PACKED)
-          .values((Long) null, null, null, null, null, null, null));
-      for (NewBlock block : plan.newBlocks) {
-        SeriesTables.BlockRow row = block.row();
-        insert = insert.bind(row.id(), (long) block.point(), block.width().code(), row.firstStart(), row.lastStart(), (long) block.count(),
-            row.packed());
-      }
-      insert.execute();
-    }
-    if (!plan.records.isEmpty()) {
-      upsert(dsl, plan.records);
-    }
-    if (!plan.replaced.isEmpty()) {
-      BatchBindStep insert = dsl.batch(dsl.insertInto(REPLACED_READING, REPLACED_READING.POINT, REPLACED_READING.TIME,
-          REPLACED_READING.VALUE, REPLACED_READING.QUALITY, REPLACED_READING.REPLACED_BY, REPLACED_READING.NOTICED_AT)
-          .values((Long) null, null, null, null, null, null).onConflictDoNothing());
-      for (PointReplaced one : plan.replaced) {
-        insert = insert.bind((long) one.point(), one.replaced().old().time().toEpochMilli(), one.replaced().old().value(),
-            (long) one.replaced().old().quality().code(), one.replaced().by(), clock.millis());
-      }
-      insert.execute();
-    }
-  }
-
-  private static void upsert(DSLContext dsl, List<PointRecord> records) {
-    BatchBindStep upsert = dsl.batch(dsl.insertInto(POINT_RECORD, POINT_RECORD.POINT, POINT_RECORD.READINGS, POINT_RECORD.CHUNK_BYTES,
-            POINT_RECORD.SUMMARY_BYTES, POINT_RECORD.LAST_TIME, POINT_RECORD.LAST_VALUE, POINT_RECORD.LAST_QUALITY,
-            POINT_RECORD.DETAIL_FROM, POINT_RECORD.HOURS_FROM)
-        .values((Long) null, null, null, null, null, null, null, null, null).onConflict(POINT_RECORD.POINT).doUpdate().setAllToExcluded());
-    for (PointRecord record : records) {
-      upsert = upsert.bind((long) record.point(), record.readings(), record.chunkBytes(), record.summaryBytes(), record.lastTime(),
-          record.lastValue(), (long) record.lastQuality(), record.detailFrom(), record.hoursFrom());
-    }
-    upsert.execute();
-  }
-
-  private static void delete(DSLContext dsl, List<Long> ids, boolean chunks) {
-    if (!ids.isEmpty()) {
-      BatchBindStep delete = dsl.batch(chunks ? dsl.deleteFrom(CHUNK).where(CHUNK.ID.eq((Long) null))
-          : dsl.deleteFrom(SUMMARY_BLOCK).where(SUMMARY_BLOCK.ID.eq((Long) null)));
-      for (long id : ids) {
-        delete = delete.bind(id);
-      }
-      delete.execute();
-    }
   }
 
   @Override

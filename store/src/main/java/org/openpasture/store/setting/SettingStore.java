@@ -39,6 +39,15 @@ public final class SettingStore {
         .onConflict(SECRET.OWNER_ID, SECRET.NAME).doUpdate().set(SECRET.SEALED, sealed).execute());
   }
 
+  /** How many secrets an owner has. */
+  public int countSecrets(String ownerId) {
+    return database.read().fetchCount(SECRET, SECRET.OWNER_ID.eq(ownerId));
+  }
+
+  public void forgetSecret(String ownerId, String name) {
+    database.write(dsl -> dsl.deleteFrom(SECRET).where(SECRET.OWNER_ID.eq(ownerId), SECRET.NAME.eq(name)).execute());
+  }
+
   public void forgetSecrets(String ownerId) {
     database.write(dsl -> dsl.deleteFrom(SECRET).where(SECRET.OWNER_ID.eq(ownerId)).execute());
   }

@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
@@ -22,6 +23,7 @@ import org.openpasture.store.series.Rewrite;
  * beside each, so that it can be undone; what came in meanwhile stays.
  */
 public final class Corrections {
+  private static final int MOST_LISTED = 500;
   private final TelemetryStore store;
   private final Supplier<DSLContext> reader;
   private final Clock clock;
@@ -86,13 +88,17 @@ public final class Corrections {
   }
 
   public Optional<Correction> find(long id) {
-    return list().stream().filter(correction -> correction.id() == id).findFirst();
+    return list(CORRECTION.ID.eq(id)).stream().findFirst();
   }
 
-  /** All changes, the newest first. */
+  /** Changes, the newest first, at most {@value #MOST_LISTED}. */
   public List<Correction> list() {
+    return list(DSL.noCondition());
+  }
+
+  private List<Correction> list(Condition which) {
     List<Correction> found = new ArrayList<>();
-    reader.get().selectFrom(CORRECTION).orderBy(CORRECTION.ID.desc()).forEach(row -> {
+    reader.get().selectFrom(CORRECTION).where(which).orderBy(CORRECTION.ID.desc()).limit(MOST_LISTED).forEach(row -> {
       List<CorrectionPartRecord> parts = reader.get().selectFrom(CORRECTION_PART).where(CORRECTION_PART.CORRECTION.eq(row.getId())).fetch();
       found.add(new Correction(row.getId(), Instant.ofEpochMilli(row.getAt()), row.getPerson(), row.getNote(),
           parts.stream().map(part -> part.getPoint().intValue()).toList(),

@@ -19,4 +19,9 @@ public record Deposit(List<Event> events, List<Frame> frames, List<RadioChange> 
   public static Deposit of(Frame frame) {
     return new Deposit(List.of(), List.of(frame), List.of());
   }
+
+  /** Changes of the radio state; without any, what was handed in before is on disk when this is. */
+  public static Deposit of(RadioChange... changes) {
+    return new Deposit(List.of(), List.of(), List.of(changes));
+  }
 }

@@ -75,6 +75,23 @@ public final class FrameLog {
     return reader.get().selectFrom(FRAME).where(condition).orderBy(FRAME.ID.desc()).limit(query.limit()).fetch(this::frame);
   }
 
+  /** Devices of which there are frames. */
+  public List<String> devices() {
+    return reader.get().selectDistinct(FRAME.DEVICE_ID).from(FRAME).where(FRAME.DEVICE_ID.isNotNull()).fetch(FRAME.DEVICE_ID);
+  }
+
+  /** The newest accepted data of each device. Constants are written out so that the index of just these frames is used. */
+  public List<Frame> newestData() {
+    return reader.get().selectFrom(FRAME).where(FRAME.ID.in(DSL.select(DSL.max(FRAME.ID)).from(FRAME).where(FRAME.KIND.eq(DSL.inline(Frame.UPLINK)))
+        .and(FRAME.OUTCOME.eq(DSL.inline(Frame.Outcome.ACCEPTED.name()))).groupBy(FRAME.DEVICE_ID))).fetch(this::frame);
+  }
+
+  /** Frames that no registered device sent and that came in since a moment, the newest first. */
+  public List<Frame> ofStrangers(Instant since, int most) {
+    return reader.get().selectFrom(FRAME).where(FRAME.DEVICE_ID.isNull()).and(FRAME.RECEIVED_AT.ge(since.toEpochMilli())).orderBy(FRAME.ID.desc())
+        .limit(most).fetch(this::frame);
+  }
+
   /** One frame. */
   public Optional<Frame> find(long id) {
     return reader.get().selectFrom(FRAME).where(FRAME.ID.eq(id)).fetchOptional(this::frame);

@@ -1,5 +1,7 @@
 package org.openpasture.store.telemetry;
 
+import org.openpasture.core.fleet.Command;
+import org.openpasture.core.lorawan.MacState;
 import org.openpasture.core.lorawan.Session;
 
 /** A change of what the network remembers of a device. */
@@ -14,6 +16,12 @@ public sealed interface RadioChange {
 
   /** A join was answered: its DevNonce may never be used again, and the next JoinNonce is known. */
   record Joined(String deviceId, int devNonce, int nextJoinNonce) implements RadioChange {}
+
+  /** What network and device agreed on. */
+  record MacChanged(String deviceId, MacState state) implements RadioChange {}
+
+  /** A command is wanted, or is in another state. */
+  record CommandChanged(String deviceId, Command command) implements RadioChange {}
 
   /** The device is gone; so is what was remembered of it. */
   record Forgotten(String deviceId) implements RadioChange {}

@@ -1,7 +1,10 @@
 package org.openpasture.store.telemetry;
 
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.openpasture.core.fleet.Command;
+import org.openpasture.core.lorawan.MacState;
 import org.openpasture.core.lorawan.Session;
 
 /**
@@ -10,6 +13,9 @@ import org.openpasture.core.lorawan.Session;
  * @param sessions by device id
  * @param usedNonces DevNonces by device id
  * @param joinNonces the next JoinNonce by device id
+ * @param macStates by device id
+ * @param commands that are not done with, in the order in which they were wanted
+ * @param lastCommandId the highest number of a command, 0 before the first
  */
 public record RadioMemory(Map<String, Session> sessions, Map<String, Set<Integer>> usedNonces,
-    Map<String, Integer> joinNonces) {}
+    Map<String, Integer> joinNonces, Map<String, MacState> macStates, List<Command> commands, long lastCommandId) {}

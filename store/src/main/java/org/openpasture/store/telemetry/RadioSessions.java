@@ -1,6 +1,8 @@
 package org.openpasture.store.telemetry;
 
+import static org.openpasture.store.generated.telemetrydb.Tables.COMMAND;
 import static org.openpasture.store.generated.telemetrydb.Tables.JOIN_COUNTER;
+import static org.openpasture.store.generated.telemetrydb.Tables.RADIO_MAC;
 import static org.openpasture.store.generated.telemetrydb.Tables.RADIO_SESSION;
 import static org.openpasture.store.generated.telemetrydb.Tables.USED_NONCE;
 
@@ -10,17 +12,23 @@ import java.util.HashSet;
 import java.util.Map;
 import java.util.Set;
 import org.jooq.DSLContext;
+import org.openpasture.core.fleet.Command;
 import org.openpasture.core.lorawan.AesKey;
 import org.openpasture.core.lorawan.DevAddr;
+import org.openpasture.core.lorawan.MacState;
 import org.openpasture.core.lorawan.Session;
 import org.openpasture.store.secret.SecretBox;
+import tools.jackson.databind.json.JsonMapper;
 
 /** What the network remembers of devices, their session keys encrypted. */
 final class RadioSessions {
   private final SecretBox secrets;
+  private final CommandLog commands;
+  private final JsonMapper mapper = JsonMapper.builder().build();
 
-  RadioSessions(SecretBox secrets) {
+  RadioSessions(SecretBox secrets, CommandLog commands) {
     this.secrets = secrets;
+    this.commands = commands;
   }
 
   void apply(DSLContext dsl, RadioChange change) {
@@ -48,7 +56,15 @@ final class RadioSessions {
         dsl.deleteFrom(RADIO_SESSION).where(RADIO_SESSION.DEVICE_ID.eq(deviceId)).execute();
         dsl.deleteFrom(USED_NONCE).where(USED_NONCE.DEVICE_ID.eq(deviceId)).execute();
         dsl.deleteFrom(JOIN_COUNTER).where(JOIN_COUNTER.DEVICE_ID.eq(deviceId)).execute();
+        dsl.deleteFrom(RADIO_MAC).where(RADIO_MAC.DEVICE_ID.eq(deviceId)).execute();
+        dsl.deleteFrom(COMMAND).where(COMMAND.DEVICE_ID.eq(deviceId)).execute();
       }
+      case RadioChange.MacChanged(String deviceId, MacState state) -> {
+        String json = mapper.writeValueAsString(state);
+        dsl.insertInto(RADIO_MAC, RADIO_MAC.DEVICE_ID, RADIO_MAC.STATE).values(deviceId, json).onConflict(RADIO_MAC.DEVICE_ID).doUpdate()
+            .set(RADIO_MAC.STATE, json).execute();
+      }
+      case RadioChange.CommandChanged(String deviceId, Command command) -> commands.save(dsl, command);
     }
   }
 
@@ -66,6 +82,8 @@ final class RadioSessions {
         nonces.computeIfAbsent(row.getDeviceId(), id -> new HashSet<>()).add(row.getDevNonce().intValue()));
     Map<String, Integer> next = new HashMap<>();
     dsl.selectFrom(JOIN_COUNTER).forEach(row -> next.put(row.getDeviceId(), row.getJoinNonce().intValue()));
-    return new RadioMemory(sessions, nonces, next);
+    Map<String, MacState> states = new HashMap<>();
+    dsl.selectFrom(RADIO_MAC).forEach(row -> states.put(row.getDeviceId(), mapper.readValue(row.getState(), MacState.class)));
+    return new RadioMemory(sessions, nonces, next, states, commands.open(dsl), commands.lastId(dsl));
   }
 }

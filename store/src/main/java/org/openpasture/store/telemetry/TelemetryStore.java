@@ -5,7 +5,6 @@ import static org.openpasture.store.generated.telemetrydb.Tables.REPLACED_READIN
 
 import java.nio.file.Path;
 import java.time.Clock;
-import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -48,25 +47,18 @@ import tools.jackson.databind.json.JsonMapper;
 public final class TelemetryStore implements AutoCloseable {
   private static final Logger LOG = LoggerFactory.getLogger(TelemetryStore.class);
   private static final double USUAL_BYTES = 3;
-  private static final Duration SEAL_EVERY = Duration.ofHours(2);
-  private static final long SEAL_AT = 1_000_000;
-  /** With so many it is worth while after a minute already: history that was brought in, a large site. */
-  private static final long SEAL_SOON = 50_000;
-  private static final Duration SOON = Duration.ofMinutes(1);
   /** When so many readings wait to be sealed, whoever brings more has to wait. */
   private static final long MOST_WAITING = 4_000_000;
-  private static final Duration COUNT_EVERY = Duration.ofMinutes(1);
   private static final int FRAMES_AT_ONCE = 200;
   /** Room inside the file is given back to the disk when there is more than this, and more than a fifth of the file. */
   private static final long MOST_REUSABLE = 64L << 20;
   private static final int PAGES_AT_ONCE = 500;
-  private static final Duration TRY_AGAIN_AFTER = Duration.ofSeconds(10);
-  private static final Duration LOOK_EVERY = Duration.ofSeconds(1);
   private final SqliteFile file;
   private final Clock clock;
   private final JsonMapper mapper = JsonMapper.builder().build();
   private final Journal journal;
   private final FrameLog frames;
+  private final CommandLog commands;
   private final RadioSessions radio;
   private final SeriesStore series;
   private final Intake intake;
@@ -74,7 +66,7 @@ public final class TelemetryStore implements AutoCloseable {
   private final GroupCommitter committer;
   private final Corrections corrections;
   private final Keeper keeper;
-  private final Thread sealing;
+  private final Upkeep upkeep;
   private volatile Consumer<Committed> listener = committed -> { };
   private volatile long committedUpTo;
   private volatile long judgedUpTo;
@@ -90,7 +82,8 @@ public final class TelemetryStore implements AutoCloseable {
     this.journal = new Journal(file, clock);
     this.intake = new Intake(clock.instant());
     this.frames = new FrameLog(file::reader);
-    this.radio = new RadioSessions(secrets);
+    this.commands = new CommandLog(file::reader);
+    this.radio = new RadioSessions(secrets, commands);
     this.series = new SeriesStore(file::reader);
     readJournal();
     this.committedUpTo = journal.last();
@@ -99,7 +92,7 @@ public final class TelemetryStore implements AutoCloseable {
     this.sealer = new Sealer(series, this::write, clock);
     this.keeper = new Keeper(series, file::reader, this::write);
     this.corrections = new Corrections(this, file::reader, clock);
-    this.sealing = Thread.ofPlatform().name("telemetry-sealer").daemon().start(this::sealNowAndThen);
+    this.upkeep = new Upkeep(series::waiting, this::seal, this::keepCount, this::trouble, clock);
   }
 
   private void readJournal() {
@@ -217,45 +210,6 @@ public final class TelemetryStore implements AutoCloseable {
         throw failed(e);
       }
     });
-  }
-
-  private void sealNowAndThen() {
-    Instant sealedAt = clock.instant();
-    Instant countedAt = sealedAt;
-    while (!closing) {
-      try {
-        synchronized (chunkLock) {
-          chunkLock.wait(LOOK_EVERY.toMillis());
-        }
-        Duration since = Duration.between(sealedAt, clock.instant()).abs();
-        boolean due = series.waiting() > 0 && since.compareTo(SEAL_EVERY) > 0 || series.waiting() > SEAL_SOON && since.compareTo(SOON) > 0;
-        if (!closing && (due || series.waiting() > SEAL_AT)) {
-          seal();
-          sealedAt = clock.instant();
-        }
-        if (!closing && Duration.between(countedAt, clock.instant()).abs().compareTo(COUNT_EVERY) > 0) {
-          keepCount();
-          countedAt = clock.instant();
-        }
-      } catch (InterruptedException e) {
-        return;
-      } catch (RuntimeException e) {
-        sealFailed(e);
-      }
-    }
-  }
-
-  private void sealFailed(RuntimeException e) {
-    if (!closing && trouble == null) {
-      LOG.error("readings could not be put into chunks; they stay in the journal, and it is tried again", e);
-    }
-    synchronized (room) {
-      try {
-        room.wait(TRY_AGAIN_AFTER.toMillis());
-      } catch (InterruptedException interrupted) {
-        Thread.currentThread().interrupt();
-      }
-    }
   }
 
   /** Puts all readings that are in the journal into chunks now, and takes out of the journal what is judged as well. */
@@ -394,6 +348,11 @@ public final class TelemetryStore implements AutoCloseable {
     return frames;
   }
 
+  /** What was sent to devices, or is to be. */
+  public CommandLog commands() {
+    return commands;
+  }
+
   /** What was remembered of all devices. */
   public RadioMemory radioMemory() {
     return radio.read(file.reader());
@@ -439,14 +398,7 @@ public final class TelemetryStore implements AutoCloseable {
     synchronized (room) {
       room.notifyAll();
     }
-    synchronized (chunkLock) {
-      chunkLock.notifyAll();
-    }
-    try {
-      sealing.join();
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-    }
+    upkeep.close();
     committer.close();
     sealer.close();
     journal.close();

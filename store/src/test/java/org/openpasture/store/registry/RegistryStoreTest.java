@@ -78,7 +78,7 @@ class RegistryStoreTest {
     Calibration calibration = new Calibration.Steps(List.of(new Calibration.TwoPoint(4, 0, 20, 8), new Calibration.Clamp(0, 8)));
     return new Entity[] {SITE, new Area("a", "Whey room", "s"), new Asset("m", "Pump", "a", "pump", List.of("iso-10816-1-class-1")),
         new Point("p", 1, "Axial", "m", Quantity.VIBRATION_VELOCITY, "mm/s", null, "axial", "at the coupling", true), LimitLibrary.shipped().getFirst(),
-        new DeviceModel("dm", "Sender", "", 10, "battery",
+        DeviceModel.of("dm", "Sender", 10, "battery",
             new Layout(List.of(new Message(2, List.of(new Field("v", 0, FieldType.U16, "little", new Field.Bits(0, 4), 0.1, 1.0, 65_535.0))))),
             List.of(new Channel("v", "Velocity", Quantity.VIBRATION_VELOCITY, "mm/s", "axial", calibration))),
         new Gateway("g", "Mast", Eui64.of("02ab54fffe10a001"), "s"),

@@ -154,6 +154,12 @@ class SeriesStoreTest {
     tried.close();
   }
 
+  /** A late reading in an hour whose other readings lie in the chunk after it: found by the property above. */
+  @Test
+  void theStoryThatFailedOnceHolds() throws IOException {
+    itKeepsWhatASortedMapKeeps(3_703);
+  }
+
   private static long somewhere(TreeMap<Long, Double> expected, Random random) {
     Long at = expected.ceilingKey(expected.firstKey() + Math.floorMod(random.nextLong(), expected.lastKey() - expected.firstKey() + 1));
     return at == null ? expected.firstKey() : at;

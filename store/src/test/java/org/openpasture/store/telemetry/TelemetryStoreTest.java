@@ -62,7 +62,7 @@ class TelemetryStoreTest {
   }
 
   private static Frame frame(String deviceId, Frame.Outcome outcome) {
-    Reception reception = new Reception(new Eui64(5), START, null, 77, 868_100_000, "SF7BW125", -80, 7.5);
+    Reception reception = new Reception(new Eui64(5), START, null, 77, 868_100_000, "SF7BW125", -80, 7.5, null);
     return new Frame(0, START, "uplink", deviceId, "0011", new byte[] {1, 2}, new byte[] {3}, 2, 9, outcome, null, "t=1", List.of(reception));
   }
 
@@ -116,8 +116,8 @@ class TelemetryStoreTest {
   @Test
   void radioSessionsSurviveAndTheirKeysAreNotReadableInTheFile() throws Exception {
     Session session = Session.fresh(new DevAddr(0x01ab0c0d), KEY, AesKey.ofHex("ec925802ae430ca77fd3dd73cb2cc588"));
-    store.submit(new Deposit(List.of(), List.of(), List.of(new RadioChange.SessionBegan("d1", session), new RadioChange.Joined("d1", 7, 2)))).join();
-    store.submit(new Deposit(List.of(), List.of(), List.of(new RadioChange.CountersMoved("d1", 41, 3)))).join();
+    store.submit(Deposit.of(new RadioChange.SessionBegan("d1", session), new RadioChange.Joined("d1", 7, 2))).join();
+    store.submit(Deposit.of(new RadioChange.CountersMoved("d1", 41, 3))).join();
     reopen();
     RadioMemory memory = store.radioMemory();
     assertThat(memory.sessions()).containsEntry("d1", new Session(session.devAddr(), session.nwkSKey(), session.appSKey(), 41, 3));
@@ -131,7 +131,7 @@ class TelemetryStoreTest {
       }
     }
     open();
-    store.submit(new Deposit(List.of(), List.of(), List.of(new RadioChange.Forgotten("d1")))).join();
+    store.submit(Deposit.of(new RadioChange.Forgotten("d1"))).join();
     assertThat(store.radioMemory().sessions()).isEmpty();
   }
 

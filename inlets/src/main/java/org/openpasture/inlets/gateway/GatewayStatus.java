@@ -1,4 +1,4 @@
-package org.openpasture.inlets.packetforwarder;
+package org.openpasture.inlets.gateway;
 
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;

@@ -1,4 +1,4 @@
-package org.openpasture.inlets.packetforwarder;
+package org.openpasture.inlets.gateway;
 
 import org.openpasture.core.frame.Reception;
 

@@ -1,4 +1,4 @@
-package org.openpasture.inlets.packetforwarder;
+package org.openpasture.inlets.gateway;
 
 import java.util.Optional;
 import org.openpasture.core.lorawan.Eui64;
@@ -12,7 +12,10 @@ public interface GatewayEvents {
   /** The gateway asked for downlinks: it is there and can be answered. */
   void reachable(Eui64 gateway);
 
-  /** A datagram or a part of it could not be used.
+  /** A gateway that held a connection has lost it. */
+  void gone(Eui64 gateway);
+
+  /** A message or a part of it could not be used.
    *
    * @param gateway whose it was, if that could be read
    */

@@ -1,0 +1,147 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { GatewayFacts } from "@/api/types";
+import { useAction } from "@/look/act";
+import { age, every, now } from "@/look/clock";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import ShownOnce from "@/look/ShownOnce.vue";
+import { usePlaces } from "@/places/places";
+import { computed, ref, watch } from "vue";
+import StateWord from "./StateWord.vue";
+
+/** The page of a gateway: whether it is there, how busy the air is around it, whom it hears. */
+const { id } = defineProps<{ id: string }>();
+const places = usePlaces();
+const { data, error: problem, load } = useLoad(() => api.get<GatewayFacts>("gateways/" + id));
+const { busy, error, run } = useAction();
+const token = ref("");
+watch(() => id, load);
+every(15, () => void load());
+const most = computed(() => Math.max(1, ...(data.value?.hours.map((hour) => hour.frames) ?? [])));
+const mayEdit = computed(() => places.may("edit", data.value?.gateway.siteId ?? null));
+const clock = (time: string) =>
+  new Date(time).toLocaleTimeString(undefined, { hour: "2-digit", minute: "2-digit", hourCycle: "h23" });
+
+async function makeToken() {
+  await run(async () => {
+    token.value = (await api.post<{ token: string }>(`gateways/${id}/token`)).token;
+    await load();
+  });
+}
+</script>
+
+<template>
+  <div v-if="data" class="page">
+    <header class="page-head">
+      <div>
+        <p class="crumbs"><RouterLink to="/fleet/gateways">Gateways</RouterLink> / {{ data.gateway.siteName }}</p>
+        <h1>{{ data.gateway.name }}</h1>
+        <p class="row">
+          <StateWord :state="data.gateway.state" />
+          <span class="soft">last sign {{ age(data.gateway.lastHeard, now) }}</span>
+          <span class="mono soft">{{ data.gateway.eui }}</span>
+        </p>
+      </div>
+    </header>
+    <p v-if="data.gateway.state === 'online' && !data.gateway.canTransmit" class="sheet warn">
+      It hears, but cannot send: it does not ask for what is to be sent. Devices cannot join by it.
+    </p>
+
+    <section class="sheet">
+      <h2>Frames by hour</h2>
+      <div v-if="data.hours.length" class="bars" role="img" :aria-label="`Frames by hour, ${most} at most`">
+        <div v-for="hour in data.hours" :key="hour.start" class="bar">
+          <span class="small">{{ hour.frames }}</span>
+          <div :style="{ height: (80 * hour.frames) / most + 'px' }"></div>
+          <span class="soft small">{{ clock(hour.start) }}</span>
+        </div>
+      </div>
+      <p v-else class="soft">It has heard nothing since the service started.</p>
+      <p v-if="data.hours.length" class="soft small">
+        Since the service started, the last 24 hours at most. Mean signal of the newest hour:
+        {{ data.hours.at(-1)?.meanRssiDbm.toFixed(0) }} dBm, SNR {{ data.hours.at(-1)?.meanSnrDb.toFixed(1) }} dB.
+      </p>
+    </section>
+
+    <section class="sheet">
+      <h2>How busy the air is</h2>
+      <table v-if="data.channels.length" class="rows">
+        <thead>
+          <tr>
+            <th>Channel</th>
+            <th class="num">Frames this hour</th>
+            <th class="num">Occupied</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="channel in data.channels" :key="channel.megahertz">
+            <td>{{ channel.megahertz.toFixed(3) }} MHz</td>
+            <td class="num">{{ channel.frames }}</td>
+            <td class="num" :class="{ warn: channel.percent > 10 }">{{ channel.percent.toFixed(2) }} %</td>
+          </tr>
+        </tbody>
+      </table>
+      <p>
+        Of its own ration of air it has used <strong>{{ data.dutyUsedPercent.toFixed(1) }} %</strong> in the last hour.
+      </p>
+    </section>
+
+    <section class="sheet">
+      <h2>Hears</h2>
+      <table v-if="data.devices.length" class="rows">
+        <tbody>
+          <tr v-for="device in data.devices" :key="device.id">
+            <td>
+              <RouterLink :to="`/fleet/devices/${device.id}`">{{ device.name }}</RouterLink>
+            </td>
+            <td><StateWord :state="device.state" /></td>
+            <td class="soft small">{{ data.onlyHere.includes(device.name) ? "no other gateway hears it" : "" }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-else class="soft">No registered device yet.</p>
+    </section>
+
+    <section v-if="mayEdit" class="sheet">
+      <h2>Token for its station</h2>
+      <p class="soft">
+        {{
+          data.hasToken
+            ? "A station that connects as this gateway has to give its token. A new one makes the old one useless."
+            : "A station by WebSocket is admitted by its EUI alone. With a token nobody else can speak for it."
+        }}
+      </p>
+      <ShownOnce v-if="token" :value="token" label="The token, shown only now: enter it in the station" />
+      <el-button v-else :loading="busy" @click="makeToken">{{
+        data.hasToken ? "Make a new token" : "Make a token"
+      }}</el-button>
+      <ProblemNote :error="error" />
+    </section>
+  </div>
+  <div v-else-if="problem" class="page">
+    <ProblemNote :error="problem" />
+    <p><RouterLink to="/fleet/gateways">All gateways</RouterLink></p>
+  </div>
+</template>
+
+<style scoped>
+.bars {
+  display: flex;
+  align-items: flex-end;
+  gap: 4px;
+  overflow-x: auto;
+}
+.bar {
+  flex: 0 0 46px;
+  text-align: center;
+}
+.bar div {
+  background: var(--moss);
+  min-height: 2px;
+  border-radius: 3px 3px 0 0;
+}
+.warn {
+  color: var(--warning);
+}
+</style>

@@ -1,0 +1,144 @@
+package org.openpasture.service.fleet;
+
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.api.fleet.DeviceRequest;
+import org.openpasture.core.fleet.Assignment;
+import org.openpasture.core.fleet.Channel;
+import org.openpasture.core.fleet.Device;
+import org.openpasture.core.fleet.DeviceModel;
+import org.openpasture.core.fleet.RadioIdentity;
+import org.openpasture.core.lorawan.AesKey;
+import org.openpasture.core.lorawan.DevAddr;
+import org.openpasture.core.lorawan.Eui64;
+import org.openpasture.core.lorawan.Session;
+import org.openpasture.core.people.Right;
+import org.openpasture.core.place.Point;
+import org.openpasture.core.registry.Change;
+import org.openpasture.core.registry.Registry;
+import org.openpasture.service.access.Accounts;
+import org.openpasture.service.access.Reader;
+import org.openpasture.service.problem.Problem;
+import org.openpasture.service.radio.KeyList;
+import org.openpasture.service.radio.RadioKeys;
+import org.openpasture.service.radio.RadioNetwork;
+import org.openpasture.store.registry.RegistryStore;
+import org.springframework.stereotype.Component;
+
+/** Brings devices in: checks all that is said of them, keeps their keys, and makes points for their channels if that is wanted. */
+@Component
+class BringIn {
+  private final RegistryStore registry;
+  private final RadioNetwork network;
+  private final RadioKeys keys;
+  private final KeyList list;
+  private final Reader reader;
+  private final Clock clock;
+
+  BringIn(RegistryStore registry, RadioNetwork network, RadioKeys keys, KeyList list, Reader reader, Clock clock) {
+    this.registry = registry;
+    this.network = network;
+    this.keys = keys;
+    this.list = list;
+    this.reader = reader;
+    this.clock = clock;
+  }
+
+  /** A request that was found right. */
+  private record Checked(DeviceModel model, RadioIdentity radio, @Nullable AesKey appKey, boolean fromList, @Nullable Session session) {}
+
+  /**
+   * Says what is wrong with a request, without doing anything.
+   *
+   * @throws Problem or IllegalArgumentException in words
+   */
+  void check(DeviceRequest request) {
+    checked(request);
+    refuseKnown(registry.now(), request.devEui());
+  }
+
+  /** Brings a device in. */
+  Device bringIn(DeviceRequest request) {
+    return bringIn(List.of(request)).getFirst();
+  }
+
+  /** Brings devices in, all of them or none. */
+  List<Device> bringIn(List<DeviceRequest> requests) {
+    List<Newcomer> newcomers = requests.stream().map(request -> newcomer(request, checked(request))).toList();
+    newcomers.forEach(newcomer -> {
+      if (newcomer.checked().appKey() != null) {
+        keys.save(newcomer.device().id(), newcomer.checked().appKey());
+      }
+    });
+    try {
+      registry.change(reader.person().name(), now -> changes(now, newcomers));
+    } catch (Problem clash) {
+      newcomers.forEach(newcomer -> keys.forget(newcomer.device().id()));
+      throw clash;
+    }
+    newcomers.forEach(newcomer -> {
+      if (newcomer.checked().fromList()) {
+        list.forget(newcomer.device().radio().devEui());
+      }
+      if (newcomer.checked().session() != null) {
+        network.begin(newcomer.device().id(), newcomer.checked().session());
+      }
+    });
+    return newcomers.stream().map(Newcomer::device).toList();
+  }
+
+  /** A device that is about to come in. */
+  private record Newcomer(Device device, Checked checked, boolean makePoints) {}
+
+  private static Newcomer newcomer(DeviceRequest request, Checked checked) {
+    return new Newcomer(new Device(Accounts.newId(), request.name(), request.modelId(), request.placeId(), checked.radio()), checked,
+        Boolean.TRUE.equals(request.makePoints()));
+  }
+
+  private Checked checked(DeviceRequest request) {
+    reader.require(Right.EDIT, request.placeId(), "bring devices in here");
+    DeviceModel model = reader.find(DeviceModel.class, request.modelId(), "device model");
+    if (request.isPersonalised()) {
+      Session session = Session.fresh(DevAddr.of(String.valueOf(request.devAddr())), AesKey.ofHex(String.valueOf(request.nwkSKey())),
+          AesKey.ofHex(String.valueOf(request.appSKey())));
+      return new Checked(model, new RadioIdentity.Personalised(request.devEui(), session.devAddr()), null, false, session);
+    }
+    Optional<KeyList.Entry> listed = request.appKey() == null ? list.find(request.devEui()) : Optional.empty();
+    AesKey key = request.appKey() != null ? AesKey.ofHex(request.appKey()) : listed.map(KeyList.Entry::appKey).orElseThrow(() ->
+        Problem.invalid("the key is missing: give the application key (appKey) for a device that joins, or devAddr, nwkSKey and appSKey for a personalised "
+            + "one; the list of keys has none for " + request.devEui()));
+    Eui64 joinEui = request.joinEui() != null ? request.joinEui() : listed.map(KeyList.Entry::joinEui).orElseGet(() -> new Eui64(0));
+    return new Checked(model, new RadioIdentity.OverTheAir(request.devEui(), joinEui), key, listed.isPresent(), null);
+  }
+
+  private static void refuseKnown(Registry now, Eui64 eui) {
+    now.device(eui).ifPresent(other -> {
+      throw Problem.conflict("A device with the EUI " + eui + " is here already: '" + other.name() + "'.", "Look at that one, or check the EUI on the label.");
+    });
+  }
+
+  private List<Change> changes(Registry now, List<Newcomer> newcomers) {
+    List<Change> changes = new ArrayList<>();
+    int number = now.highestPointNumber();
+    for (Newcomer newcomer : newcomers) {
+      Device device = newcomer.device();
+      refuseKnown(now, device.radio().devEui());
+      changes.add(new Change.Put(device));
+      DeviceModel model = newcomer.checked().model();
+      for (Channel channel : newcomer.makePoints() ? model.channels() : List.<Channel>of()) {
+        if (channel.name().equals(model.batteryChannel())) {
+          continue;
+        }
+        number++;
+        Point point = new Point(Accounts.newId(), number, channel.title(), device.placeId(), channel.quantity(), channel.unit(), null,
+            channel.direction(), null, false);
+        changes.add(new Change.Put(point));
+        changes.add(new Change.Put(new Assignment(Accounts.newId(), device.id(), channel.name(), point.id(), clock.instant(), null, null)));
+      }
+    }
+    return changes;
+  }
+}
