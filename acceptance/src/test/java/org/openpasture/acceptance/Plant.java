@@ -86,14 +86,14 @@ public final class Plant {
 
   /** The pump's sender, which joins over the air, with a point for each channel. */
   public DeviceView pumpSender() {
-    return owner.post("api/v1/devices", new DeviceRequest("Pump sender", vibrationModel, pump, Eui64.of(PUMP_EUI), Eui64.of(JOIN_EUI), PUMP_KEY,
-        null, null, null, true), DeviceView.class);
+    return owner.post("api/v1/devices", DeviceRequest.joining("Pump sender", vibrationModel, pump, Eui64.of(PUMP_EUI), Eui64.of(JOIN_EUI), PUMP_KEY,
+        true), DeviceView.class);
   }
 
   /** A personalised sender of one 32-bit float, a humidity. */
   public DeviceView floatSender() {
-    return owner.post("api/v1/devices", new DeviceRequest("Float sender", floatModel, pump, Eui64.of(TANK_EUI), null, null, TANK_ADDR, TANK_NWK,
-        TANK_APP, true), DeviceView.class);
+    return owner.post("api/v1/devices", DeviceRequest.personalised("Float sender", floatModel, pump, Eui64.of(TANK_EUI), TANK_ADDR, TANK_NWK, TANK_APP,
+        true), DeviceView.class);
   }
 
   /** The radio of the pump's sender. */

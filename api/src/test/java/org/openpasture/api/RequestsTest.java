@@ -42,11 +42,11 @@ class RequestsTest {
   @Test
   void aDeviceHasKeysOfOneOfTheTwoWays() {
     Eui64 eui = new Eui64(1);
-    assertThatCode(() -> new DeviceRequest("d", "m", "p", eui, null, "key", null, null, null, null)).doesNotThrowAnyException();
-    assertThatCode(() -> new DeviceRequest("d", "m", "p", eui, null, null, "addr", "nwk", "app", null)).doesNotThrowAnyException();
-    assertThatThrownBy(() -> new DeviceRequest("d", "m", "p", eui, null, null, "addr", "nwk", null, null))
+    assertThatCode(() -> new DeviceRequest("d", "m", "p", eui, null, "key", null, null, null, null, null, null)).doesNotThrowAnyException();
+    assertThatCode(() -> new DeviceRequest("d", "m", "p", eui, null, null, "addr", "nwk", "app", null, null, null)).doesNotThrowAnyException();
+    assertThatThrownBy(() -> new DeviceRequest("d", "m", "p", eui, null, null, "addr", "nwk", null, null, null, null))
         .hasMessage("a personalised device needs all of devAddr, nwkSKey and appSKey");
-    assertThatCode(() -> new DeviceRequest("d", "m", "p", eui, null, null, null, null, null, null)).as("its key may be in the list").doesNotThrowAnyException();
+    assertThatCode(() -> new DeviceRequest("d", "m", "p", eui, null, null, null, null, null, null, null, null)).as("its key may be in the list").doesNotThrowAnyException();
   }
 
   @Test

@@ -27,8 +27,8 @@ final class DeviceCommands implements Runnable {
       return;
     }
     Instant now = Instant.now();
-    TextTable table = new TextTable("Device", "EUI", "Model", "State", "Heard", "RSSI", "SNR", "Counter", "Lost", "Battery");
-    devices.forEach(device -> table.row(device.path("name").asString(), device.path("devEui").asString(),
+    TextTable table = new TextTable("Device", "EUI or address", "Model", "State", "Heard", "RSSI", "SNR", "Counter", "Lost", "Battery");
+    devices.forEach(device -> table.row(device.path("name").asString(), device.path("address").asString(),
         device.path("modelName").asString(), device.path("state").asString(), Words.age(device.path("lastHeard"), now),
         Words.amount(device.path("rssiDbm"), 0, "dBm"), Words.amount(device.path("snrDb"), 1, "dB"), Words.number(device.path("counter"), 0),
         device.path("lost").asString(), Words.amount(device.path("batteryVolts"), 2, "V")));
@@ -40,11 +40,13 @@ final class DeviceCommands implements Runnable {
     });
   }
 
-  @Command(name = "add", mixinStandardHelpOptions = true, description = "Bring a LoRaWAN device in.")
+  @Command(name = "add", mixinStandardHelpOptions = true, description = "Bring a device in: a LoRaWAN one by its EUI, or one of an inlet by its address.")
   int add(@Mixin Service to, @Parameters(paramLabel = "NAME") String name,
       @Option(names = "--model", paramLabel = "MODEL", required = true, description = "Id or name of its model.") String model,
       @Option(names = "--in", paramLabel = "PLACE", required = true, description = "The site, area or asset it hangs at.") String in,
-      @Option(names = "--eui", paramLabel = "EUI", required = true, description = "DevEUI, 16 hex digits.") String eui,
+      @Option(names = "--eui", paramLabel = "EUI", description = "DevEUI of a LoRaWAN device, 16 hex digits.") @Nullable String eui,
+      @Option(names = "--inlet", paramLabel = "INLET", description = "The inlet that it speaks by.") @Nullable String inlet,
+      @Option(names = "--address", paramLabel = "ADDRESS", description = "As it stands in the messages of the inlet.") @Nullable String address,
       @Option(names = "--join-eui", paramLabel = "EUI", description = "JoinEUI, if it joins.") @Nullable String joinEui,
       @Option(names = "--app-key", paramLabel = "KEY", description = "Application key, for a device that joins; else that of the list of keys.") @Nullable String appKey,
       @Option(names = "--dev-addr", paramLabel = "ADDR", description = "Address, for a personalised device.") @Nullable String devAddr,
@@ -52,12 +54,15 @@ final class DeviceCommands implements Runnable {
       @Option(names = "--app-s-key", paramLabel = "KEY") @Nullable String appSKey,
       @Option(names = "--make-points", description = "Make a point for each channel of the model.") boolean makePoints) {
     JsonNode models = to.api().get("api/v1/models");
+    if ((eui == null) == (inlet == null)) {
+      throw new IllegalArgumentException("give either --eui, for a LoRaWAN device, or --inlet and --address");
+    }
     return PlaceCommands.made(to, to.api().post("api/v1/devices", new DeviceRequest(name,
-        Service.pick(models, model, "device model").path("id").asString(), PlaceCommands.id(to, in), Eui64.of(eui),
-        joinEui == null ? null : Eui64.of(joinEui), appKey, devAddr, nwkSKey, appSKey, makePoints)));
+        Service.pick(models, model, "device model").path("id").asString(), PlaceCommands.id(to, in), eui == null ? null : Eui64.of(eui),
+        joinEui == null ? null : Eui64.of(joinEui), appKey, devAddr, nwkSKey, appSKey, inlet == null ? null : InletCommands.id(to, inlet), address, makePoints)));
   }
 
-  @Command(name = "import", mixinStandardHelpOptions = true, description = "Bring many devices in from CSV: name, dev eui, model, place and keys.")
+  @Command(name = "import", mixinStandardHelpOptions = true, description = "Bring many devices in from CSV: name, model, place, and dev eui with keys, or inlet and address.")
   int bringIn(@Mixin Service to, @Parameters(paramLabel = "FILE") java.nio.file.Path file,
       @Option(names = "--dry-run", description = "Only say what would be taken.") boolean dryRun) throws java.io.IOException {
     return RadioCommands.taken(to, "api/v1/devices/import?dryRun=" + dryRun, file, dryRun, "devices");

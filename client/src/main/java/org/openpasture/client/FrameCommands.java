@@ -17,6 +17,9 @@ final class FrameCommands implements Runnable {
   @Option(names = "--device", paramLabel = "DEVICE", description = "Only of this device.")
   private @Nullable String device;
 
+  @Option(names = "--inlet", paramLabel = "INLET", description = "Only what came by this inlet.")
+  private @Nullable String inlet;
+
   @Option(names = "--refused", description = "Only those that were refused.")
   private boolean refused;
 
@@ -26,7 +29,8 @@ final class FrameCommands implements Runnable {
   @Override
   public void run() {
     String id = device == null ? null : Service.pick(service.api().get("api/v1/devices"), device, "device").path("id").asString();
-    JsonNode frames = service.api().get("api/v1/frames?limit=" + limit + "&refused=" + refused + (id == null ? "" : "&device=" + id));
+    JsonNode frames = service.api().get("api/v1/frames?limit=" + limit + "&refused=" + refused + (id == null ? "" : "&device=" + id)
+        + (inlet == null ? "" : "&inlet=" + InletCommands.id(service, inlet)));
     if (service.printedJson(frames)) {
       return;
     }
@@ -58,11 +62,11 @@ final class FrameCommands implements Runnable {
     String heard = best.isObject() ? String.format(Locale.ROOT, "%s %.0f dBm %.1f dB %s%s",
         best.path("gatewayName").asString(best.path("gatewayEui").asString("")), best.path("rssiDbm").asDouble(),
         best.path("snrDb").asDouble(), best.path("dataRate").asString(""),
-        frame.path("heard").size() > 1 ? " (+" + (frame.path("heard").size() - 1) + ")" : "") : "";
+        frame.path("heard").size() > 1 ? " (+" + (frame.path("heard").size() - 1) + ")" : "") : frame.path("inletName").asString("");
     out.println(Words.clock(frame.path("time")) + "  " + (frame.path("accepted").asBoolean() ? "ok      " : "refused ")
         + frame.path("deviceName").asString(frame.path("address").asString("?")) + "  " + frame.path("kind").asString()
         + (frame.path("counter").asLong(-1) >= 0 ? " " + frame.path("counter").asString() : "") + "  " + heard);
-    String payload = frame.path("payload").asString("");
+    String payload = frame.path("text").asString(frame.path("payload").asString(""));
     if (!payload.isEmpty()) {
       out.println("          " + payload + "  " + frame.path("values").asString(""));
     }

@@ -91,7 +91,7 @@ final class Service {
     List<JsonNode> all = StreamSupport.stream(list.spliterator(), false).toList();
     List<JsonNode> exact = all.stream().filter(node -> node.path("id").asString("").equals(meant)
         || node.path("number").isNumber() && node.path("number").asString().equals(meant)
-        || node.path("eui").asString("").equals(meant) || node.path("devEui").asString("").equals(meant)
+        || node.path("eui").asString("").equals(meant) || node.path("address").asString("").equalsIgnoreCase(meant)
         || name.apply(node).equalsIgnoreCase(meant)).toList();
     List<JsonNode> found = !exact.isEmpty() ? exact
         : all.stream().filter(node -> name.apply(node).toLowerCase(java.util.Locale.ROOT).contains(meant.toLowerCase(java.util.Locale.ROOT)))

@@ -89,8 +89,7 @@ class CommissioningTest {
   }
 
   private static DeviceView bringIn() {
-    return SERVICE.owner().post("api/v1/devices", new DeviceRequest("Pump sender", plant.vibrationModel, plant.pump, Eui64.of(Plant.PUMP_EUI), null, null, null, null,
-        null, true), DeviceView.class);
+    return SERVICE.owner().post("api/v1/devices", DeviceRequest.joining("Pump sender", plant.vibrationModel, plant.pump, Eui64.of(Plant.PUMP_EUI), null, null, true), DeviceView.class);
   }
 
   @Test

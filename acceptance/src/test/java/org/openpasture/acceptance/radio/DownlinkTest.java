@@ -62,8 +62,8 @@ class DownlinkTest {
          "settings": [{"name": "opening", "title": "Opening", "unit": "%", "min": 0, "max": 100, "port": 20, "prefix": "0a", "type": "u8"},
                       {"name": "interval", "title": "Report interval", "unit": "s", "min": 10, "max": 3600, "port": 20, "prefix": "01", "type": "u16"}]}""");
     String modelId = SERVICE.owner().post("api/v1/models", model).path("id").asString();
-    valveId = SERVICE.owner().post("api/v1/devices", new DeviceRequest("Drain valve", modelId, plant.pump, Eui64.of(VALVE_EUI), Eui64.of(Plant.JOIN_EUI),
-        VALVE_KEY, null, null, null, true), DeviceView.class).id();
+    valveId = SERVICE.owner().post("api/v1/devices", DeviceRequest.joining("Drain valve", modelId, plant.pump, Eui64.of(VALVE_EUI), Eui64.of(Plant.JOIN_EUI),
+        VALVE_KEY, true), DeviceView.class).id();
     mast = SERVICE.gateway(Plant.MAST);
     mast.onDownlink(SENT::add);
     pump = join(Plant.pumpRadio(100));

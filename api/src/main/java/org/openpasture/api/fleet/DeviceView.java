@@ -8,7 +8,12 @@ import org.openpasture.core.lorawan.Eui64;
 /**
  * A device and how it is.
  *
- * @param state online, silent, silent-gateway (its gateway is silent too), silent-battery (it was nearly empty), joined (no data yet),
+ * @param devEui null for a device of an inlet
+ * @param address what it is known by: its EUI, or what stands in its messages
+ * @param activation over-the-air, personalised, or inlet
+ * @param inletId null for a LoRaWAN device
+ * @param state online, silent, silent-gateway (its gateway is silent too), silent-inlet (the inlet is down or paused),
+ *     silent-battery (it was nearly empty), joined (no data yet),
  *     never-heard
  * @param stateReason the same in words
  * @param problem why its newest frame was refused; null if it was not
@@ -19,7 +24,7 @@ import org.openpasture.core.lorawan.Eui64;
  * @param hardware likewise
  */
 public record DeviceView(String id, String name, String modelId, String modelName, String placeId, List<String> path,
-    Eui64 devEui, String activation, String state, String stateReason, @Nullable Instant lastHeard, @Nullable Double rssiDbm,
+    @Nullable Eui64 devEui, String address, String activation, @Nullable String inletId, @Nullable String inletName, String state, String stateReason, @Nullable Instant lastHeard, @Nullable Double rssiDbm,
     @Nullable Double snrDb, @Nullable String dataRate, @Nullable Long counter, long frames, long lost,
     @Nullable Double batteryVolts, @Nullable String problem, List<AssignmentView> assignments, List<String> gateways,
     @Nullable Double batteryPercent, @Nullable Double marginDb, @Nullable String firmware, @Nullable String hardware) {

@@ -7,12 +7,15 @@ import org.jspecify.annotations.Nullable;
 /**
  * One frame as it came in and what became of it.
  *
+ * @param sentAt as the sender says; null if it does not
+ * @param inletName the inlet that it came by; null for LoRaWAN
  * @param bytes hex, as received
  * @param payload hex, decrypted
+ * @param text the payload of a message as text; null if it is none, and for radio frames
  * @param values "channel=value", separated by blanks
  */
-public record FrameView(long id, Instant time, String kind, @Nullable String deviceId, @Nullable String deviceName, String address,
-    String bytes, String payload, int port, long counter, boolean accepted, @Nullable String reason, String values,
+public record FrameView(long id, Instant time, @Nullable Instant sentAt, String kind, @Nullable String deviceId, @Nullable String deviceName, @Nullable String inletId, @Nullable String inletName, String address,
+    String bytes, String payload, @Nullable String text, int port, long counter, boolean accepted, @Nullable String reason, String values,
     List<Heard> heard) {
 
   /** How one gateway heard it. */

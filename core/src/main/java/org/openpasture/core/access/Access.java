@@ -5,6 +5,7 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.Gateway;
+import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.people.Grant;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
@@ -45,6 +46,10 @@ public record Access(Registry registry, Person person) {
 
   public boolean may(Right right, Gateway gateway) {
     return may(right, gateway.siteId());
+  }
+
+  public boolean may(Right right, Inlet inlet) {
+    return may(right, inlet.siteId());
   }
 
   public boolean may(Right right, Dashboard dashboard) {

@@ -1,10 +1,24 @@
 package org.openpasture.core.fleet;
 
+import com.fasterxml.jackson.annotation.JsonAlias;
+import java.util.Optional;
 import org.openpasture.core.entity.Entity;
+import org.openpasture.core.lorawan.Eui64;
 
 /**
  * What measures. Its keys are not here: they are kept encrypted and never handed out again.
  *
  * @param placeId the site, area or asset that it hangs at
+ * @param identity was called radio while there were only radio devices
  */
-public record Device(String id, String name, String modelId, String placeId, RadioIdentity radio) implements Entity {}
+public record Device(String id, String name, String modelId, String placeId, @JsonAlias("radio") DeviceIdentity identity) implements Entity {
+  /** Its EUI if it speaks LoRaWAN. */
+  public Optional<Eui64> devEui() {
+    return identity instanceof RadioIdentity radio ? Optional.of(radio.devEui()) : Optional.empty();
+  }
+
+  /** The inlet that it speaks through; empty for LoRaWAN. */
+  public Optional<String> inletId() {
+    return identity instanceof DeviceIdentity.OfInlet of ? Optional.of(of.inletId()) : Optional.empty();
+  }
+}

@@ -1,22 +1,30 @@
 package org.openpasture.core.fleet;
 
-import com.fasterxml.jackson.annotation.JsonSubTypes;
-import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import org.openpasture.core.lorawan.DevAddr;
 import org.openpasture.core.lorawan.Eui64;
 
 /** How a LoRaWAN device is known on the air. */
-@JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "activation")
-@JsonSubTypes({
-    @JsonSubTypes.Type(value = RadioIdentity.OverTheAir.class, name = "over-the-air"),
-    @JsonSubTypes.Type(value = RadioIdentity.Personalised.class, name = "personalised")
-})
-public sealed interface RadioIdentity {
+public sealed interface RadioIdentity extends DeviceIdentity {
   Eui64 devEui();
 
+  @Override
+  default String address() {
+    return devEui().toString();
+  }
+
   /** The device joins and gets its address and session keys then. */
-  record OverTheAir(Eui64 devEui, Eui64 joinEui) implements RadioIdentity {}
+  record OverTheAir(Eui64 devEui, Eui64 joinEui) implements RadioIdentity {
+    @Override
+    public String activation() {
+      return "over-the-air";
+    }
+  }
 
   /** Address and session keys were put into the device. */
-  record Personalised(Eui64 devEui, DevAddr devAddr) implements RadioIdentity {}
+  record Personalised(Eui64 devEui, DevAddr devAddr) implements RadioIdentity {
+    @Override
+    public String activation() {
+      return "personalised";
+    }
+  }
 }

@@ -1,6 +1,7 @@
 package org.openpasture.core.frame;
 
 import java.time.Instant;
+import java.util.Comparator;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -8,17 +9,20 @@ import org.jspecify.annotations.Nullable;
  * One message as it came in, and what became of it. Refused ones are kept as well, with the reason.
  *
  * @param id given by the store when it is kept, 0 before
+ * @param sentAt when it was sent, as it says itself; null where it does not say
  * @param kind what it was: one of the constants below, or "unreadable"
  * @param deviceId null where no registered device sent it
+ * @param inletId the inlet that it came by; null for LoRaWAN
+ * @param address of the sender
  * @param bytes as received
- * @param payload decrypted application payload; empty if there is none
+ * @param payload what the device's model reads: decrypted, and taken out of what was around it; empty if there is none
  * @param port radio port, -1 if none
  * @param counter full frame counter, -1 if none
  * @param reason why it was refused, or what is noteworthy; null if all is well
  * @param values what was read from it, "channel=value" in the layout's order
  */
-public record Frame(long id, Instant receivedAt, String kind, @Nullable String deviceId, String address,
-    byte[] bytes, byte[] payload, int port, long counter, Outcome outcome, @Nullable String reason, String values,
+public record Frame(long id, Instant receivedAt, @Nullable Instant sentAt, String kind, @Nullable String deviceId, @Nullable String inletId,
+    String address, byte[] bytes, byte[] payload, int port, long counter, Outcome outcome, @Nullable String reason, String values,
     List<Reception> receptions) {
 
   public static final String UPLINK = "uplink";
@@ -26,6 +30,8 @@ public record Frame(long id, Instant receivedAt, String kind, @Nullable String d
   /** Sent to a device. */
   public static final String DOWNLINK = "downlink";
   public static final String JOIN_ACCEPT = "join accept";
+  /** Came by an inlet. */
+  public static final String MESSAGE = "message";
 
   /** What became of a frame. */
   public enum Outcome { ACCEPTED, REFUSED }
@@ -35,8 +41,17 @@ public record Frame(long id, Instant receivedAt, String kind, @Nullable String d
     return kind.equals(DOWNLINK) || kind.equals(JOIN_ACCEPT);
   }
 
+  /** Whether it holds something for the device's model to read. */
+  public boolean isData() {
+    return kind.equals(MESSAGE) || kind.equals(UPLINK) && port > 0;
+  }
+
+  /** The moment that its values belong to: as it says, else when the first gateway heard it, else when it came. */
+  public Instant time() {
+    return sentAt != null ? sentAt : receptions.stream().map(Reception::receivedAt).min(Comparator.naturalOrder()).orElse(receivedAt);
+  }
+
   public Frame withId(long given) {
-    return new Frame(given, receivedAt, kind, deviceId, address, bytes, payload, port, counter, outcome, reason, values,
-        receptions);
+    return new Frame(given, receivedAt, sentAt, kind, deviceId, inletId, address, bytes, payload, port, counter, outcome, reason, values, receptions);
   }
 }

@@ -11,6 +11,7 @@ import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.fleet.ResponseCheck;
+import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.people.Grant;
 import org.openpasture.core.people.Person;
@@ -29,6 +30,7 @@ public enum Kind {
   LIMIT_SET("limit-set", LimitSet.class),
   DEVICE_MODEL("device-model", DeviceModel.class),
   GATEWAY("gateway", Gateway.class),
+  INLET("inlet", Inlet.class),
   DEVICE("device", Device.class),
   ASSIGNMENT("assignment", Assignment.class),
   RESPONSE_CHECK("response-check", ResponseCheck.class),

@@ -14,7 +14,9 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Entity;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Device;
+import org.openpasture.core.fleet.DeviceIdentity;
 import org.openpasture.core.fleet.Gateway;
+import org.openpasture.core.fleet.RadioIdentity;
 import org.openpasture.core.fleet.ResponseCheck;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.lorawan.Eui64;
@@ -35,6 +37,7 @@ public final class Registry {
   private final Map<Integer, Point> pointsByNumber = new HashMap<>();
   private final Map<Eui64, Gateway> gatewaysByEui = new HashMap<>();
   private final Map<Eui64, Device> devicesByEui = new HashMap<>();
+  private final Map<String, Device> devicesByInletAndAddress = new HashMap<>();
   private final Map<String, List<Assignment>> assignmentsByDevice = new HashMap<>();
   private final Map<String, List<Assignment>> assignmentsByPoint = new HashMap<>();
   private final Map<String, List<Point>> pointsByPlace = new HashMap<>();
@@ -47,7 +50,12 @@ public final class Registry {
       pointsByPlace.computeIfAbsent(point.placeId(), id -> new ArrayList<>()).add(point);
     });
     all(Gateway.class).forEach(gateway -> gatewaysByEui.put(gateway.eui(), gateway));
-    all(Device.class).forEach(device -> devicesByEui.put(device.radio().devEui(), device));
+    all(Device.class).forEach(device -> {
+      switch (device.identity()) {
+        case RadioIdentity radio -> devicesByEui.put(radio.devEui(), device);
+        case DeviceIdentity.OfInlet of -> devicesByInletAndAddress.put(of.key(), device);
+      }
+    });
     all(Assignment.class).forEach(assignment -> {
       assignmentsByDevice.computeIfAbsent(assignment.deviceId(), id -> new ArrayList<>()).add(assignment);
       assignmentsByPoint.computeIfAbsent(assignment.pointId(), id -> new ArrayList<>()).add(assignment);
@@ -122,6 +130,11 @@ public final class Registry {
 
   public Optional<Device> device(Eui64 devEui) {
     return Optional.ofNullable(devicesByEui.get(devEui));
+  }
+
+  /** The device that an address in the messages of an inlet belongs to. */
+  public Optional<Device> device(String inletId, String address) {
+    return Optional.ofNullable(devicesByInletAndAddress.get(DeviceIdentity.OfInlet.key(inletId, address)));
   }
 
   public List<Assignment> assignmentsOf(String deviceId) {

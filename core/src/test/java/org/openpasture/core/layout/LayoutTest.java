@@ -19,7 +19,7 @@ import tools.jackson.databind.json.JsonMapper;
 
 class LayoutTest {
   private static double value(Field field, String hex) {
-    Decoding decoding = new Layout(List.of(new Message(null, List.of(field)))).decode(1, HexFormat.of().parseHex(hex));
+    Decoding decoding = new ByteLayout(List.of(new Message(null, List.of(field)))).decode(1, HexFormat.of().parseHex(hex));
     return ((Decoding.Decoded) decoding).values().getFirst().value();
   }
 
@@ -51,7 +51,7 @@ class LayoutTest {
 
   @Test
   void leavesOutWhatTheDeviceSaysItDoesNotHave() {
-    Layout layout = new Layout(List.of(new Message(null, List.of(
+    ByteLayout layout = new ByteLayout(List.of(new Message(null, List.of(
         new Field("t", 0, FieldType.I16, null, null, 0.1, null, -32_768.0), Field.of("h", 2, FieldType.U8)))));
     assertThat(layout.decode(1, HexFormat.of().parseHex("800030")))
         .isEqualTo(new Decoding.Decoded(List.of(new ChannelValue("h", 48))));
@@ -59,14 +59,14 @@ class LayoutTest {
 
   @Test
   void aFrameThatIsTooShortIsRefusedAsAWhole() {
-    Layout layout = new Layout(List.of(new Message(null, List.of(Field.of("t", 0, FieldType.U8), Field.of("co2", 3, FieldType.U16)))));
+    ByteLayout layout = new ByteLayout(List.of(new Message(null, List.of(Field.of("t", 0, FieldType.U8), Field.of("co2", 3, FieldType.U16)))));
     assertThat(layout.decode(1, new byte[4]))
         .isEqualTo(new Decoding.Refused("the frame has 4 bytes, but 'co2' is read from byte 3 to 4"));
   }
 
   @Test
   void choosesTheMessageByPort() {
-    Layout layout = new Layout(List.of(new Message(2, List.of(Field.of("a", 0, FieldType.U8))),
+    ByteLayout layout = new ByteLayout(List.of(new Message(2, List.of(Field.of("a", 0, FieldType.U8))),
         new Message(3, List.of(Field.of("b", 0, FieldType.U8)))));
     assertThat(layout.decode(3, new byte[] {7})).isEqualTo(new Decoding.Decoded(List.of(new ChannelValue("b", 7))));
     assertThat(layout.decode(4, new byte[] {7})).isEqualTo(new Decoding.Refused("the layout describes no message on port 4"));
@@ -94,7 +94,7 @@ class LayoutTest {
   @Property
   void noPayloadAndNoFieldMakeItThrow(@ForAll @Size(max = 40) byte[] payload, @ForAll @IntRange(min = -50, max = 50) int at,
       @ForAll FieldType type) {
-    Layout layout = new Layout(List.of(new Message(null, List.of(Field.of("x", at, type)))));
+    ByteLayout layout = new ByteLayout(List.of(new Message(null, List.of(Field.of("x", at, type)))));
     assertThatCode(() -> layout.decode(1, payload)).doesNotThrowAnyException();
   }
 }

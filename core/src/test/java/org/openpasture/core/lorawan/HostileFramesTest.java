@@ -8,7 +8,7 @@ import org.junit.jupiter.api.Test;
 import org.openpasture.core.layout.Decoding;
 import org.openpasture.core.layout.Field;
 import org.openpasture.core.layout.FieldType;
-import org.openpasture.core.layout.Layout;
+import org.openpasture.core.layout.ByteLayout;
 import org.openpasture.core.layout.Message;
 
 /** Random bytes, and true frames with a few bytes changed: never an exception, never taken for authentic. {@code -Dfuzz=N} for more. */
@@ -69,7 +69,7 @@ class HostileFramesTest {
           random.nextBoolean() ? random.nextGaussian() : null, null);
       byte[] bytes = new byte[random.nextInt(256)];
       random.nextBytes(bytes);
-      Layout layout = new Layout(List.of(new Message(random.nextBoolean() ? null : 1, List.of(field))));
+      ByteLayout layout = new ByteLayout(List.of(new Message(random.nextBoolean() ? null : 1, List.of(field))));
       assertThat(layout.decode(1, bytes)).isInstanceOfAny(Decoding.Decoded.class, Decoding.Refused.class);
       layout.parts(1, bytes).forEach(part -> assertThat(part.until()).isLessThanOrEqualTo(bytes.length));
     }

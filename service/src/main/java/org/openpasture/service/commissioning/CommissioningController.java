@@ -14,8 +14,12 @@ import org.openpasture.api.commissioning.CommissioningView.CheckView;
 import org.openpasture.api.commissioning.CommissioningView.Step;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Device;
+import org.openpasture.core.fleet.DeviceIdentity;
 import org.openpasture.core.fleet.Gateway;
+import org.openpasture.core.fleet.RadioIdentity;
 import org.openpasture.core.fleet.ResponseCheck;
+import org.openpasture.core.frame.Frame;
+import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
@@ -26,8 +30,9 @@ import org.openpasture.core.series.SeriesSlice;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
-import org.openpasture.service.radio.GatewayStates;
-import org.openpasture.service.radio.RadioPlan;
+import org.openpasture.service.heard.GatewayStates;
+import org.openpasture.service.heard.InletStates;
+import org.openpasture.service.band.RadioPlan;
 import org.openpasture.store.registry.RegistryStore;
 import org.openpasture.store.telemetry.FrameQuery;
 import org.openpasture.store.telemetry.TelemetryStore;
@@ -48,14 +53,16 @@ class CommissioningController {
   private final TelemetryStore telemetry;
   private final RegistryStore registry;
   private final GatewayStates gateways;
+  private final InletStates inlets;
   private final RadioPlan plan;
   private final Reader reader;
   private final Clock clock;
 
-  CommissioningController(TelemetryStore telemetry, RegistryStore registry, GatewayStates gateways, RadioPlan plan, Reader reader, Clock clock) {
+  CommissioningController(TelemetryStore telemetry, RegistryStore registry, GatewayStates gateways, InletStates inlets, RadioPlan plan, Reader reader, Clock clock) {
     this.telemetry = telemetry;
     this.registry = registry;
     this.gateways = gateways;
+    this.inlets = inlets;
     this.plan = plan;
     this.reader = reader;
     this.clock = clock;
@@ -65,16 +72,29 @@ class CommissioningController {
   CommissioningView view(@PathVariable String id) {
     Device device = reader.device(id);
     Registry now = reader.now();
-    String siteId = now.siteOf(device.placeId()).map(Site::id).orElse("");
-    List<Steps.GatewayState> near = now.all(Gateway.class).stream().filter(gateway -> gateway.siteId().equals(siteId))
-        .map(gateway -> gateways.view(now, gateway)).map(one -> new Steps.GatewayState(one.name(), one.state().equals("online"), one.canTransmit())).toList();
-    List<Step> steps = new ArrayList<>(new Steps(device, telemetry.frames().find(new FrameQuery(id, false, null, FRAMES)),
-        telemetry.frames().ofStrangers(clock.instant().minus(STRANGERS_OF), FRAMES), near, plan.now().region(), plan.now().subBand()).all());
+    List<Step> steps = new ArrayList<>(way(now, device));
     boolean decoded = steps.getLast().state().equals("done");
     List<CheckView> checks = checks(now, device);
     steps.add(meaning(now, device, decoded));
     steps.add(response(checks, decoded));
     return new CommissioningView(id, steps, steps.stream().allMatch(step -> step.state().equals("done")), checks);
+  }
+
+  private List<Step> way(Registry now, Device device) {
+    List<Frame> frames = telemetry.frames().find(FrameQuery.newestOf(device.id(), FRAMES));
+    return switch (device.identity()) {
+      case RadioIdentity radio -> radioWay(now, device, radio, frames);
+      case DeviceIdentity.OfInlet of -> new InletSteps(of.address(), now.find(Inlet.class, of.inletId()).map(Inlet::name).orElse(""), inlets.whyDown(of.inletId()),
+          frames, inlets.strangers(of.inletId())).all();
+    };
+  }
+
+  private List<Step> radioWay(Registry now, Device device, RadioIdentity radio, List<Frame> frames) {
+    String siteId = now.siteOf(device.placeId()).map(Site::id).orElse("");
+    List<Steps.GatewayState> near = now.all(Gateway.class).stream().filter(gateway -> gateway.siteId().equals(siteId))
+        .map(gateway -> gateways.view(now, gateway)).map(one -> new Steps.GatewayState(one.name(), one.state().equals("online"), one.canTransmit())).toList();
+    return new Steps(radio, frames, telemetry.frames().ofStrangers(clock.instant().minus(STRANGERS_OF), FRAMES), near, plan.now().region(),
+        plan.now().subBand()).all();
   }
 
   private Step meaning(Registry now, Device device, boolean decoded) {

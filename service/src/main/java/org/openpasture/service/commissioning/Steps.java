@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.commissioning.CommissioningView.Step;
-import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.RadioIdentity;
 import org.openpasture.core.frame.Frame;
 import org.openpasture.core.frame.Reception;
@@ -17,17 +16,18 @@ import org.openpasture.core.lorawan.Region;
 /**
  * Works out from the frame log how far a device is on its way in, and where it stops the likely cause in words. Pure.
  *
+ * @param radio how the device is known on the air
  * @param frames of the device, the newest first
  * @param strangers frames of the last hour that no registered device sent, the newest first
  * @param gateways those of the device's site
  * @param region of the radio network
  * @param subBand that the gateways hear; 0 for all
  */
-record Steps(Device device, List<Frame> frames, List<Frame> strangers, List<GatewayState> gateways, Region region, int subBand) {
-  private static final String DONE = "done";
-  private static final String WAITING = "waiting";
-  private static final String FAILED = "failed";
-  private static final String LATER = "later";
+record Steps(RadioIdentity radio, List<Frame> frames, List<Frame> strangers, List<GatewayState> gateways, Region region, int subBand) {
+  static final String DONE = "done";
+  static final String WAITING = "waiting";
+  static final String FAILED = "failed";
+  static final String LATER = "later";
   /** SNR this near to the floor is as good as out of reach. */
   private static final double THIN_MARGIN_DB = 3;
   private static final int SIMILAR_DIGITS = 2;
@@ -37,14 +37,14 @@ record Steps(Device device, List<Frame> frames, List<Frame> strangers, List<Gate
 
   List<Step> all() {
     List<Step> steps = new ArrayList<>(List.of(gateway()));
-    if (device.radio() instanceof RadioIdentity.OverTheAir) {
+    if (radio instanceof RadioIdentity.OverTheAir) {
       steps.addAll(joining());
     }
     steps.addAll(data());
     return steps;
   }
 
-  private static Step step(String id, String title, String state, String words, String todo, @Nullable Instant at) {
+  static Step step(String id, String title, String state, String words, String todo, @Nullable Instant at) {
     return new Step(id, title, state, words, todo, at);
   }
 
@@ -59,7 +59,7 @@ record Steps(Device device, List<Frame> frames, List<Frame> strangers, List<Gate
           "Look at the gateway first: power, network, and the address and port it sends to.", null);
     }
     String names = String.join(", ", online.stream().map(GatewayState::name).toList());
-    if (online.stream().noneMatch(GatewayState::canTransmit) && device.radio() instanceof RadioIdentity.OverTheAir) {
+    if (online.stream().noneMatch(GatewayState::canTransmit) && radio instanceof RadioIdentity.OverTheAir) {
       return step("gateway", title, FAILED, names + (online.size() == 1 ? " is" : " are") + " online, but did not ask for what is to be sent.",
           "Its way back is blocked: look at its firewall, and whether it sends PULL_DATA.", null);
     }
@@ -103,10 +103,10 @@ record Steps(Device device, List<Frame> frames, List<Frame> strangers, List<Gate
   }
 
   private Step notHeard(String title) {
-    Eui64 eui = device.radio().devEui();
+    Eui64 eui = radio.devEui();
     for (Frame frame : strangers) {
       String other = frame.address();
-      if (frame.kind().equals(Frame.JOIN_REQUEST) && device.radio() instanceof RadioIdentity.OverTheAir joins
+      if (frame.kind().equals(Frame.JOIN_REQUEST) && radio instanceof RadioIdentity.OverTheAir joins
           && other.equals(joins.joinEui().toString())) {
         return step("heard", title, FAILED, "A device with the EUI " + other + " asks to join, which is the JoinEUI entered for this one.",
             "The two EUIs were swapped: remove the device and enter them the other way round.", frame.receivedAt());
@@ -121,7 +121,7 @@ record Steps(Device device, List<Frame> frames, List<Frame> strangers, List<Gate
         "Switch it on, or press its join button. If nothing comes: is it set to " + band + "? Is it in reach of the gateway?", null);
   }
 
-  private static int differing(String a, String b) {
+  static int differing(String a, String b) {
     int count = Math.abs(a.length() - b.length());
     for (int i = 0; i < Math.min(a.length(), b.length()); i++) {
       count += a.charAt(i) == b.charAt(i) ? 0 : 1;
@@ -145,7 +145,7 @@ record Steps(Device device, List<Frame> frames, List<Frame> strangers, List<Gate
   }
 
   private List<Step> data() {
-    boolean joins = device.radio() instanceof RadioIdentity.OverTheAir;
+    boolean joins = radio instanceof RadioIdentity.OverTheAir;
     Optional<Frame> data = frames.stream().filter(frame -> frame.kind().equals(Frame.UPLINK) && frame.counter() >= 0
         && (frame.outcome() == Frame.Outcome.ACCEPTED || String.valueOf(frame.reason()).startsWith("authentic"))).findFirst();
     String title = joins ? "The device heard it: first data" : "First data";
@@ -154,12 +154,14 @@ record Steps(Device device, List<Frame> frames, List<Frame> strangers, List<Gate
     }
     Frame last = data.get();
     Step first = step("data", title, DONE, "Frame " + last.counter() + (joins ? "" : ", " + reach(last)), thinMargin(last), last.receivedAt());
+    return List.of(first, decoder(last));
+  }
+
+  static Step decoder(Frame last) {
     boolean readable = last.outcome() == Frame.Outcome.ACCEPTED && (last.port() == 0 || !last.values().isEmpty());
-    if (readable) {
-      return List.of(first, step("decoder", "The decoder fits", DONE, last.values(), last.reason() == null ? "" : sentence(last.reason()), last.receivedAt()));
-    }
-    return List.of(first, step("decoder", "The decoder fits", FAILED, last.reason() == null ? "The frame held nothing that the model's layout reads."
-        : sentence(last.reason()), "Choose another model, or change the layout in the workbench on this very frame.", last.receivedAt()));
+    return readable ? step("decoder", "The decoder fits", DONE, last.values(), last.reason() == null ? "" : sentence(last.reason()), last.receivedAt())
+        : step("decoder", "The decoder fits", FAILED, last.reason() == null ? "The frame held nothing that the model's layout reads." : sentence(last.reason()),
+            "Choose another model, or change the layout in the workbench on this very frame.", last.receivedAt());
   }
 
   private Step personalised(String title) {
@@ -214,7 +216,7 @@ record Steps(Device device, List<Frame> frames, List<Frame> strangers, List<Gate
     return "See the frame for more.";
   }
 
-  private static String sentence(String reason) {
+  static String sentence(String reason) {
     String text = reason.strip();
     return text.isEmpty() ? "" : Character.toUpperCase(text.charAt(0)) + text.substring(1) + (text.endsWith(".") ? "" : ".");
   }

@@ -6,11 +6,14 @@ import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.fleet.DeviceRequest;
+import org.openpasture.api.problem.Require;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Channel;
 import org.openpasture.core.fleet.Device;
+import org.openpasture.core.fleet.DeviceIdentity;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.fleet.RadioIdentity;
+import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.lorawan.AesKey;
 import org.openpasture.core.lorawan.DevAddr;
 import org.openpasture.core.lorawan.Eui64;
@@ -48,7 +51,7 @@ class BringIn {
   }
 
   /** A request that was found right. */
-  private record Checked(DeviceModel model, RadioIdentity radio, @Nullable AesKey appKey, boolean fromList, @Nullable Session session) {}
+  private record Checked(DeviceModel model, DeviceIdentity identity, @Nullable AesKey appKey, boolean fromList, @Nullable Session session) {}
 
   /**
    * Says what is wrong with a request, without doing anything.
@@ -56,8 +59,7 @@ class BringIn {
    * @throws Problem or IllegalArgumentException in words
    */
   void check(DeviceRequest request) {
-    checked(request);
-    refuseKnown(registry.now(), request.devEui());
+    refuseKnown(registry.now(), checked(request).identity());
   }
 
   /** Brings a device in. */
@@ -81,7 +83,7 @@ class BringIn {
     }
     newcomers.forEach(newcomer -> {
       if (newcomer.checked().fromList()) {
-        list.forget(newcomer.device().radio().devEui());
+        newcomer.device().devEui().ifPresent(list::forget);
       }
       if (newcomer.checked().session() != null) {
         network.begin(newcomer.device().id(), newcomer.checked().session());
@@ -94,30 +96,45 @@ class BringIn {
   private record Newcomer(Device device, Checked checked, boolean makePoints) {}
 
   private static Newcomer newcomer(DeviceRequest request, Checked checked) {
-    return new Newcomer(new Device(Accounts.newId(), request.name(), request.modelId(), request.placeId(), checked.radio()), checked,
+    return new Newcomer(new Device(Accounts.newId(), request.name(), request.modelId(), request.placeId(), checked.identity()), checked,
         Boolean.TRUE.equals(request.makePoints()));
   }
 
   private Checked checked(DeviceRequest request) {
     reader.require(Right.EDIT, request.placeId(), "bring devices in here");
     DeviceModel model = reader.find(DeviceModel.class, request.modelId(), "device model");
+    if (request.inletId() != null) {
+      Inlet inlet = reader.find(Inlet.class, request.inletId(), "inlet");
+      if (!reader.access().may(Right.LOOK, inlet)) {
+        throw Problem.notFound("inlet");
+      }
+      return new Checked(model, new DeviceIdentity.OfInlet(inlet.id(), String.valueOf(request.address())), null, false, null);
+    }
+    Eui64 devEui = Require.present(request.devEui(), "the device's EUI");
     if (request.isPersonalised()) {
       Session session = Session.fresh(DevAddr.of(String.valueOf(request.devAddr())), AesKey.ofHex(String.valueOf(request.nwkSKey())),
           AesKey.ofHex(String.valueOf(request.appSKey())));
-      return new Checked(model, new RadioIdentity.Personalised(request.devEui(), session.devAddr()), null, false, session);
+      return new Checked(model, new RadioIdentity.Personalised(devEui, session.devAddr()), null, false, session);
     }
-    Optional<KeyList.Entry> listed = request.appKey() == null ? list.find(request.devEui()) : Optional.empty();
+    Optional<KeyList.Entry> listed = request.appKey() == null ? list.find(devEui) : Optional.empty();
     AesKey key = request.appKey() != null ? AesKey.ofHex(request.appKey()) : listed.map(KeyList.Entry::appKey).orElseThrow(() ->
         Problem.invalid("the key is missing: give the application key (appKey) for a device that joins, or devAddr, nwkSKey and appSKey for a personalised "
-            + "one; the list of keys has none for " + request.devEui()));
+            + "one; the list of keys has none for " + devEui));
     Eui64 joinEui = request.joinEui() != null ? request.joinEui() : listed.map(KeyList.Entry::joinEui).orElseGet(() -> new Eui64(0));
-    return new Checked(model, new RadioIdentity.OverTheAir(request.devEui(), joinEui), key, listed.isPresent(), null);
+    return new Checked(model, new RadioIdentity.OverTheAir(devEui, joinEui), key, listed.isPresent(), null);
   }
 
-  private static void refuseKnown(Registry now, Eui64 eui) {
-    now.device(eui).ifPresent(other -> {
-      throw Problem.conflict("A device with the EUI " + eui + " is here already: '" + other.name() + "'.", "Look at that one, or check the EUI on the label.");
-    });
+  private static void refuseKnown(Registry now, DeviceIdentity identity) {
+    switch (identity) {
+      case RadioIdentity radio -> now.device(radio.devEui()).ifPresent(other -> {
+        throw Problem.conflict("A device with the EUI " + radio.devEui() + " is here already: '" + other.name() + "'.",
+            "Look at that one, or check the EUI on the label.");
+      });
+      case DeviceIdentity.OfInlet of -> now.device(of.inletId(), of.address()).ifPresent(other -> {
+        throw Problem.conflict("A device with the address " + of.address() + " is at this inlet already: '" + other.name() + "'.",
+            "Look at that one, or check the address.");
+      });
+    }
   }
 
   private List<Change> changes(Registry now, List<Newcomer> newcomers) {
@@ -125,7 +142,7 @@ class BringIn {
     int number = now.highestPointNumber();
     for (Newcomer newcomer : newcomers) {
       Device device = newcomer.device();
-      refuseKnown(now, device.radio().devEui());
+      refuseKnown(now, device.identity());
       changes.add(new Change.Put(device));
       DeviceModel model = newcomer.checked().model();
       for (Channel channel : newcomer.makePoints() ? model.channels() : List.<Channel>of()) {

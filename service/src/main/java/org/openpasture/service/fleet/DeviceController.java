@@ -22,7 +22,7 @@ import org.openpasture.core.registry.Registry;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
-import org.openpasture.service.radio.DeviceStates;
+import org.openpasture.service.heard.DeviceStates;
 import org.openpasture.service.radio.RadioKeys;
 import org.openpasture.service.radio.RadioNetwork;
 import org.openpasture.store.registry.RegistryStore;
@@ -82,8 +82,8 @@ class DeviceController {
   void changeKey(@PathVariable String id, @RequestBody KeyRequest request) {
     Device device = reader.device(id);
     reader.require(Right.EDIT, device.placeId(), "change the key of this device");
-    if (!(device.radio() instanceof RadioIdentity.OverTheAir)) {
-      throw Problem.invalid("this device does not join: its session keys were put into it. Remove it and bring it in anew");
+    if (!(device.identity() instanceof RadioIdentity.OverTheAir)) {
+      throw Problem.invalid("this device does not join, so that it has no application key. Remove it and bring it in anew");
     }
     keys.save(id, AesKey.ofHex(request.appKey()));
   }

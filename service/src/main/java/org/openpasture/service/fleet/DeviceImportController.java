@@ -22,6 +22,7 @@ import org.openpasture.api.reading.ImportReport;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
+import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.lorawan.AesKey;
 import org.openpasture.core.lorawan.DeviceLabel;
 import org.openpasture.core.lorawan.Eui64;
@@ -99,7 +100,8 @@ class DeviceImportController {
   }
 
   /**
-   * Brings many devices in. CSV with the columns "name", "dev eui", "model" and "place" (name or id), and for the keys "join eui" and
+   * Brings many devices in. CSV with the columns "name", "model" and "place" (name or id); for devices of an inlet "inlet" (name or id) and "address";
+   * for LoRaWAN devices "dev eui" and for the keys "join eui" and
    * "app key", or "dev addr", "nwk s key" and "app s key"; or none, if the list of keys has them. Lines that are wrong are reported, the others
    * are taken.
    */
@@ -107,14 +109,16 @@ class DeviceImportController {
   ImportReport importDevices(HttpServletRequest request, @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestParam(defaultValue = "true") boolean makePoints) throws IOException {
     Access access = reader.access();
-    Set<Eui64> seen = new HashSet<>();
+    Set<String> seen = new HashSet<>();
     List<DeviceRequest> right = new ArrayList<>();
-    ImportReport report = lines(request, dryRun, List.of("name", "dev eui", "model", "place"), line -> {
+    ImportReport report = lines(request, dryRun, List.of("name", "model", "place"), line -> {
       DeviceRequest device = new DeviceRequest(line.needed("name"), model(access, line.needed("model")), place(access, line.needed("place")),
-          Eui64.of(line.needed("dev eui")), line.find("join eui").map(Eui64::of).orElse(null), line.find("app key").orElse(null),
-          line.find("dev addr").orElse(null), line.find("nwk s key").orElse(null), line.find("app s key").orElse(null), makePoints);
-      if (!seen.add(device.devEui())) {
-        throw new IllegalArgumentException("the EUI " + device.devEui() + " stands in this file twice");
+          line.find("inlet").isPresent() ? null : Eui64.of(line.needed("dev eui")), line.find("join eui").map(Eui64::of).orElse(null), line.find("app key").orElse(null),
+          line.find("dev addr").orElse(null), line.find("nwk s key").orElse(null), line.find("app s key").orElse(null),
+          line.find("inlet").map(name -> inlet(access, name)).orElse(null), line.find("address").orElse(null), makePoints);
+      String identity = device.devEui() != null ? "EUI " + device.devEui() : "address " + device.address();
+      if (!seen.add(identity + device.inletId())) {
+        throw new IllegalArgumentException("the " + identity + " stands in this file twice");
       }
       bringIn.check(device);
       right.add(device);
@@ -128,6 +132,11 @@ class DeviceImportController {
   private static String model(Access access, String name) {
     return access.registry().all(DeviceModel.class).stream().filter(model -> model.id().equals(name) || model.name().equalsIgnoreCase(name))
         .map(DeviceModel::id).findFirst().orElseThrow(() -> new IllegalArgumentException("there is no device model '" + name + "'"));
+  }
+
+  private static String inlet(Access access, String name) {
+    return access.registry().all(Inlet.class).stream().filter(inlet -> inlet.id().equals(name) || inlet.name().equalsIgnoreCase(name))
+        .map(Inlet::id).findFirst().orElseThrow(() -> new IllegalArgumentException("there is no inlet '" + name + "'"));
   }
 
   private static String place(Access access, String name) {

@@ -12,12 +12,13 @@ import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.frame.Frame;
 import org.openpasture.core.access.Access;
+import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.place.PointViews;
 import org.openpasture.service.problem.Problem;
-import org.openpasture.service.radio.FrameViews;
+import org.openpasture.service.heard.FrameViews;
 import org.openpasture.store.telemetry.FrameQuery;
 import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -43,22 +44,23 @@ class FrameController {
   /**
    * Frames, the newest first.
    *
+   * @param inlet only what came by this inlet
    * @param before only frames with a smaller id, for paging back
    */
   @GetMapping("/api/v1/frames")
   List<FrameView> list(@RequestParam(required = false) @Nullable String device,
-      @RequestParam(defaultValue = "false") boolean refused, @RequestParam(required = false) @Nullable Long before,
+      @RequestParam(required = false) @Nullable String inlet, @RequestParam(defaultValue = "false") boolean refused, @RequestParam(required = false) @Nullable Long before,
       @RequestParam(defaultValue = "100") int limit) {
     Access access = reader.access();
     String deviceId = device == null ? null : reader.device(device).id();
-    return telemetry.frames().find(new FrameQuery(deviceId, refused, before, Math.clamp(limit, 1, 1000))).stream()
+    return telemetry.frames().find(new FrameQuery(deviceId, inlet, refused, before, Math.clamp(limit, 1, 1000))).stream()
         .filter(frame -> maySee(access, frame)).map(frame -> views.view(access.registry(), frame)).toList();
   }
 
   private static boolean maySee(Access access, Frame frame) {
     return access.person().owner()
         || access.registry().find(Device.class, frame.deviceId()).map(device -> access.may(Right.LOOK, device))
-            .orElseGet(() -> frame.receptions().stream().anyMatch(reception ->
+            .orElseGet(() -> access.registry().find(Inlet.class, frame.inletId()).filter(inlet -> access.may(Right.LOOK, inlet)).isPresent() || frame.receptions().stream().anyMatch(reception ->
                 access.registry().gateway(reception.gateway()).filter(gateway -> access.may(Right.LOOK, gateway)).isPresent()));
   }
 
@@ -77,7 +79,7 @@ class FrameController {
     Device device = reader.device(source.deviceId());
     DeviceModel model = reader.find(DeviceModel.class, device.modelId(), "device model");
     Optional<Calibration> ofModel = model.channel(source.channel()).map(Channel::calibration);
-    Optional<FrameView> frame = telemetry.frames().find(new FrameQuery(device.id(), false, null, 20)).stream()
+    Optional<FrameView> frame = telemetry.frames().find(FrameQuery.newestOf(device.id(), 20)).stream()
         .filter(one -> one.values().contains(source.channel() + "=")).findFirst().map(one -> views.view(reader.now(), one));
     return new PointTrace(device.id(), device.name(), model.name(), source.channel(),
         Optional.ofNullable(source.calibration()).or(() -> ofModel).orElse(null), source.calibration() != null, frame.orElse(null));

@@ -4,7 +4,6 @@ import java.util.List;
 import org.openpasture.api.fleet.GatewayRequest;
 import org.openpasture.api.fleet.GatewayView;
 import org.openpasture.api.fleet.HeardGateway;
-import org.openpasture.api.fleet.InletView;
 import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Right;
@@ -14,8 +13,7 @@ import org.openpasture.core.registry.Kind;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
-import org.openpasture.service.radio.GatewayIntake;
-import org.openpasture.service.radio.GatewayStates;
+import org.openpasture.service.heard.GatewayStates;
 import org.openpasture.service.radio.GatewayTokens;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.http.HttpStatus;
@@ -33,14 +31,12 @@ import org.springframework.web.bind.annotation.RestController;
 class GatewayController {
   private final RegistryStore registry;
   private final GatewayStates states;
-  private final GatewayIntake intake;
   private final GatewayTokens tokens;
   private final Reader reader;
 
-  GatewayController(RegistryStore registry, GatewayStates states, GatewayIntake intake, GatewayTokens tokens, Reader reader) {
+  GatewayController(RegistryStore registry, GatewayStates states, GatewayTokens tokens, Reader reader) {
     this.registry = registry;
     this.states = states;
-    this.intake = intake;
     this.tokens = tokens;
     this.reader = reader;
   }
@@ -103,10 +99,5 @@ class GatewayController {
     reader.require(Right.EDIT, reader.find(Gateway.class, id, "gateway").siteId(), "remove this gateway");
     registry.change(reader.person().name(), List.of(new Change.Remove(Kind.GATEWAY, id)));
     tokens.forget(id);
-  }
-
-  @GetMapping("/api/v1/inlets")
-  List<InletView> inlets() {
-    return reader.access().mayAnywhere(Right.LOOK) ? intake.views() : List.of();
   }
 }

@@ -3,6 +3,7 @@ package org.openpasture.service.fleet;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import org.openpasture.core.fleet.Channel;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.registry.Change;
@@ -74,8 +75,7 @@ class ModelController {
   private DeviceModel save(String id, DeviceModel model, int version) {
     reader.requireAnywhere(Right.EDIT, "change device models");
     model.channels().forEach(channel -> {
-      if (model.script() == null && model.layout().messages().stream().flatMap(message -> message.fields().stream())
-          .noneMatch(field -> field.channel().equals(channel.name()))) {
+      if (model.script() == null && !channel.name().equals(Channel.SIGNAL) && !model.layout().channels().contains(channel.name())) {
         throw Problem.invalid("the layout has no field for the channel '" + channel.name() + "'");
       }
     });

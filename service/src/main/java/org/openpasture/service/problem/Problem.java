@@ -46,6 +46,21 @@ public final class Problem extends RuntimeException {
     return new Problem(HttpStatus.GONE, "gone", message, todo);
   }
 
+  /** It is longer than what is taken at once. */
+  public static Problem tooLarge(String message, String todo) {
+    return new Problem(HttpStatus.CONTENT_TOO_LARGE, "too-large", message, todo);
+  }
+
+  /** It can be read, but nothing in it can be used. */
+  public static Problem unprocessable(String message, String todo) {
+    return new Problem(HttpStatus.UNPROCESSABLE_CONTENT, "not-usable", message, todo);
+  }
+
+  /** Not now. */
+  public static Problem unavailable(String message, String todo) {
+    return new Problem(HttpStatus.SERVICE_UNAVAILABLE, "not-now", message, todo);
+  }
+
   public static Problem tooMany(String message, String todo) {
     return new Problem(HttpStatus.TOO_MANY_REQUESTS, "too-many", message, todo);
   }

@@ -57,8 +57,16 @@ public class ProblemHandler extends ResponseEntityExceptionHandler {
 
   @ExceptionHandler
   ResponseEntity<ProblemDetail> onUnexpected(Exception error) {
-    if (error instanceof CompletionException && error.getCause() instanceof StorageFailed failed) {
-      return onStorageFailed(failed);
+    if (error instanceof CompletionException) {
+      switch (error.getCause()) {
+        case StorageFailed failed -> {
+          return onStorageFailed(failed);
+        }
+        case Problem problem -> {
+          return onProblem(problem);
+        }
+        case null, default -> { }
+      }
     }
     LOG.error("unexpected", error);
     return answer(detail(HttpStatus.INTERNAL_SERVER_ERROR, "internal", "Something went wrong in the service.",

@@ -1,5 +1,7 @@
 package org.openpasture.service.radio;
 
+import org.openpasture.service.decoding.Decoders;
+import org.openpasture.service.band.RadioPlan;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.HexFormat;

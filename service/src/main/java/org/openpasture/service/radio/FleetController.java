@@ -1,5 +1,9 @@
 package org.openpasture.service.radio;
 
+import org.openpasture.service.heard.DeviceStates;
+import org.openpasture.service.heard.FleetNews;
+import org.openpasture.service.heard.GatewayStates;
+import org.openpasture.service.band.RadioPlan;
 import java.time.Duration;
 import java.util.Collections;
 import java.util.List;
@@ -84,7 +88,7 @@ class FleetController {
     Device device = reader.device(id);
     Registry now = reader.now();
     Region region = plan.now().region();
-    List<Frame> frames = new ArrayList<>(telemetry.frames().find(new FrameQuery(id, false, null, FRAMES)));
+    List<Frame> frames = new ArrayList<>(telemetry.frames().find(FrameQuery.newestOf(id, FRAMES)));
     Collections.reverse(frames);
     List<SignalView.Heard> heard = new ArrayList<>();
     long expected = 0;

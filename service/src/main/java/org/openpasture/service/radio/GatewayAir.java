@@ -1,5 +1,6 @@
 package org.openpasture.service.radio;
 
+import org.openpasture.service.band.RadioPlan;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;

@@ -1,5 +1,6 @@
 package org.openpasture.service.radio;
 
+import org.openpasture.service.heard.GatewayStates;
 import jakarta.annotation.PreDestroy;
 import java.io.IOException;
 import java.net.InetSocketAddress;
@@ -13,7 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
-import org.openpasture.api.fleet.InletView;
+import org.openpasture.api.inlet.InletView;
 import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.frame.Reception;
 import org.openpasture.core.lorawan.Eui64;
@@ -107,9 +108,9 @@ public class GatewayIntake implements GatewayEvents {
 
   private InletView view() {
     String address = "UDP " + properties.radio().bind() + ":" + inlet.map(PacketForwarderInlet::port).orElse(properties.radio().port());
-    return inlet.map(open -> new InletView("LoRaWAN gateways", "packet-forwarder", address, "up", "Gateways can reach it.",
+    return inlet.map(open -> InletView.ofGateways("LoRaWAN gateways", "packet-forwarder", address, "up", "Gateways can reach it.",
             open.received(), open.refused(), log.newest()))
-        .orElseGet(() -> new InletView("LoRaWAN gateways", "packet-forwarder", address, "down", problem, 0, 0, log.newest()));
+        .orElseGet(() -> InletView.ofGateways("LoRaWAN gateways", "packet-forwarder", address, "down", problem, 0, 0, log.newest()));
   }
 
   @Override

@@ -4,7 +4,7 @@ import java.time.Clock;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.List;
-import org.openpasture.api.fleet.InletView;
+import org.openpasture.api.inlet.InletView;
 import org.springframework.stereotype.Component;
 
 /** The newest things that came to the gateway port and could not be used, each with the reason. */

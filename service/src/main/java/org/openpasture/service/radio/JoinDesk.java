@@ -1,5 +1,6 @@
 package org.openpasture.service.radio;
 
+import org.openpasture.service.band.RadioPlan;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Map;
@@ -59,7 +60,7 @@ final class JoinDesk {
           : "no device has the EUI " + join.devEui() + "; its JoinEUI is the EUI of '" + swapped.name() + "': the two were swapped in the device");
     }
     Device device = found.get();
-    if (!(device.radio() instanceof RadioIdentity.OverTheAir)) {
+    if (!(device.identity() instanceof RadioIdentity.OverTheAir)) {
       return new Result.Refused(device, "the device asks to join, but is registered as personalised");
     }
     Optional<AesKey> appKey = keys.appKey(device.id());

@@ -1,5 +1,10 @@
 package org.openpasture.service.radio;
 
+import org.openpasture.service.decoding.Decoders;
+import org.openpasture.service.decoding.ReadFrame;
+import org.openpasture.service.heard.DeviceStates;
+import org.openpasture.service.heard.FleetNews;
+import org.openpasture.service.band.RadioPlan;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -200,7 +205,7 @@ public class RadioNetwork {
         Frame frame = frames.frame(device, Frame.JOIN_REQUEST, join.devEui().toString(), -1, -1, join.bytes(), new byte[0], Frame.Outcome.ACCEPTED,
             "the key is right; the device is now " + accept.session().devAddr(), "", receptions);
         frames.keep(new Deposit(List.of(), List.of(frame), List.of(new RadioChange.SessionBegan(device.id(), accept.session()),
-            new RadioChange.Joined(device.id(), join.devNonce(), welcome.nextJoinNonce()), new RadioChange.MacChanged(device.id(), mac))), device, frame,
+            new RadioChange.Joined(device.id(), join.devNonce(), welcome.nextJoinNonce()), new RadioChange.MacChanged(device.id(), mac))),
             () -> sendAccept(device, accept, receptions, now.region()));
         devices.note(registry.now(), device, frame, 0);
       }
@@ -218,7 +223,7 @@ public class RadioNetwork {
     }
     List<Order.Window> windows = Answer.windows(region, Region.JOIN_DELAY_SECONDS, best.frequencyHz(), region.rx1(rate.get(), 0),
         region.rx2FrequencyHz(), region.rx2(), 0);
-    downlinks.answer(accept.bytes(), device.radio().devEui(), receptions, windows,
+    downlinks.answer(accept.bytes(), eui(device), receptions, windows,
         outcome -> frames.downlink(device, Frame.JOIN_ACCEPT, address, -1, accept.bytes(), new byte[0], outcome));
   }
 
@@ -326,22 +331,12 @@ public class RadioNetwork {
   private void keepUplink(Heard heard, @Nullable DeviceModel model, @Nullable Decoding decoding) {
     Registry now = registry.now();
     Device device = heard.device();
-    Frame.Outcome outcome = Frame.Outcome.ACCEPTED;
-    String reason = null;
-    String values = "";
-    List<Event> events = List.of();
-    if (decoding instanceof Decoding.Refused(String why)) {
-      outcome = Frame.Outcome.REFUSED;
-      reason = "authentic, but cannot be decoded: " + why;
-    } else if (decoding instanceof Decoding.Decoded decoded && model != null) {
-      values = ChannelText.of(decoded.values());
-      ReadingBuilder.Result built = ReadingBuilder.build(now, device, model, decoded.values(), heard.time());
-      reason = built.remarks().isEmpty() ? null : String.join("; ", built.remarks());
-      events = built.readings().isEmpty() ? List.of() : List.of(new Event.ReadingsArrived(Arrival.live(clock.instant(), built.readings())));
-    }
+    ReadFrame read = model == null || decoding == null ? ReadFrame.ofNothing() : ReadFrame.of(now, device, model, decoding, heard.time());
+    List<Event> events = read.readings().isEmpty() ? List.of() : List.of(new Event.ReadingsArrived(Arrival.live(clock.instant(), read.readings())));
+    String reason = read.outcome() == Frame.Outcome.REFUSED ? "authentic, but " + read.reason() : read.reason();
     Frame frame = frames.frame(device, Frame.UPLINK, heard.data().devAddr().toString(), heard.accepted().port(), heard.accepted().counter(), heard.data().bytes(),
-        heard.accepted().payload(), outcome, reason, values, heard.receptions());
-    frames.keep(new Deposit(events, List.of(frame), heard.changes()), device, frame, () -> heard.answer().ifPresent(one -> send(device, one, heard.receptions())));
+        heard.accepted().payload(), read.outcome(), reason, read.values(), heard.receptions());
+    frames.keep(new Deposit(events, List.of(frame), heard.changes()), () -> heard.answer().ifPresent(one -> send(device, one, heard.receptions())));
     devices.hear(now, device, frame, heard.accepted().lost()).ifPresent(words -> news.tell(device.placeId(), device.id(), words));
   }
 
@@ -356,7 +351,7 @@ public class RadioNetwork {
     Instant ended = best.gatewayTime() != null ? best.gatewayTime() : best.receivedAt();
     MacLayer.Turn answers = now.mac().hear(link.mac, said, new MacLayer.Heard(rate.get(), best.snrDb(), receptions.size(), ended));
     link.mac = answers.state();
-    boolean personalised = device.radio() instanceof RadioIdentity.Personalised;
+    boolean personalised = device.identity() instanceof RadioIdentity.Personalised;
     MacLayer.Turn asks = now.mac().ask(answers.state(), link.history, data.adaptiveDataRate(), personalised, clock.instant());
     Optional<Command> command = commands.next(device.id());
     return Answer.to(link.session, now.region(), rate.get(), best.frequencyHz(), new Answer.Wishes(data.confirmed(), data.wantsSign(), answers, asks,
@@ -364,7 +359,7 @@ public class RadioNetwork {
   }
 
   private void send(Device device, Answer answer, List<Reception> receptions) {
-    downlinks.answer(answer.downlink().bytes(), device.radio().devEui(), receptions, answer.windows(),
+    downlinks.answer(answer.downlink().bytes(), eui(device), receptions, answer.windows(),
         outcome -> told(device, answer.downlink(), answer.command(), outcome));
   }
 
@@ -379,6 +374,10 @@ public class RadioNetwork {
       }
       frames.tellOfCommands(device.id());
     }
+  }
+
+  private static Eui64 eui(Device device) {
+    return device.devEui().orElseThrow(() -> new IllegalStateException(device.name() + " has no session, since it does not speak LoRaWAN"));
   }
 
   private void sendIfAlwaysListening(String deviceId) {
@@ -400,7 +399,7 @@ public class RadioNetwork {
         region.powerDbm(windows.rx2FrequencyHz()));
     List<Eui64> gateways = link.heard.isEmpty() ? devices.heardBy(deviceId) : link.heard.stream().map(Reception::gateway).toList();
     telemetry.submit(Deposit.of(moved(device.orElseThrow(), link.session))).thenRun(() ->
-        downlinks.sendNow(downlink.bytes(), device.orElseThrow().radio().devEui(), gateways, window, outcome -> {
+        downlinks.sendNow(downlink.bytes(), eui(device.orElseThrow()), gateways, window, outcome -> {
           told(device.orElseThrow(), downlink, command, outcome);
           thread.after(ALWAYS_ANSWERS_WITHIN.toNanos(), () -> tryAgain(deviceId, downlink.counter()));
         }));
@@ -416,7 +415,7 @@ public class RadioNetwork {
   private void refuse(@Nullable Device device, String kind, String address, long counter, byte[] bytes, List<Reception> receptions,
       String reason) {
     Frame frame = frames.frame(device, kind, address, -1, counter, bytes, new byte[0], Frame.Outcome.REFUSED, reason, "", receptions);
-    frames.keep(Deposit.of(frame), device, frame, () -> { });
+    frames.keep(Deposit.of(frame), () -> { });
     if (device != null) {
       devices.note(registry.now(), device, frame, 0);
     }

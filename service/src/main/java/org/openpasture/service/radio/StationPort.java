@@ -1,12 +1,13 @@
 package org.openpasture.service.radio;
 
+import org.openpasture.service.band.RadioPlan;
 import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.time.Clock;
 import java.util.Optional;
 import javax.net.ssl.SSLContext;
 import org.jspecify.annotations.Nullable;
-import org.openpasture.api.fleet.InletView;
+import org.openpasture.api.inlet.InletView;
 import org.openpasture.inlets.gateway.GatewayEvents;
 import org.openpasture.inlets.gateway.GatewayLink;
 import org.openpasture.inlets.station.StationInlet;
@@ -68,9 +69,9 @@ public class StationPort {
     }
     StationInlet open = inlet;
     if (open == null) {
-      return Optional.of(new InletView("LoRaWAN stations", "station", "port " + radio.stationPort(), "down", problem, 0, 0, log.newest()));
+      return Optional.of(InletView.ofGateways("LoRaWAN stations", "station", "port " + radio.stationPort(), "down", problem, 0, 0, log.newest()));
     }
-    return Optional.of(new InletView("LoRaWAN stations", "station", (open.isEncrypted() ? "wss://" : "ws://") + radio.bind() + ":" + open.port(), "up",
+    return Optional.of(InletView.ofGateways("LoRaWAN stations", "station", (open.isEncrypted() ? "wss://" : "ws://") + radio.bind() + ":" + open.port(), "up",
         open.connected() == 0 ? "Stations can reach it; none is connected." : open.connected() + " connected.", open.received(), open.refused(), log.newest()));
   }
 

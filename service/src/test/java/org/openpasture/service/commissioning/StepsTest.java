@@ -35,7 +35,7 @@ class StepsTest {
     second++;
     List<Reception> heard = kind.equals(Frame.JOIN_ACCEPT) ? List.of()
         : List.of(new Reception(new Eui64(1), NOON, null, 0, hz, region.isFixed() ? "SF10BW125" : "SF9BW125", -90, snr, null));
-    return new Frame(second, NOON.plusSeconds(second), kind, "d", address, new byte[23], new byte[0], counter >= 0 ? 2 : -1, counter, outcome, reason, values, heard);
+    return new Frame(second, NOON.plusSeconds(second), null, kind, "d", null, address, new byte[23], new byte[0], counter >= 0 ? 2 : -1, counter, outcome, reason, values, heard);
   }
 
   private StepsTest joinRequest(Frame.Outcome outcome, String reason, long hz) {
@@ -58,7 +58,7 @@ class StepsTest {
   }
 
   private List<Step> steps(Device device) {
-    return new Steps(device, frames, strangers, gateways, region, subBand).all();
+    return new Steps((RadioIdentity) device.identity(), frames, strangers, gateways, region, subBand).all();
   }
 
   private List<String> states(Device device) {

@@ -1,5 +1,6 @@
 package org.openpasture.service.radio;
 
+import org.openpasture.service.band.RadioPlan;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;

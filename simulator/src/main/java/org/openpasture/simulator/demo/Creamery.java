@@ -96,8 +96,8 @@ final class Creamery {
     String climate = model("model-climate.json");
     joining("Pump sender", vibration, pump, PUMP_EUI, PUMP_KEY, true);
     joining("Silo 1 sender", tank, silo1, SILO1_EUI, SILO1_KEY, true);
-    api.post("api/v1/devices", new DeviceRequest("Silo 2 sender", tank, silo2, Eui64.of(SILO2_EUI), null, null, SILO2_ADDR,
-        SILO2_NWK, SILO2_APP, true), DeviceView.class);
+    api.post("api/v1/devices", DeviceRequest.personalised("Silo 2 sender", tank, silo2, Eui64.of(SILO2_EUI), SILO2_ADDR, SILO2_NWK, SILO2_APP,
+        true), DeviceView.class);
     joining("Cellar 1 sender", climate, cellar, CELLAR_EUI, CELLAR_KEY, true);
     joining("Spare climate sender", climate, cellars, SPARE_EUI, SPARE_KEY_MISTYPED, false);
 
@@ -142,7 +142,7 @@ final class Creamery {
   }
 
   private void joining(String name, String model, String place, String eui, String key, boolean makePoints) {
-    api.post("api/v1/devices", new DeviceRequest(name, model, place, Eui64.of(eui), Eui64.of(JOIN_EUI), key, null, null, null, makePoints));
+    api.post("api/v1/devices", DeviceRequest.joining(name, model, place, Eui64.of(eui), Eui64.of(JOIN_EUI), key, makePoints));
   }
 
   private void points(String place, Map<String, String> shortNames) {

@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
+import java.util.stream.Stream;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
@@ -25,9 +26,10 @@ public final class FrameLog {
   }
 
   Frame insert(DSLContext dsl, Frame frame) {
-    Long id = dsl.insertInto(FRAME, FRAME.RECEIVED_AT, FRAME.KIND, FRAME.DEVICE_ID, FRAME.ADDRESS, FRAME.BYTES, FRAME.PAYLOAD,
+    Long id = dsl.insertInto(FRAME, FRAME.RECEIVED_AT, FRAME.SENT_AT, FRAME.KIND, FRAME.DEVICE_ID, FRAME.INLET_ID, FRAME.ADDRESS, FRAME.BYTES, FRAME.PAYLOAD,
             FRAME.PORT, FRAME.COUNTER, FRAME.OUTCOME, FRAME.REASON, FRAME.READ_VALUES, FRAME.RECEPTIONS)
-        .values(frame.receivedAt().toEpochMilli(), frame.kind(), frame.deviceId(), frame.address(), frame.bytes(),
+        .values(frame.receivedAt().toEpochMilli(), frame.sentAt() == null ? null : frame.sentAt().toEpochMilli(), frame.kind(), frame.deviceId(),
+            frame.inletId(), frame.address(), frame.bytes(),
             frame.payload(), (long) frame.port(), frame.counter(), frame.outcome().name(), frame.reason(), frame.values(),
             mapper.writeValueAsString(frame.receptions()))
         .returningResult(FRAME.ID).fetchSingle().value1();
@@ -66,6 +68,9 @@ public final class FrameLog {
     if (query.deviceId() != null) {
       condition = condition.and(FRAME.DEVICE_ID.eq(query.deviceId()));
     }
+    if (query.inletId() != null) {
+      condition = condition.and(FRAME.INLET_ID.eq(query.inletId()));
+    }
     if (query.refusedOnly()) {
       condition = condition.and(FRAME.OUTCOME.eq(Frame.Outcome.REFUSED.name()));
     }
@@ -82,8 +87,9 @@ public final class FrameLog {
 
   /** The newest accepted data of each device. Constants are written out so that the index of just these frames is used. */
   public List<Frame> newestData() {
-    return reader.get().selectFrom(FRAME).where(FRAME.ID.in(DSL.select(DSL.max(FRAME.ID)).from(FRAME).where(FRAME.KIND.eq(DSL.inline(Frame.UPLINK)))
-        .and(FRAME.OUTCOME.eq(DSL.inline(Frame.Outcome.ACCEPTED.name()))).groupBy(FRAME.DEVICE_ID))).fetch(this::frame);
+    return Stream.of(Frame.UPLINK, Frame.MESSAGE).flatMap(kind -> reader.get().selectFrom(FRAME).where(FRAME.ID.in(DSL.select(DSL.max(FRAME.ID)).from(FRAME)
+        .where(FRAME.KIND.eq(DSL.inline(kind))).and(FRAME.OUTCOME.eq(DSL.inline(Frame.Outcome.ACCEPTED.name()))).groupBy(FRAME.DEVICE_ID)))
+        .fetch(this::frame).stream()).toList();
   }
 
   /** Frames that no registered device sent and that came in since a moment, the newest first. */
@@ -99,8 +105,8 @@ public final class FrameLog {
 
   private Frame frame(FrameRecord row) {
     List<Reception> receptions = mapper.readValue(row.getReceptions(), new TypeReference<>() { });
-    return new Frame(row.getId(), Instant.ofEpochMilli(row.getReceivedAt()), row.getKind(), row.getDeviceId(),
-        row.getAddress(), row.getBytes(), row.getPayload(), row.getPort().intValue(), row.getCounter(),
+    return new Frame(row.getId(), Instant.ofEpochMilli(row.getReceivedAt()), row.getSentAt() == null ? null : Instant.ofEpochMilli(row.getSentAt()),
+        row.getKind(), row.getDeviceId(), row.getInletId(), row.getAddress(), row.getBytes(), row.getPayload(), row.getPort().intValue(), row.getCounter(),
         Frame.Outcome.valueOf(row.getOutcome()), row.getReason(), row.getReadValues(), receptions);
   }
 }

@@ -27,7 +27,7 @@ import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.fleet.RadioIdentity;
 import org.openpasture.core.layout.Field;
 import org.openpasture.core.layout.FieldType;
-import org.openpasture.core.layout.Layout;
+import org.openpasture.core.layout.ByteLayout;
 import org.openpasture.core.layout.Message;
 import org.openpasture.core.limit.LimitLibrary;
 import org.openpasture.core.limit.Severity;
@@ -79,8 +79,8 @@ class RegistryStoreTest {
     return new Entity[] {SITE, new Area("a", "Whey room", "s"), new Asset("m", "Pump", "a", "pump", List.of("iso-10816-1-class-1")),
         new Point("p", 1, "Axial", "m", Quantity.VIBRATION_VELOCITY, "mm/s", null, "axial", "at the coupling", true), LimitLibrary.shipped().getFirst(),
         DeviceModel.of("dm", "Sender", 10, "battery",
-            new Layout(List.of(new Message(2, List.of(new Field("v", 0, FieldType.U16, "little", new Field.Bits(0, 4), 0.1, 1.0, 65_535.0))))),
-            List.of(new Channel("v", "Velocity", Quantity.VIBRATION_VELOCITY, "mm/s", "axial", calibration))),
+            new ByteLayout(List.of(new Message(2, List.of(new Field("v", 0, FieldType.U16, "little", new Field.Bits(0, 4), 0.1, 1.0, 65_535.0))))),
+            List.of(new Channel("v", "Velocity", Quantity.VIBRATION_VELOCITY, "mm/s", "axial", calibration, null))),
         new Gateway("g", "Mast", Eui64.of("02ab54fffe10a001"), "s"),
         new Device("d1", "joins", "dm", "m", new RadioIdentity.OverTheAir(new Eui64(1), new Eui64(2))),
         new Device("d2", "personalised", "dm", "m", new RadioIdentity.Personalised(new Eui64(3), new DevAddr(4))),

@@ -63,7 +63,7 @@ class TelemetryStoreTest {
 
   private static Frame frame(String deviceId, Frame.Outcome outcome) {
     Reception reception = new Reception(new Eui64(5), START, null, 77, 868_100_000, "SF7BW125", -80, 7.5, null);
-    return new Frame(0, START, "uplink", deviceId, "0011", new byte[] {1, 2}, new byte[] {3}, 2, 9, outcome, null, "t=1", List.of(reception));
+    return new Frame(0, START, null, "uplink", deviceId, null, "0011", new byte[] {1, 2}, new byte[] {3}, 2, 9, outcome, null, "t=1", List.of(reception));
   }
 
   @Test
@@ -104,9 +104,9 @@ class TelemetryStoreTest {
     long first = store.submit(Deposit.of(frame("d1", Frame.Outcome.ACCEPTED))).join().frames().getFirst().id();
     store.submit(Deposit.of(frame("d2", Frame.Outcome.REFUSED))).join();
     reopen();
-    assertThat(store.frames().find(new FrameQuery(null, false, null, 10))).extracting(Frame::deviceId).containsExactly("d2", "d1");
-    assertThat(store.frames().find(new FrameQuery(null, true, null, 10))).extracting(Frame::deviceId).containsExactly("d2");
-    assertThat(store.frames().find(new FrameQuery("d1", false, null, 10))).hasSize(1);
+    assertThat(store.frames().find(new FrameQuery(null, null, false, null, 10))).extracting(Frame::deviceId).containsExactly("d2", "d1");
+    assertThat(store.frames().find(new FrameQuery(null, null, true, null, 10))).extracting(Frame::deviceId).containsExactly("d2");
+    assertThat(store.frames().find(FrameQuery.newestOf("d1", 10))).hasSize(1);
     assertThat(store.frames().find(first)).hasValueSatisfying(frame -> {
       assertThat(frame.bytes()).containsExactly(1, 2);
       assertThat(frame.receptions()).containsExactlyElementsOf(frame("d1", Frame.Outcome.ACCEPTED).receptions());

@@ -1,0 +1,29 @@
+package org.openpasture.api.inlet;
+
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.api.problem.Require;
+import org.openpasture.core.framing.Framing;
+import org.openpasture.core.inlet.Contents;
+import org.openpasture.core.inlet.Source;
+
+/**
+ * An inlet to make or to change.
+ *
+ * @param siteId whose rights decide who may see it
+ * @param framing null for lines where it is a stream of text, and else for each message by itself
+ * @param keepEverySeconds null to keep every frame
+ */
+public record InletRequest(String name, String siteId, Source source, @Nullable Framing framing, Contents contents, @Nullable Integer keepEverySeconds) {
+  public InletRequest {
+    name = Require.text(name, "the inlet's name", 80);
+    siteId = Require.text(siteId, "the inlet's site", 80);
+    source = Require.present(source, "where the inlet gets its messages from (source)");
+    contents = Require.present(contents, "how its messages are opened (contents)");
+  }
+
+  /** How frames follow one another in what comes. */
+  public Framing effectiveFraming() {
+    return Objects.requireNonNullElseGet(framing, () -> contents.form() == Contents.Form.TEXT ? new Framing.Lines(null, null) : new Framing.Whole());
+  }
+}

@@ -1,0 +1,214 @@
+package org.openpasture.client;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.api.inlet.InletRequest;
+import org.openpasture.api.inlet.TrialRequest;
+import org.openpasture.client.output.TextTable;
+import org.openpasture.client.output.Words;
+import org.openpasture.core.framing.Framing;
+import org.openpasture.core.inlet.Contents;
+import org.openpasture.core.inlet.Locator;
+import org.openpasture.core.inlet.Source;
+import org.openpasture.core.layout.JsonPath;
+import picocli.CommandLine.ArgGroup;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.core.JacksonException;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Inlets: the ways in for devices that are no LoRaWAN ones. */
+@Command(name = "inlets", mixinStandardHelpOptions = true, description = "Ways in: ports, serial lines, inboxes; how each is and what it brought.")
+final class InletCommands implements Runnable {
+  private static final int REFUSALS_SHOWN = 3;
+  @Mixin private Service service;
+
+  @Override
+  public void run() {
+    JsonNode inlets = service.api().get("api/v1/inlets");
+    if (service.printedJson(inlets)) {
+      return;
+    }
+    Instant now = Instant.now();
+    TextTable table = new TextTable("Inlet", "Where", "State", "Last", "Frames", "Refused", "Lost", "Thinned", "Devices", "Unknown");
+    inlets.forEach(inlet -> table.row(inlet.path("name").asString(), inlet.path("address").asString(), inlet.path("state").asString(),
+        Words.age(inlet.path("lastAt"), now), inlet.path("received").asString(), inlet.path("refused").asString(), inlet.path("lost").asString(),
+        inlet.path("thinned").asString(), inlet.path("id").isString() ? inlet.path("devices").asString() : "", inlet.path("strangers").asString()));
+    service.out().print(table.text());
+    inlets.forEach(inlet -> {
+      if (!inlet.path("state").asString().equals("up")) {
+        service.out().println("\n" + inlet.path("name").asString() + ": " + inlet.path("reason").asString());
+      }
+      inlet.path("refusals").valueStream().limit(inlet.path("id").isString() ? REFUSALS_SHOWN : 0).forEach(one -> service.out().println("\n"
+          + inlet.path("name").asString() + ", " + Words.age(one.path("time"), now) + ", " + one.path("sender").asString() + ": " + one.path("reason").asString()));
+    });
+  }
+
+  static String id(Service service, String meant) {
+    List<JsonNode> made = service.api().get("api/v1/inlets").valueStream().filter(inlet -> inlet.path("id").isString()).toList();
+    return Service.pick(JsonMapper.shared().valueToTree(made), meant, "inlet").path("id").asString();
+  }
+
+  /** Where messages come from: one of these. */
+  static final class From {
+    @Option(names = "--tcp", paramLabel = "PORT", description = "A TCP port of the service that senders connect to.")
+    private @Nullable Integer tcp;
+
+    @Option(names = "--udp", paramLabel = "PORT", description = "A UDP port of the service.")
+    private @Nullable Integer udp;
+
+    @Option(names = "--serial", paramLabel = "DEVICE[,BAUD]", description = "A serial port, as in /dev/ttyUSB0,9600.")
+    private @Nullable String serial;
+
+    @Option(names = "--inbox", description = "An address of the service that senders post to by HTTP.")
+    private boolean inbox;
+
+    Source source() {
+      return Stream.of(source(tcp, port -> new Source.TcpPort(port, null)), source(udp, port -> new Source.UdpPort(port, null)),
+          source(serial, InletCommands::serial)).filter(Objects::nonNull).findFirst().orElseGet(Source.HttpInbox::new);
+    }
+
+    private static <T> @Nullable Source source(@Nullable T given, java.util.function.Function<T, Source> of) {
+      return given == null ? null : of.apply(given);
+    }
+  }
+
+  private static Source serial(String text) {
+    String[] parts = text.split(",", 2);
+    if (parts.length > 1 && !parts[1].strip().matches("\\d{2,7}")) {
+      throw new IllegalArgumentException("'" + parts[1] + "' is no speed of a serial port, such as 9600");
+    }
+    return new Source.SerialPort(parts[0].strip(), parts.length > 1 ? Integer.parseInt(parts[1].strip()) : 9_600, null, null, null);
+  }
+
+  @Command(name = "add", mixinStandardHelpOptions = true, description = "Make an inlet. What its devices send is read by their models.")
+  int add(@Mixin Service to, @Parameters(paramLabel = "NAME") String name,
+      @Option(names = "--site", paramLabel = "SITE", required = true, description = "Whose inlet it is.") String site,
+      @ArgGroup(multiplicity = "1") From from,
+      @Option(names = "--form", paramLabel = "FORM", defaultValue = "text", description = "What a message is: text, csv, json, senml, bytes (${DEFAULT-VALUE}).") String form,
+      @Option(names = "--address", paramLabel = "WHERE", description = "Where the sender's address stands: column:0, json:$.mac, bytes:1+4, header:x-device, sender, "
+          + "fixed:mast.") @Nullable String address,
+      @Option(names = "--separator", paramLabel = "TEXT", description = "Between the columns of text; ; if not given.") @Nullable String separator,
+      @Option(names = "--each", paramLabel = "PATH", description = "Path to the parts of a JSON message that stand for one device each.") @Nullable String each,
+      @Option(names = "--payload", paramLabel = "WHERE", description = "Where the part for the device's model stands; else all of it.") @Nullable String payload,
+      @Option(names = "--encoding", paramLabel = "NAME", description = "How that part is written: plain, hex, base64.") @Nullable String encoding,
+      @Option(names = "--time", paramLabel = "WHERE", description = "Where the time of sending stands.") @Nullable String time,
+      @Option(names = "--signal", paramLabel = "WHERE", description = "Where the strength stands with which a relay heard it, in dBm.") @Nullable String signal,
+      @Option(names = "--framing", paramLabel = "FILE", description = "How frames follow one another, as JSON (see docs/inlets.md); else lines for text.") @Nullable Path framing,
+      @Option(names = "--keep-every", paramLabel = "SECONDS", description = "Keep a frame of each device only so often.") @Nullable Integer keepEvery) throws IOException {
+    Contents contents = new Contents(Contents.Form.of(form), address == null ? null : Locator.of(address), separator, each == null ? null : JsonPath.of(each),
+        payload == null ? null : Locator.of(payload), encoding == null ? null : Contents.Encoding.of(encoding), time == null ? null : Locator.of(time),
+        signal == null ? null : Locator.of(signal));
+    JsonNode made = to.api().post("api/v1/inlets", new InletRequest(name, PlaceCommands.id(to, site), from.source(), framing == null ? null : framing(framing), contents,
+        keepEvery));
+    if (to.printedJson(made)) {
+      return 0;
+    }
+    JsonNode inlet = made.path("inlet");
+    to.out().println("Made " + inlet.path("name").asString() + ": " + inlet.path("address").asString() + ", " + inlet.path("state").asString() + ". "
+        + inlet.path("reason").asString());
+    if (made.path("token").isString()) {
+      tellToken(to, made.path("token").asString());
+    }
+    return 0;
+  }
+
+  private static Framing framing(Path file) throws IOException {
+    try {
+      return JsonMapper.shared().readValue(Files.readString(file), Framing.class);
+    } catch (JacksonException e) {
+      throw new IllegalArgumentException(file + " describes no framing: " + e.getOriginalMessage(), e);
+    }
+  }
+
+  private static void tellToken(Service to, String token) {
+    to.out().println("Senders post to " + to.address() + "in/" + token);
+    to.out().println("or to " + to.address() + "in with the header 'Authorization: Bearer " + token + "'.");
+    to.out().println("The token is shown only now.");
+  }
+
+  @Command(name = "pause", mixinStandardHelpOptions = true, description = "Take nothing by an inlet until it is resumed.")
+  int pause(@Mixin Service to, @Parameters(paramLabel = "INLET", description = "Name or id.") String inlet) {
+    return told(to, to.api().post("api/v1/inlets/" + id(to, inlet) + "/pause", Map.of()));
+  }
+
+  @Command(name = "resume", mixinStandardHelpOptions = true, description = "Go on with a paused inlet.")
+  int resume(@Mixin Service to, @Parameters(paramLabel = "INLET", description = "Name or id.") String inlet) {
+    return told(to, to.api().post("api/v1/inlets/" + id(to, inlet) + "/resume", Map.of()));
+  }
+
+  private static int told(Service to, JsonNode inlet) {
+    if (!to.printedJson(inlet)) {
+      to.out().println(inlet.path("name").asString() + " is " + inlet.path("state").asString() + ". " + inlet.path("reason").asString());
+    }
+    return 0;
+  }
+
+  @Command(name = "remove", mixinStandardHelpOptions = true, description = "Remove an inlet that no device speaks by.")
+  int remove(@Mixin Service to, @Parameters(paramLabel = "INLET", description = "Name or id.") String inlet) {
+    to.api().delete("api/v1/inlets/" + id(to, inlet));
+    to.out().println("Removed.");
+    return 0;
+  }
+
+  @Command(name = "token", mixinStandardHelpOptions = true, description = "Make another token for an inbox; the one before works for a week more.")
+  int token(@Mixin Service to, @Parameters(paramLabel = "INLET", description = "Name or id.") String inlet) {
+    JsonNode made = to.api().post("api/v1/inlets/" + id(to, inlet) + "/token", Map.of());
+    if (!to.printedJson(made)) {
+      tellToken(to, made.path("token").asString());
+      if (made.path("oldWorksUntil").isString()) {
+        to.out().println("The one before works until " + Words.moment(made.path("oldWorksUntil")) + ".");
+      }
+    }
+    return 0;
+  }
+
+  @Command(name = "strangers", mixinStandardHelpOptions = true, description = "Addresses that were heard at an inlet and belong to no device.")
+  int strangers(@Mixin Service from, @Parameters(paramLabel = "INLET", description = "Name or id.") String inlet) {
+    JsonNode strangers = from.api().get("api/v1/inlets/" + id(from, inlet) + "/strangers");
+    if (from.printedJson(strangers)) {
+      return 0;
+    }
+    Instant now = Instant.now();
+    TextTable table = new TextTable("Address", "Heard", "Messages", "The newest");
+    strangers.forEach(one -> table.row(one.path("address").asString(), Words.age(one.path("lastHeard"), now), one.path("count").asString(),
+        one.path("newest").asString()));
+    from.out().print(table.isEmpty() ? "Everybody who was heard there is known.\n" : table.text());
+    return 0;
+  }
+
+  @Command(name = "try", mixinStandardHelpOptions = true, description = "Say what an inlet makes of a message, or of the newest that came; nothing is kept of it.")
+  int tryOut(@Mixin Service from, @Parameters(paramLabel = "INLET", description = "Name or id.") String inlet,
+      @Option(names = "--text", paramLabel = "MESSAGE") @Nullable String text, @Option(names = "--hex", paramLabel = "DIGITS") @Nullable String hex) {
+    JsonNode trial = from.api().post("api/v1/inlets/" + id(from, inlet) + "/try", new TrialRequest(text, hex, null));
+    if (from.printedJson(trial)) {
+      return 0;
+    }
+    from.out().println(trial.path("message").asString());
+    trial.path("parts").forEach(part -> {
+      Map<String, String> lines = new LinkedHashMap<>();
+      lines.put("address", part.path("address").asString("") + (part.path("deviceName").isString() ? " (" + part.path("deviceName").asString() + ")" : ""));
+      lines.put("payload", part.path("payload").asString(""));
+      lines.put("values", part.path("values").asString(""));
+      lines.put("problem", part.path("problem").asString(""));
+      lines.put("could be", part.path("proposal").path("example").asString(""));
+      lines.forEach((name, value) -> {
+        if (!value.isBlank()) {
+          from.out().println("  " + name + "  " + value);
+        }
+      });
+    });
+    return 0;
+  }
+}

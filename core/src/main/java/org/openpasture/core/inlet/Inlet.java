@@ -1,0 +1,30 @@
+package org.openpasture.core.inlet;
+
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.entity.Entity;
+import org.openpasture.core.framing.Framing;
+
+/**
+ * A configured way in for messages of devices that are no LoRaWAN ones.
+ *
+ * @param siteId whose rights decide who may see and change it
+ * @param paused whether it takes nothing for now
+ * @param framing how frames follow one another in what comes
+ * @param contents how they are opened
+ * @param keepEverySeconds of each device only so often a frame is kept, unless a channel changed by its dead band or more; null for every frame
+ */
+public record Inlet(String id, String name, String siteId, boolean paused, Source source, Framing framing, Contents contents,
+    @Nullable Integer keepEverySeconds) implements Entity {
+  private static final int A_DAY = 86_400;
+
+  public Inlet {
+    if (keepEverySeconds != null && (keepEverySeconds < 1 || keepEverySeconds > A_DAY)) {
+      throw new IllegalArgumentException("a frame is kept every 1 to " + A_DAY + " seconds, not " + keepEverySeconds);
+    }
+  }
+
+  /** The same, going or paused. */
+  public Inlet paused(boolean now) {
+    return new Inlet(id, name, siteId, now, source, framing, contents, keepEverySeconds);
+  }
+}

@@ -1,0 +1,23 @@
+package org.openpasture.core.inlet;
+
+import java.time.Instant;
+import org.jspecify.annotations.Nullable;
+
+/** What a message says of one device, before the device's model reads it. */
+public sealed interface Item {
+  /** What is shown of it: the bytes as they came, or of one part of them. */
+  byte[] bytes();
+
+  /**
+   * It could be opened.
+   *
+   * @param address as it stands in the message
+   * @param payload for the device model
+   * @param time that the message gives; null where it gives none
+   * @param signalDbm with which a relay heard it; null where it does not say
+   */
+  record Opened(String address, byte[] bytes, byte[] payload, @Nullable Instant time, @Nullable Double signalDbm) implements Item {}
+
+  /** It could not, with the reason. */
+  record Refused(byte[] bytes, String reason) implements Item {}
+}

@@ -1,0 +1,65 @@
+package org.openpasture.core.layout;
+
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import tools.jackson.core.JacksonException;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Values at paths of a JSON document. What is not in a message is no value; true and false are 1 and 0. */
+public record JsonLayout(List<TextField> fields) implements Layout {
+  private static final JsonMapper MAPPER = JsonMapper.builder().build();
+  private static final Map<String, String> TRUTH = Map.of("true", "1", "false", "0");
+
+  public JsonLayout {
+    fields = List.copyOf(fields);
+    fields.forEach(field -> JsonPath.of(field.at()));
+  }
+
+  /** Refused if it is no JSON, if none of the paths leads to a value, or if one leads to something that is no number. */
+  @Override
+  public Decoding decode(int port, byte[] payload) {
+    JsonNode document;
+    try {
+      document = MAPPER.readTree(payload);
+    } catch (JacksonException e) {
+      return new Decoding.Refused("it is no JSON: " + e.getOriginalMessage());
+    }
+    List<ChannelValue> values = new ArrayList<>();
+    boolean met = false;
+    for (TextField field : fields) {
+      Optional<JsonNode> found = JsonPath.of(field.at()).find(document).stream().filter(JsonNode::isValueNode).findFirst();
+      met |= found.isPresent();
+      if (found.isEmpty() || found.get().isNull()) {
+        continue;
+      }
+      String text = found.get().asString();
+      boolean known = field.words() != null && field.words().containsKey(text);
+      switch (field.read(found.get().isBoolean() && !known ? TRUTH.getOrDefault(text, text) : text, false)) {
+        case TextField.Read.Value(double number) -> values.add(new ChannelValue(field.channel(), number));
+        case TextField.Read.Nothing nothing -> { }
+        case TextField.Read.Unreadable(String reason) -> {
+          return new Decoding.Refused(reason);
+        }
+      }
+    }
+    return met || fields.isEmpty() ? new Decoding.Decoded(values)
+        : new Decoding.Refused("nothing in it lies at " + fields.stream().map(TextField::at).limit(5).collect(Collectors.joining(", ")));
+  }
+
+  /** Values of JSON have no fixed place. */
+  @Override
+  public List<Part> parts(int port, byte[] payload) {
+    return List.of();
+  }
+
+  @Override
+  public Set<String> channels() {
+    return fields.stream().map(TextField::channel).collect(Collectors.toCollection(LinkedHashSet::new));
+  }
+}

@@ -1,0 +1,122 @@
+package org.openpasture.inlets.serial;
+
+import com.fazecast.jSerialComm.SerialPort;
+import com.fazecast.jSerialComm.SerialPortInvalidPortException;
+import java.util.Arrays;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.framing.Framing;
+import org.openpasture.core.inlet.Source;
+import org.openpasture.inlets.message.Backoff;
+import org.openpasture.inlets.message.Condition;
+import org.openpasture.inlets.message.Hose;
+import org.openpasture.inlets.message.MessageInlet;
+import org.openpasture.inlets.message.MessageSink;
+
+/** A bridge at a serial port. The port comes and goes with its plug: it is looked for again and again, and what is missing is said. */
+public final class SerialInlet implements MessageInlet {
+  private static final int READ_WAIT_MILLIS = 500;
+  private static final int PAUSES_UNTIL_OVER = 4;
+  private static final int CHUNK = 4_096;
+  private final Source.SerialPort source;
+  private final Framing framing;
+  private final MessageSink sink;
+  private final Thread reader;
+  private volatile boolean closed;
+
+  /** Starts to look for the port. */
+  public SerialInlet(Source.SerialPort source, Framing framing, MessageSink sink) {
+    this.source = source;
+    this.framing = framing;
+    this.sink = sink;
+    // A platform thread: the library waits in native code.
+    this.reader = Thread.ofPlatform().daemon().name("serial-inlet").start(this::run);
+  }
+
+  @Override
+  public String address() {
+    return source.address();
+  }
+
+  private void run() {
+    Backoff backoff = new Backoff();
+    sink.condition(Condition.CONNECTING, "Looks for " + source.device() + ".");
+    while (!closed) {
+      try {
+        SerialPort port = open();
+        if (port != null) {
+          backoff.reset();
+          sink.condition(Condition.UP, source.device() + " is open.");
+          try {
+            read(port);
+          } finally {
+            port.closePort();
+          }
+          if (!closed) {
+            sink.condition(Condition.DOWN, source.device() + " is gone: was its plug pulled? It is looked for again.");
+          }
+        }
+        if (!closed) {
+          Thread.sleep(backoff.next());
+        }
+      } catch (InterruptedException e) {
+        return;
+      }
+    }
+  }
+
+  private @Nullable SerialPort open() {
+    if (!new java.io.File(source.device()).exists() && source.device().startsWith("/")) {
+      sink.condition(Condition.DOWN, "There is no " + source.device() + ": is the bridge plugged in?");
+      return null;
+    }
+    try {
+      SerialPort port = SerialPort.getCommPort(source.device());
+      port.setComPortParameters(source.baud(), source.dataBits() == null ? 8 : source.dataBits(),
+          source.stopBits() != null && source.stopBits() == 2 ? SerialPort.TWO_STOP_BITS : SerialPort.ONE_STOP_BIT,
+          "even".equals(source.parity()) ? SerialPort.EVEN_PARITY : "odd".equals(source.parity()) ? SerialPort.ODD_PARITY : SerialPort.NO_PARITY);
+      port.setComPortTimeouts(SerialPort.TIMEOUT_READ_SEMI_BLOCKING, READ_WAIT_MILLIS, 0);
+      if (port.openPort(0)) {
+        return port;
+      }
+      sink.condition(Condition.DOWN, source.device() + " cannot be opened: another program holds it, or the service may not use it (group dialout).");
+    } catch (SerialPortInvalidPortException e) {
+      sink.condition(Condition.DOWN, source.device() + " is no serial port.");
+    }
+    return null;
+  }
+
+  private void read(SerialPort port) throws InterruptedException {
+    Hose hose = new Hose(framing, sink, source.device());
+    byte[] chunk = new byte[CHUNK];
+    int pauses = 0;
+    while (!closed) {
+      int count = port.readBytes(chunk, chunk.length);
+      if (count < 0) {
+        return;
+      }
+      if (count == 0) {
+        if (!port.isOpen() || source.device().startsWith("/") && !new java.io.File(source.device()).exists()) {
+          return;
+        }
+        pauses++;
+        if (pauses == PAUSES_UNTIL_OVER) {
+          hose.pause();
+        }
+        continue;
+      }
+      pauses = 0;
+      hose.feed(Arrays.copyOf(chunk, count));
+    }
+  }
+
+  @Override
+  public void close() {
+    closed = true;
+    reader.interrupt();
+    try {
+      reader.join();
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
+  }
+}

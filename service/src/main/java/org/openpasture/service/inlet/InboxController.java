@@ -1,0 +1,178 @@
+package org.openpasture.service.inlet;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import java.util.zip.GZIPInputStream;
+import java.util.zip.ZipException;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.api.inlet.InboxView;
+import org.openpasture.core.framing.Splitter;
+import org.openpasture.core.inlet.Arrived;
+import org.openpasture.core.inlet.Inlet;
+import org.openpasture.core.inlet.Item;
+import org.openpasture.core.inlet.Source;
+import org.openpasture.core.registry.Registry;
+import org.openpasture.service.heard.InletStates;
+import org.openpasture.service.problem.Problem;
+import org.openpasture.store.registry.RegistryStore;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/**
+ * The address that devices, bridges and hubs post to. The token stands in a header, or in the path for those that can send to an address only. Answered when
+ * all that is kept is on disk.
+ */
+@RestController
+class InboxController {
+  private static final int LONGEST = 2 << 20;
+  private static final int LONGEST_UNPACKED = 16 << 20;
+  private static final int KEYS_REMEMBERED = 1_000;
+  private static final int LONGEST_KEY = 200;
+  private final RegistryStore registry;
+  private final InletTokens tokens;
+  private final MessageIntake intake;
+  private final InletStates states;
+  /** Answers by inlet and idempotency key, the oldest first: who sends again because the answer was lost gets the same. */
+  private final Map<String, CompletableFuture<InboxView>> answers = Collections.synchronizedMap(new LinkedHashMap<>() {
+    private static final long serialVersionUID = 1L;
+
+    @Override
+    protected boolean removeEldestEntry(Map.Entry<String, CompletableFuture<InboxView>> eldest) {
+      return size() > KEYS_REMEMBERED;
+    }
+  });
+
+  InboxController(RegistryStore registry, InletTokens tokens, MessageIntake intake, InletStates states) {
+    this.registry = registry;
+    this.tokens = tokens;
+    this.intake = intake;
+    this.states = states;
+  }
+
+  @PostMapping("/in")
+  InboxView byHeader(HttpServletRequest request) throws IOException {
+    String token = Optional.ofNullable(request.getHeader("Authorization")).map(header -> header.replaceFirst("(?i)^Bearer ", "").strip())
+        .orElseThrow(() -> Problem.unauthorised("The inlet's token is missing: Authorization: Bearer …"));
+    return post(token, request);
+  }
+
+  @PostMapping("/in/{token}")
+  InboxView byPath(@PathVariable String token, HttpServletRequest request) throws IOException {
+    return post(token, request);
+  }
+
+  private InboxView post(String token, HttpServletRequest request) throws IOException {
+    Registry now = registry.now();
+    List<String> inboxes = now.all(Inlet.class).stream().filter(inlet -> inlet.source() instanceof Source.HttpInbox).map(Inlet::id).toList();
+    Inlet inlet = tokens.inletOf(token, inboxes).flatMap(id -> now.find(Inlet.class, id))
+        .orElseThrow(() -> Problem.unauthorised("No inlet has this token, or another was made since."));
+    if (inlet.paused()) {
+      throw Problem.unavailable("The inlet '" + inlet.name() + "' is paused.", "Send it again later.");
+    }
+    String key = request.getHeader("Idempotency-Key");
+    if (key == null) {
+      return take(inlet, request).join();
+    }
+    if (key.length() > LONGEST_KEY) {
+      throw Problem.invalid("an Idempotency-Key has " + LONGEST_KEY + " characters at most");
+    }
+    CompletableFuture<InboxView> mine = new CompletableFuture<>();
+    CompletableFuture<InboxView> before = answers.putIfAbsent(inlet.id() + " " + key, mine);
+    if (before != null) {
+      return before.join();
+    }
+    try {
+      InboxView view = take(inlet, request).join();
+      mine.complete(view);
+      return view;
+    } finally {
+      if (!mine.isDone()) {
+        // Nothing was kept: who sends it again is heard again.
+        answers.remove(inlet.id() + " " + key);
+        mine.completeExceptionally(Problem.conflict("The same message was being taken and could not be kept.", "Send it again."));
+      }
+    }
+  }
+
+  private CompletableFuture<InboxView> take(Inlet inlet, HttpServletRequest request) throws IOException {
+    String sender = request.getRemoteAddr();
+    byte[] body = body(inlet, request, sender);
+    Map<String, String> names = new HashMap<>();
+    Collections.list(request.getHeaderNames()).stream().filter(name -> !name.equalsIgnoreCase("Authorization") && !name.equalsIgnoreCase("Cookie"))
+        .forEach(name -> names.put(name.toLowerCase(Locale.ROOT), request.getHeader(name)));
+    Splitter splitter = inlet.framing().splitter();
+    List<Splitter.Piece> pieces = new ArrayList<>(splitter.feed(body));
+    pieces.addAll(splitter.end());
+    if (pieces.isEmpty()) {
+      throw Problem.invalid("the message is empty");
+    }
+    List<CompletableFuture<MessageIntake.Receipt>> receipts = pieces.stream().map(piece -> switch (piece) {
+      case Splitter.Piece.Whole(byte[] whole, byte[] payload) -> intake.take(inlet, whole, new Arrived(payload, sender, names));
+      case Splitter.Piece.Lost(byte[] bytes, String reason) -> {
+        states.lost(inlet.id(), sender, reason);
+        yield CompletableFuture.completedFuture(new MessageIntake.Receipt(List.of(new Taken.Refused(bytes, null, reason)), 0));
+      }
+    }).toList();
+    return CompletableFuture.allOf(receipts.toArray(CompletableFuture[]::new)).thenApply(done -> view(receipts.stream().map(CompletableFuture::join).toList()));
+  }
+
+  private byte[] body(Inlet inlet, HttpServletRequest request, String sender) throws IOException {
+    boolean packed = "gzip".equalsIgnoreCase(request.getHeader("Content-Encoding"));
+    try (InputStream raw = request.getInputStream(); InputStream in = packed ? new GZIPInputStream(raw) : raw) {
+      int most = packed ? LONGEST_UNPACKED : LONGEST;
+      byte[] body = in.readNBytes(most + 1);
+      if (body.length > most) {
+        states.lost(inlet.id(), sender, "a message is longer than " + most + " bytes");
+        throw Problem.tooLarge("The message is longer than " + most + " bytes.", "Send it in several parts.");
+      }
+      return body;
+    } catch (ZipException e) {
+      throw Problem.invalid("the message says that it is packed by gzip, but is not: " + e.getMessage());
+    }
+  }
+
+  private static InboxView view(List<MessageIntake.Receipt> receipts) {
+    int taken = 0;
+    int number = 0;
+    List<InboxView.NotTaken> not = new ArrayList<>();
+    for (MessageIntake.Receipt receipt : receipts) {
+      for (Taken part : receipt.parts()) {
+        number++;
+        @Nullable String reason = switch (part) {
+          case Taken.Read read -> read.frame().values().isEmpty() && read.frame().reason() != null ? read.frame().reason() : null;
+          case Taken.OfStranger stranger -> "no device at this inlet has this address; it is listed as heard and can be admitted";
+          case Taken.Refused(byte[] bytes, var device, String why) -> why;
+        };
+        if (reason == null) {
+          taken++;
+        } else {
+          not.add(new InboxView.NotTaken(number, address(part), reason));
+        }
+      }
+    }
+    int thinned = receipts.stream().mapToInt(MessageIntake.Receipt::thinned).sum();
+    if (taken == 0 && not.stream().allMatch(one -> one.address() == null)) {
+      throw Problem.unprocessable(not.getFirst().reason() + ".", "Try the message in the console, on the inlet's page.");
+    }
+    return new InboxView(taken - thinned, thinned, not);
+  }
+
+  private static @Nullable String address(Taken part) {
+    return switch (part) {
+      case Taken.Read read -> read.item().address();
+      case Taken.OfStranger(Item.Opened item) -> item.address();
+      case Taken.Refused refused -> null;
+    };
+  }
+}

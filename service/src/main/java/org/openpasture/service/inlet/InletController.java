@@ -1,0 +1,251 @@
+package org.openpasture.service.inlet;
+
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.api.inlet.InletRequest;
+import org.openpasture.api.inlet.InletView;
+import org.openpasture.api.inlet.StrangerView;
+import org.openpasture.api.inlet.TrialRequest;
+import org.openpasture.api.inlet.TrialView;
+import org.openpasture.core.access.Access;
+import org.openpasture.core.fleet.Device;
+import org.openpasture.core.fleet.Proposal;
+import org.openpasture.core.framing.Splitter;
+import org.openpasture.core.inlet.Arrived;
+import org.openpasture.core.inlet.Inlet;
+import org.openpasture.core.inlet.Item;
+import org.openpasture.core.inlet.Source;
+import org.openpasture.core.people.Right;
+import org.openpasture.core.place.Site;
+import org.openpasture.core.registry.Change;
+import org.openpasture.core.registry.Kind;
+import org.openpasture.core.registry.Registry;
+import org.openpasture.service.access.Accounts;
+import org.openpasture.service.access.Reader;
+import org.openpasture.service.decoding.ChannelText;
+import org.openpasture.service.heard.InletStates;
+import org.openpasture.service.heard.MessageText;
+import org.openpasture.service.problem.Problem;
+import org.openpasture.service.radio.GatewayIntake;
+import org.openpasture.store.registry.RegistryStore;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Inlets: the ways in that were made, beside the ports for LoRaWAN gateways. */
+@RestController
+class InletController {
+  private final RegistryStore registry;
+  private final GatewayIntake gateways;
+  private final InletStates states;
+  private final InletDesk desk;
+  private final InletTokens tokens;
+  private final MessageIntake intake;
+  private final Reader reader;
+
+  InletController(RegistryStore registry, GatewayIntake gateways, InletStates states, InletDesk desk, InletTokens tokens, MessageIntake intake, Reader reader) {
+    this.registry = registry;
+    this.gateways = gateways;
+    this.states = states;
+    this.desk = desk;
+    this.tokens = tokens;
+    this.intake = intake;
+    this.reader = reader;
+  }
+
+  @GetMapping("/api/v1/inlets")
+  List<InletView> list() {
+    Access access = reader.access();
+    List<InletView> all = new ArrayList<>(access.mayAnywhere(Right.LOOK) ? gateways.views() : List.of());
+    access.registry().all(Inlet.class).stream().filter(inlet -> access.may(Right.LOOK, inlet)).map(inlet -> view(access.registry(), inlet)).forEach(all::add);
+    return all;
+  }
+
+  @GetMapping("/api/v1/inlets/{id}")
+  InletView one(@PathVariable String id) {
+    return view(reader.now(), inlet(id));
+  }
+
+  private Inlet inlet(String id) {
+    Access access = reader.access();
+    return access.registry().find(Inlet.class, id).filter(inlet -> access.may(Right.LOOK, inlet)).orElseThrow(() -> Problem.notFound("inlet"));
+  }
+
+  private Inlet mayChange(String id) {
+    Inlet inlet = inlet(id);
+    reader.require(Right.EDIT, inlet.siteId(), "change this inlet");
+    return inlet;
+  }
+
+  private InletView view(Registry now, Inlet inlet) {
+    InletStates.Standing standing = states.standing(inlet.id());
+    int devices = (int) now.all(Device.class).stream().filter(device -> device.inletId().equals(Optional.of(inlet.id()))).count();
+    return new InletView(inlet.id(), inlet.name(), kind(inlet.source()), inlet.siteId(), now.find(Site.class, inlet.siteId()).map(Site::name).orElse(""),
+        standing.address() == null ? inlet.source().address() : standing.address(), inlet.paused() ? "paused" : standing.condition(), standing.words(),
+        standing.frames(), standing.refused(), standing.lost(), standing.thinned(), standing.lastAt(), devices, standing.strangers(), standing.refusals(),
+        new InletView.Settings(inlet.source(), inlet.framing(), inlet.contents(), inlet.keepEverySeconds()));
+  }
+
+  private static String kind(Source source) {
+    return switch (source) {
+      case Source.TcpPort port -> "tcp";
+      case Source.UdpPort port -> "udp";
+      case Source.SerialPort port -> "serial";
+      case Source.HttpInbox inbox -> "http-inbox";
+    };
+  }
+
+  /**
+   * An inlet that was just made.
+   *
+   * @param token for the address that is posted to; shown only here. Null for other kinds
+   */
+  record MadeView(InletView inlet, @Nullable String token) {}
+
+  @PostMapping("/api/v1/inlets")
+  @ResponseStatus(HttpStatus.CREATED)
+  MadeView make(@RequestBody InletRequest request) {
+    Inlet made = save(Accounts.newId(), request, false);
+    return new MadeView(view(reader.now(), made), made.source() instanceof Source.HttpInbox ? tokens.make(made.id()) : null);
+  }
+
+  @PutMapping("/api/v1/inlets/{id}")
+  InletView change(@PathVariable String id, @RequestBody InletRequest request) {
+    return view(reader.now(), save(id, request, mayChange(id).paused()));
+  }
+
+  private Inlet save(String id, InletRequest request, boolean paused) {
+    reader.require(Right.EDIT, request.siteId(), "make inlets here");
+    reader.find(Site.class, request.siteId(), "site");
+    Inlet inlet = new Inlet(id, request.name(), request.siteId(), paused, request.source(), request.effectiveFraming(), request.contents(),
+        request.keepEverySeconds());
+    registry.change(reader.person().name(), now -> {
+      now.all(Inlet.class).stream().filter(other -> !other.id().equals(id) && other.name().equalsIgnoreCase(inlet.name())).findFirst().ifPresent(other -> {
+        throw Problem.conflict("There is an inlet called '" + other.name() + "' already.", "Give this one another name.");
+      });
+      return List.of(new Change.Put(inlet));
+    });
+    desk.settle();
+    return inlet;
+  }
+
+  @PostMapping("/api/v1/inlets/{id}/pause")
+  InletView pause(@PathVariable String id) {
+    return put(id, inlet -> inlet.paused(true));
+  }
+
+  @PostMapping("/api/v1/inlets/{id}/resume")
+  InletView resume(@PathVariable String id) {
+    return put(id, inlet -> inlet.paused(false));
+  }
+
+  private InletView put(String id, UnaryOperator<Inlet> change) {
+    Inlet inlet = mayChange(id);
+    registry.change(reader.person().name(), List.of(new Change.Put(change.apply(inlet))));
+    desk.settle();
+    return one(id);
+  }
+
+  @DeleteMapping("/api/v1/inlets/{id}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void remove(@PathVariable String id) {
+    Inlet inlet = mayChange(id);
+    registry.change(reader.person().name(), now -> {
+      List<String> devices = now.all(Device.class).stream().filter(device -> device.inletId().equals(Optional.of(id))).map(Device::name).toList();
+      if (!devices.isEmpty()) {
+        throw Problem.conflict(devices.size() + (devices.size() == 1 ? " device speaks" : " devices speak") + " by '" + inlet.name() + "': "
+            + String.join(", ", devices.subList(0, Math.min(3, devices.size()))) + (devices.size() > 3 ? ", …" : "") + ".", "Remove them first, or pause the inlet.");
+      }
+      return List.of(new Change.Remove(Kind.INLET, id));
+    });
+    tokens.forget(id);
+    desk.settle();
+  }
+
+  /** A token that was just made; it is shown only here. */
+  record TokenView(String token, @Nullable Instant oldWorksUntil) {}
+
+  /** Makes another token for an inbox; the one before works for a week more. */
+  @PostMapping("/api/v1/inlets/{id}/token")
+  @ResponseStatus(HttpStatus.CREATED)
+  TokenView makeToken(@PathVariable String id) {
+    if (!(mayChange(id).source() instanceof Source.HttpInbox)) {
+      throw Problem.invalid("only an inbox has a token");
+    }
+    String token = tokens.make(id);
+    return new TokenView(token, tokens.oldWorksUntil(id).orElse(null));
+  }
+
+  /** The token before the newest is of no use any more. */
+  @DeleteMapping("/api/v1/inlets/{id}/token/before")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void withdrawOldToken(@PathVariable String id) {
+    tokens.withdrawOld(mayChange(id).id());
+  }
+
+  /** Addresses that were heard and belong to no device, the newest first. */
+  @GetMapping("/api/v1/inlets/{id}/strangers")
+  List<StrangerView> strangers(@PathVariable String id) {
+    Inlet inlet = inlet(id);
+    Registry now = reader.now();
+    return states.strangers(id).stream().filter(one -> now.device(inlet.id(), one.address()).isEmpty())
+        .map(one -> new StrangerView(one.address(), one.firstHeard(), one.lastHeard(), one.count(), MessageText.of(one.newest()))).toList();
+  }
+
+  /** Says what a message would come to, with nothing kept of it. */
+  @PostMapping("/api/v1/inlets/{id}/try")
+  TrialView tryOut(@PathVariable String id, @RequestBody TrialRequest request) {
+    Inlet inlet = inlet(id);
+    Arrived newest = states.newest(id).orElse(null);
+    byte[] bytes = request.text() != null ? request.text().getBytes(StandardCharsets.UTF_8)
+        : request.hex() != null ? HexFormat.of().parseHex(request.hex().replaceAll("[\\s:]", "")) : null;
+    List<TrialView.Part> parts = new ArrayList<>();
+    if (bytes == null) {
+      if (newest == null) {
+        throw Problem.conflict("Nothing has come by this inlet yet.", "Give a message to try, or wait for one. " + states.standing(id).words());
+      }
+      parts(inlet, newest, parts);
+      return new TrialView(MessageText.of(newest.bytes()), parts);
+    }
+    Splitter splitter = inlet.framing().splitter();
+    List<Splitter.Piece> pieces = new ArrayList<>(splitter.feed(bytes));
+    pieces.addAll(splitter.end());
+    Map<String, String> names = newest == null ? Map.of() : newest.names();
+    for (Splitter.Piece piece : pieces) {
+      switch (piece) {
+        case Splitter.Piece.Whole(byte[] whole, byte[] payload) -> parts(inlet, new Arrived(payload, newest == null ? "trial" : newest.sender(), names), parts);
+        case Splitter.Piece.Lost(byte[] lost, String reason) -> parts.add(new TrialView.Part(null, null, null, MessageText.of(lost), "", reason, null));
+      }
+    }
+    return new TrialView(MessageText.of(bytes), parts);
+  }
+
+  private void parts(Inlet inlet, Arrived message, List<TrialView.Part> parts) {
+    intake.read(inlet, message).join().forEach(part -> parts.add(view(part)));
+  }
+
+  private static TrialView.Part view(Taken part) {
+    return switch (part) {
+      case Taken.Read read -> new TrialView.Part(read.item().address(), read.device().id(), read.device().name(), MessageText.of(read.item().payload()),
+          read.frame().values(), read.frame().reason(), null);
+      case Taken.OfStranger(Item.Opened item) -> new TrialView.Part(item.address(), null, null, MessageText.of(item.payload()), "",
+          "No device at this inlet has this address.", Proposal.of(item.payload())
+          .map(one -> new TrialView.Proposal(one.layout(), one.channels(), ChannelText.of(one.values()))).orElse(null));
+      case Taken.Refused(byte[] bytes, Device device, String reason) -> new TrialView.Part(null, device == null ? null : device.id(),
+          device == null ? null : device.name(), MessageText.of(bytes), "", reason, null);
+    };
+  }
+}

@@ -1,0 +1,179 @@
+package org.openpasture.service.inlet;
+
+import jakarta.annotation.PreDestroy;
+import java.io.IOException;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.inlet.Arrived;
+import org.openpasture.core.inlet.Inlet;
+import org.openpasture.core.inlet.Source;
+import org.openpasture.core.registry.Registry;
+import org.openpasture.inlets.message.Backoff;
+import org.openpasture.inlets.message.Condition;
+import org.openpasture.inlets.message.MessageInlet;
+import org.openpasture.inlets.message.MessageSink;
+import org.openpasture.inlets.serial.SerialInlet;
+import org.openpasture.inlets.stream.TcpPortInlet;
+import org.openpasture.inlets.stream.UdpPortInlet;
+import org.openpasture.service.heard.InletStates;
+import org.openpasture.service.live.LiveEvent;
+import org.openpasture.service.live.LiveHub;
+import org.openpasture.store.registry.RegistryStore;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.stereotype.Component;
+
+/** Keeps running what is registered: opens, changes and closes inlets, on one thread, so that no two hands are at one port. */
+@Component
+class InletDesk {
+  private final RegistryStore registry;
+  private final MessageIntake intake;
+  private final InletStates states;
+  private final LiveHub live;
+  private final ScheduledExecutorService thread = Executors.newSingleThreadScheduledExecutor(Thread.ofPlatform().daemon().name("inlets").factory());
+  /** On the thread: what runs, and what it was made from. */
+  private final Map<String, Running> running = new HashMap<>();
+  private final Map<String, Backoff> backoffs = new HashMap<>();
+
+  private record Running(Inlet inlet, MessageInlet transport) {}
+
+  InletDesk(RegistryStore registry, MessageIntake intake, InletStates states, LiveHub live) {
+    this.registry = registry;
+    this.intake = intake;
+    this.states = states;
+    this.live = live;
+    registry.onChange(now -> {
+      if (!thread.isShutdown()) {
+        thread.execute(() -> carryOut(now));
+      }
+    });
+  }
+
+  @EventListener(ApplicationReadyEvent.class)
+  void start() {
+    thread.execute(() -> carryOut(registry.now()));
+  }
+
+  /** Waits until what is registered now is running, or was tried. */
+  void settle() {
+    CompletableFuture.runAsync(() -> { }, thread).join();
+  }
+
+  private void carryOut(Registry now) {
+    Map<String, Inlet> wanted = now.all(Inlet.class).stream().collect(Collectors.toMap(Inlet::id, inlet -> inlet));
+    List<Inlet> gone = running.values().stream().map(Running::inlet).filter(was -> !isSame(was, wanted.get(was.id()))).toList();
+    gone.forEach(was -> close(was.id()));
+    wanted.values().forEach(inlet -> {
+      if (inlet.paused()) {
+        condition(inlet, Condition.DOWN, "It is paused.");
+      } else if (!running.containsKey(inlet.id())) {
+        open(inlet);
+      } else {
+        // Another name, another way to open messages: nothing to be done to the transport.
+        running.computeIfPresent(inlet.id(), (id, was) -> new Running(inlet, was.transport()));
+      }
+    });
+    backoffs.keySet().retainAll(wanted.keySet());
+  }
+
+  private static boolean isSame(Inlet was, @Nullable Inlet now) {
+    return now != null && !now.paused() && was.source().equals(now.source()) && was.framing().equals(now.framing());
+  }
+
+  private void close(String id) {
+    Running old = running.remove(id);
+    if (old != null) {
+      old.transport().close();
+    }
+    if (registry.now().find(Inlet.class, id).isEmpty()) {
+      states.forget(id);
+    }
+  }
+
+  private void open(Inlet inlet) {
+    try {
+      MessageInlet transport = transport(inlet);
+      running.put(inlet.id(), new Running(inlet, transport));
+      states.address(inlet.id(), transport.address());
+      backoffs.remove(inlet.id());
+    } catch (IOException | RuntimeException e) {
+      condition(inlet, Condition.DOWN, e.getMessage() + ". It is tried again.");
+      long wait = backoffs.computeIfAbsent(inlet.id(), id -> new Backoff()).next().toMillis();
+      thread.schedule(() -> carryOut(registry.now()), wait, TimeUnit.MILLISECONDS);
+    }
+  }
+
+  private MessageInlet transport(Inlet inlet) throws IOException {
+    MessageSink sink = new Sink(inlet.id());
+    return switch (inlet.source()) {
+      case Source.TcpPort port -> new TcpPortInlet(port, inlet.framing(), sink);
+      case Source.UdpPort port -> new UdpPortInlet(port, inlet.framing(), sink);
+      case Source.SerialPort port -> new SerialInlet(port, inlet.framing(), sink);
+      case Source.HttpInbox inbox -> {
+        sink.condition(Condition.UP, "Senders can post to it.");
+        yield new Passive(inbox.address() + "…");
+      }
+    };
+  }
+
+  /** An inlet that the web server serves. */
+  private record Passive(String address) implements MessageInlet {
+    @Override
+    public void close() {
+      // Nothing of it is open.
+    }
+  }
+
+  private void condition(Inlet inlet, Condition condition, String words) {
+    if (states.condition(inlet.id(), condition, words) && live.hasSubscribers()) {
+      live.publish(new LiveEvent("changed", inlet.siteId(), null, Map.of("what", "inlet", "inletId", inlet.id())));
+    }
+  }
+
+  /** What comes from a transport is read by the inlet as it is registered then. */
+  private final class Sink implements MessageSink {
+    private final String inletId;
+
+    private Sink(String inletId) {
+      this.inletId = inletId;
+    }
+
+    private Optional<Inlet> inlet() {
+      return registry.now().find(Inlet.class, inletId);
+    }
+
+    @Override
+    public CompletableFuture<?> frame(byte[] whole, byte[] payload, String sender, Map<String, String> names) {
+      return inlet().map(one -> intake.take(one, whole, new Arrived(payload, sender, names)))
+          .orElseGet(() -> CompletableFuture.failedFuture(new IllegalStateException("the inlet is gone")));
+    }
+
+    @Override
+    public void lost(byte[] bytes, String sender, String reason) {
+      states.lost(inletId, sender, reason);
+    }
+
+    @Override
+    public void condition(Condition condition, String words) {
+      inlet().ifPresent(one -> InletDesk.this.condition(one, condition, words));
+    }
+  }
+
+  @PreDestroy
+  void close() throws InterruptedException {
+    thread.execute(() -> {
+      running.values().forEach(one -> one.transport().close());
+      running.clear();
+    });
+    thread.shutdown();
+    thread.awaitTermination(10, TimeUnit.SECONDS);
+  }
+}

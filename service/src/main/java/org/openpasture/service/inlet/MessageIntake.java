@@ -1,0 +1,225 @@
+package org.openpasture.service.inlet;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ConcurrentHashMap;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.fleet.Channel;
+import org.openpasture.core.fleet.Device;
+import org.openpasture.core.fleet.DeviceModel;
+import org.openpasture.core.frame.Frame;
+import org.openpasture.core.inlet.Arrived;
+import org.openpasture.core.inlet.Inlet;
+import org.openpasture.core.inlet.Item;
+import org.openpasture.core.inlet.Opener;
+import org.openpasture.core.judging.Event;
+import org.openpasture.core.layout.ChannelValue;
+import org.openpasture.core.layout.Decoding;
+import org.openpasture.core.reading.Arrival;
+import org.openpasture.core.reading.PointReading;
+import org.openpasture.core.registry.Registry;
+import org.openpasture.service.decoding.Decoders;
+import org.openpasture.service.decoding.ReadFrame;
+import org.openpasture.service.heard.DeviceStates;
+import org.openpasture.service.heard.FleetNews;
+import org.openpasture.service.heard.FrameKeeper;
+import org.openpasture.service.heard.InletStates;
+import org.openpasture.service.live.LiveEvent;
+import org.openpasture.service.live.LiveHub;
+import org.openpasture.store.registry.RegistryStore;
+import org.openpasture.store.telemetry.Deposit;
+import org.springframework.stereotype.Component;
+
+/**
+ * Takes the messages of inlets: opens them, finds the devices that they speak of, reads them by the devices' models, and keeps all that one message says
+ * in one step. Any thread may call it.
+ */
+@Component
+class MessageIntake {
+  private static final Instant EARLIEST = Instant.parse("2000-01-01T00:00:00Z");
+  private static final Duration CLOCKS_DISAGREE = Duration.ofMinutes(2);
+  /** Of messages that cannot be used only so many in a second are kept, so that a flood of them does not push out the others. */
+  private static final int REFUSED_KEPT_A_SECOND = 5;
+
+  private final RegistryStore registry;
+  private final Decoders decoders;
+  private final DeviceStates devices;
+  private final InletStates inlets;
+  private final FrameKeeper keeper;
+  private final FleetNews news;
+  private final LiveHub live;
+  private final Clock clock;
+  private final Map<String, Thinning> kept = new ConcurrentHashMap<>();
+  private long refusedSecond;
+  private int refusedInSecond;
+
+  MessageIntake(RegistryStore registry, Decoders decoders, DeviceStates devices, InletStates inlets, FrameKeeper keeper, FleetNews news, LiveHub live,
+      Clock clock) {
+    this.registry = registry;
+    this.decoders = decoders;
+    this.devices = devices;
+    this.inlets = inlets;
+    this.keeper = keeper;
+    this.news = news;
+    this.live = live;
+    this.clock = clock;
+  }
+
+  /**
+   * What became of a message.
+   *
+   * @param parts in its order
+   * @param thinned how many of them were read and not kept
+   */
+  record Receipt(List<Taken> parts, int thinned) {}
+
+  /**
+   * Takes a message.
+   *
+   * @param whole as received, with its framing
+   * @return completes when all that is kept of it is on disk
+   */
+  CompletableFuture<Receipt> take(Inlet inlet, byte[] whole, Arrived message) {
+    Instant now = clock.instant();
+    inlets.frame(inlet.id(), message);
+    return read(inlet, message, now).thenCompose(parts -> keep(inlet, whole, message, parts, now));
+  }
+
+  /** Says what a message comes to, and keeps nothing. */
+  CompletableFuture<List<Taken>> read(Inlet inlet, Arrived message) {
+    return read(inlet, message, clock.instant());
+  }
+
+  private CompletableFuture<List<Taken>> read(Inlet inlet, Arrived message, Instant now) {
+    Registry picture = registry.now();
+    List<CompletableFuture<Taken>> parts = Opener.open(inlet.contents(), message).stream().map(item -> read(picture, inlet, item, now)).toList();
+    return CompletableFuture.allOf(parts.toArray(CompletableFuture[]::new)).thenApply(done -> parts.stream().map(CompletableFuture::join).toList());
+  }
+
+  private CompletableFuture<Taken> read(Registry picture, Inlet inlet, Item item, Instant now) {
+    return switch (item) {
+      case Item.Refused(byte[] bytes, String reason) -> CompletableFuture.completedFuture(new Taken.Refused(bytes, null, reason));
+      case Item.Opened opened -> {
+        Optional<Device> device = picture.device(inlet.id(), opened.address());
+        Optional<DeviceModel> model = device.flatMap(one -> picture.find(DeviceModel.class, one.modelId()));
+        if (device.isEmpty() || model.isEmpty()) {
+          yield CompletableFuture.completedFuture(new Taken.OfStranger(opened));
+        }
+        yield decoders.decode(model.get(), 0, opened.payload(), now)
+            .thenApply(decoding -> read(picture, device.get(), model.get(), opened, withSignal(decoding, opened.signalDbm()), now));
+      }
+    };
+  }
+
+  private static Decoding withSignal(Decoding decoding, @Nullable Double signal) {
+    if (signal == null || !(decoding instanceof Decoding.Decoded decoded) || decoded.values().stream().anyMatch(value -> value.channel().equals(Channel.SIGNAL))) {
+      return decoding;
+    }
+    List<ChannelValue> values = new ArrayList<>(decoded.values());
+    values.add(new ChannelValue(Channel.SIGNAL, signal));
+    return new Decoding.Decoded(values);
+  }
+
+  private static Taken read(Registry picture, Device device, DeviceModel model, Item.Opened item, Decoding decoding, Instant now) {
+    if (item.time() != null && item.time().isBefore(EARLIEST)) {
+      return new Taken.Refused(item.bytes(), device, "it says that it was sent " + item.time() + ", which cannot be: its clock is not set");
+    }
+    // A sender's clock that is ahead of ours is not believed: a reading of tomorrow would hide those of today.
+    Instant time = item.time() == null || item.time().isAfter(now.plus(CLOCKS_DISAGREE)) ? now : item.time();
+    ReadFrame frame = ReadFrame.of(picture, device, model, decoding, time);
+    return new Taken.Read(item, device, time, decoding instanceof Decoding.Decoded decoded ? decoded.values() : List.of(), frame);
+  }
+
+  private CompletableFuture<Receipt> keep(Inlet inlet, byte[] whole, Arrived message, List<Taken> parts, Instant now) {
+    List<PointReading> readings = new ArrayList<>();
+    List<Frame> frames = new ArrayList<>();
+    List<Taken.Read> heard = new ArrayList<>();
+    int thinned = 0;
+    for (Taken part : parts) {
+      byte[] bytes = parts.size() == 1 && part.bytes() == message.bytes() ? whole : part.bytes();
+      switch (part) {
+        case Taken.Read read -> {
+          if (isWorthIt(inlet, read)) {
+            readings.addAll(read.frame().readings());
+            frames.add(frame(inlet, read, bytes, now));
+          } else {
+            thinned++;
+            inlets.thinned(inlet.id());
+          }
+          if (read.frame().outcome() == Frame.Outcome.REFUSED) {
+            inlets.refused(inlet.id(), read.device().name(), String.valueOf(read.frame().reason()));
+          }
+          heard.add(read);
+        }
+        case Taken.OfStranger(Item.Opened item) -> {
+          if (inlets.stranger(inlet.id(), item.address(), item.bytes()) && live.hasSubscribers()) {
+            live.publish(new LiveEvent("changed", inlet.siteId(), null, Map.of("what", "strangers", "inletId", inlet.id())));
+          }
+          if (mayKeepRefused(now)) {
+            frames.add(new Frame(0, now, item.time(), Frame.MESSAGE, null, inlet.id(), item.address(), bytes, item.payload(), -1, -1, Frame.Outcome.REFUSED,
+                "no device at this inlet has the address " + item.address(), "", List.of()));
+          }
+        }
+        case Taken.Refused(byte[] of, Device device, String reason) -> {
+          inlets.refused(inlet.id(), message.sender(), reason);
+          if (mayKeepRefused(now)) {
+            frames.add(new Frame(0, now, null, Frame.MESSAGE, device == null ? null : device.id(), inlet.id(), message.sender(), bytes, new byte[0], -1, -1,
+                Frame.Outcome.REFUSED, reason, "", List.of()));
+          }
+        }
+      }
+    }
+    Receipt receipt = new Receipt(parts, thinned);
+    if (frames.isEmpty()) {
+      heard.forEach(read -> tell(read, frame(inlet, read, read.bytes(), now)));
+      return CompletableFuture.completedFuture(receipt);
+    }
+    List<Event> events = readings.isEmpty() ? List.of() : List.of(new Event.ReadingsArrived(Arrival.live(now, readings)));
+    CompletableFuture<Receipt> done = keeper.keep(new Deposit(events, frames, List.of())).thenApply(committed -> receipt);
+    heard.forEach(read -> tell(read, frame(inlet, read, read.bytes(), now)));
+    return done;
+  }
+
+  private static Frame frame(Inlet inlet, Taken.Read read, byte[] bytes, Instant now) {
+    return new Frame(0, now, read.item().time() == null ? null : read.time(), Frame.MESSAGE, read.device().id(), inlet.id(), read.item().address(), bytes,
+        read.item().payload(), -1, -1, read.frame().outcome(), read.frame().reason(), read.frame().values(), List.of());
+  }
+
+  private void tell(Taken.Read read, Frame frame) {
+    devices.hear(registry.now(), read.device(), frame, 0).ifPresent(words -> news.tell(read.device().placeId(), read.device().id(), words));
+  }
+
+  private boolean isWorthIt(Inlet inlet, Taken.Read read) {
+    if (inlet.keepEverySeconds() == null || read.frame().outcome() == Frame.Outcome.REFUSED) {
+      return true;
+    }
+    Optional<DeviceModel> model = registry.now().find(DeviceModel.class, read.device().modelId());
+    Thinning before = kept.get(read.device().id());
+    if (before != null && !before.isWorthIt(read.time(), read.values(), inlet.keepEverySeconds(), model.map(DeviceModel::channels).orElse(List.of()))) {
+      return false;
+    }
+    kept.put(read.device().id(), Thinning.after(read.time(), read.values()));
+    return true;
+  }
+
+  private synchronized boolean mayKeepRefused(Instant now) {
+    if (now.getEpochSecond() != refusedSecond) {
+      refusedSecond = now.getEpochSecond();
+      refusedInSecond = 0;
+    }
+    refusedInSecond++;
+    return refusedInSecond <= REFUSED_KEPT_A_SECOND;
+  }
+
+  /** A device was removed. */
+  void forget(String deviceId) {
+    kept.remove(deviceId);
+    devices.forget(deviceId);
+  }
+}
