@@ -30,17 +30,22 @@ need_build_tools() {
   [ "$major" -ge 20 ] || fail "Node.js $major is too old; install Node 20 or newer"
 }
 
-# Installs Chromium, in which the console is tested, where a package manager can do it.
-need_chromium() {
-  [ -x /usr/bin/chromium ] && return
-  local as_root=""
+# Installs Debian packages that the tests need and that are not there: "program:package" each.
+need_for_tests() {
+  local pair missing=() as_root=""
+  for pair in "$@"; do
+    command -v "${pair%%:*}" >/dev/null || missing+=("${pair#*:}")
+  done
+  [ "${#missing[@]}" = 0 ] && return
   [ "$(id -u)" = 0 ] || as_root=sudo
   if command -v apt-get >/dev/null && { [ -z "$as_root" ] || command -v sudo >/dev/null; }; then
-    say "Installing Chromium for the console's tests ..."
-    $as_root apt-get update -qq >/dev/null && DEBIAN_FRONTEND=noninteractive $as_root apt-get install -y -qq chromium >/dev/null \
-      || fail "Chromium could not be installed; install the package chromium and try again"
+    say "Installing what the tests need: ${missing[*]} ..."
+    $as_root apt-get update -qq >/dev/null && DEBIAN_FRONTEND=noninteractive $as_root apt-get install -y -qq --no-install-recommends "${missing[@]}" >/dev/null \
+      || fail "${missing[*]} could not be installed; install these packages and try again"
   fi
-  [ -x /usr/bin/chromium ] || fail "Chromium is missing; install the package chromium (/usr/bin/chromium)"
+  for pair in "$@"; do
+    command -v "${pair%%:*}" >/dev/null || fail "${pair%%:*} is missing; install the package ${pair#*:}"
+  done
 }
 
 # Whether a TCP port is free on loopback.

@@ -49,7 +49,7 @@ export const router = createRouter({
     },
     { path: "/fleet", redirect: "/fleet/gateways" },
     {
-      path: "/fleet/:tab(gateways|devices|frames|models|workbench)",
+      path: "/fleet/:tab(gateways|inlets|devices|frames|models|workbench)",
       component: () => import("./fleet/FleetRoom.vue"),
       props: true,
       meta: { title: "Fleet" },
@@ -65,6 +65,12 @@ export const router = createRouter({
       component: () => import("./fleet/GatewayPage.vue"),
       props: true,
       meta: { title: "Gateway" },
+    },
+    {
+      path: "/fleet/inlets/:id",
+      component: () => import("./fleet/InletPage.vue"),
+      props: true,
+      meta: { title: "Inlet" },
     },
     { path: "/fleet/labels", component: () => import("./fleet/LabelsPage.vue"), meta: { title: "Labels" } },
     { path: "/limits", component: () => import("./limits/LimitsRoom.vue"), meta: { title: "Limits" } },

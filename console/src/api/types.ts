@@ -176,15 +176,81 @@ export interface HeardGateway {
   frames: number;
 }
 
+/** Where an inlet gets its messages from. */
+export type Source =
+  | { kind: "tcp" | "udp"; port: number; bind?: string | null }
+  | {
+      kind: "serial";
+      device: string;
+      baud: number;
+      dataBits?: number | null;
+      parity?: string | null;
+      stopBits?: number | null;
+    }
+  | { kind: "http-inbox" };
+
+/** How frames follow one another in what comes. */
+export type Framing = { kind: "whole" | "lines" | "framed" } & Record<string, unknown>;
+
+/** How messages are opened. */
+export interface Contents {
+  form: "text" | "csv" | "json" | "senml" | "bytes";
+  address: string | null;
+  separator: string | null;
+  each: string | null;
+  payload: string | null;
+  encoding: "plain" | "hex" | "base64" | null;
+  time: string | null;
+  signal: string | null;
+}
+
 export interface Inlet {
+  /** None for the ports of LoRaWAN gateways. */
+  id: string | null;
   name: string;
   kind: string;
+  siteId: string | null;
+  siteName: string | null;
   address: string;
-  state: "up" | "down";
+  state: "connecting" | "up" | "degraded" | "down" | "paused";
   reason: string;
   received: number;
   refused: number;
+  lost: number;
+  thinned: number;
+  lastAt: string | null;
+  devices: number;
+  strangers: number;
   refusals: { time: string; sender: string; reason: string }[];
+  settings: { source: Source; framing: Framing; contents: Contents; keepEverySeconds: number | null } | null;
+}
+
+export interface Stranger {
+  address: string;
+  firstHeard: string;
+  lastHeard: string;
+  count: number;
+  newest: string;
+  proposal: Proposal | null;
+}
+
+export interface Proposal {
+  layout: Layout;
+  channels: Channel[];
+  example: string;
+}
+
+export interface Trial {
+  message: string;
+  parts: {
+    address: string | null;
+    deviceId: string | null;
+    deviceName: string | null;
+    payload: string;
+    values: string;
+    problem: string | null;
+    proposal: Proposal | null;
+  }[];
 }
 
 export interface Device {
@@ -194,9 +260,13 @@ export interface Device {
   modelName: string;
   placeId: string;
   path: string[];
-  devEui: string;
-  activation: "over-the-air" | "personalised";
-  state: "online" | "silent" | "silent-gateway" | "silent-battery" | "joined" | "never-heard";
+  devEui: string | null;
+  /** Its EUI, or what stands in its messages. */
+  address: string;
+  activation: "over-the-air" | "personalised" | "inlet";
+  inletId: string | null;
+  inletName: string | null;
+  state: "online" | "silent" | "silent-gateway" | "silent-inlet" | "silent-battery" | "joined" | "never-heard";
   stateReason: string;
   lastHeard: string | null;
   rssiDbm: number | null;
@@ -395,12 +465,16 @@ export interface Workbench {
 export interface Frame {
   id: number;
   time: string;
+  sentAt: string | null;
   kind: string;
   deviceId: string | null;
   deviceName: string | null;
+  inletId: string | null;
+  inletName: string | null;
   address: string;
   bytes: string;
   payload: string;
+  text: string | null;
   port: number;
   counter: number;
   accepted: boolean;
@@ -422,6 +496,15 @@ export interface Channel {
   quantity: string;
   unit: string;
   direction?: string | null;
+  deadBand?: number | null;
+}
+
+/** How channels are read; without a format by bytes. */
+export type Layout = ByteLayout | ({ format: "line" | "json" | "advert" } & Record<string, unknown>);
+
+export interface ByteLayout {
+  format?: "bytes";
+  messages: { port: number | null; fields: { channel: string; at: number; type: string }[] }[];
 }
 
 export interface DeviceModel {
@@ -430,7 +513,7 @@ export interface DeviceModel {
   description: string;
   intervalSeconds: number;
   batteryChannel: string | null;
-  layout: { messages: { port: number | null; fields: { channel: string; at: number; type: string }[] }[] };
+  layout: Layout;
   channels: Channel[];
   script?: string | null;
   listensAlways?: boolean | null;

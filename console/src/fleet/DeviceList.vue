@@ -49,7 +49,10 @@ every(30, () => void load());
         <tr v-for="device in devices" :key="device.id">
           <td>
             <RouterLink :to="`/fleet/devices/${device.id}`">{{ device.name }}</RouterLink>
-            <div class="soft small">{{ device.path.at(-1) }} · {{ device.modelName }}</div>
+            <div class="soft small">
+              {{ device.path.at(-1) }} · {{ device.modelName
+              }}<template v-if="device.inletName"> · by {{ device.inletName }}</template>
+            </div>
           </td>
           <td>
             <StateWord :state="device.state" />
@@ -62,7 +65,7 @@ every(30, () => void load());
             >
           </td>
           <td class="num hide">{{ device.counter ?? "" }}</td>
-          <td class="num hide">{{ device.lost }}</td>
+          <td class="num hide">{{ device.inletId ? "" : device.lost }}</td>
           <td class="num">
             <template v-if="device.batteryPercent !== null">{{ Math.round(device.batteryPercent) }} %</template>
             <template v-else-if="device.batteryVolts !== null">{{ device.batteryVolts.toFixed(2) }} V</template>
@@ -71,7 +74,8 @@ every(30, () => void load());
       </tbody>
     </table>
     <EmptyState v-else-if="devices" title="No devices yet"
-      >Register a gateway first; then bring a device in with its EUI and key.</EmptyState
+      >Register a gateway first, then bring a device in with its EUI and key; or make an inlet, and admit who is heard
+      at it.</EmptyState
     >
     <ManyDevicesForm v-if="many" @close="((many = false), load())" />
     <DeviceForm v-if="adding" @close="((adding = false), load())" />

@@ -46,6 +46,7 @@ onChanged(["registry"], load);
 every(30, () => void load());
 
 const model = computed(() => models.data.value?.find((one) => one.id === device.value?.modelId));
+const isRadio = computed(() => device.value?.activation !== "inlet");
 const mayEdit = computed(() => places.may("edit", device.value?.placeId ?? null));
 const channels = computed(
   () =>
@@ -102,18 +103,25 @@ async function remove() {
           </dd>
         </div>
         <div>
-          <dt>DevEUI</dt>
-          <dd class="mono">{{ device.devEui }}</dd>
+          <dt>{{ device.devEui ? "DevEUI" : "Address" }}</dt>
+          <dd class="mono">{{ device.address }}</dd>
         </div>
         <div>
           <dt>Comes in by</dt>
-          <dd>{{ device.activation === "over-the-air" ? "joining" : "address and session keys" }}</dd>
+          <dd>
+            <RouterLink v-if="device.inletId" :to="`/fleet/inlets/${device.inletId}`">{{
+              device.inletName
+            }}</RouterLink>
+            <template v-else>{{
+              device.activation === "over-the-air" ? "joining" : "address and session keys"
+            }}</template>
+          </dd>
         </div>
         <div>
           <dt>Heard</dt>
           <dd>{{ age(device.lastHeard, now) }}</dd>
         </div>
-        <div>
+        <div v-if="isRadio">
           <dt>Signal</dt>
           <dd>
             <template v-if="device.rssiDbm !== null"
@@ -122,7 +130,7 @@ async function remove() {
             ><template v-else>–</template>
           </dd>
         </div>
-        <div>
+        <div v-if="isRadio">
           <dt>Counter</dt>
           <dd>
             {{ device.counter ?? "–" }}, {{ device.lost }} lost of {{ device.frames + device.lost }} since the service
@@ -148,7 +156,7 @@ async function remove() {
           <dt>Firmware, hardware</dt>
           <dd>{{ device.firmware ?? "–" }}, {{ device.hardware ?? "–" }}</dd>
         </div>
-        <div>
+        <div v-if="isRadio">
           <dt>Gateways</dt>
           <dd>{{ device.gateways.join(", ") || "–" }}</dd>
         </div>
@@ -201,14 +209,15 @@ async function remove() {
       </table>
     </section>
 
-    <CommandSheet :device="device" :model="model" />
-    <SignalSheet :device="device" />
+    <CommandSheet v-if="isRadio" :device="device" :model="model" />
+    <SignalSheet v-if="isRadio" :device="device" />
 
     <section class="sheet">
       <h2>Newest frames</h2>
       <FrameCard v-for="frame in frames.data.value" :key="frame.id" :frame="frame" />
       <p v-if="frames.data.value?.length === 0" class="soft">
-        None yet. If nothing comes: is a gateway online? Is the device switched on and in reach? Do the EUI and key fit?
+        None yet. If nothing comes: is {{ isRadio ? "a gateway online" : "its inlet up" }}? Is the device switched on
+        and in reach? {{ isRadio ? "Do the EUI and key fit?" : "Does its address stand in its messages as here?" }}
       </p>
     </section>
 

@@ -3,6 +3,7 @@ import { useRouter } from "vue-router";
 import DeviceList from "./DeviceList.vue";
 import FrameList from "./FrameList.vue";
 import GatewayList from "./GatewayList.vue";
+import InletList from "./InletList.vue";
 import ModelList from "./ModelList.vue";
 import WorkbenchRoom from "./WorkbenchRoom.vue";
 
@@ -16,6 +17,7 @@ const router = useRouter();
     <header class="page-head"><h1>Fleet</h1></header>
     <el-tabs :model-value="tab" @tab-change="(name) => router.push('/fleet/' + name)">
       <el-tab-pane name="gateways" label="Gateways" lazy><GatewayList /></el-tab-pane>
+      <el-tab-pane name="inlets" label="Inlets" lazy><InletList /></el-tab-pane>
       <el-tab-pane name="devices" label="Devices" lazy><DeviceList /></el-tab-pane>
       <el-tab-pane name="frames" label="Live frames" lazy><FrameList v-if="tab === 'frames'" /></el-tab-pane>
       <el-tab-pane name="models" label="Models" lazy><ModelList /></el-tab-pane>

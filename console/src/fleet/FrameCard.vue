@@ -18,6 +18,9 @@ const text = computed(() => asText(frame.payload || frame.bytes));
       <strong>{{ frame.deviceName ?? frame.address ?? "unknown" }}</strong>
       <span>{{ frame.kind }}{{ frame.counter >= 0 ? " " + frame.counter : "" }}</span>
       <span v-if="!frame.accepted" class="word">{{ toDevice ? "not sent" : "refused" }}</span>
+      <RouterLink v-if="frame.inletId" class="small" :to="`/fleet/inlets/${frame.inletId}`">{{
+        frame.inletName ?? "inlet"
+      }}</RouterLink>
       <span v-for="one in frame.heard" :key="one.gatewayEui" class="soft small"
         >{{ one.gatewayName ?? one.gatewayEui }} {{ one.rssiDbm }} dBm {{ one.snrDb }} dB {{ one.dataRate }}</span
       >
@@ -25,23 +28,32 @@ const text = computed(() => asText(frame.payload || frame.bytes));
         {{ open ? "less" : "bytes" }}
       </button>
     </div>
+    <div v-if="frame.text" class="mono message">{{ frame.text }}</div>
     <div v-if="frame.values" class="mono">{{ frame.values }}</div>
     <div v-if="frame.reason" :class="frame.accepted ? 'soft small' : 'reason'">{{ frame.reason }}</div>
     <dl v-if="open" class="mono">
       <template v-if="frame.payload"
-        ><dt>payload, port {{ frame.port }}</dt>
+        ><dt>{{ frame.port >= 0 ? `payload, port ${frame.port}` : "payload" }}</dt>
         <dd>{{ frame.payload }}</dd></template
       >
       <dt>{{ toDevice ? "on the air" : "as received" }}</dt>
       <dd>{{ frame.bytes }}</dd>
-      <template v-if="text"
+      <template v-if="text && !frame.text"
         ><dt>as text</dt>
         <dd>{{ text }}</dd></template
       >
-      <dt>{{ toDevice ? "sent" : "heard" }}</dt>
-      <dd>
-        {{ toDevice ? frame.reason : frame.heard.map((one) => `${one.gatewayEui} ${one.frequencyMhz} MHz`).join(", ") }}
-      </dd>
+      <template v-if="frame.sentAt"
+        ><dt>says it was sent</dt>
+        <dd>{{ moment(frame.sentAt) }}</dd></template
+      >
+      <template v-if="toDevice || frame.heard.length"
+        ><dt>{{ toDevice ? "sent" : "heard" }}</dt>
+        <dd>
+          {{
+            toDevice ? frame.reason : frame.heard.map((one) => `${one.gatewayEui} ${one.frequencyMhz} MHz`).join(", ")
+          }}
+        </dd></template
+      >
     </dl>
   </article>
 </template>
@@ -56,6 +68,10 @@ const text = computed(() => asText(frame.payload || frame.bytes));
 }
 .time {
   min-width: 5rem;
+}
+.message {
+  color: var(--ink-soft);
+  overflow-wrap: anywhere;
 }
 .word,
 .reason {

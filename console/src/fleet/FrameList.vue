@@ -41,6 +41,8 @@ const shown = computed(() =>
         frame.reason,
         frame.bytes,
         frame.payload,
+        frame.text,
+        frame.inletName,
         ...frame.heard.map((one) => one.gatewayName),
       ].some((text) => text?.toLowerCase().includes(search.value.toLowerCase())),
   ),
@@ -54,7 +56,7 @@ const shown = computed(() =>
       <el-input
         v-model="search"
         aria-label="Search"
-        placeholder="device, gateway, hex …"
+        placeholder="device, gateway, inlet, text, hex …"
         style="width: 14rem"
         clearable
       />
@@ -65,7 +67,7 @@ const shown = computed(() =>
     <ProblemNote :error="error" />
     <FrameCard v-for="frame in shown" :key="frame.id" :frame="frame" />
     <EmptyState v-if="shown?.length === 0" title="No frames"
-      >Whatever gateways bring is listed here, also what was refused and why.</EmptyState
+      >Whatever gateways and inlets bring is listed here, also what was refused and why.</EmptyState
     >
   </section>
 </template>

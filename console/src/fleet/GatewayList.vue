@@ -19,7 +19,7 @@ const { data, error, load } = useLoad(async () => {
     api.get<HeardGateway[]>("gateways/heard"),
     api.get<Inlet[]>("inlets"),
   ]);
-  return { gateways, heard, inlets };
+  return { gateways, heard, inlets: inlets.filter((inlet) => inlet.id === null) };
 });
 onLive<Gateway>("gateway", (gateway) => {
   if (data.value) {
@@ -93,7 +93,7 @@ const mayAdd = computed(() => places.editable.some((place) => place.kind === "si
 
     <section v-for="inlet in data?.inlets" :key="inlet.name" class="sheet">
       <div class="sheet-head">
-        <h2>Inlet: {{ inlet.name }}</h2>
+        <h2>Port: {{ inlet.name }}</h2>
         <StateWord :state="inlet.state" />
       </div>
       <p class="soft">

@@ -44,7 +44,7 @@ const print = () => window.print();
           <div class="number">{{ label.number ?? "–" }}</div>
           <strong>{{ label.device.name }}</strong>
           <div class="small">{{ label.device.path.join(", ") }}</div>
-          <div class="small mono">{{ label.device.devEui }}</div>
+          <div class="small mono">{{ label.device.address }}</div>
         </div>
       </article>
     </div>

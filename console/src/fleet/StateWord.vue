@@ -5,11 +5,15 @@ const WORDS: Record<string, string> = {
   online: "online",
   silent: "silent",
   "silent-gateway": "silent with its gateway",
+  "silent-inlet": "silent with its inlet",
   "silent-battery": "silent, battery empty",
   joined: "joined, no data yet",
   "never-heard": "never heard",
   up: "up",
   down: "down",
+  connecting: "connecting",
+  degraded: "up in part",
+  paused: "paused",
 };
 </script>
 
@@ -38,6 +42,7 @@ rect {
   fill: var(--moss);
   stroke: var(--moss);
 }
+.connecting rect,
 .joined rect {
   fill: var(--ramp-0);
   stroke: var(--moss);
@@ -45,6 +50,8 @@ rect {
 .silent,
 .silent-gateway,
 .silent-battery,
+.silent-inlet,
+.degraded,
 .down {
   color: var(--warning);
   font-weight: 600;
@@ -52,6 +59,8 @@ rect {
 .silent rect,
 .silent-gateway rect,
 .silent-battery rect,
+.silent-inlet rect,
+.degraded rect,
 .down rect {
   stroke: var(--warning);
 }

@@ -98,6 +98,7 @@ describe("gateways", () => {
       ...part,
     }) as Gateway;
   const INLET = {
+    id: null,
     name: "LoRaWAN gateways",
     address: "UDP 0.0.0.0:1700",
     state: "up",
@@ -180,9 +181,13 @@ describe("a frame", () => {
   const FRAME: Frame = {
     id: 1,
     time: new Date().toISOString(),
+    sentAt: null,
     kind: "uplink",
     deviceId: null,
     deviceName: null,
+    inletId: null,
+    inletName: null,
+    text: null,
     address: "01cc0909",
     bytes: "40f17d",
     payload: "5753323b",

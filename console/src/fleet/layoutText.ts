@@ -1,8 +1,11 @@
-import type { DeviceModel } from "@/api/types";
+import type { ByteLayout, DeviceModel } from "@/api/types";
 
 /** A layout as people read and change it: a field on a line, and nothing that says nothing. */
 export function layoutText(layout: DeviceModel["layout"]): string {
-  const messages = layout.messages.map((message) => {
+  if (layout.format && layout.format !== "bytes") {
+    return JSON.stringify(layout, (_key, value) => value ?? undefined, 2);
+  }
+  const messages = (layout as ByteLayout).messages.map((message) => {
     const fields = message.fields
       .map((field) => "      " + JSON.stringify(field, (_key, value) => value ?? undefined))
       .join(",\n");

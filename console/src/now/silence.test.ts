@@ -19,7 +19,7 @@ describe("silent devices", () => {
     );
     expect(groups.map((group) => [group.cause, group.devices.map((one) => one.name)])).toEqual([
       ["Gateway Mast is silent", ["behind the mast"]],
-      ["Silent, though their gateway is online", ["battery?"]],
+      ["Silent, though their gateway or inlet is there", ["battery?"]],
       ["Heard, but refused", ["wrong key"]],
     ]);
   });

@@ -17,12 +17,17 @@ export function silentByCause(devices: Device[], gateways: Gateway[]): SilentGro
       devices: devices.filter((device) => device.state === "silent-gateway"),
     },
     {
+      cause: "Their inlets take nothing",
+      todo: "Look at the inlet first: is it paused, is the bridge plugged in, does the port answer?",
+      devices: devices.filter((device) => device.state === "silent-inlet"),
+    },
+    {
       cause: "Their batteries were nearly empty",
       todo: "Change the batteries; most joining devices come back by themselves.",
       devices: devices.filter((device) => device.state === "silent-battery"),
     },
     {
-      cause: "Silent, though their gateway is online",
+      cause: "Silent, though their gateway or inlet is there",
       todo: "Distance, something in the way, or the sensor itself.",
       devices: devices.filter((device) => device.state === "silent"),
     },

@@ -1,21 +1,41 @@
-/** What points can measure; the ids are those of the core's Quantity. */
-export const QUANTITIES: Record<string, string> = {
-  "vibration-velocity": "vibration velocity, mm/s RMS",
-  temperature: "temperature, °C",
-  humidity: "relative humidity, %",
-  "carbon-dioxide": "carbon dioxide, ppm",
-  "carbon-monoxide": "carbon monoxide, ppm",
-  ammonia: "ammonia, ppm",
-  oxygen: "oxygen, % vol",
-  "flammable-gas": "flammable gas, % LEL",
-  level: "level, m",
-  fill: "fill, %",
-  pressure: "pressure, bar",
-  voltage: "voltage, V",
-  "heat-index": "temperature-humidity index",
-  latitude: "latitude, °",
-  longitude: "longitude, °",
-  switch: "on or off",
-  count: "count",
-  other: "other",
-};
+/** What points can measure, with the unit that it is kept in; the ids are those of the core's Quantity. */
+const KNOWN: [id: string, title: string, unit: string][] = [
+  ["vibration-velocity", "vibration velocity, RMS", "mm/s"],
+  ["temperature", "temperature", "°C"],
+  ["humidity", "relative humidity", "%"],
+  ["carbon-dioxide", "carbon dioxide", "ppm"],
+  ["carbon-monoxide", "carbon monoxide", "ppm"],
+  ["ammonia", "ammonia", "ppm"],
+  ["oxygen", "oxygen", "% vol"],
+  ["flammable-gas", "flammable gas", "% LEL"],
+  ["level", "level", "m"],
+  ["fill", "fill", "%"],
+  ["opening", "opening", "%"],
+  ["flow", "flow", "m³/h"],
+  ["pressure", "pressure", "bar"],
+  ["air-pressure", "air pressure", "hPa"],
+  ["wind-speed", "wind speed", "m/s"],
+  ["wind-direction", "wind direction", "°"],
+  ["rainfall", "rainfall", "mm"],
+  ["soil-moisture", "soil moisture", "%"],
+  ["voltage", "voltage", "V"],
+  ["current", "electric current", "A"],
+  ["power", "power", "kW"],
+  ["energy", "energy", "kWh"],
+  ["frequency", "frequency", "Hz"],
+  ["signal", "signal strength", "dBm"],
+  ["heat-index", "temperature-humidity index", "THI"],
+  ["latitude", "latitude", "°"],
+  ["longitude", "longitude", "°"],
+  ["switch", "on or off", ""],
+  ["count", "count", ""],
+  ["other", "other", ""],
+];
+
+/** What a quantity is called, with its unit. */
+export const QUANTITIES: Record<string, string> = Object.fromEntries(
+  KNOWN.map(([id, title, unit]) => [id, unit ? `${title}, ${unit}` : title]),
+);
+
+/** The unit of a quantity; empty for numbers without one. */
+export const UNITS: Record<string, string> = Object.fromEntries(KNOWN.map(([id, , unit]) => [id, unit]));

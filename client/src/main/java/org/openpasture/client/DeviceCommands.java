@@ -31,7 +31,7 @@ final class DeviceCommands implements Runnable {
     devices.forEach(device -> table.row(device.path("name").asString(), device.path("address").asString(),
         device.path("modelName").asString(), device.path("state").asString(), Words.age(device.path("lastHeard"), now),
         Words.amount(device.path("rssiDbm"), 0, "dBm"), Words.amount(device.path("snrDb"), 1, "dB"), Words.number(device.path("counter"), 0),
-        device.path("lost").asString(), Words.amount(device.path("batteryVolts"), 2, "V")));
+        device.path("inletId").isString() ? "" : device.path("lost").asString(), Words.amount(device.path("batteryVolts"), 2, "V")));
     service.out().print(table.isEmpty() ? "No devices yet. Bring one in with 'pasture devices add'.\n" : table.text());
     devices.forEach(device -> {
       if (device.path("problem").isString()) {

@@ -43,7 +43,7 @@ final class InletCommands implements Runnable {
     Instant now = Instant.now();
     TextTable table = new TextTable("Inlet", "Where", "State", "Last", "Frames", "Refused", "Lost", "Thinned", "Devices", "Unknown");
     inlets.forEach(inlet -> table.row(inlet.path("name").asString(), inlet.path("address").asString(), inlet.path("state").asString(),
-        Words.age(inlet.path("lastAt"), now), inlet.path("received").asString(), inlet.path("refused").asString(), inlet.path("lost").asString(),
+        inlet.path("id").isString() ? Words.age(inlet.path("lastAt"), now) : "", inlet.path("received").asString(), inlet.path("refused").asString(), inlet.path("lost").asString(),
         inlet.path("thinned").asString(), inlet.path("id").isString() ? inlet.path("devices").asString() : "", inlet.path("strangers").asString()));
     service.out().print(table.text());
     inlets.forEach(inlet -> {

@@ -1,6 +1,7 @@
 package org.openpasture.client;
 
 import org.jspecify.annotations.Nullable;
+import org.openpasture.api.people.GrantRequest;
 import org.openpasture.api.people.InvitationRequest;
 import org.openpasture.client.output.TextTable;
 import org.openpasture.core.people.Right;
@@ -26,6 +27,17 @@ final class PeopleCommands implements Runnable {
         person.path("owner").asBoolean() ? "owner" : String.join(", ", person.path("grants").valueStream()
             .map(grant -> grant.path("right").asString() + " on " + grant.path("targetName").asString()).toList())));
     service.out().print(table.text());
+  }
+
+  @Command(name = "grant", mixinStandardHelpOptions = true, description = "Give somebody who is here already a right on another place.")
+  int grant(@Mixin Service to, @Parameters(paramLabel = "NAME") String name,
+      @Option(names = "--on", paramLabel = "PLACE", required = true, description = "Site, area or asset.") String place,
+      @Option(names = "--right", paramLabel = "RIGHT", defaultValue = "look", description = "look, operate, edit or manage (${DEFAULT-VALUE}).") Right right) {
+    JsonNode person = to.api().post("api/v1/grants", new GrantRequest(name, right, PlaceCommands.id(to, place)));
+    if (!to.printedJson(person)) {
+      to.out().println(person.path("name").asString() + " may " + right.name().toLowerCase(java.util.Locale.ROOT) + " there now.");
+    }
+    return 0;
   }
 
   @Command(name = "invite", mixinStandardHelpOptions = true, description = "Invite somebody; prints the link to hand over.")

@@ -2,8 +2,6 @@ package org.openpasture.api.inlet;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
-import org.openpasture.core.fleet.Channel;
-import org.openpasture.core.layout.Layout;
 
 /**
  * What an inlet makes of a message.
@@ -23,8 +21,5 @@ public record TrialView(String message, List<Part> parts) {
    * @param proposal a layout and channels that would read its numbers, where no device has the address; null if there are none to be seen
    */
   public record Part(@Nullable String address, @Nullable String deviceId, @Nullable String deviceName, String payload, String values, @Nullable String problem,
-      @Nullable Proposal proposal) {}
-
-  /** How a model for such messages could read them. */
-  public record Proposal(Layout layout, List<Channel> channels, String example) {}
+      @Nullable ProposalView proposal) {}
 }

@@ -13,6 +13,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.inlet.InletView;
 import org.openpasture.core.inlet.Arrived;
+import org.openpasture.core.inlet.Item;
 import org.openpasture.inlets.message.Condition;
 import org.springframework.stereotype.Component;
 
@@ -23,7 +24,7 @@ public class InletStates {
   private static final int STRANGERS = 200;
 
   /** An address that was heard at an inlet and belongs to no device, with its newest message. */
-  public record Stranger(String address, Instant firstHeard, Instant lastHeard, long count, byte[] newest) {}
+  public record Stranger(String address, Instant firstHeard, Instant lastHeard, long count, Item.Opened newest) {}
 
   /** What is remembered of one inlet; guarded by itself. */
   private static final class State {
@@ -114,7 +115,8 @@ public class InletStates {
   }
 
   /** Somebody spoke whom nobody knows; says whether for the first time. */
-  public boolean stranger(String inletId, String address, byte[] bytes) {
+  public boolean stranger(String inletId, Item.Opened item) {
+    String address = item.address();
     State state = of(inletId);
     Instant now = clock.instant();
     synchronized (state) {
@@ -122,7 +124,7 @@ public class InletStates {
       if (was == null && state.strangers.size() >= STRANGERS) {
         state.strangers.remove(state.strangers.keySet().iterator().next());
       }
-      state.strangers.put(address, was == null ? new Stranger(address, now, now, 1, bytes) : new Stranger(address, was.firstHeard(), now, was.count() + 1, bytes));
+      state.strangers.put(address, was == null ? new Stranger(address, now, now, 1, item) : new Stranger(address, was.firstHeard(), now, was.count() + 1, item));
       return was == null;
     }
   }

@@ -11,6 +11,7 @@ import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.inlet.InletRequest;
 import org.openpasture.api.inlet.InletView;
+import org.openpasture.api.inlet.ProposalView;
 import org.openpasture.api.inlet.StrangerView;
 import org.openpasture.api.inlet.TrialRequest;
 import org.openpasture.api.inlet.TrialView;
@@ -202,7 +203,8 @@ class InletController {
     Inlet inlet = inlet(id);
     Registry now = reader.now();
     return states.strangers(id).stream().filter(one -> now.device(inlet.id(), one.address()).isEmpty())
-        .map(one -> new StrangerView(one.address(), one.firstHeard(), one.lastHeard(), one.count(), MessageText.of(one.newest()))).toList();
+        .map(one -> new StrangerView(one.address(), one.firstHeard(), one.lastHeard(), one.count(), MessageText.of(one.newest().bytes()),
+            proposal(one.newest()))).toList();
   }
 
   /** Says what a message would come to, with nothing kept of it. */
@@ -237,13 +239,16 @@ class InletController {
     intake.read(inlet, message).join().forEach(part -> parts.add(view(part)));
   }
 
+  private static @Nullable ProposalView proposal(Item.Opened item) {
+    return Proposal.of(item.payload()).map(one -> new ProposalView(one.layout(), one.channels(), ChannelText.of(one.values()))).orElse(null);
+  }
+
   private static TrialView.Part view(Taken part) {
     return switch (part) {
       case Taken.Read read -> new TrialView.Part(read.item().address(), read.device().id(), read.device().name(), MessageText.of(read.item().payload()),
           read.frame().values(), read.frame().reason(), null);
       case Taken.OfStranger(Item.Opened item) -> new TrialView.Part(item.address(), null, null, MessageText.of(item.payload()), "",
-          "No device at this inlet has this address.", Proposal.of(item.payload())
-          .map(one -> new TrialView.Proposal(one.layout(), one.channels(), ChannelText.of(one.values()))).orElse(null));
+          "No device at this inlet has this address.", proposal(item));
       case Taken.Refused(byte[] bytes, Device device, String reason) -> new TrialView.Part(null, device == null ? null : device.id(),
           device == null ? null : device.name(), MessageText.of(bytes), "", reason, null);
     };

@@ -158,7 +158,7 @@ class MessageIntake {
           heard.add(read);
         }
         case Taken.OfStranger(Item.Opened item) -> {
-          if (inlets.stranger(inlet.id(), item.address(), item.bytes()) && live.hasSubscribers()) {
+          if (inlets.stranger(inlet.id(), item) && live.hasSubscribers()) {
             live.publish(new LiveEvent("changed", inlet.siteId(), null, Map.of("what", "strangers", "inletId", inlet.id())));
           }
           if (mayKeepRefused(now)) {

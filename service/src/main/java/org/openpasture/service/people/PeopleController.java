@@ -3,10 +3,12 @@ package org.openpasture.service.people;
 import jakarta.servlet.http.HttpServletRequest;
 import java.time.Clock;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.people.AcceptRequest;
+import org.openpasture.api.people.GrantRequest;
 import org.openpasture.api.people.InvitationRequest;
 import org.openpasture.api.people.InvitationView;
 import org.openpasture.api.people.PersonView;
@@ -77,6 +79,16 @@ class PeopleController {
         .toList();
   }
 
+  private static void requireManaging(Access access, String targetId, String what) {
+    if (access.registry().place(targetId).isEmpty() && access.registry().find(Device.class, targetId).isEmpty()
+        && access.registry().find(Dashboard.class, targetId).isEmpty()) {
+      throw Problem.notFound("site, area, asset, device or dashboard");
+    }
+    if (!mayManage(access, targetId)) {
+      throw Problem.forbidden(what);
+    }
+  }
+
   private static boolean mayManage(Access access, String targetId) {
     return access.registry().find(Dashboard.class, targetId).map(dashboard -> access.may(Right.MANAGE, dashboard))
         .or(() -> access.registry().find(Device.class, targetId).map(device -> access.may(Right.MANAGE, device)))
@@ -95,13 +107,7 @@ class PeopleController {
   @ResponseStatus(HttpStatus.CREATED)
   InvitationView invite(@RequestBody InvitationRequest request, HttpServletRequest http) {
     Access access = reader.access();
-    if (access.registry().place(request.targetId()).isEmpty() && access.registry().find(Device.class, request.targetId()).isEmpty()
-        && access.registry().find(Dashboard.class, request.targetId()).isEmpty()) {
-      throw Problem.notFound("site, area, asset, device or dashboard");
-    }
-    if (!mayManage(access, request.targetId())) {
-      throw Problem.forbidden("invite people here");
-    }
+    requireManaging(access, request.targetId(), "invite people here");
     String token = Tokens.fresh();
     String email = Optional.ofNullable(request.email()).map(String::strip).orElse("");
     CredentialStore.Invitation invitation = new CredentialStore.Invitation(Accounts.newId(), Tokens.hash(token), request.name(),
@@ -141,6 +147,24 @@ class PeopleController {
     credentials.forgetInvitation(invitation.id());
     return SessionCookie.answer(accounts.begin(person, "console", ""), Duration.ofDays(30), http)
         .body(new SessionView(views.person(registry.now(), person), null));
+  }
+
+  /** Gives somebody who is here already another right; one that they had on the same goes. */
+  @PostMapping("/api/v1/grants")
+  @ResponseStatus(HttpStatus.CREATED)
+  PersonView grant(@RequestBody GrantRequest request) {
+    Access access = reader.access();
+    requireManaging(access, request.targetId(), "give rights here");
+    Person person = access.registry().all(Person.class).stream().filter(one -> one.name().equalsIgnoreCase(request.personName())).findFirst()
+        .orElseThrow(() -> Problem.notFound("person"));
+    registry.change(access.person().name(), now -> {
+      List<Change> changes = new ArrayList<>();
+      now.all(Grant.class).stream().filter(one -> one.personId().equals(person.id()) && one.targetId().equals(request.targetId()))
+          .forEach(one -> changes.add(new Change.Remove(Kind.GRANT, one.id())));
+      changes.add(new Change.Put(new Grant(Accounts.newId(), person.id(), request.right(), request.targetId())));
+      return changes;
+    });
+    return views.person(registry.now(), person);
   }
 
   /** Takes a right away. */

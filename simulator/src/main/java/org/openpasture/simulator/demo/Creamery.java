@@ -1,13 +1,8 @@
 package org.openpasture.simulator.demo;
 
-import java.io.IOException;
-import java.io.InputStream;
-import java.io.UncheckedIOException;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.alert.RuleRequest;
 import org.openpasture.api.dashboard.DashboardRequest;
@@ -16,8 +11,6 @@ import org.openpasture.api.fleet.DeviceView;
 import org.openpasture.api.fleet.GatewayRequest;
 import org.openpasture.api.place.AreaRequest;
 import org.openpasture.api.place.AssetRequest;
-import org.openpasture.api.place.PlaceView;
-import org.openpasture.api.place.PointView;
 import org.openpasture.api.place.SiteRequest;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.core.dashboard.Panel;
@@ -27,11 +20,9 @@ import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Hold;
 import org.openpasture.core.rule.Target;
-import tools.jackson.databind.JsonNode;
-import tools.jackson.databind.json.JsonMapper;
 
 /** Registers Harrowfell Creamery through the API, as its technician would. */
-final class Creamery {
+final class Creamery extends DemoMaker {
   static final String GATEWAY_WHEY_ROOM = "02ab54fffe10a001";
   static final String GATEWAY_CELLARS = "02ab54fffe10a002";
   static final String GATEWAY_UNKNOWN = "02ab54fffe10a0ff";
@@ -59,18 +50,9 @@ final class Creamery {
   static final String NEW_KEY = "3f9c5b7a1e2d4c6088b7a69584736251";
   private static final String TECHNICIAN = "technician@harrowfell.example";
 
-  private final ApiClient api;
-  private final JsonMapper mapper = JsonMapper.builder().build();
-  private final Map<String, String> pointIds = new HashMap<>();
-  private final Map<String, Integer> pointNumbers = new HashMap<>();
 
   Creamery(ApiClient api) {
-    this.api = api;
-  }
-
-  /** Point numbers by a short name such as "pump-axial". */
-  Map<String, Integer> pointNumbers() {
-    return pointNumbers;
+    super(api);
   }
 
   /** Makes everything and returns the site's id. */
@@ -120,38 +102,8 @@ final class Creamery {
     return site;
   }
 
-  private String place(String path, Object request) {
-    return api.post("api/v1/" + path, request, PlaceView.class).id();
-  }
-
-  private String model(String file) {
-    return made("api/v1/models", file);
-  }
-
-  private String limits(String file) {
-    return made("api/v1/limits", file);
-  }
-
-  private String made(String path, String file) {
-    try (InputStream in = Creamery.class.getResourceAsStream(file)) {
-      JsonNode body = mapper.readTree(Optional.ofNullable(in).orElseThrow().readAllBytes());
-      return api.post(path, body).path("id").asString();
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
-  }
-
   private void joining(String name, String model, String place, String eui, String key, boolean makePoints) {
     api.post("api/v1/devices", DeviceRequest.joining(name, model, place, Eui64.of(eui), Eui64.of(JOIN_EUI), key, makePoints));
-  }
-
-  private void points(String place, Map<String, String> shortNames) {
-    for (PointView point : api.get("api/v1/points?place=" + place, PointView[].class)) {
-      String shortName = Optional.ofNullable(shortNames.get(point.name())).orElseThrow();
-      pointIds.put(shortName, point.id());
-      pointNumbers.put(shortName, point.number());
-      api.post("api/v1/points/" + point.id() + "/release", Map.of());
-    }
   }
 
   private void rules(String pump, String cellar) {
@@ -187,9 +139,5 @@ final class Creamery {
 
   private Panel panel(String id, String kind, String title, List<String> points, @Nullable String asset, int x, int y, int w, int h) {
     return new Panel(id, kind, title, points.stream().map(this::id).toList(), asset, null, null, x, y, w, h);
-  }
-
-  private String id(String shortName) {
-    return Optional.ofNullable(pointIds.get(shortName)).orElseThrow();
   }
 }

@@ -4,7 +4,10 @@ import java.net.InetSocketAddress;
 import java.net.URI;
 import java.time.Clock;
 import java.time.Instant;
+import java.util.HashMap;
+import java.util.Map;
 import java.util.concurrent.CountDownLatch;
+import org.openpasture.api.people.GrantRequest;
 import org.openpasture.api.setting.MailSettings;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.core.people.Right;
@@ -56,9 +59,17 @@ public final class Demo implements Runnable {
       DemoPeople.invite(owner, anonymous, "viewer", Right.LOOK, site, password);
       Instant start = clock.instant();
       DemoWorld world = new DemoWorld(start);
-      int readings = DemoHistory.bringIn(owner, world, creamery.pointNumbers(), start);
-      try (DemoRadio radio = new DemoRadio(new InetSocketAddress("127.0.0.1", radioPort), stationPort, world, clock)) {
+      Farm farm = new Farm(owner);
+      String farmSite = farm.build();
+      owner.post("api/v1/grants", new GrantRequest("technician", Right.EDIT, farmSite));
+      owner.post("api/v1/grants", new GrantRequest("adviser", Right.OPERATE, farmSite));
+      Map<String, Integer> numbers = new HashMap<>(creamery.pointNumbers());
+      numbers.putAll(farm.pointNumbers());
+      int readings = DemoHistory.bringIn(owner, world, numbers, start);
+      try (DemoRadio radio = new DemoRadio(new InetSocketAddress("127.0.0.1", radioPort), stationPort, world, clock);
+          DemoFarm bridges = new DemoFarm(farm, at, world, clock)) {
         radio.play();
+        bridges.play();
         mailbox.offer("Press the join button of the new sensor", radio::pressJoinButton);
         System.out.println("playing, after " + readings + " readings of history");
         new CountDownLatch(1).await();

@@ -38,6 +38,14 @@ final class DemoHistory {
     sources.put("cellar-humidity", world::cellarHumidity);
     sources.put("cellar-co2", world::cellarCarbonDioxide);
     sources.put("cellar-ammonia", world::cellarAmmonia);
+    sources.put("farm-air", world::airTemperature);
+    sources.put("farm-pressure", world::airPressure);
+    sources.put("farm-wind", world::wind);
+    sources.put("farm-rain", world::rainToday);
+    for (int stack = 0; stack < Farm.BEACONS.length; stack++) {
+      int number = stack;
+      sources.put("hay-" + stack, time -> world.hayTemperature(number, time));
+    }
 
     StringBuilder csv = new StringBuilder("time,point,value\n");
     Instant first = start.minus(LENGTH).truncatedTo(ChronoUnit.MINUTES);

@@ -81,6 +81,34 @@ final class DemoWorld {
     return Math.max(0, 5.5 + 1.5 * Math.sin((hour(time) - 5) / 24 * 2 * Math.PI) + noise("cellar-n", time, 0.4));
   }
 
+  double airTemperature(Instant time) {
+    return 7.5 + 3.2 * Math.sin((hour(time) - 9) / 24 * 2 * Math.PI) + days(time, 6.3) * 1.8 + noise("air", time, 0.1);
+  }
+
+  double airPressure(Instant time) {
+    return 1008 + 9 * days(time, 5.1) + noise("air-p", time, 0.1);
+  }
+
+  double wind(Instant time) {
+    return Math.max(0, 4.5 + 2.5 * days(time, 2.7) + noise("wind", time, 0.9));
+  }
+
+  /** Rain since midnight, on every other day. */
+  double rainToday(Instant time) {
+    return time.atZone(ZONE).getDayOfYear() % 2 == 0 ? 0 : Math.round(Math.max(0, hour(time) - 5) * 4) / 10.0;
+  }
+
+  /** In a stack of hay; the second was brought in too damp and warms up. */
+  double hayTemperature(int stack, Instant time) {
+    double damp = stack == 1 ? 19 / (1 + Math.exp(-(Duration.between(start, time).toMinutes() / 1440.0 + 12) / 5)) : 0;
+    return 16 + stack + damp + 0.4 * Math.sin((hour(time) - 12) / 24 * 2 * Math.PI) + noise("hay" + stack, time, 0.05);
+  }
+
+  /** Goes up and down within so many days. */
+  private static double days(Instant time, double period) {
+    return Math.sin(time.getEpochSecond() / 86_400.0 / period * 2 * Math.PI);
+  }
+
   private static double hour(Instant time) {
     ZonedDateTime local = time.atZone(ZONE);
     return local.getHour() + local.getMinute() / 60.0 + local.getSecond() / 3600.0;

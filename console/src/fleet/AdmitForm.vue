@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { Channel, Device, DeviceModel, Proposal } from "@/api/types";
+import { useAction } from "@/look/act";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { usePlaces } from "@/places/places";
+import { usePoints } from "@/points/points";
+import { QUANTITIES, UNITS } from "@/points/quantities";
+import { computed, reactive, ref } from "vue";
+import { useRouter } from "vue-router";
+
+/** Admits a device that was heard at an inlet: by a model that is there, or by one made from what its message holds. */
+const { inletId, siteId, address, proposal } = defineProps<{
+  inletId: string;
+  siteId: string | null;
+  address: string;
+  proposal: Proposal | null;
+}>();
+const emit = defineEmits<{ close: [] }>();
+const places = usePlaces();
+const points = usePoints();
+const router = useRouter();
+const models = useLoad(() => api.get<DeviceModel[]>("models"));
+const { busy, error, run } = useAction();
+const form = reactive({
+  name: address,
+  modelId: "",
+  placeId: places.editable.find((place) => places.path(place.id)[0]?.id === siteId)?.id ?? places.editable[0]?.id ?? "",
+  makePoints: true,
+});
+const fresh = ref(false);
+const model = reactive({ name: "", intervalSeconds: 60 });
+const example = computed(
+  () => new Map((proposal?.example ?? "").split(" ").map((pair) => pair.split("=") as [string, string])),
+);
+const channels = reactive(
+  (proposal?.channels ?? []).map((channel) => ({ ...channel, wanted: true })) as (Channel & { wanted: boolean })[],
+);
+const ready = computed(
+  () => form.name && form.placeId && (fresh.value ? model.name && channels.some((one) => one.wanted) : form.modelId),
+);
+
+async function save() {
+  await run(async () => {
+    if (fresh.value) {
+      const made = await api.post<DeviceModel>("models", {
+        id: "",
+        name: model.name,
+        description: "",
+        intervalSeconds: model.intervalSeconds,
+        batteryChannel: null,
+        layout: proposal?.layout,
+        channels: channels
+          .filter((one) => one.wanted)
+          .map(({ name, title, quantity }) => ({ name, title, quantity, unit: UNITS[quantity] ?? "" })),
+      });
+      form.modelId = made.id;
+      fresh.value = false;
+      await models.load();
+    }
+    const device = await api.post<Device>("devices", { ...form, inletId, address });
+    await points.load();
+    emit("close");
+    await router.push("/fleet/devices/" + device.id);
+  }, form.name + " is in. Its next message is awaited.");
+}
+</script>
+
+<template>
+  <el-dialog model-value :title="'Admit ' + address" @close="emit('close')">
+    <el-form label-position="top" @submit.prevent="save">
+      <el-form-item label="Name" for="admit-name"
+        ><el-input id="admit-name" v-model="form.name" autofocus
+      /></el-form-item>
+      <el-form-item label="Hangs at" for="admit-place">
+        <el-select id="admit-place" v-model="form.placeId" filterable aria-label="Hangs at">
+          <el-option v-for="place in places.editable" :key="place.id" :value="place.id" :label="places.label(place)" />
+        </el-select>
+      </el-form-item>
+      <el-form-item v-if="proposal" label="How it is read">
+        <el-radio-group v-model="fresh" aria-label="How it is read">
+          <el-radio :value="false">by a model that is here</el-radio>
+          <el-radio :value="true">by a new model, from its newest message</el-radio>
+        </el-radio-group>
+      </el-form-item>
+      <el-form-item v-if="!fresh" label="Device model" for="admit-model">
+        <el-select id="admit-model" v-model="form.modelId" filterable aria-label="Device model">
+          <el-option v-for="one in models.data.value" :key="one.id" :value="one.id" :label="one.name" />
+        </el-select>
+      </el-form-item>
+      <template v-else>
+        <div class="row">
+          <el-form-item label="Name of the model" for="admit-model-name"
+            ><el-input id="admit-model-name" v-model="model.name" placeholder="Weather mast"
+          /></el-form-item>
+          <el-form-item label="Usual interval, seconds" for="admit-interval"
+            ><el-input-number id="admit-interval" v-model="model.intervalSeconds" :min="1" :controls="false"
+          /></el-form-item>
+        </div>
+        <p class="soft small">
+          The message holds {{ channels.length === 1 ? "one number" : channels.length + " numbers" }}. Which do you
+          want, and what are they?
+        </p>
+        <div v-for="channel in channels" :key="channel.name" class="channel">
+          <el-checkbox v-model="channel.wanted" :aria-label="'Take ' + channel.name" />
+          <span class="mono">{{ example.get(channel.name) }}</span>
+          <el-input v-model="channel.title" :disabled="!channel.wanted" :aria-label="'What ' + channel.name + ' is'" />
+          <el-select
+            v-model="channel.quantity"
+            filterable
+            :disabled="!channel.wanted"
+            :aria-label="'Quantity of ' + channel.name"
+          >
+            <el-option v-for="(title, id) in QUANTITIES" :key="id" :value="id" :label="title" />
+          </el-select>
+        </div>
+      </template>
+      <el-checkbox v-model="form.makePoints">Make a point for each of its channels</el-checkbox>
+      <ProblemNote :error="error" />
+    </el-form>
+    <template #footer>
+      <el-button @click="emit('close')">Cancel</el-button>
+      <el-button type="primary" :loading="busy" :disabled="!ready" @click="save">Admit</el-button>
+    </template>
+  </el-dialog>
+</template>
+
+<style scoped>
+.channel {
+  display: grid;
+  grid-template-columns: auto minmax(3.5rem, auto) minmax(0, 1fr) minmax(0, 1fr);
+  gap: 0.5rem;
+  align-items: center;
+  margin-bottom: 0.4rem;
+}
+@media (max-width: 480px) {
+  .channel {
+    grid-template-columns: auto minmax(0, 1fr) minmax(0, 1fr);
+  }
+  .channel .mono {
+    grid-column: 2 / -1;
+    order: -1;
+  }
+}
+</style>

@@ -1,0 +1,161 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { Inlet } from "@/api/types";
+import { useAction } from "@/look/act";
+import ProblemNote from "@/look/ProblemNote.vue";
+import ShownOnce from "@/look/ShownOnce.vue";
+import { usePlaces } from "@/places/places";
+import { computed, reactive, ref } from "vue";
+import { useRouter } from "vue-router";
+import { COMMON, fill, requestOf, startOf } from "./inletForms";
+
+/** Makes an inlet, or changes one: where messages come from, and how they are opened. */
+const { inlet } = defineProps<{ inlet?: Inlet }>();
+const emit = defineEmits<{ close: [] }>();
+const places = usePlaces();
+const router = useRouter();
+const sites = computed(() => places.editable.filter((place) => place.kind === "site"));
+const siteId = ref(inlet?.siteId ?? sites.value[0]?.id ?? "");
+const draft = reactive(startOf(inlet));
+const token = ref("");
+const made = ref<Inlet>();
+const { busy, error, run } = useAction();
+
+async function save() {
+  const ok = await run(async () => {
+    const body = requestOf(draft, siteId.value);
+    if (inlet) {
+      await api.put("inlets/" + inlet.id, body);
+    } else {
+      const answer = await api.post<{ inlet: Inlet; token: string | null }>("inlets", body);
+      made.value = answer.inlet;
+      token.value = answer.token ?? "";
+    }
+  }, "Saved.");
+  if (ok && !token.value) {
+    await done();
+  }
+}
+
+async function done() {
+  emit("close");
+  if (made.value) {
+    await router.push("/fleet/inlets/" + made.value.id);
+  }
+}
+const address = computed(() => location.origin + "/in/" + token.value);
+</script>
+
+<template>
+  <el-dialog model-value :title="inlet ? 'Change ' + inlet.name : 'Make an inlet'" @close="done">
+    <template v-if="token">
+      <ShownOnce :value="address" label="Senders post to this address. It is shown only now." />
+      <p class="soft small">
+        Or to {{ address.replace(/[^/]*$/, "").replace(/\/$/, "") }} with the header “Authorization: Bearer …”.
+      </p>
+    </template>
+    <el-form v-else label-position="top" @submit.prevent="save">
+      <el-form-item label="Name" for="inlet-name"
+        ><el-input id="inlet-name" v-model="draft.name" autofocus placeholder="Weather bridge"
+      /></el-form-item>
+      <el-form-item label="Site" for="inlet-site">
+        <el-select id="inlet-site" v-model="siteId" aria-label="Site"
+          ><el-option v-for="site in sites" :key="site.id" :value="site.id" :label="site.name"
+        /></el-select>
+      </el-form-item>
+      <el-form-item label="How it is reached">
+        <el-radio-group v-model="draft.kind" aria-label="How it is reached">
+          <el-radio value="tcp">TCP port</el-radio>
+          <el-radio value="udp">UDP port</el-radio>
+          <el-radio value="serial">serial port</el-radio>
+          <el-radio value="http-inbox">posts by HTTP</el-radio>
+        </el-radio-group>
+      </el-form-item>
+      <el-form-item v-if="draft.kind === 'tcp' || draft.kind === 'udp'" label="Port of this machine" for="inlet-port">
+        <el-input-number id="inlet-port" v-model="draft.port" :min="0" :max="65535" :controls="false" />
+      </el-form-item>
+      <div v-if="draft.kind === 'serial'" class="row">
+        <el-form-item label="Serial port" for="inlet-device"
+          ><el-input id="inlet-device" v-model="draft.device" class="mono"
+        /></el-form-item>
+        <el-form-item label="Bits in a second" for="inlet-baud">
+          <el-input-number id="inlet-baud" v-model="draft.baud" :min="50" :controls="false" />
+        </el-form-item>
+      </div>
+      <p v-if="draft.kind === 'http-inbox'" class="soft small">
+        It gets an address of this service with a token in it, shown once when it is made.
+      </p>
+      <el-form-item label="What comes" for="inlet-common">
+        <el-select
+          id="inlet-common"
+          v-model="draft.common"
+          aria-label="What comes"
+          placeholder="as set below"
+          @change="(id: string) => fill(draft, id)"
+          ><el-option v-for="one in COMMON" :key="one.id" :value="one.id" :label="one.title"
+        /></el-select>
+      </el-form-item>
+      <el-form-item
+        v-if="draft.contents.form !== 'senml'"
+        label="Where the sender's address stands"
+        for="inlet-address"
+      >
+        <el-input id="inlet-address" v-model="draft.contents.address" class="mono" />
+        <span class="soft small">column:0, json:$.mac, bytes:0+2, header:x-device, sender, or fixed:mast</span>
+      </el-form-item>
+      <details>
+        <summary>More: separator, parts, payload, time, signal, framing, thinning</summary>
+        <div class="more">
+          <el-form-item v-if="draft.contents.form === 'text'" label="Between columns" for="inlet-separator"
+            ><el-input id="inlet-separator" v-model="draft.contents.separator" class="mono"
+          /></el-form-item>
+          <el-form-item v-if="draft.contents.form === 'json'" label="Path to the parts of each device" for="inlet-each"
+            ><el-input id="inlet-each" v-model="draft.contents.each" class="mono" placeholder="the message is one part"
+          /></el-form-item>
+          <el-form-item label="Where the payload stands" for="inlet-payload"
+            ><el-input id="inlet-payload" v-model="draft.contents.payload" class="mono" placeholder="all of it"
+          /></el-form-item>
+          <el-form-item label="How it is written" for="inlet-encoding">
+            <el-select id="inlet-encoding" v-model="draft.contents.encoding" clearable aria-label="How it is written">
+              <el-option v-for="one in ['plain', 'hex', 'base64']" :key="one" :value="one" />
+            </el-select>
+          </el-form-item>
+          <el-form-item label="Where its time stands" for="inlet-time"
+            ><el-input id="inlet-time" v-model="draft.contents.time" class="mono" placeholder="time of arrival"
+          /></el-form-item>
+          <el-form-item label="Where the signal stands" for="inlet-signal"
+            ><el-input id="inlet-signal" v-model="draft.contents.signal" class="mono" placeholder="nowhere"
+          /></el-form-item>
+          <el-form-item label="Keep a frame of each device every … seconds" for="inlet-keep">
+            <el-input-number id="inlet-keep" v-model="draft.keepEvery" :min="1" :max="86400" :controls="false" />
+          </el-form-item>
+          <el-form-item label="Framing, as JSON" for="inlet-framing" class="framing"
+            ><el-input id="inlet-framing" v-model="draft.framing" type="textarea" :rows="2" class="mono"
+          /></el-form-item>
+        </div>
+      </details>
+      <ProblemNote :error="error" />
+    </el-form>
+    <template #footer>
+      <el-button v-if="token" type="primary" @click="done">Done</el-button>
+      <template v-else>
+        <el-button @click="emit('close')">Cancel</el-button>
+        <el-button type="primary" :loading="busy" :disabled="!draft.name || !siteId" @click="save">{{
+          inlet ? "Save" : "Make it"
+        }}</el-button>
+      </template>
+    </template>
+  </el-dialog>
+</template>
+
+<style scoped>
+.more {
+  display: grid;
+  gap: 0 1rem;
+  grid-template-columns: repeat(auto-fill, minmax(210px, 1fr));
+  margin-top: 0.6rem;
+}
+.framing {
+  grid-column: 1 / -1;
+}
+</style>

@@ -1,0 +1,268 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import { onChanged, onLive } from "@/api/live";
+import type { Device, Frame, Inlet, Stranger, Trial } from "@/api/types";
+import { useAction } from "@/look/act";
+import { age, every, moment, now } from "@/look/clock";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import ShownOnce from "@/look/ShownOnce.vue";
+import { usePlaces } from "@/places/places";
+import { computed, ref, watch } from "vue";
+import { useRouter } from "vue-router";
+import AdmitForm from "./AdmitForm.vue";
+import FrameCard from "./FrameCard.vue";
+import InletForm from "./InletForm.vue";
+import StateWord from "./StateWord.vue";
+
+/** The page of an inlet: how it is, who is heard there and not known, what came by it and what could not be used. */
+const { id } = defineProps<{ id: string }>();
+const FRAMES = 20;
+const places = usePlaces();
+const router = useRouter();
+const changing = ref(false);
+const removing = ref(false);
+const admitting = ref<Stranger>();
+const typed = ref("");
+const trial = ref<Trial>();
+const token = ref("");
+const { busy, error, run } = useAction();
+const attempt = useAction();
+const { data: inlet, error: problem, load } = useLoad(() => api.get<Inlet>("inlets/" + id));
+const strangers = useLoad(() => api.get<Stranger[]>(`inlets/${id}/strangers`));
+const devices = useLoad(async () => (await api.get<Device[]>("devices")).filter((one) => one.inletId === id));
+const frames = useLoad(() => api.get<Frame[]>(`frames?inlet=${id}&limit=${FRAMES}`));
+const all = () => Promise.all([load(), strangers.load(), devices.load()]);
+watch(
+  () => id,
+  () => ((trial.value = undefined), (token.value = ""), void all(), void frames.load()),
+);
+onChanged(["registry", "inlet", "strangers"], all);
+onLive<Frame>(
+  "frame",
+  (frame) => frame.inletId === id && (frames.data.value = [frame, ...(frames.data.value ?? [])].slice(0, FRAMES)),
+);
+every(10, () => void all());
+const mayEdit = computed(() => places.may("edit", inlet.value?.siteId ?? null));
+
+const pause = () =>
+  run(() => api.post(`inlets/${id}/pause`).then(load), "Paused: nothing is taken until it is resumed.");
+const resume = () => run(() => api.post(`inlets/${id}/resume`).then(load), "It takes messages again.");
+
+async function remove() {
+  if (await run(() => api.remove("inlets/" + id), inlet.value?.name + " is removed.")) {
+    await router.push("/fleet/inlets");
+  }
+  removing.value = false;
+}
+
+async function tryOut() {
+  const text = typed.value.trim();
+  const hex = inlet.value?.settings?.contents.form === "bytes";
+  const body = !text ? {} : hex ? { hex: text } : { text: typed.value };
+  await attempt.run(async () => (trial.value = await api.post<Trial>(`inlets/${id}/try`, body)));
+}
+
+async function makeToken() {
+  await run(async () => (token.value = (await api.post<{ token: string }>(`inlets/${id}/token`)).token));
+}
+const origin = location.origin;
+</script>
+
+<template>
+  <div v-if="inlet" class="page">
+    <header class="page-head">
+      <div>
+        <p class="crumbs"><RouterLink to="/fleet/inlets">Inlets</RouterLink> / {{ inlet.siteName }}</p>
+        <h1>{{ inlet.name }}</h1>
+        <p class="row">
+          <StateWord :state="inlet.state" /> <span class="soft">{{ inlet.reason }} {{ inlet.address }}</span>
+        </p>
+      </div>
+      <template v-if="mayEdit">
+        <el-button v-if="inlet.state === 'paused'" type="primary" :loading="busy" @click="resume">Resume</el-button>
+        <el-button v-else :loading="busy" @click="pause">Pause</el-button>
+        <el-button @click="changing = true">Change …</el-button>
+        <el-button @click="removing = true">Remove …</el-button>
+      </template>
+    </header>
+    <ProblemNote :error="error" />
+
+    <section v-if="strangers.data.value?.length" class="sheet heard">
+      <h2>Heard but unknown</h2>
+      <p class="soft small">
+        They send to this inlet, but no device has their address; nothing of theirs becomes a value.
+      </p>
+      <table class="rows cards">
+        <tbody>
+          <tr v-for="one in strangers.data.value.slice(0, 20)" :key="one.address">
+            <td class="mono">{{ one.address }}</td>
+            <td class="soft small">
+              {{ one.count === 1 ? "1 message" : one.count + " messages" }}, {{ age(one.lastHeard, now) }}
+            </td>
+            <td class="mono small wide newest">{{ one.newest }}</td>
+            <td><el-button v-if="mayEdit" type="primary" @click="admitting = one">Admit</el-button></td>
+          </tr>
+        </tbody>
+      </table>
+    </section>
+
+    <section class="sheet">
+      <dl>
+        <div>
+          <dt>Last message</dt>
+          <dd>{{ age(inlet.lastAt, now) }}</dd>
+        </div>
+        <div>
+          <dt>Frames since the service started</dt>
+          <dd>{{ inlet.received }}</dd>
+        </div>
+        <div>
+          <dt>Could not be used</dt>
+          <dd>{{ inlet.refused }} refused, {{ inlet.lost }} that made no frame</dd>
+        </div>
+        <div v-if="inlet.settings?.keepEverySeconds">
+          <dt>Thinned out to one in {{ inlet.settings.keepEverySeconds }} s</dt>
+          <dd>{{ inlet.thinned }} not kept</dd>
+        </div>
+        <div>
+          <dt>Address of the sender</dt>
+          <dd class="mono">{{ inlet.settings?.contents.address ?? "in the names" }}</dd>
+        </div>
+      </dl>
+      <template v-if="inlet.kind === 'http-inbox' && mayEdit">
+        <ShownOnce
+          v-if="token"
+          :value="`${origin}/in/${token}`"
+          label="The new address, shown only now; the one before works for a week more"
+        />
+        <el-button v-else :loading="busy" class="token" @click="makeToken">Make another token</el-button>
+      </template>
+    </section>
+
+    <section class="sheet">
+      <h2>Devices</h2>
+      <table v-if="devices.data.value?.length" class="rows cards">
+        <tbody>
+          <tr v-for="device in devices.data.value" :key="device.id">
+            <td>
+              <RouterLink :to="`/fleet/devices/${device.id}`">{{ device.name }}</RouterLink>
+            </td>
+            <td class="mono small">{{ device.address }}</td>
+            <td><StateWord :state="device.state" /></td>
+            <td class="soft small">{{ age(device.lastHeard, now) }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-else class="soft">None yet. Whoever is heard here can be admitted.</p>
+    </section>
+
+    <section class="sheet">
+      <h2>Try a message</h2>
+      <p class="soft small">
+        {{ inlet.settings?.contents.form === "bytes" ? "Hex digits of what would come" : "What would come" }}, or
+        nothing for the newest that came. Nothing is kept of it.
+      </p>
+      <el-input v-model="typed" type="textarea" :rows="2" class="mono" aria-label="Message to try" />
+      <el-button class="try" :loading="attempt.busy.value" @click="tryOut">Try it</el-button>
+      <ProblemNote :error="attempt.error.value" />
+      <template v-if="trial">
+        <p class="mono message">{{ trial.message }}</p>
+        <table class="rows cards">
+          <thead>
+            <tr>
+              <th>Address</th>
+              <th>Device</th>
+              <th>Read</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="(part, i) in trial.parts" :key="i">
+              <td class="mono">{{ part.address ?? "–" }}</td>
+              <td>
+                <RouterLink v-if="part.deviceId" :to="`/fleet/devices/${part.deviceId}`">{{
+                  part.deviceName
+                }}</RouterLink>
+                <template v-else>–</template>
+              </td>
+              <td>
+                <div class="mono">{{ part.values }}</div>
+                <div v-if="part.problem" class="problem">{{ part.problem }}</div>
+                <div v-if="part.proposal" class="soft small">Could be read as {{ part.proposal.example }}</div>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </template>
+    </section>
+
+    <section v-if="inlet.refusals.length" class="sheet">
+      <h2>What could not be used</h2>
+      <p v-for="(refusal, i) in inlet.refusals.slice(0, 12)" :key="i" class="small refusal">
+        <span class="soft">{{ moment(refusal.time) }} {{ refusal.sender }}</span> {{ refusal.reason }}
+      </p>
+    </section>
+
+    <section class="sheet">
+      <h2>Newest frames</h2>
+      <FrameCard v-for="frame in frames.data.value" :key="frame.id" :frame="frame" />
+      <p v-if="frames.data.value?.length === 0" class="soft">None yet.</p>
+    </section>
+
+    <InletForm v-if="changing" :inlet="inlet" @close="((changing = false), all())" />
+    <AdmitForm
+      v-if="admitting"
+      :inlet-id="id"
+      :site-id="inlet.siteId"
+      :address="admitting.address"
+      :proposal="admitting.proposal"
+      @close="((admitting = undefined), all())"
+    />
+    <el-dialog v-model="removing" title="Remove this inlet">
+      <p>
+        {{ inlet.name }} is closed and forgotten, with its token. Devices that speak by it have to be removed first.
+      </p>
+      <template #footer>
+        <el-button @click="removing = false">Cancel</el-button>
+        <el-button type="danger" @click="remove">Remove {{ inlet.name }}</el-button>
+      </template>
+    </el-dialog>
+  </div>
+  <div v-else-if="problem" class="page">
+    <ProblemNote :error="problem" />
+    <p><RouterLink to="/fleet/inlets">All inlets</RouterLink></p>
+  </div>
+</template>
+
+<style scoped>
+.heard {
+  border-color: var(--heather);
+}
+dl {
+  margin: 0;
+  display: grid;
+  gap: 0.6rem 1.5rem;
+  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
+}
+dt {
+  font-size: 0.82rem;
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+}
+.newest,
+.message {
+  overflow-wrap: anywhere;
+}
+.token,
+.try {
+  margin-top: 0.75rem;
+}
+.problem {
+  color: var(--warning);
+}
+.refusal {
+  margin: 0.25rem 0;
+}
+</style>
