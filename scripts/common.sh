@@ -30,11 +30,11 @@ need_build_tools() {
   [ "$major" -ge 20 ] || fail "Node.js $major is too old; install Node 20 or newer"
 }
 
-# Installs Debian packages that the tests need and that are not there: "program:package" each.
+# Installs Debian packages that the tests need and that are not there: "program:package" or "/path:package" each.
 need_for_tests() {
   local pair missing=() as_root=""
   for pair in "$@"; do
-    command -v "${pair%%:*}" >/dev/null || missing+=("${pair#*:}")
+    [ -e "${pair%%:*}" ] || command -v "${pair%%:*}" >/dev/null || missing+=("${pair#*:}")
   done
   [ "${#missing[@]}" = 0 ] && return
   [ "$(id -u)" = 0 ] || as_root=sudo
@@ -44,7 +44,7 @@ need_for_tests() {
       || fail "${missing[*]} could not be installed; install these packages and try again"
   fi
   for pair in "$@"; do
-    command -v "${pair%%:*}" >/dev/null || fail "${pair%%:*} is missing; install the package ${pair#*:}"
+    [ -e "${pair%%:*}" ] || command -v "${pair%%:*}" >/dev/null || fail "${pair%%:*} is missing; install the package ${pair#*:}"
   done
 }
 

@@ -179,15 +179,25 @@ export interface HeardGateway {
 /** Where an inlet gets its messages from. */
 export type Source =
   | { kind: "tcp" | "udp"; port: number; bind?: string | null }
+  | { kind: "serial"; line: SerialLine }
+  | { kind: "http-inbox" }
+  | { kind: "http-fetch"; url: string; everySeconds: number; allowPrivate?: boolean | null }
+  | { kind: "modbus-tcp"; timeoutMillis?: number | null }
+  | { kind: "modbus-rtu-tcp"; host: string; port: number; timeoutMillis?: number | null }
   | {
-      kind: "serial";
-      device: string;
-      baud: number;
-      dataBits?: number | null;
-      parity?: string | null;
-      stopBits?: number | null;
-    }
-  | { kind: "http-inbox" };
+      kind: "modbus-serial";
+      line: SerialLine;
+      timeoutMillis?: number | null;
+    };
+
+/** A serial port and how it is set. */
+export interface SerialLine {
+  device: string;
+  baud: number;
+  dataBits?: number | null;
+  parity?: string | null;
+  stopBits?: number | null;
+}
 
 /** How frames follow one another in what comes. */
 export type Framing = { kind: "whole" | "lines" | "framed" } & Record<string, unknown>;
@@ -222,7 +232,23 @@ export interface Inlet {
   devices: number;
   strangers: number;
   refusals: { time: string; sender: string; reason: string }[];
-  settings: { source: Source; framing: Framing; contents: Contents; keepEverySeconds: number | null } | null;
+  settings: { source: Source; framing: Framing; contents: Contents | null; keepEverySeconds: number | null } | null;
+}
+
+/** A device that is asked, and how that goes. */
+export interface Poll {
+  deviceId: string;
+  deviceName: string;
+  address: string;
+  everySeconds: number;
+  paused: boolean;
+  at: string | null;
+  tookMillis: number;
+  rounds: number;
+  late: number;
+  problem: string;
+  values: string;
+  blocks: { table: string; from: number; data: string }[];
 }
 
 export interface Stranger {
@@ -283,6 +309,7 @@ export interface Device {
   marginDb: number | null;
   firmware: string | null;
   hardware: string | null;
+  configuringSince: string | null;
 }
 
 export interface Step {
@@ -500,7 +527,7 @@ export interface Channel {
 }
 
 /** How channels are read; without a format by bytes. */
-export type Layout = ByteLayout | ({ format: "line" | "json" | "advert" } & Record<string, unknown>);
+export type Layout = ByteLayout | ({ format: "line" | "json" | "advert" | "registers" } & Record<string, unknown>);
 
 export interface ByteLayout {
   format?: "bytes";
@@ -519,6 +546,7 @@ export interface DeviceModel {
   listensAlways?: boolean | null;
   power?: Power | null;
   settings?: DeviceSetting[] | null;
+  configurationMode?: { channel: string | null; lastsSeconds: number | null } | null;
   labelProfile?: string | null;
   version?: number | null;
 }

@@ -9,7 +9,7 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { computed, reactive, ref } from "vue";
 import { hexProblem } from "./hex";
-import { months } from "./power";
+import { modeLasts, months } from "./power";
 
 /** What a device is wanted to keep or do: wanted, sent, acknowledged, failed. */
 const { device, model } = defineProps<{ device: Device; model?: DeviceModel }>();
@@ -78,6 +78,7 @@ const shown = ref(8);
             <div class="soft small">{{ setting.min }} to {{ setting.max }} {{ setting.unit }}</div>
             <div v-if="setting.inConfigurationMode" class="small mode">
               Only in its configuration mode, which drains the battery: switch it on at the device, and off again.
+              {{ modeLasts(model) }}
             </div>
           </td>
           <td>{{ kept(setting.name) ? `${kept(setting.name)?.value} ${setting.unit}` : "not known" }}</td>

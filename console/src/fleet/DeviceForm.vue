@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import type { Device, DeviceModel, Label } from "@/api/types";
+import type { Device, DeviceModel, Inlet, Label } from "@/api/types";
 import { useAction } from "@/look/act";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
@@ -11,7 +11,7 @@ import { useRouter } from "vue-router";
 import { hexProblem } from "./hex";
 import LabelScanner from "./LabelScanner.vue";
 
-/** Brings a LoRaWAN device in: what it is, where it hangs, its EUI and keys. */
+/** Brings a device in: what it is, where it hangs, and its EUI and keys, or its address at an inlet. */
 const emit = defineEmits<{ close: [] }>();
 const places = usePlaces();
 const points = usePoints();
@@ -29,6 +29,8 @@ const form = reactive({
   devAddr: "",
   nwkSKey: "",
   appSKey: "",
+  inletId: "",
+  address: "",
   makePoints: true,
 });
 const scanning = ref(false);
@@ -52,6 +54,12 @@ async function readLabel(text: string) {
     form.name ||= read.serialNumber ?? "";
   });
 }
+const inlets = useLoad(async () => (await api.get<Inlet[]>("inlets")).filter((one) => one.id !== null));
+const byInlet = computed(() => form.activation === "inlet");
+const addressHint = computed(() => {
+  const kind = inlets.data.value?.find((one) => one.id === form.inletId)?.kind;
+  return kind === "modbus-tcp" ? "192.0.2.7:502/1" : kind?.startsWith("modbus") ? "1" : "as it stands in its messages";
+});
 const joins = computed(() => form.activation === "over-the-air");
 const problems = computed(() => ({
   devEui: hexProblem(form.devEui, 16),
@@ -66,16 +74,17 @@ const ready = computed(
     form.name &&
     form.modelId &&
     form.placeId &&
-    form.devEui &&
-    !problems.value.devEui &&
-    (joins.value
-      ? (form.appKey || keyListed.value) && !problems.value.appKey && !problems.value.joinEui
-      : form.devAddr &&
-        form.nwkSKey &&
-        form.appSKey &&
-        !problems.value.devAddr &&
-        !problems.value.nwkSKey &&
-        !problems.value.appSKey),
+    (byInlet.value ? form.inletId && form.address : form.devEui && !problems.value.devEui && keysAreThere.value),
+);
+const keysAreThere = computed(() =>
+  joins.value
+    ? (form.appKey || keyListed.value) && !problems.value.appKey && !problems.value.joinEui
+    : form.devAddr &&
+      form.nwkSKey &&
+      form.appSKey &&
+      !problems.value.devAddr &&
+      !problems.value.nwkSKey &&
+      !problems.value.appSKey,
 );
 
 async function save() {
@@ -88,9 +97,8 @@ async function save() {
       name: form.name,
       modelId: form.modelId,
       placeId: form.placeId,
-      devEui: clean(form.devEui),
       makePoints: form.makePoints,
-      ...keys,
+      ...(byInlet.value ? { inletId: form.inletId, address: form.address } : { devEui: clean(form.devEui), ...keys }),
     });
     await points.load();
     emit("close");
@@ -134,16 +142,38 @@ async function save() {
           <el-option v-for="place in places.editable" :key="place.id" :value="place.id" :label="places.label(place)" />
         </el-select>
       </el-form-item>
-      <el-form-item label="DevEUI, 16 hex digits on its label" for="device-eui" :error="problems.devEui">
+      <el-form-item
+        v-if="!byInlet"
+        label="DevEUI, 16 hex digits on its label"
+        for="device-eui"
+        :error="problems.devEui"
+      >
         <el-input id="device-eui" v-model="form.devEui" class="mono" autocomplete="off" />
       </el-form-item>
       <el-form-item label="How it comes in">
         <el-radio-group v-model="form.activation">
           <el-radio value="over-the-air">it joins with an application key</el-radio>
           <el-radio value="personalised">address and session keys are in it</el-radio>
+          <el-radio v-if="inlets.data.value?.length" value="inlet">by an inlet</el-radio>
         </el-radio-group>
       </el-form-item>
-      <template v-if="joins">
+      <template v-if="byInlet">
+        <el-form-item label="Inlet" for="device-inlet">
+          <el-select id="device-inlet" v-model="form.inletId" aria-label="Inlet">
+            <el-option v-for="one in inlets.data.value" :key="one.id ?? ''" :value="one.id ?? ''" :label="one.name" />
+          </el-select>
+        </el-form-item>
+        <el-form-item label="Its address there" for="device-address">
+          <el-input
+            id="device-address"
+            v-model="form.address"
+            class="mono"
+            autocomplete="off"
+            :placeholder="addressHint"
+          />
+        </el-form-item>
+      </template>
+      <template v-else-if="joins">
         <el-form-item label="JoinEUI (may be empty)" for="device-join" :error="problems.joinEui"
           ><el-input id="device-join" v-model="form.joinEui" class="mono" autocomplete="off"
         /></el-form-item>
@@ -164,7 +194,7 @@ async function save() {
         /></el-form-item>
       </template>
       <el-checkbox v-model="form.makePoints">Make a point for each of its channels</el-checkbox>
-      <p class="soft small">Keys are encrypted when they are kept, and never shown again.</p>
+      <p v-if="!byInlet" class="soft small">Keys are encrypted when they are kept, and never shown again.</p>
       <ProblemNote :error="error" />
     </el-form>
     <template #footer>

@@ -3,7 +3,7 @@ import { api } from "@/api/http";
 import { onChanged, onLive } from "@/api/live";
 import type { Device, DeviceModel, Frame } from "@/api/types";
 import { useAction } from "@/look/act";
-import { age, every, now } from "@/look/clock";
+import { age, every, moment, now } from "@/look/clock";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import ReadingValue from "@/look/ReadingValue.vue";
@@ -16,6 +16,7 @@ import CommandSheet from "./CommandSheet.vue";
 import CommissioningSheet from "./CommissioningSheet.vue";
 import DecodeAgainForm from "./DecodeAgainForm.vue";
 import FrameCard from "./FrameCard.vue";
+import { modeLasts } from "./power";
 import SignalSheet from "./SignalSheet.vue";
 import StateWord from "./StateWord.vue";
 
@@ -91,6 +92,11 @@ async function remove() {
       </template>
     </header>
     <ProblemNote :error="error" />
+
+    <p v-if="device.configuringSince" role="alert" class="sheet configuring">
+      It is in its configuration mode since {{ moment(device.configuringSince) }}, which drains its battery.
+      {{ modeLasts(model) }}
+    </p>
 
     <CommissioningSheet v-if="!arrived" :device="device" @done="arrived = true" />
 
@@ -253,6 +259,10 @@ dt {
 }
 dd {
   margin: 0;
+}
+.configuring {
+  color: var(--warning);
+  margin: 0 0 1rem;
 }
 .problem {
   color: var(--warning);

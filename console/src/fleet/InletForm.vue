@@ -7,7 +7,7 @@ import ShownOnce from "@/look/ShownOnce.vue";
 import { usePlaces } from "@/places/places";
 import { computed, reactive, ref } from "vue";
 import { useRouter } from "vue-router";
-import { COMMON, fill, requestOf, startOf } from "./inletForms";
+import { COMMON, fill, isPolled, KINDS, requestOf, startOf } from "./inletForms";
 
 /** Makes an inlet, or changes one: where messages come from, and how they are opened. */
 const { inlet } = defineProps<{ inlet?: Inlet }>();
@@ -63,77 +63,128 @@ const address = computed(() => location.origin + "/in/" + token.value);
           ><el-option v-for="site in sites" :key="site.id" :value="site.id" :label="site.name"
         /></el-select>
       </el-form-item>
-      <el-form-item label="How it is reached">
-        <el-radio-group v-model="draft.kind" aria-label="How it is reached">
-          <el-radio value="tcp">TCP port</el-radio>
-          <el-radio value="udp">UDP port</el-radio>
-          <el-radio value="serial">serial port</el-radio>
-          <el-radio value="http-inbox">posts by HTTP</el-radio>
-        </el-radio-group>
+      <el-form-item label="How it works" for="inlet-kind">
+        <el-select id="inlet-kind" v-model="draft.kind" aria-label="How it works"
+          ><el-option v-for="one in KINDS" :key="one.id" :value="one.id" :label="one.title"
+        /></el-select>
       </el-form-item>
       <el-form-item v-if="draft.kind === 'tcp' || draft.kind === 'udp'" label="Port of this machine" for="inlet-port">
         <el-input-number id="inlet-port" v-model="draft.port" :min="0" :max="65535" :controls="false" />
       </el-form-item>
-      <div v-if="draft.kind === 'serial'" class="row">
+      <div v-if="draft.kind === 'modbus-rtu-tcp'" class="row">
+        <el-form-item label="Serial server" for="inlet-host"
+          ><el-input id="inlet-host" v-model="draft.host" class="mono" placeholder="192.0.2.9"
+        /></el-form-item>
+        <el-form-item label="Port" for="inlet-host-port">
+          <el-input-number id="inlet-host-port" v-model="draft.port" :min="1" :max="65535" :controls="false" />
+        </el-form-item>
+      </div>
+      <div v-if="draft.kind === 'serial' || draft.kind === 'modbus-serial'" class="row">
         <el-form-item label="Serial port" for="inlet-device"
           ><el-input id="inlet-device" v-model="draft.device" class="mono"
         /></el-form-item>
         <el-form-item label="Bits in a second" for="inlet-baud">
           <el-input-number id="inlet-baud" v-model="draft.baud" :min="50" :controls="false" />
         </el-form-item>
+        <el-form-item label="Parity" for="inlet-parity">
+          <el-select id="inlet-parity" v-model="draft.parity" aria-label="Parity" class="parity"
+            ><el-option v-for="one in ['none', 'even', 'odd']" :key="one" :value="one"
+          /></el-select>
+        </el-form-item>
       </div>
+      <el-form-item v-if="isPolled(draft.kind)" label="Wait for an answer, ms" for="inlet-timeout">
+        <el-input-number id="inlet-timeout" v-model="draft.timeoutMillis" :min="20" :max="60000" :controls="false" />
+      </el-form-item>
+      <p v-if="isPolled(draft.kind)" class="soft small">
+        Then bring devices in with their address here:
+        {{ draft.kind === "modbus-tcp" ? "host, host:port or host:port/unit" : "their unit number" }}. Their model has a
+        register map, and says how often they are asked.
+      </p>
       <p v-if="draft.kind === 'http-inbox'" class="soft small">
         It gets an address of this service with a token in it, shown once when it is made.
       </p>
-      <el-form-item label="What comes" for="inlet-common">
-        <el-select
-          id="inlet-common"
-          v-model="draft.common"
-          aria-label="What comes"
-          placeholder="as set below"
-          @change="(id: string) => fill(draft, id)"
-          ><el-option v-for="one in COMMON" :key="one.id" :value="one.id" :label="one.title"
-        /></el-select>
-      </el-form-item>
-      <el-form-item
-        v-if="draft.contents.form !== 'senml'"
-        label="Where the sender's address stands"
-        for="inlet-address"
-      >
-        <el-input id="inlet-address" v-model="draft.contents.address" class="mono" />
-        <span class="soft small">column:0, json:$.mac, bytes:0+2, header:x-device, sender, or fixed:mast</span>
-      </el-form-item>
-      <details>
-        <summary>More: separator, parts, payload, time, signal, framing, thinning</summary>
-        <div class="more">
-          <el-form-item v-if="draft.contents.form === 'text'" label="Between columns" for="inlet-separator"
-            ><el-input id="inlet-separator" v-model="draft.contents.separator" class="mono"
+      <template v-if="draft.kind === 'http-fetch'">
+        <div class="row">
+          <el-form-item label="Address" for="inlet-url" class="grow"
+            ><el-input id="inlet-url" v-model="draft.url" class="mono"
           /></el-form-item>
-          <el-form-item v-if="draft.contents.form === 'json'" label="Path to the parts of each device" for="inlet-each"
-            ><el-input id="inlet-each" v-model="draft.contents.each" class="mono" placeholder="the message is one part"
-          /></el-form-item>
-          <el-form-item label="Where the payload stands" for="inlet-payload"
-            ><el-input id="inlet-payload" v-model="draft.contents.payload" class="mono" placeholder="all of it"
-          /></el-form-item>
-          <el-form-item label="How it is written" for="inlet-encoding">
-            <el-select id="inlet-encoding" v-model="draft.contents.encoding" clearable aria-label="How it is written">
-              <el-option v-for="one in ['plain', 'hex', 'base64']" :key="one" :value="one" />
-            </el-select>
+          <el-form-item label="Every … seconds" for="inlet-every">
+            <el-input-number id="inlet-every" v-model="draft.everySeconds" :min="1" :max="86400" :controls="false" />
           </el-form-item>
-          <el-form-item label="Where its time stands" for="inlet-time"
-            ><el-input id="inlet-time" v-model="draft.contents.time" class="mono" placeholder="time of arrival"
+        </div>
+        <el-checkbox v-model="draft.allowPrivate">It may lie in this machine or the networks around it</el-checkbox>
+        <div class="row">
+          <el-form-item label="Secret header, if it needs one" for="inlet-secret-name"
+            ><el-input id="inlet-secret-name" v-model="draft.secretName" class="mono" placeholder="Authorization"
           /></el-form-item>
-          <el-form-item label="Where the signal stands" for="inlet-signal"
-            ><el-input id="inlet-signal" v-model="draft.contents.signal" class="mono" placeholder="nowhere"
-          /></el-form-item>
-          <el-form-item label="Keep a frame of each device every … seconds" for="inlet-keep">
-            <el-input-number id="inlet-keep" v-model="draft.keepEvery" :min="1" :max="86400" :controls="false" />
-          </el-form-item>
-          <el-form-item label="Framing, as JSON" for="inlet-framing" class="framing"
-            ><el-input id="inlet-framing" v-model="draft.framing" type="textarea" :rows="2" class="mono"
+          <el-form-item label="Its value; never shown again" for="inlet-secret" class="grow"
+            ><el-input
+              id="inlet-secret"
+              v-model="draft.secret"
+              type="password"
+              autocomplete="new-password"
+              :placeholder="inlet ? 'as it is' : ''"
           /></el-form-item>
         </div>
-      </details>
+      </template>
+      <template v-if="!isPolled(draft.kind)">
+        <el-form-item label="What comes" for="inlet-common">
+          <el-select
+            id="inlet-common"
+            v-model="draft.common"
+            aria-label="What comes"
+            placeholder="as set below"
+            @change="(id: string) => fill(draft, id)"
+            ><el-option v-for="one in COMMON" :key="one.id" :value="one.id" :label="one.title"
+          /></el-select>
+        </el-form-item>
+        <el-form-item
+          v-if="draft.contents.form !== 'senml'"
+          label="Where the sender's address stands"
+          for="inlet-address"
+        >
+          <el-input id="inlet-address" v-model="draft.contents.address" class="mono" />
+          <span class="soft small">column:0, json:$.mac, bytes:0+2, header:x-device, sender, or fixed:mast</span>
+        </el-form-item>
+        <details>
+          <summary>More: separator, parts, payload, time, signal, framing, thinning</summary>
+          <div class="more">
+            <el-form-item v-if="draft.contents.form === 'text'" label="Between columns" for="inlet-separator"
+              ><el-input id="inlet-separator" v-model="draft.contents.separator" class="mono"
+            /></el-form-item>
+            <el-form-item
+              v-if="draft.contents.form === 'json'"
+              label="Path to the parts of each device"
+              for="inlet-each"
+              ><el-input
+                id="inlet-each"
+                v-model="draft.contents.each"
+                class="mono"
+                placeholder="the message is one part"
+            /></el-form-item>
+            <el-form-item label="Where the payload stands" for="inlet-payload"
+              ><el-input id="inlet-payload" v-model="draft.contents.payload" class="mono" placeholder="all of it"
+            /></el-form-item>
+            <el-form-item label="How it is written" for="inlet-encoding">
+              <el-select id="inlet-encoding" v-model="draft.contents.encoding" clearable aria-label="How it is written">
+                <el-option v-for="one in ['plain', 'hex', 'base64']" :key="one" :value="one" />
+              </el-select>
+            </el-form-item>
+            <el-form-item label="Where its time stands" for="inlet-time"
+              ><el-input id="inlet-time" v-model="draft.contents.time" class="mono" placeholder="time of arrival"
+            /></el-form-item>
+            <el-form-item label="Where the signal stands" for="inlet-signal"
+              ><el-input id="inlet-signal" v-model="draft.contents.signal" class="mono" placeholder="nowhere"
+            /></el-form-item>
+            <el-form-item label="Keep a frame of each device every … seconds" for="inlet-keep">
+              <el-input-number id="inlet-keep" v-model="draft.keepEvery" :min="1" :max="86400" :controls="false" />
+            </el-form-item>
+            <el-form-item label="Framing, as JSON" for="inlet-framing" class="framing"
+              ><el-input id="inlet-framing" v-model="draft.framing" type="textarea" :rows="2" class="mono"
+            /></el-form-item>
+          </div>
+        </details>
+      </template>
       <ProblemNote :error="error" />
     </el-form>
     <template #footer>
@@ -154,6 +205,12 @@ const address = computed(() => location.origin + "/in/" + token.value);
   gap: 0 1rem;
   grid-template-columns: repeat(auto-fill, minmax(210px, 1fr));
   margin-top: 0.6rem;
+}
+.grow {
+  flex: 1;
+}
+.parity {
+  width: 6rem;
 }
 .framing {
   grid-column: 1 / -1;

@@ -13,6 +13,8 @@ import { useRouter } from "vue-router";
 import AdmitForm from "./AdmitForm.vue";
 import FrameCard from "./FrameCard.vue";
 import InletForm from "./InletForm.vue";
+import { isPolled } from "./inletForms";
+import PollSheet from "./PollSheet.vue";
 import StateWord from "./StateWord.vue";
 
 /** The page of an inlet: how it is, who is heard there and not known, what came by it and what could not be used. */
@@ -58,7 +60,7 @@ async function remove() {
 
 async function tryOut() {
   const text = typed.value.trim();
-  const hex = inlet.value?.settings?.contents.form === "bytes";
+  const hex = inlet.value?.settings?.contents?.form === "bytes";
   const body = !text ? {} : hex ? { hex: text } : { text: typed.value };
   await attempt.run(async () => (trial.value = await api.post<Trial>(`inlets/${id}/try`, body)));
 }
@@ -125,9 +127,9 @@ const origin = location.origin;
           <dt>Thinned out to one in {{ inlet.settings.keepEverySeconds }} s</dt>
           <dd>{{ inlet.thinned }} not kept</dd>
         </div>
-        <div>
+        <div v-if="inlet.settings?.contents">
           <dt>Address of the sender</dt>
-          <dd class="mono">{{ inlet.settings?.contents.address ?? "in the names" }}</dd>
+          <dd class="mono">{{ inlet.settings.contents.address ?? "in the names" }}</dd>
         </div>
       </dl>
       <template v-if="inlet.kind === 'http-inbox' && mayEdit">
@@ -140,7 +142,8 @@ const origin = location.origin;
       </template>
     </section>
 
-    <section class="sheet">
+    <PollSheet v-if="isPolled(inlet.kind)" :inlet-id="id" :may-operate="places.may('operate', inlet.siteId)" />
+    <section v-else class="sheet">
       <h2>Devices</h2>
       <table v-if="devices.data.value?.length" class="rows cards">
         <tbody>
@@ -158,13 +161,25 @@ const origin = location.origin;
     </section>
 
     <section class="sheet">
-      <h2>Try a message</h2>
-      <p class="soft small">
-        {{ inlet.settings?.contents.form === "bytes" ? "Hex digits of what would come" : "What would come" }}, or
+      <h2>{{ isPolled(inlet.kind) ? "Ask now" : "Try a message" }}</h2>
+      <p v-if="isPolled(inlet.kind)" class="soft small">
+        Its devices are asked at once, out of turn; nothing is kept of what they answer.
+      </p>
+      <p v-else class="soft small">
+        {{ inlet.settings?.contents?.form === "bytes" ? "Hex digits of what would come" : "What would come" }}, or
         nothing for the newest that came. Nothing is kept of it.
       </p>
-      <el-input v-model="typed" type="textarea" :rows="2" class="mono" aria-label="Message to try" />
-      <el-button class="try" :loading="attempt.busy.value" @click="tryOut">Try it</el-button>
+      <el-input
+        v-if="!isPolled(inlet.kind)"
+        v-model="typed"
+        type="textarea"
+        :rows="2"
+        class="mono"
+        aria-label="Message to try"
+      />
+      <el-button class="try" :loading="attempt.busy.value" @click="tryOut">{{
+        isPolled(inlet.kind) ? "Ask them" : "Try it"
+      }}</el-button>
       <ProblemNote :error="attempt.error.value" />
       <template v-if="trial">
         <p class="mono message">{{ trial.message }}</p>

@@ -65,17 +65,41 @@ const NOTHING: Contents = {
   signal: null,
 };
 
+/** Ways in which an inlet is reached, or reaches others. */
+export const KINDS: { id: Source["kind"]; title: string }[] = [
+  { id: "tcp", title: "senders connect to a TCP port" },
+  { id: "udp", title: "senders send to a UDP port" },
+  { id: "serial", title: "a bridge at a serial port" },
+  { id: "http-inbox", title: "senders post by HTTP" },
+  { id: "http-fetch", title: "an address is fetched by HTTP" },
+  { id: "modbus-tcp", title: "Modbus TCP devices are asked" },
+  { id: "modbus-serial", title: "Modbus RTU devices on a serial line are asked" },
+  { id: "modbus-rtu-tcp", title: "Modbus RTU devices behind a serial server are asked" },
+];
+
+/** Whether devices are asked, instead of speaking by themselves. */
+export const isPolled = (kind: string) => kind.startsWith("modbus");
+
 /** What a form is filled with: as an inlet is, or as the commonest is. */
 export function startOf(inlet?: Inlet) {
   const settings = inlet?.settings;
   const common = COMMON[0]!;
   const source = settings?.source;
+  const line = source && "line" in source ? source.line : undefined;
   return {
     name: inlet?.name ?? "",
     kind: (source?.kind ?? "tcp") as Source["kind"],
     port: source && "port" in source ? source.port : 4_001,
-    device: source?.kind === "serial" ? source.device : "/dev/ttyUSB0",
-    baud: source?.kind === "serial" ? source.baud : 9_600,
+    host: source?.kind === "modbus-rtu-tcp" ? source.host : "",
+    device: line?.device ?? "/dev/ttyUSB0",
+    baud: line?.baud ?? 9_600,
+    parity: line?.parity ?? "none",
+    timeoutMillis: source && "timeoutMillis" in source ? (source.timeoutMillis ?? 1_000) : 1_000,
+    url: source?.kind === "http-fetch" ? source.url : "https://",
+    everySeconds: source?.kind === "http-fetch" ? source.everySeconds : 60,
+    allowPrivate: source?.kind === "http-fetch" ? Boolean(source.allowPrivate) : false,
+    secretName: "",
+    secret: "",
     common: settings ? "" : common.id,
     framing: JSON.stringify(plain(settings?.framing ?? common.framing)),
     contents: { ...NOTHING, ...(settings?.contents ?? common.contents) } as Contents,
@@ -95,13 +119,22 @@ export function fill(draft: InletDraft, id: string) {
 
 /** The source that a form describes. */
 export function sourceOf(draft: InletDraft): Source {
+  const { port, host, device, baud, parity, timeoutMillis, url, everySeconds, allowPrivate } = draft;
   switch (draft.kind) {
     case "serial":
-      return { kind: "serial", device: draft.device, baud: draft.baud };
+      return { kind: "serial", line: { device, baud, parity } };
     case "http-inbox":
       return { kind: "http-inbox" };
+    case "http-fetch":
+      return { kind: "http-fetch", url, everySeconds, allowPrivate };
+    case "modbus-tcp":
+      return { kind: "modbus-tcp", timeoutMillis };
+    case "modbus-rtu-tcp":
+      return { kind: "modbus-rtu-tcp", host, port, timeoutMillis };
+    case "modbus-serial":
+      return { kind: "modbus-serial", line: { device, baud, parity }, timeoutMillis };
     default:
-      return { kind: draft.kind, port: draft.port };
+      return { kind: draft.kind, port };
   }
 }
 
@@ -114,7 +147,12 @@ export function requestOf(draft: InletDraft, siteId: string) {
     throw new Error("The framing is no JSON: " + (problem as Error).message, { cause: problem });
   }
   const contents = Object.fromEntries(Object.entries(draft.contents).map(([key, value]) => [key, value || null]));
-  return { name: draft.name, siteId, source: sourceOf(draft), framing, contents, keepEverySeconds: draft.keepEvery };
+  const common = { name: draft.name, siteId, source: sourceOf(draft), keepEverySeconds: draft.keepEvery };
+  if (isPolled(draft.kind)) {
+    return { ...common, framing: null, contents: null };
+  }
+  const secrets = draft.secretName && draft.secret ? { secrets: { [draft.secretName]: draft.secret } } : {};
+  return { ...common, framing, contents, ...secrets };
 }
 
 function plain(framing: Framing): unknown {

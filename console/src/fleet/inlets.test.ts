@@ -101,7 +101,7 @@ describe("an inlet's form", () => {
     const draft = startOf(INLET);
     expect(draft.framing).toBe('{"kind":"lines"}');
     expect(sourceOf(draft)).toEqual({ kind: "tcp", port: 4001 });
-    expect(requestOf(draft, "s").contents.address).toBe("column:0");
+    expect(requestOf(draft, "s").contents?.address).toBe("column:0");
   });
 
   it("says that a framing is no JSON", () => {

@@ -1,4 +1,4 @@
-import type { Power } from "@/api/types";
+import type { DeviceModel, Power } from "@/api/types";
 
 const HOURS_A_MONTH = 730.5;
 
@@ -21,4 +21,12 @@ export function span(left: number): string {
     : left >= 2
       ? `about ${Math.round(left)} months`
       : `about ${Math.max(1, Math.round(left * 30.4))} days`;
+}
+
+/** How long a device stays in its configuration mode, in words. */
+export function modeLasts(model?: DeviceModel): string {
+  const seconds = model?.configurationMode?.lastsSeconds;
+  return seconds
+    ? `It leaves it by itself after ${seconds >= 120 ? Math.round(seconds / 60) + " minutes" : seconds + " seconds"}.`
+    : "It stays in it until somebody ends it.";
 }

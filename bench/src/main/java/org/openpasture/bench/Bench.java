@@ -16,6 +16,7 @@ public final class Bench {
     ExportRate.measure(app);
     UplinkRate.measure(app);
     AlertDelay.measure(app);
+    AnswerDelay.measure(app);
     Memory.measure(app);
   }
 

@@ -17,6 +17,7 @@ import org.openpasture.client.output.Words;
 import org.openpasture.core.framing.Framing;
 import org.openpasture.core.inlet.Contents;
 import org.openpasture.core.inlet.Locator;
+import org.openpasture.core.inlet.SerialLine;
 import org.openpasture.core.inlet.Source;
 import org.openpasture.core.layout.JsonPath;
 import picocli.CommandLine.ArgGroup;
@@ -76,7 +77,7 @@ final class InletCommands implements Runnable {
 
     Source source() {
       return Stream.of(source(tcp, port -> new Source.TcpPort(port, null)), source(udp, port -> new Source.UdpPort(port, null)),
-          source(serial, InletCommands::serial)).filter(Objects::nonNull).findFirst().orElseGet(Source.HttpInbox::new);
+          source(serial, line -> new Source.SerialPort(serial(line)))).filter(Objects::nonNull).findFirst().orElseGet(Source.HttpInbox::new);
     }
 
     private static <T> @Nullable Source source(@Nullable T given, java.util.function.Function<T, Source> of) {
@@ -84,12 +85,12 @@ final class InletCommands implements Runnable {
     }
   }
 
-  private static Source serial(String text) {
+  private static SerialLine serial(String text) {
     String[] parts = text.split(",", 2);
     if (parts.length > 1 && !parts[1].strip().matches("\\d{2,7}")) {
       throw new IllegalArgumentException("'" + parts[1] + "' is no speed of a serial port, such as 9600");
     }
-    return new Source.SerialPort(parts[0].strip(), parts.length > 1 ? Integer.parseInt(parts[1].strip()) : 9_600, null, null, null);
+    return SerialLine.of(parts[0].strip(), parts.length > 1 ? Integer.parseInt(parts[1].strip()) : 9_600);
   }
 
   @Command(name = "add", mixinStandardHelpOptions = true, description = "Make an inlet. What its devices send is read by their models.")

@@ -66,13 +66,12 @@ class DemoStoryTest {
             java.util.Objects::nonNull);
         assertThat(warning.path()).containsExactly("Harrowfell Creamery", "Whey room", "Whey pump");
         await().atMost(100, TimeUnit.SECONDS).pollInterval(1, TimeUnit.SECONDS).until(() -> alert(technician, Severity.CRITICAL) != null);
-        assertThat(Duration.between(began, Instant.now())).as("within the first three minutes").isLessThan(Duration.ofMinutes(3));
         await().atMost(20, TimeUnit.SECONDS).pollInterval(1, TimeUnit.SECONDS).until(() -> page(mailbox).contains("zone D"));
         assertThat(page(mailbox)).contains("Stop the pump and switch to the standby pump.", "technician@harrowfell.example");
 
         List<DeviceView> devices = Arrays.asList(technician.get("api/v1/devices", DeviceView[].class));
         assertThat(devices).filteredOn(device -> device.state().equals("online")).extracting(DeviceView::name)
-            .contains("Pump sender", "Silo 1 sender", "Silo 2 sender", "Cellar 1 sender");
+            .contains("Pump sender", "Silo 1 sender", "Silo 2 sender", "Cellar 1 sender", "Mast sender", "Hay beacon 2");
         assertThat(devices).filteredOn(device -> device.name().startsWith("Spare")).first().satisfies(spare ->
             assertThat(spare.problem()).contains("application key is wrong"));
         assertThat(technician.get("api/v1/gateways/heard").path(0).path("eui").asString()).isEqualTo("02ab54fffe10a0ff");

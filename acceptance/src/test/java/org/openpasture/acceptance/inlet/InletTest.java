@@ -45,6 +45,7 @@ import org.openpasture.core.framing.Checksum;
 import org.openpasture.core.framing.Framing;
 import org.openpasture.core.inlet.Contents;
 import org.openpasture.core.inlet.Locator;
+import org.openpasture.core.inlet.SerialLine;
 import org.openpasture.core.inlet.Source;
 import org.openpasture.core.people.Right;
 import tools.jackson.databind.JsonNode;
@@ -310,7 +311,7 @@ class InletTest {
   @Order(11)
   void aSerialLineComesGoesAndComesAgain(@TempDir Path folder) throws Exception {
     Path ours = folder.resolve("ttyBridge");
-    InletView serial = make("Serial bridge", new Source.SerialPort(ours.toString(), 115_200, null, null, null), null, Contents.lines(";", 0), null).inlet();
+    InletView serial = make("Serial bridge", new Source.SerialPort(SerialLine.of(ours.toString(), 115_200)), null, Contents.lines(";", 0), null).inlet();
     admit("Serial mast", mastModel, serial, "WS9");
     await().atMost(8, TimeUnit.SECONDS).until(() -> inlet(serial.id()).reason().contains("is the bridge plugged in?"));
     String point = plant.device("Serial mast").assignments().getFirst().pointId();

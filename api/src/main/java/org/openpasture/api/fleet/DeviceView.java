@@ -22,12 +22,14 @@ import org.openpasture.core.lorawan.Eui64;
  * @param marginDb how far its newest frame was above what a gateway can make out
  * @param firmware as it says in a channel of that name; null if it does not
  * @param hardware likewise
+ * @param configuringSince when it was first heard in its configuration mode, which drains its battery; null if it is not in it, or does not say
  */
 public record DeviceView(String id, String name, String modelId, String modelName, String placeId, List<String> path,
     @Nullable Eui64 devEui, String address, String activation, @Nullable String inletId, @Nullable String inletName, String state, String stateReason, @Nullable Instant lastHeard, @Nullable Double rssiDbm,
     @Nullable Double snrDb, @Nullable String dataRate, @Nullable Long counter, long frames, long lost,
     @Nullable Double batteryVolts, @Nullable String problem, List<AssignmentView> assignments, List<String> gateways,
-    @Nullable Double batteryPercent, @Nullable Double marginDb, @Nullable String firmware, @Nullable String hardware) {
+    @Nullable Double batteryPercent, @Nullable Double marginDb, @Nullable String firmware, @Nullable String hardware,
+    @Nullable Instant configuringSince) {
 
   /** A channel and the point it feeds. */
   public record AssignmentView(String id, String channel, String pointId, String pointName) {}

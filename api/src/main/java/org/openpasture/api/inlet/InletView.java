@@ -29,7 +29,7 @@ public record InletView(@Nullable String id, String name, String kind, @Nullable
   public record Refusal(Instant time, String sender, String reason) {}
 
   /** What an inlet was made with. */
-  public record Settings(Source source, Framing framing, Contents contents, @Nullable Integer keepEverySeconds) {}
+  public record Settings(Source source, Framing framing, @Nullable Contents contents, @Nullable Integer keepEverySeconds) {}
 
   /** A port of LoRaWAN gateways. */
   public static InletView ofGateways(String name, String kind, String address, String state, String reason, long received, long refused, List<Refusal> refusals) {

@@ -2,6 +2,7 @@ package org.openpasture.core.fleet;
 
 import com.fasterxml.jackson.annotation.JsonAlias;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Entity;
 import org.openpasture.core.lorawan.Eui64;
 
@@ -10,8 +11,15 @@ import org.openpasture.core.lorawan.Eui64;
  *
  * @param placeId the site, area or asset that it hangs at
  * @param identity was called radio while there were only radio devices
+ * @param polling null for what is not asked, or is asked as its model says
  */
-public record Device(String id, String name, String modelId, String placeId, @JsonAlias("radio") DeviceIdentity identity) implements Entity {
+public record Device(String id, String name, String modelId, String placeId, @JsonAlias("radio") DeviceIdentity identity,
+    @Nullable Polling polling) implements Entity {
+  /** One that is asked as its model says, if it is asked at all. */
+  public Device(String id, String name, String modelId, String placeId, DeviceIdentity identity) {
+    this(id, name, modelId, placeId, identity, null);
+  }
+
   /** Its EUI if it speaks LoRaWAN. */
   public Optional<Eui64> devEui() {
     return identity instanceof RadioIdentity radio ? Optional.of(radio.devEui()) : Optional.empty();

@@ -17,10 +17,12 @@ import org.openpasture.core.layout.Layout;
  * @param settings what can be changed in it from here; null for nothing
  * @param labelProfile vendor and profile of its labels' codes, eight hex digits, so that a scan finds the model; null if not known
  * @param version counted from 1, one more with each change; null for the first
+ * @param configurationMode null if it has none
  */
 public record DeviceModel(String id, String name, String description, int intervalSeconds,
     @Nullable String batteryChannel, Layout layout, List<Channel> channels, @Nullable String script, @Nullable Boolean listensAlways,
-    @Nullable Power power, @Nullable List<DeviceSetting> settings, @Nullable String labelProfile, @Nullable Integer version) implements Entity {
+    @Nullable Power power, @Nullable List<DeviceSetting> settings, @Nullable String labelProfile, @Nullable Integer version,
+    @Nullable ConfigurationMode configurationMode) implements Entity {
   private static final int LONGEST_SCRIPT = 200_000;
 
   public DeviceModel {
@@ -39,19 +41,19 @@ public record DeviceModel(String id, String name, String description, int interv
 
   /** A model that is read by a layout, listens only after it has sent, and has no settings. */
   public static DeviceModel of(String id, String name, int intervalSeconds, @Nullable String batteryChannel, Layout layout, List<Channel> channels) {
-    return new DeviceModel(id, name, "", intervalSeconds, batteryChannel, layout, channels, null, null, null, null, null, null);
+    return new DeviceModel(id, name, "", intervalSeconds, batteryChannel, layout, channels, null, null, null, null, null, null, null);
   }
 
   /** The same under an id, as a version. */
   public DeviceModel as(String otherId, int number) {
     return new DeviceModel(otherId, name, description, intervalSeconds, batteryChannel, layout, channels, script, listensAlways, power, settings,
-        labelProfile, number);
+        labelProfile, number, configurationMode);
   }
 
   /** The same, with its frames read by another layout or script. */
   public DeviceModel readBy(Layout otherLayout, @Nullable String otherScript) {
     return new DeviceModel(id, name, description, intervalSeconds, batteryChannel, otherLayout, channels, otherScript, listensAlways, power, settings,
-        labelProfile, version);
+        labelProfile, version, configurationMode);
   }
 
   public Optional<Channel> channel(String channelName) {

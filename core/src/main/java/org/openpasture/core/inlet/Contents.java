@@ -22,6 +22,10 @@ import org.openpasture.core.layout.JsonPath;
 public record Contents(Form form, @Nullable Locator address, @Nullable String separator, @Nullable JsonPath each, @Nullable Locator payload,
     @Nullable Encoding encoding, @Nullable Locator time, @Nullable Locator signal) {
   public Contents {
+    // JSON may leave out what must be there.
+    if (form == null) {
+      throw new IllegalArgumentException("what a message is is missing (form): text csv json senml bytes");
+    }
     if (address == null && form != Form.SENML) {
       throw new IllegalArgumentException("it has to be told where the sender's address stands, for example column:0 or json:$.mac");
     }

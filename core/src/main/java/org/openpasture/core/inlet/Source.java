@@ -2,6 +2,8 @@ package org.openpasture.core.inlet;
 
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import java.net.URI;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /** Where an inlet gets its messages from. */
@@ -10,7 +12,12 @@ import org.jspecify.annotations.Nullable;
     @JsonSubTypes.Type(value = Source.TcpPort.class, name = "tcp"),
     @JsonSubTypes.Type(value = Source.UdpPort.class, name = "udp"),
     @JsonSubTypes.Type(value = Source.SerialPort.class, name = "serial"),
-    @JsonSubTypes.Type(value = Source.HttpInbox.class, name = "http-inbox")
+    @JsonSubTypes.Type(value = Source.HttpInbox.class, name = "http-inbox"),
+    @JsonSubTypes.Type(value = Source.HttpFetch.class, name = "http-fetch"),
+    @JsonSubTypes.Type(value = Source.MqttBroker.class, name = "mqtt"),
+    @JsonSubTypes.Type(value = Source.ModbusTcp.class, name = "modbus-tcp"),
+    @JsonSubTypes.Type(value = Source.ModbusRtuOverTcp.class, name = "modbus-rtu-tcp"),
+    @JsonSubTypes.Type(value = Source.ModbusSerial.class, name = "modbus-serial")
 })
 public sealed interface Source {
   /** Where it is, for people. */
@@ -45,36 +52,15 @@ public sealed interface Source {
     }
   }
 
-  /**
-   * A bridge at a serial port.
-   *
-   * @param device its path, "/dev/ttyUSB0"
-   * @param baud bits in a second
-   * @param dataBits 5 to 8; null for 8
-   * @param parity none, even or odd; null for none
-   * @param stopBits 1 or 2; null for 1
-   */
-  record SerialPort(String device, int baud, @Nullable Integer dataBits, @Nullable String parity, @Nullable Integer stopBits) implements Source {
-    private static final int FASTEST = 4_000_000;
-
+  /** A bridge at a serial port. */
+  record SerialPort(SerialLine line) implements Source {
     public SerialPort {
-      if (device.isBlank()) {
-        throw new IllegalArgumentException("the serial port is missing, for example /dev/ttyUSB0");
-      }
-      if (baud < 50 || baud > FASTEST) {
-        throw new IllegalArgumentException("the speed of a serial port is 50 to " + FASTEST + " bits in a second, not " + baud);
-      }
-      if (dataBits != null && (dataBits < 5 || dataBits > 8) || stopBits != null && stopBits != 1 && stopBits != 2) {
-        throw new IllegalArgumentException("a serial port has 5 to 8 data bits and 1 or 2 stop bits");
-      }
-      if (parity != null && !parity.equals("none") && !parity.equals("even") && !parity.equals("odd")) {
-        throw new IllegalArgumentException("parity is none, even or odd, not '" + parity + "'");
-      }
+      requireLine(line);
     }
 
     @Override
     public String address() {
-      return device + ", " + baud + " bit/s";
+      return line.address();
     }
   }
 
@@ -83,6 +69,127 @@ public sealed interface Source {
     @Override
     public String address() {
       return "/in/";
+    }
+  }
+
+  /**
+   * An address elsewhere that is fetched again and again.
+   *
+   * @param url http or https
+   * @param everySeconds 1 to 86,400
+   * @param allowPrivate whether the address may lie in this machine or the networks around it; null for no
+   */
+  record HttpFetch(URI url, int everySeconds, @Nullable Boolean allowPrivate) implements Source {
+    private static final int A_DAY = 86_400;
+
+    public HttpFetch {
+      if (url == null || !"http".equals(url.getScheme()) && !"https".equals(url.getScheme()) || url.getHost() == null) {
+        throw new IllegalArgumentException("an address to fetch begins with http:// or https:// and names a host, not '" + url + "'");
+      }
+      if (url.getUserInfo() != null) {
+        throw new IllegalArgumentException("a password in the address would be seen by everybody: give it as a secret header");
+      }
+      if (everySeconds < 1 || everySeconds > A_DAY) {
+        throw new IllegalArgumentException("it is fetched every 1 to " + A_DAY + " seconds, not " + everySeconds);
+      }
+    }
+
+    @Override
+    public String address() {
+      return url + " every " + everySeconds + " s";
+    }
+  }
+
+  /**
+   * Topics of a broker elsewhere. The session is kept there, so that what is published with QoS 1 or 2 while we are away is handed over later.
+   *
+   * @param url {@code mqtt://host:1883}, or {@code mqtts://host:8883} for TLS
+   * @param username null for none; the password is a secret
+   * @param version 3 for MQTT 3.1.1, 5 for MQTT 5; null for 5
+   */
+  record MqttBroker(URI url, List<TopicPattern> topics, @Nullable String username, @Nullable Integer version) implements Source {
+    private static final int MOST_TOPICS = 100;
+
+    public MqttBroker {
+      if (url == null || !"mqtt".equals(url.getScheme()) && !"mqtts".equals(url.getScheme()) || url.getHost() == null || url.getUserInfo() != null) {
+        throw new IllegalArgumentException("a broker's address is mqtt://host:1883 or mqtts://host:8883, without a password in it, not '" + url + "'");
+      }
+      topics = topics == null ? List.of() : List.copyOf(topics);
+      if (topics.isEmpty() || topics.size() > MOST_TOPICS) {
+        throw new IllegalArgumentException("1 to " + MOST_TOPICS + " topics are wanted of a broker, such as farm/{serial}/state");
+      }
+      if (version != null && version != 3 && version != 5) {
+        throw new IllegalArgumentException("the version of MQTT is 3 (for 3.1.1) or 5, not " + version);
+      }
+    }
+
+    public boolean isEncrypted() {
+      return "mqtts".equals(url.getScheme());
+    }
+
+    public int port() {
+      return url.getPort() > 0 ? url.getPort() : isEncrypted() ? 8883 : 1883;
+    }
+
+    @Override
+    public String address() {
+      return url.getHost() + ":" + port() + ", " + String.join(", ", topics.stream().map(TopicPattern::text).toList());
+    }
+  }
+
+  /** A source whose devices are asked, one after the other or side by side, instead of speaking by themselves. */
+  sealed interface Polled extends Source {}
+
+  /** Modbus TCP: each device's address is {@code host}, {@code host:port} or {@code host:port/unit}. */
+  record ModbusTcp(@Nullable Integer timeoutMillis) implements Polled {
+    public ModbusTcp {
+      requireTimeout(timeoutMillis);
+    }
+
+    @Override
+    public String address() {
+      return "Modbus TCP";
+    }
+  }
+
+  /** Modbus RTU frames through a server of serial lines; each device's address is its unit number. */
+  record ModbusRtuOverTcp(String host, int port, @Nullable Integer timeoutMillis) implements Polled {
+    public ModbusRtuOverTcp {
+      if (host == null || host.isBlank()) {
+        throw new IllegalArgumentException("the host of the serial server is missing");
+      }
+      requireTimeout(timeoutMillis);
+      requirePort(port);
+    }
+
+    @Override
+    public String address() {
+      return "Modbus RTU at " + host + ":" + port;
+    }
+  }
+
+  /** A serial line with Modbus RTU devices; each device's address is its unit number. */
+  record ModbusSerial(SerialLine line, @Nullable Integer timeoutMillis) implements Polled {
+    public ModbusSerial {
+      requireLine(line);
+      requireTimeout(timeoutMillis);
+    }
+
+    @Override
+    public String address() {
+      return "Modbus RTU at " + line.address();
+    }
+  }
+
+  private static void requireLine(@Nullable SerialLine line) {
+    if (line == null) {
+      throw new IllegalArgumentException("the serial line is missing (line), with its device and baud");
+    }
+  }
+
+  private static void requireTimeout(@Nullable Integer millis) {
+    if (millis != null && (millis < 20 || millis > 60_000)) {
+      throw new IllegalArgumentException("a device is waited for 20 to 60000 ms, not " + millis);
     }
   }
 

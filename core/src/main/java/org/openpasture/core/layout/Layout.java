@@ -15,9 +15,10 @@ import java.util.Set;
     @JsonSubTypes.Type(value = ByteLayout.class, name = "bytes"),
     @JsonSubTypes.Type(value = LineLayout.class, name = "line"),
     @JsonSubTypes.Type(value = JsonLayout.class, name = "json"),
-    @JsonSubTypes.Type(value = AdvertLayout.class, name = "advert")
+    @JsonSubTypes.Type(value = AdvertLayout.class, name = "advert"),
+    @JsonSubTypes.Type(value = RegisterLayout.class, name = "registers")
 })
-public sealed interface Layout permits ByteLayout, LineLayout, JsonLayout, AdvertLayout {
+public sealed interface Layout permits ByteLayout, LineLayout, JsonLayout, AdvertLayout, RegisterLayout {
   /**
    * Reads a payload.
    *

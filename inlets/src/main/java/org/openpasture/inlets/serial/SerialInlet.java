@@ -5,7 +5,7 @@ import com.fazecast.jSerialComm.SerialPortInvalidPortException;
 import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.framing.Framing;
-import org.openpasture.core.inlet.Source;
+import org.openpasture.core.inlet.SerialLine;
 import org.openpasture.inlets.message.Backoff;
 import org.openpasture.inlets.message.Condition;
 import org.openpasture.inlets.message.Hose;
@@ -17,15 +17,15 @@ public final class SerialInlet implements MessageInlet {
   private static final int READ_WAIT_MILLIS = 500;
   private static final int PAUSES_UNTIL_OVER = 4;
   private static final int CHUNK = 4_096;
-  private final Source.SerialPort source;
+  private final SerialLine line;
   private final Framing framing;
   private final MessageSink sink;
   private final Thread reader;
   private volatile boolean closed;
 
   /** Starts to look for the port. */
-  public SerialInlet(Source.SerialPort source, Framing framing, MessageSink sink) {
-    this.source = source;
+  public SerialInlet(SerialLine line, Framing framing, MessageSink sink) {
+    this.line = line;
     this.framing = framing;
     this.sink = sink;
     // A platform thread: the library waits in native code.
@@ -34,25 +34,25 @@ public final class SerialInlet implements MessageInlet {
 
   @Override
   public String address() {
-    return source.address();
+    return line.address();
   }
 
   private void run() {
     Backoff backoff = new Backoff();
-    sink.condition(Condition.CONNECTING, "Looks for " + source.device() + ".");
+    sink.condition(Condition.CONNECTING, "Looks for " + line.device() + ".");
     while (!closed) {
       try {
         SerialPort port = open();
         if (port != null) {
           backoff.reset();
-          sink.condition(Condition.UP, source.device() + " is open.");
+          sink.condition(Condition.UP, line.device() + " is open.");
           try {
             read(port);
           } finally {
             port.closePort();
           }
           if (!closed) {
-            sink.condition(Condition.DOWN, source.device() + " is gone: was its plug pulled? It is looked for again.");
+            sink.condition(Condition.DOWN, line.device() + " is gone: was its plug pulled? It is looked for again.");
           }
         }
         if (!closed) {
@@ -65,28 +65,27 @@ public final class SerialInlet implements MessageInlet {
   }
 
   private @Nullable SerialPort open() {
-    if (!new java.io.File(source.device()).exists() && source.device().startsWith("/")) {
-      sink.condition(Condition.DOWN, "There is no " + source.device() + ": is the bridge plugged in?");
+    if (!new java.io.File(line.device()).exists() && line.device().startsWith("/")) {
+      sink.condition(Condition.DOWN, "There is no " + line.device() + ": is the bridge plugged in?");
       return null;
     }
     try {
-      SerialPort port = SerialPort.getCommPort(source.device());
-      port.setComPortParameters(source.baud(), source.dataBits() == null ? 8 : source.dataBits(),
-          source.stopBits() != null && source.stopBits() == 2 ? SerialPort.TWO_STOP_BITS : SerialPort.ONE_STOP_BIT,
-          "even".equals(source.parity()) ? SerialPort.EVEN_PARITY : "odd".equals(source.parity()) ? SerialPort.ODD_PARITY : SerialPort.NO_PARITY);
+      SerialPort port = SerialPort.getCommPort(line.device());
+      SerialSettings settings = SerialSettings.of(line);
+      port.setComPortParameters(line.baud(), settings.dataBits(), settings.stopBits(), settings.parity());
       port.setComPortTimeouts(SerialPort.TIMEOUT_READ_SEMI_BLOCKING, READ_WAIT_MILLIS, 0);
       if (port.openPort(0)) {
         return port;
       }
-      sink.condition(Condition.DOWN, source.device() + " cannot be opened: another program holds it, or the service may not use it (group dialout).");
+      sink.condition(Condition.DOWN, line.device() + " cannot be opened: another program holds it, or the service may not use it (group dialout).");
     } catch (SerialPortInvalidPortException e) {
-      sink.condition(Condition.DOWN, source.device() + " is no serial port.");
+      sink.condition(Condition.DOWN, line.device() + " is no serial port.");
     }
     return null;
   }
 
   private void read(SerialPort port) throws InterruptedException {
-    Hose hose = new Hose(framing, sink, source.device());
+    Hose hose = new Hose(framing, sink, line.device());
     byte[] chunk = new byte[CHUNK];
     int pauses = 0;
     while (!closed) {
@@ -95,7 +94,7 @@ public final class SerialInlet implements MessageInlet {
         return;
       }
       if (count == 0) {
-        if (!port.isOpen() || source.device().startsWith("/") && !new java.io.File(source.device()).exists()) {
+        if (!port.isOpen() || line.device().startsWith("/") && !new java.io.File(line.device()).exists()) {
           return;
         }
         pauses++;

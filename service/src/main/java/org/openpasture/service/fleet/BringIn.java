@@ -14,6 +14,7 @@ import org.openpasture.core.fleet.DeviceIdentity;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.fleet.RadioIdentity;
 import org.openpasture.core.inlet.Inlet;
+import org.openpasture.core.inlet.Source;
 import org.openpasture.core.lorawan.AesKey;
 import org.openpasture.core.lorawan.DevAddr;
 import org.openpasture.core.lorawan.Eui64;
@@ -22,6 +23,7 @@ import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.inlets.modbus.ModbusAddress;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
@@ -108,6 +110,7 @@ class BringIn {
       if (!reader.access().may(Right.LOOK, inlet)) {
         throw Problem.notFound("inlet");
       }
+      checkAddress(inlet.source(), String.valueOf(request.address()));
       return new Checked(model, new DeviceIdentity.OfInlet(inlet.id(), String.valueOf(request.address())), null, false, null);
     }
     Eui64 devEui = Require.present(request.devEui(), "the device's EUI");
@@ -122,6 +125,20 @@ class BringIn {
             + "one; the list of keys has none for " + devEui));
     Eui64 joinEui = request.joinEui() != null ? request.joinEui() : listed.map(KeyList.Entry::joinEui).orElseGet(() -> new Eui64(0));
     return new Checked(model, new RadioIdentity.OverTheAir(devEui, joinEui), key, listed.isPresent(), null);
+  }
+
+  private static void checkAddress(Source source, String address) {
+    switch (source) {
+      case Source.ModbusTcp tcp -> ModbusAddress.of(address);
+      case Source.ModbusRtuOverTcp rtu -> ModbusAddress.unit(address);
+      case Source.ModbusSerial serial -> ModbusAddress.unit(address);
+      case Source.TcpPort tcp -> { }
+      case Source.UdpPort udp -> { }
+      case Source.SerialPort serial -> { }
+      case Source.HttpInbox inbox -> { }
+      case Source.HttpFetch fetch -> { }
+      case Source.MqttBroker broker -> { }
+    }
   }
 
   private static void refuseKnown(Registry now, DeviceIdentity identity) {

@@ -14,6 +14,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.fleet.DeviceView;
 import org.openpasture.core.fleet.Assignment;
+import org.openpasture.core.fleet.ConfigurationMode;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.fleet.Gateway;
@@ -40,9 +41,10 @@ public class DeviceStates {
    *
    * @param data whether any data came
    * @param values of its newest data
+   * @param configuring since when it says that it is in its configuration mode
    */
   private record State(Instant lastHeard, @Nullable Reception best, long counter, long frames, long lost, @Nullable Double battery,
-      @Nullable String problem, boolean data, String values) {}
+      @Nullable String problem, boolean data, String values, @Nullable Instant configuring) {}
 
   private final Map<String, State> states = new ConcurrentHashMap<>();
   private final Map<String, MacState.Status> statuses = new ConcurrentHashMap<>();
@@ -106,12 +108,16 @@ public class DeviceStates {
     boolean data = accepted && (frame.kind().equals(Frame.UPLINK) || frame.kind().equals(Frame.MESSAGE));
     Optional<Double> battery = registry.find(DeviceModel.class, device.modelId()).map(DeviceModel::batteryChannel)
         .flatMap(channel -> value(frame.values(), channel));
+    boolean configures = registry.find(DeviceModel.class, device.modelId()).map(DeviceModel::configurationMode).map(ConfigurationMode::channel)
+        .flatMap(channel -> value(frame.values(), channel)).filter(said -> said != 0).isPresent();
+    Instant configuring = configures ? frame.receivedAt() : null;
     Reception best = frame.receptions().isEmpty() ? null : frame.receptions().getFirst();
     states.merge(device.id(), new State(frame.receivedAt(), best, frame.counter(), accepted ? 1 : 0, lost, battery.orElse(null),
-        accepted ? null : frame.reason(), data, frame.values()), (was, fresh) -> accepted
+        accepted ? null : frame.reason(), data, frame.values(), configuring), (was, fresh) -> accepted
         ? new State(frame.receivedAt(), best, data ? frame.counter() : was.counter(), was.frames() + 1, was.lost() + lost,
-            battery.orElse(was.battery()), null, data || was.data(), frame.values().isEmpty() ? was.values() : frame.values())
-        : new State(was.lastHeard(), was.best(), was.counter(), was.frames(), was.lost(), was.battery(), frame.reason(), was.data(), was.values()));
+            battery.orElse(was.battery()), null, data || was.data(), frame.values().isEmpty() ? was.values() : frame.values(),
+            frame.values().isEmpty() || configures && was.configuring() != null ? was.configuring() : configuring)
+        : new State(was.lastHeard(), was.best(), was.counter(), was.frames(), was.lost(), was.battery(), frame.reason(), was.data(), was.values(), was.configuring()));
     frame.receptions().forEach(reception -> gateways.carries(reception, device.id()));
   }
 
@@ -156,7 +162,8 @@ public class DeviceStates {
             .map(assignment -> view(registry, assignment)).toList(),
         heardBy.stream().map(eui -> registry.gateway(eui).map(Gateway::name).orElse(eui.toString())).toList(), percent.orElse(null),
         best.flatMap(heard -> plan.now().region().dataRate(heard.dataRate()).map(rate -> rate.marginDb(heard.snrDb()))).orElse(null),
-        state.flatMap(one -> text(one.values(), "firmware")).orElse(null), state.flatMap(one -> text(one.values(), "hardware")).orElse(null));
+        state.flatMap(one -> text(one.values(), "firmware")).orElse(null), state.flatMap(one -> text(one.values(), "hardware")).orElse(null),
+        state.map(State::configuring).orElse(null));
   }
 
   private static Optional<String> text(String values, String channel) {

@@ -11,12 +11,15 @@ import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.inlet.InletRequest;
 import org.openpasture.api.inlet.InletView;
+import org.openpasture.api.inlet.PollView;
+import org.openpasture.api.inlet.PollingRequest;
 import org.openpasture.api.inlet.ProposalView;
 import org.openpasture.api.inlet.StrangerView;
 import org.openpasture.api.inlet.TrialRequest;
 import org.openpasture.api.inlet.TrialView;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.fleet.Device;
+import org.openpasture.core.fleet.Polling;
 import org.openpasture.core.fleet.Proposal;
 import org.openpasture.core.framing.Splitter;
 import org.openpasture.core.inlet.Arrived;
@@ -49,20 +52,26 @@ import org.springframework.web.bind.annotation.RestController;
 /** Inlets: the ways in that were made, beside the ports for LoRaWAN gateways. */
 @RestController
 class InletController {
+  private static final int MOST_ASKED = 20;
   private final RegistryStore registry;
   private final GatewayIntake gateways;
   private final InletStates states;
   private final InletDesk desk;
   private final InletTokens tokens;
+  private final InletSecrets secrets;
+  private final PollDesk polls;
   private final MessageIntake intake;
   private final Reader reader;
 
-  InletController(RegistryStore registry, GatewayIntake gateways, InletStates states, InletDesk desk, InletTokens tokens, MessageIntake intake, Reader reader) {
+  InletController(RegistryStore registry, GatewayIntake gateways, InletStates states, InletDesk desk, InletTokens tokens, InletSecrets secrets, PollDesk polls,
+      MessageIntake intake, Reader reader) {
     this.registry = registry;
     this.gateways = gateways;
     this.states = states;
     this.desk = desk;
     this.tokens = tokens;
+    this.secrets = secrets;
+    this.polls = polls;
     this.intake = intake;
     this.reader = reader;
   }
@@ -106,6 +115,11 @@ class InletController {
       case Source.UdpPort port -> "udp";
       case Source.SerialPort port -> "serial";
       case Source.HttpInbox inbox -> "http-inbox";
+      case Source.HttpFetch fetch -> "http-fetch";
+      case Source.MqttBroker broker -> "mqtt";
+      case Source.ModbusTcp tcp -> "modbus-tcp";
+      case Source.ModbusRtuOverTcp rtu -> "modbus-rtu-tcp";
+      case Source.ModbusSerial serial -> "modbus-serial";
     };
   }
 
@@ -139,6 +153,10 @@ class InletController {
       });
       return List.of(new Change.Put(inlet));
     });
+    if (request.secrets() != null) {
+      secrets.save(id, request.secrets());
+      desk.reopen(id);
+    }
     desk.settle();
     return inlet;
   }
@@ -211,6 +229,9 @@ class InletController {
   @PostMapping("/api/v1/inlets/{id}/try")
   TrialView tryOut(@PathVariable String id, @RequestBody TrialRequest request) {
     Inlet inlet = inlet(id);
+    if (inlet.source() instanceof Source.Polled) {
+      return askAll(inlet);
+    }
     Arrived newest = states.newest(id).orElse(null);
     byte[] bytes = request.text() != null ? request.text().getBytes(StandardCharsets.UTF_8)
         : request.hex() != null ? HexFormat.of().parseHex(request.hex().replaceAll("[\\s:]", "")) : null;
@@ -233,6 +254,46 @@ class InletController {
       }
     }
     return new TrialView(MessageText.of(bytes), parts);
+  }
+
+  /** Asks the first devices of an inlet out of turn; nothing is kept of what they answer. */
+  private TrialView askAll(Inlet inlet) {
+    Registry now = reader.now();
+    List<TrialView.Part> parts = now.all(Device.class).stream().filter(device -> device.inletId().equals(Optional.of(inlet.id()))).limit(MOST_ASKED)
+        .map(device -> desk.askNow(inlet.id(), device.id()).map(round -> {
+          String values = intake.values(device, round.image().toBytes());
+          return new TrialView.Part(device.identity().address(), device.id(), device.name(), HexFormat.of().formatHex(round.image().toBytes()), values,
+              round.problem().isEmpty() ? null : round.problem(), null);
+        }).orElseGet(() -> new TrialView.Part(device.identity().address(), device.id(), device.name(), "", "", "It is not asked: it or its inlet is paused, or its "
+            + "model has no register map.", null))).toList();
+    if (parts.isEmpty()) {
+      throw Problem.conflict("No device is registered at '" + inlet.name() + "' yet.", "Bring one in with its address; then it can be asked.");
+    }
+    return new TrialView(parts.size() == 1 ? "Asked one device." : "Asked " + parts.size() + " devices.", parts);
+  }
+
+  /** The devices of an inlet that are asked, and how that goes. */
+  @GetMapping("/api/v1/inlets/{id}/polls")
+  List<PollView> polls(@PathVariable String id) {
+    Inlet inlet = inlet(id);
+    Access access = reader.access();
+    return access.registry().all(Device.class).stream().filter(device -> device.inletId().equals(Optional.of(inlet.id())) && access.may(Right.LOOK, device))
+        .map(device -> polls.view(access.registry(), device)).toList();
+  }
+
+  /** Changes how often a device is asked, or pauses that. */
+  @PutMapping("/api/v1/devices/{id}/polling")
+  PollView changePolling(@PathVariable String id, @RequestBody PollingRequest request) {
+    Device device = reader.device(id);
+    reader.require(Right.OPERATE, device.placeId(), "change how often this device is asked");
+    if (device.inletId().flatMap(inlet -> reader.now().find(Inlet.class, inlet)).filter(inlet -> inlet.source() instanceof Source.Polled).isEmpty()) {
+      throw Problem.invalid("this device is not asked, it speaks by itself");
+    }
+    Device changed = new Device(device.id(), device.name(), device.modelId(), device.placeId(), device.identity(),
+        new Polling(request.paused(), request.everySeconds()));
+    registry.change(reader.person().name(), List.of(new Change.Put(changed)));
+    desk.settle();
+    return polls.view(reader.now(), changed);
   }
 
   private void parts(Inlet inlet, Arrived message, List<TrialView.Part> parts) {

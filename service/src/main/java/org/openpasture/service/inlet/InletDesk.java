@@ -2,6 +2,7 @@ package org.openpasture.service.inlet;
 
 import jakarta.annotation.PreDestroy;
 import java.io.IOException;
+import java.time.Clock;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -12,14 +13,19 @@ import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.fleet.Device;
 import org.openpasture.core.inlet.Arrived;
 import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.inlet.Source;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.inlets.fetch.HttpFetcher;
 import org.openpasture.inlets.message.Backoff;
 import org.openpasture.inlets.message.Condition;
 import org.openpasture.inlets.message.MessageInlet;
 import org.openpasture.inlets.message.MessageSink;
+import org.openpasture.inlets.modbus.ModbusPoller;
+import org.openpasture.inlets.mqtt.MqttInlet;
+import org.openpasture.inlets.poll.PollSink;
 import org.openpasture.inlets.serial.SerialInlet;
 import org.openpasture.inlets.stream.TcpPortInlet;
 import org.openpasture.inlets.stream.UdpPortInlet;
@@ -37,7 +43,10 @@ class InletDesk {
   private final RegistryStore registry;
   private final MessageIntake intake;
   private final InletStates states;
+  private final PollDesk polls;
+  private final InletSecrets secrets;
   private final LiveHub live;
+  private final Clock clock;
   private final ScheduledExecutorService thread = Executors.newSingleThreadScheduledExecutor(Thread.ofPlatform().daemon().name("inlets").factory());
   /** On the thread: what runs, and what it was made from. */
   private final Map<String, Running> running = new HashMap<>();
@@ -45,10 +54,13 @@ class InletDesk {
 
   private record Running(Inlet inlet, MessageInlet transport) {}
 
-  InletDesk(RegistryStore registry, MessageIntake intake, InletStates states, LiveHub live) {
+  InletDesk(RegistryStore registry, MessageIntake intake, InletStates states, PollDesk polls, InletSecrets secrets, LiveHub live, Clock clock) {
     this.registry = registry;
     this.intake = intake;
     this.states = states;
+    this.polls = polls;
+    this.secrets = secrets;
+    this.clock = clock;
     this.live = live;
     registry.onChange(now -> {
       if (!thread.isShutdown()) {
@@ -82,6 +94,25 @@ class InletDesk {
       }
     });
     backoffs.keySet().retainAll(wanted.keySet());
+    running.values().forEach(one -> {
+      if (one.transport() instanceof ModbusPoller poller) {
+        poller.ask(polls.targets(now, one.inlet()));
+      }
+    });
+  }
+
+  /** Asks a device out of turn; empty if it is not asked by a running inlet. */
+  Optional<PollSink.Round> askNow(String inletId, String deviceId) {
+    return CompletableFuture.supplyAsync(() -> Optional.ofNullable(running.get(inletId)).map(Running::transport), thread).join()
+        .flatMap(transport -> transport instanceof ModbusPoller poller ? poller.askNow(deviceId) : Optional.empty());
+  }
+
+  /** Opens an inlet anew, as when a secret of it was changed. */
+  void reopen(String inletId) {
+    thread.execute(() -> {
+      close(inletId);
+      carryOut(registry.now());
+    });
   }
 
   private static boolean isSame(Inlet was, @Nullable Inlet now) {
@@ -116,7 +147,10 @@ class InletDesk {
     return switch (inlet.source()) {
       case Source.TcpPort port -> new TcpPortInlet(port, inlet.framing(), sink);
       case Source.UdpPort port -> new UdpPortInlet(port, inlet.framing(), sink);
-      case Source.SerialPort port -> new SerialInlet(port, inlet.framing(), sink);
+      case Source.SerialPort port -> new SerialInlet(port.line(), inlet.framing(), sink);
+      case Source.HttpFetch fetch -> new HttpFetcher(fetch, secrets.of(inlet.id()), inlet.framing(), sink);
+      case Source.MqttBroker broker -> new MqttInlet(broker, "pasture-" + inlet.id(), Optional.ofNullable(secrets.of(inlet.id()).get("password")), inlet.framing(), sink);
+      case Source.Polled polled -> new ModbusPoller(polled, new Rounds(inlet.id()), clock);
       case Source.HttpInbox inbox -> {
         sink.condition(Condition.UP, "Senders can post to it.");
         yield new Passive(inbox.address() + "…");
@@ -164,6 +198,38 @@ class InletDesk {
     @Override
     public void condition(Condition condition, String words) {
       inlet().ifPresent(one -> InletDesk.this.condition(one, condition, words));
+    }
+  }
+
+  /** What devices answer is taken like a message of theirs. */
+  private final class Rounds implements PollSink {
+    private final String inletId;
+
+    private Rounds(String inletId) {
+      this.inletId = inletId;
+    }
+
+    @Override
+    public void round(String deviceId, Round round) {
+      boolean news = polls.note(deviceId, round);
+      Optional<Inlet> inlet = registry.now().find(Inlet.class, inletId);
+      Optional<Device> device = registry.now().find(Device.class, deviceId);
+      if (inlet.isEmpty() || device.isEmpty()) {
+        polls.forget(deviceId);
+        return;
+      }
+      if (!round.image().blocks().isEmpty()) {
+        // The next round waits until this one is on disk: a full disk is not asked for more.
+        intake.answered(inlet.get(), device.get(), round.image().toBytes()).exceptionally(error -> null).join();
+      }
+      if (news && !round.problem().isEmpty()) {
+        intake.failed(inlet.get(), device.get(), round.problem());
+      }
+    }
+
+    @Override
+    public void condition(Condition condition, String words) {
+      registry.now().find(Inlet.class, inletId).ifPresent(one -> InletDesk.this.condition(one, condition, words));
     }
   }
 

@@ -24,6 +24,7 @@ import org.openpasture.core.layout.Decoding;
 import org.openpasture.core.reading.Arrival;
 import org.openpasture.core.reading.PointReading;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.service.decoding.ChannelText;
 import org.openpasture.service.decoding.Decoders;
 import org.openpasture.service.decoding.ReadFrame;
 import org.openpasture.service.heard.DeviceStates;
@@ -91,6 +92,37 @@ class MessageIntake {
     return read(inlet, message, now).thenCompose(parts -> keep(inlet, whole, message, parts, now));
   }
 
+  /** Takes what a device answered that was asked. */
+  CompletableFuture<Receipt> answered(Inlet inlet, Device device, byte[] image) {
+    Instant now = clock.instant();
+    Registry picture = registry.now();
+    Arrived message = new Arrived(image, device.name(), Map.of());
+    inlets.frame(inlet.id(), message);
+    Optional<DeviceModel> model = picture.find(DeviceModel.class, device.modelId());
+    if (model.isEmpty()) {
+      return CompletableFuture.completedFuture(new Receipt(List.of(), 0));
+    }
+    Item.Opened item = new Item.Opened(device.identity().address(), image, image, null, null);
+    return decoders.decode(model.get(), 0, image, now)
+        .thenCompose(decoding -> keep(inlet, image, message, List.of(read(picture, device, model.get(), item, decoding, now)), now));
+  }
+
+  /** What a device's model reads of an answer, "channel=value"; empty if it cannot. */
+  String values(Device device, byte[] image) {
+    return registry.now().find(DeviceModel.class, device.modelId()).map(model -> decoders.decode(model, 0, image, clock.instant()).join())
+        .map(decoding -> decoding instanceof Decoding.Decoded(List<ChannelValue> read) ? ChannelText.of(read) : "").orElse("");
+  }
+
+  /** A device that was asked did not answer as it should. */
+  void failed(Inlet inlet, Device device, String problem) {
+    Instant now = clock.instant();
+    inlets.refused(inlet.id(), device.name(), problem);
+    Frame frame = new Frame(0, now, null, Frame.MESSAGE, device.id(), inlet.id(), device.identity().address(), new byte[0], new byte[0], -1, -1,
+        Frame.Outcome.REFUSED, problem, "", List.of());
+    keeper.keep(Deposit.of(frame));
+    devices.note(registry.now(), device, frame, 0);
+  }
+
   /** Says what a message comes to, and keeps nothing. */
   CompletableFuture<List<Taken>> read(Inlet inlet, Arrived message) {
     return read(inlet, message, clock.instant());
@@ -98,6 +130,9 @@ class MessageIntake {
 
   private CompletableFuture<List<Taken>> read(Inlet inlet, Arrived message, Instant now) {
     Registry picture = registry.now();
+    if (inlet.contents() == null) {
+      return CompletableFuture.completedFuture(List.of());
+    }
     List<CompletableFuture<Taken>> parts = Opener.open(inlet.contents(), message).stream().map(item -> read(picture, inlet, item, now)).toList();
     return CompletableFuture.allOf(parts.toArray(CompletableFuture[]::new)).thenApply(done -> parts.stream().map(CompletableFuture::join).toList());
   }

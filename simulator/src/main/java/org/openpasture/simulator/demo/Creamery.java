@@ -7,6 +7,7 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.api.alert.RuleRequest;
 import org.openpasture.api.dashboard.DashboardRequest;
 import org.openpasture.api.fleet.DeviceRequest;
+import org.openpasture.api.inlet.InletRequest;
 import org.openpasture.api.fleet.DeviceView;
 import org.openpasture.api.fleet.GatewayRequest;
 import org.openpasture.api.place.AreaRequest;
@@ -14,6 +15,7 @@ import org.openpasture.api.place.AssetRequest;
 import org.openpasture.api.place.SiteRequest;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.core.dashboard.Panel;
+import org.openpasture.core.inlet.Source;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.quantity.Quantity;
@@ -51,8 +53,11 @@ final class Creamery extends DemoMaker {
   private static final String TECHNICIAN = "technician@harrowfell.example";
 
 
-  Creamery(ApiClient api) {
+  private final DemoFieldbus fieldbus;
+
+  Creamery(ApiClient api, DemoFieldbus fieldbus) {
     super(api);
+    this.fieldbus = fieldbus;
   }
 
   /** Makes everything and returns the site's id. */
@@ -97,9 +102,21 @@ final class Creamery extends DemoMaker {
     points(cellar, Map.of("Air temperature", "cellar-temperature", "Relative humidity", "cellar-humidity", "Carbon dioxide",
         "cellar-co2", "Ammonia", "cellar-ammonia"));
 
+    wired(site, reception);
     rules(pump, cellar);
     dashboard(site, pump);
     return site;
+  }
+
+  /** What is asked over the plant's network. */
+  private void wired(String site, String reception) {
+    String network = api.post("api/v1/inlets", new InletRequest("Plant network", site, new Source.ModbusTcp(800), null, null, null)).path("inlet").path("id").asString();
+    String silo3 = place("assets", new AssetRequest("Silo 3", reception, "silo", List.of("raw-milk-dairy-arrival")));
+    String supply = place("assets", new AssetRequest("Power supply", site, "switchboard", List.of()));
+    api.post("api/v1/devices", DeviceRequest.ofInlet("Silo 3 transmitter", model("model-silo-transmitter.json"), silo3, network, fieldbus.address(DemoFieldbus.SILO), true));
+    api.post("api/v1/devices", DeviceRequest.ofInlet("Power meter", model("model-power-meter.json"), supply, network, fieldbus.address(DemoFieldbus.METER), true));
+    points(silo3, Map.of("Level", "silo3-level", "Milk temperature", "silo3-temperature", "Agitator", "silo3-agitator"));
+    points(supply, Map.of("Power", "plant-power", "Voltage", "plant-voltage", "Frequency", "plant-frequency", "Energy", "plant-energy"));
   }
 
   private void joining(String name, String model, String place, String eui, String key, boolean makePoints) {

@@ -47,18 +47,18 @@ public final class Demo implements Runnable {
   @Override
   public void run() {
     Clock clock = Clock.systemUTC();
-    try (MailStandIn mailbox = new MailStandIn(mailPort, mailboxPort)) {
+    Instant start = clock.instant();
+    DemoWorld world = new DemoWorld(start);
+    try (MailStandIn mailbox = new MailStandIn(mailPort, mailboxPort); DemoFieldbus fieldbus = new DemoFieldbus(world, clock)) {
       ApiClient anonymous = new ApiClient(at, null);
       ApiClient owner = DemoPeople.owner(anonymous, setupCode, password);
       owner.put("api/v1/settings/mail",
           new MailSettings("127.0.0.1", mailbox.smtpPort(), "pasture@harrowfell.example", null, null, false));
-      Creamery creamery = new Creamery(owner);
+      Creamery creamery = new Creamery(owner, fieldbus);
       String site = creamery.build();
       DemoPeople.invite(owner, anonymous, "technician", Right.EDIT, site, password);
       DemoPeople.invite(owner, anonymous, "adviser", Right.OPERATE, site, password);
       DemoPeople.invite(owner, anonymous, "viewer", Right.LOOK, site, password);
-      Instant start = clock.instant();
-      DemoWorld world = new DemoWorld(start);
       Farm farm = new Farm(owner);
       String farmSite = farm.build();
       owner.post("api/v1/grants", new GrantRequest("technician", Right.EDIT, farmSite));

@@ -29,7 +29,7 @@ final class DemoHistory {
     sources.put("pump-horizontal", time -> world.pump("horizontal", time));
     sources.put("pump-vertical", time -> world.pump("vertical", time));
     sources.put("pump-temperature", world::pumpTemperature);
-    for (int silo = 1; silo <= 2; silo++) {
+    for (int silo = 1; silo <= 3; silo++) {
       int number = silo;
       sources.put("silo" + silo + "-level", time -> world.siloLevel(number, time));
       sources.put("silo" + silo + "-temperature", time -> world.siloTemperature(number, time));
@@ -38,6 +38,9 @@ final class DemoHistory {
     sources.put("cellar-humidity", world::cellarHumidity);
     sources.put("cellar-co2", world::cellarCarbonDioxide);
     sources.put("cellar-ammonia", world::cellarAmmonia);
+    sources.put("plant-power", world::plantPower);
+    sources.put("plant-voltage", world::mainsVoltage);
+    sources.put("plant-energy", world::plantEnergy);
     sources.put("farm-air", world::airTemperature);
     sources.put("farm-pressure", world::airPressure);
     sources.put("farm-wind", world::wind);

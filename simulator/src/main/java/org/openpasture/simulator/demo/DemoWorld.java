@@ -104,6 +104,25 @@ final class DemoWorld {
     return 16 + stack + damp + 0.4 * Math.sin((hour(time) - 12) / 24 * 2 * Math.PI) + noise("hay" + stack, time, 0.05);
   }
 
+  /** What the creamery takes from the mains, in kW. */
+  double plantPower(Instant time) {
+    double hour = hour(time);
+    return 38 + (hour > 5 && hour < 18 ? 64 : 0) + 12 * Math.max(0, Math.sin((hour - 8) / 24 * 2 * Math.PI)) + noise("power", time, 2.5);
+  }
+
+  /** Energy since the meter was set up, in kWh. */
+  double plantEnergy(Instant time) {
+    return 412_000 + Duration.between(start, time).toSeconds() / 3_600.0 * 74;
+  }
+
+  double mainsVoltage(Instant time) {
+    return 231 + 2.5 * days(time, 0.7) + noise("volt", time, 0.3);
+  }
+
+  double mainsFrequency(Instant time) {
+    return 50 + noise("hertz", time, 0.012);
+  }
+
   /** Goes up and down within so many days. */
   private static double days(Instant time, double period) {
     return Math.sin(time.getEpochSecond() / 86_400.0 / period * 2 * Math.PI);

@@ -1,0 +1,59 @@
+package org.openpasture.core.inlet;
+
+import com.fasterxml.jackson.annotation.JsonCreator;
+import com.fasterxml.jackson.annotation.JsonValue;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.regex.Pattern;
+
+/**
+ * Topics of a broker that are wanted, as MQTT 5, 4.7 has its filters, with names for the parts that say something: {@code farm/{serial}/state} asks for
+ * {@code farm/+/state}, and tells what stood in place of the plus.
+ */
+public record TopicPattern(@JsonValue String text) {
+  private static final Pattern NAMED = Pattern.compile("\\{([A-Za-z][A-Za-z0-9_-]{0,30})}");
+  private static final int LONGEST = 500;
+
+  @JsonCreator
+  public TopicPattern {
+    if (text == null || text.isBlank() || text.length() > LONGEST || text.indexOf('\0') >= 0) {
+      throw new IllegalArgumentException("a topic has 1 to " + LONGEST + " characters");
+    }
+    String[] levels = text.split("/", -1);
+    for (int i = 0; i < levels.length; i++) {
+      String level = levels[i];
+      boolean wild = level.contains("+") || level.contains("#") || level.contains("{") || level.contains("}");
+      boolean whole = level.equals("+") || level.equals("#") && i == levels.length - 1 || NAMED.matcher(level).matches();
+      if (wild && !whole) {
+        throw new IllegalArgumentException("'" + text + "': +, {name} and, at the end, # stand for whole parts of a topic between slashes");
+      }
+    }
+  }
+
+  /** What the broker is asked for. */
+  public String filter() {
+    return NAMED.matcher(text).replaceAll("+");
+  }
+
+  /** The named parts of a topic; empty if the topic is none of these. */
+  public Optional<Map<String, String>> match(String topic) {
+    String[] levels = text.split("/", -1);
+    String[] parts = topic.split("/", -1);
+    Map<String, String> names = new HashMap<>();
+    for (int i = 0; i < levels.length; i++) {
+      if (levels[i].equals("#")) {
+        return Optional.of(names);
+      }
+      if (i >= parts.length) {
+        return Optional.empty();
+      }
+      if (levels[i].startsWith("{")) {
+        names.put(levels[i].substring(1, levels[i].length() - 1), parts[i]);
+      } else if (!levels[i].equals("+") && !levels[i].equals(parts[i])) {
+        return Optional.empty();
+      }
+    }
+    return parts.length == levels.length ? Optional.of(names) : Optional.empty();
+  }
+}

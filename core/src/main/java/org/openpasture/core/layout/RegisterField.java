@@ -1,0 +1,68 @@
+package org.openpasture.core.layout;
+
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Where in the tables of a fieldbus device one channel lies and how its words make a number: {@code number * scale + offset}.
+ *
+ * @param table null for holding
+ * @param at the first register or bit, counted from 0 as in the protocol, not as in lists that begin at 40001
+ * @param type of at least 16 bits; null for u16, and for single bits
+ * @param words "high-first" (as the standard has it) or "low-first"; null for high-first
+ * @param order of the two bytes of a word, "big" or "little"; null for big
+ * @param bits a part of the number; null for all of it
+ * @param scale null for 1
+ * @param offset null for 0
+ * @param missing the raw number by which the device says "no value"; null if it never does
+ */
+public record RegisterField(String channel, @Nullable RegisterTable table, int at, @Nullable FieldType type, @Nullable String words, @Nullable String order,
+    Field.@Nullable Bits bits, @Nullable Double scale, @Nullable Double offset, @Nullable Double missing) {
+  private static final int HIGHEST = 65_535;
+
+  public RegisterField {
+    if (at < 0 || at > HIGHEST) {
+      throw new IllegalArgumentException("field '" + channel + "': registers are 0 to " + HIGHEST + ", not " + at);
+    }
+    if (type != null && type.bytes() % 2 != 0) {
+      throw new IllegalArgumentException("field '" + channel + "': a register has 16 bits, so that " + type.id() + " is no type for it");
+    }
+    if (words != null && !words.equals("high-first") && !words.equals("low-first")) {
+      throw new IllegalArgumentException("field '" + channel + "': words are high-first or low-first, not '" + words + "'");
+    }
+    if (order != null && !order.equals("big") && !order.equals("little")) {
+      throw new IllegalArgumentException("field '" + channel + "': order is big or little, not '" + order + "'");
+    }
+  }
+
+  /** A number of a holding register as it stands there. */
+  public static RegisterField of(String channel, int at, FieldType type) {
+    return new RegisterField(channel, null, at, type, null, null, null, null, null, null);
+  }
+
+  RegisterTable tableOrHolding() {
+    return table == null ? RegisterTable.HOLDING : table;
+  }
+
+  /** How many bits or registers it takes. */
+  int count() {
+    return tableOrHolding().isBits() || type == null ? 1 : type.bytes() / 2;
+  }
+
+  /** The field over the bytes of its registers, brought into the order of the standard. */
+  Field overBytes() {
+    return new Field(channel, 0, type == null ? FieldType.U16 : type, null, bits, scale, offset, missing);
+  }
+
+  /** Its bytes in the order of the standard, most significant first. */
+  byte[] inOrder(byte[] raw) {
+    byte[] bytes = raw.clone();
+    int last = bytes.length / 2 - 1;
+    for (int word = 0; word <= last; word++) {
+      int from = "low-first".equals(words) ? last - word : word;
+      boolean swapped = "little".equals(order);
+      bytes[2 * word] = raw[2 * from + (swapped ? 1 : 0)];
+      bytes[2 * word + 1] = raw[2 * from + (swapped ? 0 : 1)];
+    }
+    return bytes;
+  }
+}

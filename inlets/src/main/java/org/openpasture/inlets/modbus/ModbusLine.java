@@ -1,0 +1,164 @@
+package org.openpasture.inlets.modbus;
+
+import com.digitalpetri.modbus.client.ModbusClient;
+import com.digitalpetri.modbus.client.ModbusRtuClient;
+import com.digitalpetri.modbus.client.ModbusTcpClient;
+import com.digitalpetri.modbus.exceptions.ModbusException;
+import com.digitalpetri.modbus.exceptions.ModbusResponseException;
+import com.digitalpetri.modbus.exceptions.ModbusTimeoutException;
+import com.digitalpetri.modbus.pdu.ReadCoilsRequest;
+import com.digitalpetri.modbus.pdu.ReadDiscreteInputsRequest;
+import com.digitalpetri.modbus.pdu.ReadHoldingRegistersRequest;
+import com.digitalpetri.modbus.pdu.ReadInputRegistersRequest;
+import com.digitalpetri.modbus.serial.client.SerialPortClientTransport;
+import com.digitalpetri.modbus.tcp.client.NettyRtuClientTransport;
+import com.digitalpetri.modbus.tcp.client.NettyTcpClientTransport;
+import java.io.IOException;
+import java.time.Duration;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.inlet.SerialLine;
+import org.openpasture.core.inlet.Source;
+import org.openpasture.core.layout.RegisterLayout;
+import org.openpasture.inlets.serial.SerialSettings;
+
+/** One connection or serial line to Modbus devices. One thread at a time; connects when it is used and is not connected. */
+final class ModbusLine implements AutoCloseable {
+  private static final Duration CONNECT_WITHIN = Duration.ofSeconds(3);
+  private static final int USUAL_TIMEOUT_MILLIS = 1_000;
+  private final ModbusClient client;
+  private final Duration timeout;
+  private final String where;
+
+  private ModbusLine(ModbusClient client, Duration timeout, String where) {
+    this.client = client;
+    this.timeout = timeout;
+    this.where = where;
+  }
+
+  private static Duration timeout(@Nullable Integer millis) {
+    return Duration.ofMillis(millis == null ? USUAL_TIMEOUT_MILLIS : millis);
+  }
+
+  static ModbusLine tcp(String host, int port, @Nullable Integer timeoutMillis) {
+    Duration timeout = timeout(timeoutMillis);
+    var transport = NettyTcpClientTransport.create(config -> config.setHostname(host).setPort(port).setConnectTimeout(CONNECT_WITHIN)
+        .setConnectPersistent(false));
+    return new ModbusLine(ModbusTcpClient.create(transport, config -> config.setRequestTimeout(timeout)), timeout, host + ":" + port);
+  }
+
+  static ModbusLine rtuOverTcp(Source.ModbusRtuOverTcp source) {
+    Duration timeout = timeout(source.timeoutMillis());
+    var transport = NettyRtuClientTransport.create(config -> config.setHostname(source.host()).setPort(source.port()).setConnectTimeout(CONNECT_WITHIN)
+        .setConnectPersistent(false));
+    return new ModbusLine(ModbusRtuClient.create(transport, config -> config.setRequestTimeout(timeout)), timeout, source.host() + ":" + source.port());
+  }
+
+  static ModbusLine serial(Source.ModbusSerial source) {
+    Duration timeout = timeout(source.timeoutMillis());
+    SerialLine line = source.line();
+    SerialSettings settings = SerialSettings.of(line);
+    var transport = SerialPortClientTransport.create(config -> config.setSerialPort(line.device()).setBaudRate(line.baud())
+        .setDataBits(settings.dataBits()).setStopBits(settings.stopBits()).setParity(settings.parity()));
+    return new ModbusLine(ModbusRtuClient.create(transport, config -> config.setRequestTimeout(timeout)), timeout, line.device());
+  }
+
+  /** The line cannot be had, or the device does not answer: the round is over. */
+  static final class Dead extends IOException {
+    private static final long serialVersionUID = 1L;
+
+    Dead(String message, Throwable cause) {
+      super(message, cause);
+    }
+  }
+
+  /** The device answered, but not with what was asked for. */
+  static final class Refused extends IOException {
+    private static final long serialVersionUID = 1L;
+
+    Refused(String message) {
+      super(message);
+    }
+  }
+
+  void connect() throws Dead {
+    if (client.isConnected()) {
+      return;
+    }
+    try {
+      client.connect();
+    } catch (ModbusException e) {
+      throw new Dead(where + " cannot be reached: " + innermost(e), e);
+    }
+  }
+
+  private static String innermost(Throwable error) {
+    Throwable cause = error;
+    while (cause.getCause() != null && cause.getCause() != cause) {
+      cause = cause.getCause();
+    }
+    return String.valueOf(cause.getMessage()).replaceFirst("^(Connection refused).*", "it refuses the connection");
+  }
+
+  /** Reads bits or registers: a byte for each bit, two for each register. */
+  byte[] read(int unit, RegisterLayout.Request request) throws Dead, Refused {
+    connect();
+    int from = request.from();
+    int count = request.count();
+    try {
+      byte[] data = switch (request.table()) {
+        case COIL -> bits(client.readCoils(unit, new ReadCoilsRequest(from, count)).coils(), count);
+        case DISCRETE -> bits(client.readDiscreteInputs(unit, new ReadDiscreteInputsRequest(from, count)).inputs(), count);
+        case HOLDING -> client.readHoldingRegisters(unit, new ReadHoldingRegistersRequest(from, count)).registers();
+        case INPUT -> client.readInputRegisters(unit, new ReadInputRegistersRequest(from, count)).registers();
+      };
+      int expected = request.table().isBits() ? count : 2 * count;
+      if (data.length != expected) {
+        throw new Refused("it answered with " + data.length + " bytes instead of " + expected);
+      }
+      return data;
+    } catch (ModbusResponseException e) {
+      throw new Refused(inWords(e.getExceptionCode(), request));
+    } catch (ModbusTimeoutException e) {
+      throw new Dead("no answer within " + timeout.toMillis() + " ms", e);
+    } catch (ModbusException e) {
+      disconnect();
+      throw new Dead("the connection broke: " + innermost(e), e);
+    }
+  }
+
+  private static byte[] bits(byte[] packed, int count) {
+    byte[] bits = new byte[Math.min(count, packed.length * 8)];
+    for (int i = 0; i < bits.length; i++) {
+      bits[i] = (byte) (packed[i / 8] >> i % 8 & 1);
+    }
+    return bits;
+  }
+
+  /** Exception codes of the application protocol 1.1b3, 7. */
+  private static String inWords(int code, RegisterLayout.Request request) {
+    String what = request.table().id() + " " + request.from() + (request.count() > 1 ? " to " + (request.from() + request.count() - 1) : "");
+    return switch (code) {
+      case 1 -> "it does not know how to read " + request.table().id() + (request.table().isBits() ? " bits" : " registers");
+      case 2 -> "it has no " + what;
+      case 3 -> "it does not take the request for " + what;
+      case 4 -> "it failed while it read " + what;
+      case 5, 6 -> "it is busy";
+      case 10 -> "its gateway has no way to it";
+      case 11 -> "its gateway got no answer from it";
+      default -> "it refused " + what + " with code " + code;
+    };
+  }
+
+  void disconnect() {
+    try {
+      client.disconnect();
+    } catch (ModbusException e) {
+      // It was not connected, which is what was wanted.
+    }
+  }
+
+  @Override
+  public void close() {
+    disconnect();
+  }
+}

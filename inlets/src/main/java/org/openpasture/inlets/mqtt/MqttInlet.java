@@ -1,0 +1,183 @@
+package org.openpasture.inlets.mqtt;
+
+import com.hivemq.client.mqtt.MqttClient;
+import com.hivemq.client.mqtt.MqttClientBuilder;
+import com.hivemq.client.mqtt.MqttGlobalPublishFilter;
+import com.hivemq.client.mqtt.datatypes.MqttQos;
+import com.hivemq.client.mqtt.lifecycle.MqttClientDisconnectedContext;
+import com.hivemq.client.mqtt.mqtt3.Mqtt3AsyncClient;
+import com.hivemq.client.mqtt.mqtt3.message.auth.Mqtt3SimpleAuth;
+import com.hivemq.client.mqtt.mqtt3.message.subscribe.Mqtt3Subscribe;
+import com.hivemq.client.mqtt.mqtt3.message.subscribe.Mqtt3Subscription;
+import com.hivemq.client.mqtt.mqtt5.Mqtt5AsyncClient;
+import com.hivemq.client.mqtt.mqtt5.message.auth.Mqtt5SimpleAuth;
+import com.hivemq.client.mqtt.mqtt5.message.subscribe.Mqtt5Subscribe;
+import com.hivemq.client.mqtt.mqtt5.message.subscribe.Mqtt5Subscription;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.TimeUnit;
+import org.openpasture.core.framing.Framing;
+import org.openpasture.core.framing.Splitter;
+import org.openpasture.core.inlet.Source;
+import org.openpasture.core.inlet.TopicPattern;
+import org.openpasture.inlets.message.Condition;
+import org.openpasture.inlets.message.MessageInlet;
+import org.openpasture.inlets.message.MessageSink;
+
+/**
+ * Topics of a broker elsewhere, by MQTT 3.1.1 or 5. Messages are acknowledged when they are on disk; what could not be written is not acknowledged, and comes again
+ * after the connection was made anew. The connection comes back by itself, with growing delays.
+ */
+public final class MqttInlet implements MessageInlet {
+  private static final Duration SESSION_KEPT = Duration.ofDays(2);
+  private static final int MOST_UNACKNOWLEDGED = 1_000;
+  private static final int KEEP_ALIVE_SECONDS = 30;
+  private static final int LONGEST = 1 << 20;
+  private final Source.MqttBroker source;
+  private final Framing framing;
+  private final MessageSink sink;
+  private final Link link;
+  private volatile boolean closed;
+
+  /** The same for both versions of the protocol. */
+  private interface Link {
+    CompletableFuture<?> connect();
+
+    CompletableFuture<?> subscribe();
+
+    void disconnect();
+  }
+
+  /**
+   * Begins to connect.
+   *
+   * @param clientId by which the broker knows our session again
+   * @param password empty for none
+   */
+  public MqttInlet(Source.MqttBroker source, String clientId, Optional<String> password, Framing framing, MessageSink sink) {
+    this.source = source;
+    this.framing = framing;
+    this.sink = sink;
+    MqttClientBuilder builder = MqttClient.builder().identifier(clientId).serverHost(source.url().getHost()).serverPort(source.port())
+        .automaticReconnect().initialDelay(500, TimeUnit.MILLISECONDS).maxDelay(30, TimeUnit.SECONDS).applyAutomaticReconnect()
+        .addConnectedListener(context -> connected()).addDisconnectedListener(this::disconnected);
+    if (source.isEncrypted()) {
+      builder = builder.sslWithDefaultConfig();
+    }
+    this.link = source.version() != null && source.version() == 3 ? three(builder, password) : five(builder, password);
+    sink.condition(Condition.CONNECTING, "It connects to the broker.");
+    link.connect();
+  }
+
+  private Link five(MqttClientBuilder builder, Optional<String> password) {
+    Mqtt5AsyncClient client = builder.useMqttVersion5().buildAsync();
+    client.publishes(MqttGlobalPublishFilter.ALL, message -> take(message.getTopic().toString(), message.getPayloadAsBytes(), message::acknowledge), true);
+    Mqtt5Subscribe wanted = Mqtt5Subscribe.builder().addSubscriptions(source.topics().stream()
+        .map(topic -> Mqtt5Subscription.builder().topicFilter(topic.filter()).qos(MqttQos.AT_LEAST_ONCE).build())).build();
+    return new Link() {
+      @Override
+      public CompletableFuture<?> connect() {
+        var connect = client.connectWith().cleanStart(false).sessionExpiryInterval(SESSION_KEPT.toSeconds()).keepAlive(KEEP_ALIVE_SECONDS)
+            .restrictions().receiveMaximum(MOST_UNACKNOWLEDGED).applyRestrictions();
+        return (source.username() == null ? connect : connect.simpleAuth(password.map(word -> Mqtt5SimpleAuth.builder().username(String.valueOf(source.username()))
+            .password(word.getBytes(StandardCharsets.UTF_8)).build()).orElseGet(() -> Mqtt5SimpleAuth.builder().username(String.valueOf(source.username())).build()))).send();
+      }
+
+      @Override
+      public CompletableFuture<?> subscribe() {
+        return client.subscribe(wanted);
+      }
+
+      @Override
+      public void disconnect() {
+        client.disconnect();
+      }
+    };
+  }
+
+  private Link three(MqttClientBuilder builder, Optional<String> password) {
+    Mqtt3AsyncClient client = builder.useMqttVersion3().buildAsync();
+    client.publishes(MqttGlobalPublishFilter.ALL, message -> take(message.getTopic().toString(), message.getPayloadAsBytes(), message::acknowledge), true);
+    Mqtt3Subscribe wanted = Mqtt3Subscribe.builder().addSubscriptions(source.topics().stream()
+        .map(topic -> Mqtt3Subscription.builder().topicFilter(topic.filter()).qos(MqttQos.AT_LEAST_ONCE).build())).build();
+    return new Link() {
+      @Override
+      public CompletableFuture<?> connect() {
+        var connect = client.connectWith().cleanSession(false).keepAlive(KEEP_ALIVE_SECONDS);
+        return (source.username() == null ? connect : connect.simpleAuth(password.map(word -> Mqtt3SimpleAuth.builder().username(String.valueOf(source.username()))
+            .password(word.getBytes(StandardCharsets.UTF_8)).build()).orElseGet(() -> Mqtt3SimpleAuth.builder().username(String.valueOf(source.username())).build()))).send();
+      }
+
+      @Override
+      public CompletableFuture<?> subscribe() {
+        return client.subscribe(wanted);
+      }
+
+      @Override
+      public void disconnect() {
+        client.disconnect();
+      }
+    };
+  }
+
+  @Override
+  public String address() {
+    return source.address();
+  }
+
+  /** A topic that the broker refuses is said; the others go on. */
+  private void connected() {
+    link.subscribe().whenComplete((answer, error) -> sink.condition(error == null ? Condition.UP : Condition.DEGRADED,
+        error == null ? "It is connected." : "The broker does not give what is wanted: " + inWords(error)));
+  }
+
+  private void disconnected(MqttClientDisconnectedContext context) {
+    if (!closed) {
+      sink.condition(Condition.DOWN, source.url().getHost() + ":" + source.port() + ": " + inWords(context.getCause()) + ". It is tried again.");
+    }
+  }
+
+  private static String inWords(Throwable error) {
+    Throwable cause = error;
+    while (cause.getCause() != null && cause.getCause() != cause) {
+      cause = cause.getCause();
+    }
+    String said = String.valueOf(cause.getMessage());
+    return said.startsWith("Connection refused") ? "nothing listens there"
+        : said.contains("NOT_AUTHORIZED") || said.contains("BAD_USER_NAME_OR_PASSWORD") ? "the broker refuses the name or the password"
+        : cause instanceof java.net.UnknownHostException ? "there is no such host" : said;
+  }
+
+  private void take(String topic, byte[] message, Runnable acknowledge) {
+    Map<String, String> names = new HashMap<>(source.topics().stream().flatMap(pattern -> pattern.match(topic).stream()).findFirst().orElse(Map.of()));
+    names.put("topic", topic);
+    if (message.length > LONGEST) {
+      sink.lost(new byte[0], topic, "a message is longer than " + LONGEST + " bytes");
+      acknowledge.run();
+      return;
+    }
+    Splitter splitter = framing.splitter();
+    List<Splitter.Piece> pieces = new ArrayList<>(splitter.feed(message));
+    pieces.addAll(splitter.end());
+    List<CompletableFuture<?>> kept = new ArrayList<>();
+    for (Splitter.Piece piece : pieces) {
+      switch (piece) {
+        case Splitter.Piece.Whole(byte[] bytes, byte[] payload) -> kept.add(sink.frame(bytes, payload, topic, names));
+        case Splitter.Piece.Lost(byte[] bytes, String reason) -> sink.lost(bytes, topic, reason);
+      }
+    }
+    CompletableFuture.allOf(kept.toArray(CompletableFuture[]::new)).thenRun(acknowledge);
+  }
+
+  @Override
+  public void close() {
+    closed = true;
+    link.disconnect();
+  }
+}

@@ -1,0 +1,90 @@
+package org.openpasture.service.inlet;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.api.inlet.PollView;
+import org.openpasture.core.fleet.Device;
+import org.openpasture.core.fleet.DeviceModel;
+import org.openpasture.core.inlet.Inlet;
+import org.openpasture.core.layout.ChannelValue;
+import org.openpasture.core.layout.Decoding;
+import org.openpasture.core.layout.RegisterLayout;
+import org.openpasture.core.registry.Registry;
+import org.openpasture.inlets.modbus.ModbusAddress;
+import org.openpasture.inlets.poll.PollSink;
+import org.openpasture.inlets.poll.Target;
+import org.openpasture.service.decoding.ChannelText;
+import org.springframework.stereotype.Component;
+
+/** Devices that are asked: who is asked how often, and how that went. */
+@Component
+class PollDesk {
+  private final Clock clock;
+  private final Map<String, State> states = new ConcurrentHashMap<>();
+
+  /** How the rounds of a device went. */
+  private record State(Instant at, PollSink.Round last, long rounds, long late) {}
+
+  PollDesk(Clock clock) {
+    this.clock = clock;
+  }
+
+  /** The devices of an inlet that are to be asked. */
+  List<Target> targets(Registry now, Inlet inlet) {
+    return now.all(Device.class).stream().filter(device -> device.inletId().equals(Optional.of(inlet.id())))
+        .filter(device -> device.polling() == null || !device.polling().paused())
+        .flatMap(device -> layout(now, device).stream().map(layout -> new Target(device.id(), device.identity().address(), layout, everySeconds(now, device))))
+        .filter(PollDesk::isReachable).toList();
+  }
+
+  private static boolean isReachable(Target target) {
+    try {
+      ModbusAddress.of(target.address());
+      return true;
+    } catch (IllegalArgumentException e) {
+      return false;
+    }
+  }
+
+  private static Optional<RegisterLayout> layout(Registry now, Device device) {
+    return now.find(DeviceModel.class, device.modelId()).map(DeviceModel::layout).filter(RegisterLayout.class::isInstance).map(RegisterLayout.class::cast);
+  }
+
+  private static int everySeconds(Registry now, Device device) {
+    Integer own = device.polling() == null ? null : device.polling().everySeconds();
+    return own != null ? own : now.find(DeviceModel.class, device.modelId()).map(DeviceModel::intervalSeconds).orElse(60);
+  }
+
+  /** Notes a round; says whether its problem is another than before, so that it is worth a line in the frame log. */
+  boolean note(String deviceId, PollSink.Round round) {
+    State before = states.get(deviceId);
+    states.merge(deviceId, new State(clock.instant(), round, 1, round.late() ? 1 : 0),
+        (was, fresh) -> new State(fresh.at(), round, was.rounds() + 1, was.late() + fresh.late()));
+    return before == null || !before.last().problem().equals(round.problem());
+  }
+
+  void forget(String deviceId) {
+    states.remove(deviceId);
+  }
+
+  PollView view(Registry now, Device device) {
+    @Nullable State state = states.get(device.id());
+    boolean paused = device.polling() != null && device.polling().paused();
+    if (state == null) {
+      return new PollView(device.id(), device.name(), device.identity().address(), everySeconds(now, device), paused, null, 0, 0, 0,
+          layout(now, device).isEmpty() ? "Its model has no register map: choose one whose layout has the format registers." : "", "", List.of());
+    }
+    PollSink.Round last = state.last();
+    String values = layout(now, device).map(layout -> layout.decode(0, last.image().toBytes()))
+        .map(decoding -> decoding instanceof Decoding.Decoded(List<ChannelValue> read) ? ChannelText.of(read) : "").orElse("");
+    return new PollView(device.id(), device.name(), device.identity().address(), everySeconds(now, device), paused, state.at(), last.took().toMillis(),
+        state.rounds(), state.late(), last.problem(), values, last.image().blocks().stream()
+        .map(block -> new PollView.Block(block.table().id(), block.from(), HexFormat.of().formatHex(block.data()))).toList());
+  }
+}
