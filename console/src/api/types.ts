@@ -182,6 +182,7 @@ export type Source =
   | { kind: "serial"; line: SerialLine }
   | { kind: "http-inbox" }
   | { kind: "http-fetch"; url: string; everySeconds: number; allowPrivate?: boolean | null }
+  | { kind: "mqtt"; url: string; topics: string[]; username?: string | null; version?: number | null }
   | { kind: "modbus-tcp"; timeoutMillis?: number | null }
   | { kind: "modbus-rtu-tcp"; host: string; port: number; timeoutMillis?: number | null }
   | {

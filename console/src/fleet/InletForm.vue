@@ -43,6 +43,7 @@ async function done() {
     await router.push("/fleet/inlets/" + made.value.id);
   }
 }
+const ready = computed(() => Boolean(draft.name && siteId.value));
 const address = computed(() => location.origin + "/in/" + token.value);
 </script>
 
@@ -103,6 +104,40 @@ const address = computed(() => location.origin + "/in/" + token.value);
       <p v-if="draft.kind === 'http-inbox'" class="soft small">
         It gets an address of this service with a token in it, shown once when it is made.
       </p>
+      <template v-if="draft.kind === 'mqtt'">
+        <div class="row">
+          <el-form-item label="Broker" for="inlet-broker" class="grow"
+            ><el-input id="inlet-broker" v-model="draft.broker" class="mono" placeholder="mqtts://broker.example:8883"
+          /></el-form-item>
+          <el-form-item label="MQTT" for="inlet-version">
+            <el-select id="inlet-version" v-model="draft.version" aria-label="Version of MQTT" class="parity">
+              <el-option :value="5" label="5" /><el-option :value="3" label="3.1.1" />
+            </el-select>
+          </el-form-item>
+        </div>
+        <el-form-item label="Topics, one in each line; {serial} names a part" for="inlet-topics"
+          ><el-input
+            id="inlet-topics"
+            v-model="draft.topics"
+            type="textarea"
+            :rows="2"
+            class="mono"
+            placeholder="farm/{serial}/state"
+        /></el-form-item>
+        <div class="row">
+          <el-form-item label="User name, if it needs one" for="inlet-user"
+            ><el-input id="inlet-user" v-model="draft.username" autocomplete="off"
+          /></el-form-item>
+          <el-form-item label="Password; never shown again" for="inlet-password" class="grow"
+            ><el-input
+              id="inlet-password"
+              v-model="draft.secret"
+              type="password"
+              autocomplete="new-password"
+              :placeholder="inlet ? 'as it is' : ''"
+          /></el-form-item>
+        </div>
+      </template>
       <template v-if="draft.kind === 'http-fetch'">
         <div class="row">
           <el-form-item label="Address" for="inlet-url" class="grow"
@@ -144,7 +179,9 @@ const address = computed(() => location.origin + "/in/" + token.value);
           for="inlet-address"
         >
           <el-input id="inlet-address" v-model="draft.contents.address" class="mono" />
-          <span class="soft small">column:0, json:$.mac, bytes:0+2, header:x-device, sender, or fixed:mast</span>
+          <span class="soft small"
+            >column:0, json:$.mac, bytes:0+2, topic:serial, header:x-device, sender, or fixed:mast</span
+          >
         </el-form-item>
         <details>
           <summary>More: separator, parts, payload, time, signal, framing, thinning</summary>
@@ -191,7 +228,7 @@ const address = computed(() => location.origin + "/in/" + token.value);
       <el-button v-if="token" type="primary" @click="done">Done</el-button>
       <template v-else>
         <el-button @click="emit('close')">Cancel</el-button>
-        <el-button type="primary" :loading="busy" :disabled="!draft.name || !siteId" @click="save">{{
+        <el-button type="primary" :loading="busy" :disabled="!ready" @click="save">{{
           inlet ? "Save" : "Make it"
         }}</el-button>
       </template>

@@ -20,6 +20,12 @@ export const COMMON: {
     contents: { form: "json", address: "json:$.id" },
   },
   {
+    id: "topic",
+    title: "JSON, the address in the topic",
+    framing: { kind: "whole" },
+    contents: { form: "json", address: "topic:serial" },
+  },
+  {
     id: "beacons",
     title: "adverts of beacons that a relay heard, in JSON",
     framing: { kind: "whole" },
@@ -72,6 +78,7 @@ export const KINDS: { id: Source["kind"]; title: string }[] = [
   { id: "serial", title: "a bridge at a serial port" },
   { id: "http-inbox", title: "senders post by HTTP" },
   { id: "http-fetch", title: "an address is fetched by HTTP" },
+  { id: "mqtt", title: "topics of a broker, by MQTT" },
   { id: "modbus-tcp", title: "Modbus TCP devices are asked" },
   { id: "modbus-serial", title: "Modbus RTU devices on a serial line are asked" },
   { id: "modbus-rtu-tcp", title: "Modbus RTU devices behind a serial server are asked" },
@@ -95,6 +102,10 @@ export function startOf(inlet?: Inlet) {
     baud: line?.baud ?? 9_600,
     parity: line?.parity ?? "none",
     timeoutMillis: source && "timeoutMillis" in source ? (source.timeoutMillis ?? 1_000) : 1_000,
+    broker: source?.kind === "mqtt" ? source.url : "mqtt://",
+    topics: source?.kind === "mqtt" ? source.topics.join("\n") : "",
+    username: source?.kind === "mqtt" ? (source.username ?? "") : "",
+    version: source?.kind === "mqtt" ? (source.version ?? 5) : 5,
     url: source?.kind === "http-fetch" ? source.url : "https://",
     everySeconds: source?.kind === "http-fetch" ? source.everySeconds : 60,
     allowPrivate: source?.kind === "http-fetch" ? Boolean(source.allowPrivate) : false,
@@ -127,6 +138,17 @@ export function sourceOf(draft: InletDraft): Source {
       return { kind: "http-inbox" };
     case "http-fetch":
       return { kind: "http-fetch", url, everySeconds, allowPrivate };
+    case "mqtt":
+      return {
+        kind: "mqtt",
+        url: draft.broker,
+        topics: draft.topics
+          .split("\n")
+          .map((topic) => topic.trim())
+          .filter(Boolean),
+        username: draft.username || null,
+        version: draft.version,
+      };
     case "modbus-tcp":
       return { kind: "modbus-tcp", timeoutMillis };
     case "modbus-rtu-tcp":
@@ -151,7 +173,8 @@ export function requestOf(draft: InletDraft, siteId: string) {
   if (isPolled(draft.kind)) {
     return { ...common, framing: null, contents: null };
   }
-  const secrets = draft.secretName && draft.secret ? { secrets: { [draft.secretName]: draft.secret } } : {};
+  const secretName = draft.kind === "mqtt" ? "password" : draft.secretName;
+  const secrets = secretName && draft.secret ? { secrets: { [secretName]: draft.secret } } : {};
   return { ...common, framing, contents, ...secrets };
 }
 

@@ -1,6 +1,7 @@
 package org.openpasture.client;
 
 import java.io.IOException;
+import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -11,6 +12,7 @@ import java.util.Objects;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.inlet.InletRequest;
+import org.openpasture.api.inlet.PollingRequest;
 import org.openpasture.api.inlet.TrialRequest;
 import org.openpasture.client.output.TextTable;
 import org.openpasture.client.output.Words;
@@ -19,6 +21,7 @@ import org.openpasture.core.inlet.Contents;
 import org.openpasture.core.inlet.Locator;
 import org.openpasture.core.inlet.SerialLine;
 import org.openpasture.core.inlet.Source;
+import org.openpasture.core.inlet.TopicPattern;
 import org.openpasture.core.layout.JsonPath;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
@@ -75,14 +78,38 @@ final class InletCommands implements Runnable {
     @Option(names = "--inbox", description = "An address of the service that senders post to by HTTP.")
     private boolean inbox;
 
+    @Option(names = "--fetch", paramLabel = "URL[,SECONDS]", description = "An address that is fetched again and again; every 60 s if not told.")
+    private @Nullable String fetch;
+
+    @Option(names = "--mqtt", paramLabel = "URL,TOPIC[,TOPIC]", description = "Topics of a broker: mqtt://host:1883,farm/{serial}/state.")
+    private @Nullable String mqtt;
+
+    @Option(names = "--modbus", description = "Modbus TCP devices; each has an address host:port/unit.")
+    private boolean modbus;
+
+    @Option(names = "--modbus-serial", paramLabel = "DEVICE[,BAUD]", description = "Modbus RTU devices on a serial line; each has a unit number.")
+    private @Nullable String modbusSerial;
+
     Source source() {
       return Stream.of(source(tcp, port -> new Source.TcpPort(port, null)), source(udp, port -> new Source.UdpPort(port, null)),
-          source(serial, line -> new Source.SerialPort(serial(line)))).filter(Objects::nonNull).findFirst().orElseGet(Source.HttpInbox::new);
+          source(serial, line -> new Source.SerialPort(serial(line))), source(fetch, InletCommands::fetch), source(mqtt, InletCommands::broker),
+          source(modbusSerial, line -> new Source.ModbusSerial(serial(line), null)), modbus ? new Source.ModbusTcp(null) : null).filter(Objects::nonNull).findFirst().orElseGet(Source.HttpInbox::new);
     }
 
     private static <T> @Nullable Source source(@Nullable T given, java.util.function.Function<T, Source> of) {
       return given == null ? null : of.apply(given);
     }
+  }
+
+  private static Source fetch(String text) {
+    int comma = text.lastIndexOf(',');
+    boolean told = comma > 0 && text.substring(comma + 1).matches("\\d{1,5}");
+    return new Source.HttpFetch(URI.create(told ? text.substring(0, comma) : text), told ? Integer.parseInt(text.substring(comma + 1)) : 60, true);
+  }
+
+  private static Source broker(String text) {
+    List<String> parts = List.of(text.split(","));
+    return new Source.MqttBroker(URI.create(parts.getFirst()), parts.subList(1, parts.size()).stream().map(TopicPattern::new).toList(), null, null);
   }
 
   private static SerialLine serial(String text) {
@@ -107,12 +134,15 @@ final class InletCommands implements Runnable {
       @Option(names = "--time", paramLabel = "WHERE", description = "Where the time of sending stands.") @Nullable String time,
       @Option(names = "--signal", paramLabel = "WHERE", description = "Where the strength stands with which a relay heard it, in dBm.") @Nullable String signal,
       @Option(names = "--framing", paramLabel = "FILE", description = "How frames follow one another, as JSON (see docs/inlets.md); else lines for text.") @Nullable Path framing,
+      @Option(names = "--secret", paramLabel = "NAME=VALUE", description = "A header of a fetched address, or password=… of a broker; encrypted, never shown again.")
+      @Nullable Map<String, String> secrets,
       @Option(names = "--keep-every", paramLabel = "SECONDS", description = "Keep a frame of each device only so often.") @Nullable Integer keepEvery) throws IOException {
-    Contents contents = new Contents(Contents.Form.of(form), address == null ? null : Locator.of(address), separator, each == null ? null : JsonPath.of(each),
+    Source source = from.source();
+    Contents contents = source instanceof Source.Polled ? null : new Contents(Contents.Form.of(form), address == null ? null : Locator.of(address), separator, each == null ? null : JsonPath.of(each),
         payload == null ? null : Locator.of(payload), encoding == null ? null : Contents.Encoding.of(encoding), time == null ? null : Locator.of(time),
         signal == null ? null : Locator.of(signal));
-    JsonNode made = to.api().post("api/v1/inlets", new InletRequest(name, PlaceCommands.id(to, site), from.source(), framing == null ? null : framing(framing), contents,
-        keepEvery));
+    JsonNode made = to.api().post("api/v1/inlets", new InletRequest(name, PlaceCommands.id(to, site), source, framing == null ? null : framing(framing), contents,
+        keepEvery, secrets));
     if (to.printedJson(made)) {
       return 0;
     }
@@ -171,6 +201,38 @@ final class InletCommands implements Runnable {
       if (made.path("oldWorksUntil").isString()) {
         to.out().println("The one before works until " + Words.moment(made.path("oldWorksUntil")) + ".");
       }
+    }
+    return 0;
+  }
+
+  @Command(name = "polls", mixinStandardHelpOptions = true, description = "Devices that an inlet asks: how often, how long a round takes, what went wrong.")
+  int polls(@Mixin Service from, @Parameters(paramLabel = "INLET", description = "Name or id.") String inlet) {
+    JsonNode polls = from.api().get("api/v1/inlets/" + id(from, inlet) + "/polls");
+    if (from.printedJson(polls)) {
+      return 0;
+    }
+    Instant now = Instant.now();
+    TextTable table = new TextTable("Device", "Address", "Every", "Asked", "Took", "Late", "Read");
+    polls.forEach(one -> table.row(one.path("deviceName").asString(), one.path("address").asString(), one.path("everySeconds").asString() + " s",
+        one.path("paused").asBoolean() ? "paused" : Words.age(one.path("at"), now), one.path("tookMillis").asString() + " ms",
+        one.path("late").asString() + " of " + one.path("rounds").asString(), one.path("values").asString()));
+    from.out().print(table.isEmpty() ? "No device is asked by this inlet. Bring one in with 'pasture devices add --inlet'.\n" : table.text());
+    polls.forEach(one -> {
+      if (!one.path("problem").asString("").isEmpty()) {
+        from.out().println("\n" + one.path("deviceName").asString() + ": " + one.path("problem").asString() + ".");
+      }
+    });
+    return 0;
+  }
+
+  @Command(name = "poll", mixinStandardHelpOptions = true, description = "Change how often a device is asked, or stop and go on asking it.")
+  int poll(@Mixin Service to, @Parameters(paramLabel = "DEVICE", description = "Name, address or id.") String device,
+      @Option(names = "--every", paramLabel = "SECONDS", description = "Else as its model says.") @Nullable Integer every,
+      @Option(names = "--stop", description = "Do not ask it for now.") boolean stop) {
+    JsonNode found = Service.pick(to.api().get("api/v1/devices"), device, "device");
+    JsonNode poll = to.api().put("api/v1/devices/" + found.path("id").asString() + "/polling", new PollingRequest(stop, every));
+    if (!to.printedJson(poll)) {
+      to.out().println(poll.path("deviceName").asString() + (stop ? " is not asked for now." : " is asked every " + poll.path("everySeconds").asString() + " s."));
     }
     return 0;
   }

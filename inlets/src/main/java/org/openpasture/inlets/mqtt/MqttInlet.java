@@ -6,10 +6,12 @@ import com.hivemq.client.mqtt.MqttGlobalPublishFilter;
 import com.hivemq.client.mqtt.datatypes.MqttQos;
 import com.hivemq.client.mqtt.lifecycle.MqttClientDisconnectedContext;
 import com.hivemq.client.mqtt.mqtt3.Mqtt3AsyncClient;
+import com.hivemq.client.mqtt.mqtt3.Mqtt3ClientBuilder;
 import com.hivemq.client.mqtt.mqtt3.message.auth.Mqtt3SimpleAuth;
 import com.hivemq.client.mqtt.mqtt3.message.subscribe.Mqtt3Subscribe;
 import com.hivemq.client.mqtt.mqtt3.message.subscribe.Mqtt3Subscription;
 import com.hivemq.client.mqtt.mqtt5.Mqtt5AsyncClient;
+import com.hivemq.client.mqtt.mqtt5.Mqtt5ClientBuilder;
 import com.hivemq.client.mqtt.mqtt5.message.auth.Mqtt5SimpleAuth;
 import com.hivemq.client.mqtt.mqtt5.message.subscribe.Mqtt5Subscribe;
 import com.hivemq.client.mqtt.mqtt5.message.subscribe.Mqtt5Subscription;
@@ -76,17 +78,21 @@ public final class MqttInlet implements MessageInlet {
   }
 
   private Link five(MqttClientBuilder builder, Optional<String> password) {
-    Mqtt5AsyncClient client = builder.useMqttVersion5().buildAsync();
+    Mqtt5ClientBuilder versioned = builder.useMqttVersion5();
+    if (source.username() != null) {
+      // Said to the client, not to one connection: those that are made anew need it too.
+      var auth = Mqtt5SimpleAuth.builder().username(source.username());
+      versioned = versioned.simpleAuth(password.isPresent() ? auth.password(password.get().getBytes(StandardCharsets.UTF_8)).build() : auth.build());
+    }
+    Mqtt5AsyncClient client = versioned.buildAsync();
     client.publishes(MqttGlobalPublishFilter.ALL, message -> take(message.getTopic().toString(), message.getPayloadAsBytes(), message::acknowledge), true);
     Mqtt5Subscribe wanted = Mqtt5Subscribe.builder().addSubscriptions(source.topics().stream()
         .map(topic -> Mqtt5Subscription.builder().topicFilter(topic.filter()).qos(MqttQos.AT_LEAST_ONCE).build())).build();
     return new Link() {
       @Override
       public CompletableFuture<?> connect() {
-        var connect = client.connectWith().cleanStart(false).sessionExpiryInterval(SESSION_KEPT.toSeconds()).keepAlive(KEEP_ALIVE_SECONDS)
-            .restrictions().receiveMaximum(MOST_UNACKNOWLEDGED).applyRestrictions();
-        return (source.username() == null ? connect : connect.simpleAuth(password.map(word -> Mqtt5SimpleAuth.builder().username(String.valueOf(source.username()))
-            .password(word.getBytes(StandardCharsets.UTF_8)).build()).orElseGet(() -> Mqtt5SimpleAuth.builder().username(String.valueOf(source.username())).build()))).send();
+        return client.connectWith().cleanStart(false).sessionExpiryInterval(SESSION_KEPT.toSeconds()).keepAlive(KEEP_ALIVE_SECONDS)
+            .restrictions().receiveMaximum(MOST_UNACKNOWLEDGED).applyRestrictions().send();
       }
 
       @Override
@@ -102,16 +108,20 @@ public final class MqttInlet implements MessageInlet {
   }
 
   private Link three(MqttClientBuilder builder, Optional<String> password) {
-    Mqtt3AsyncClient client = builder.useMqttVersion3().buildAsync();
+    Mqtt3ClientBuilder versioned = builder.useMqttVersion3();
+    if (source.username() != null) {
+      // Said to the client, not to one connection: those that are made anew need it too.
+      var auth = Mqtt3SimpleAuth.builder().username(source.username());
+      versioned = versioned.simpleAuth(password.isPresent() ? auth.password(password.get().getBytes(StandardCharsets.UTF_8)).build() : auth.build());
+    }
+    Mqtt3AsyncClient client = versioned.buildAsync();
     client.publishes(MqttGlobalPublishFilter.ALL, message -> take(message.getTopic().toString(), message.getPayloadAsBytes(), message::acknowledge), true);
     Mqtt3Subscribe wanted = Mqtt3Subscribe.builder().addSubscriptions(source.topics().stream()
         .map(topic -> Mqtt3Subscription.builder().topicFilter(topic.filter()).qos(MqttQos.AT_LEAST_ONCE).build())).build();
     return new Link() {
       @Override
       public CompletableFuture<?> connect() {
-        var connect = client.connectWith().cleanSession(false).keepAlive(KEEP_ALIVE_SECONDS);
-        return (source.username() == null ? connect : connect.simpleAuth(password.map(word -> Mqtt3SimpleAuth.builder().username(String.valueOf(source.username()))
-            .password(word.getBytes(StandardCharsets.UTF_8)).build()).orElseGet(() -> Mqtt3SimpleAuth.builder().username(String.valueOf(source.username())).build()))).send();
+        return client.connectWith().cleanSession(false).keepAlive(KEEP_ALIVE_SECONDS).send();
       }
 
       @Override
