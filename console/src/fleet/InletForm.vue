@@ -21,6 +21,15 @@ const token = ref("");
 const made = ref<Inlet>();
 const { busy, error, run } = useAction();
 
+/** What mostly comes that way, unless it was set already. */
+function usual() {
+  const id = { mqtt: "topic", "http-inbox": "json", "http-fetch": "json" }[draft.kind as string] ?? "lines";
+  if (!inlet && COMMON.some((one) => one.id === draft.common)) {
+    draft.common = id;
+    fill(draft, id);
+  }
+}
+
 async function save() {
   const ok = await run(async () => {
     const body = requestOf(draft, siteId.value);
@@ -65,7 +74,7 @@ const address = computed(() => location.origin + "/in/" + token.value);
         /></el-select>
       </el-form-item>
       <el-form-item label="How it works" for="inlet-kind">
-        <el-select id="inlet-kind" v-model="draft.kind" aria-label="How it works"
+        <el-select id="inlet-kind" v-model="draft.kind" aria-label="How it works" @change="usual"
           ><el-option v-for="one in KINDS" :key="one.id" :value="one.id" :label="one.title"
         /></el-select>
       </el-form-item>

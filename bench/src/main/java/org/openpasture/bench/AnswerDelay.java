@@ -6,6 +6,7 @@ import java.util.Locale;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Predicate;
 import org.HdrHistogram.Histogram;
 import org.openpasture.api.fleet.DeviceRequest;
 import org.openpasture.client.http.ApiClient;
@@ -17,8 +18,8 @@ import org.openpasture.simulator.radio.SimulatedGateway;
 
 /** From the first copy of a frame to the answer that the gateway has in hand, for join accepts and acknowledgements, while other devices report. */
 final class AnswerDelay {
-  private static final int TIMES = 300;
-  private static final int OTHERS = 200;
+  private static final int TIMES = 100;
+  private static final int OTHERS = 40;
   private static final int COLLECTION_MILLIS = 200;
   private static final String KEY = "6b1f0c5e9a7d43218ecb5a90f37d2e64";
   private static final String JOIN_EUI = "02ab540000000001";
@@ -34,6 +35,9 @@ final class AnswerDelay {
       BlockingQueue<SimulatedGateway.Downlink> sent = new LinkedBlockingQueue<>();
       try (SimulatedGateway gateway = new SimulatedGateway(RadioFleet.gateway(0), service.radio())) {
         gateway.onDownlink(sent::add);
+        while (!owner.get("api/v1/gateways").path(0).path("canTransmit").asBoolean()) {
+          Thread.sleep(100);
+        }
         Thread others = Thread.ofVirtual().start(() -> report(fleet, gateway));
         String model = owner.get("api/v1/models").path(0).path("id").asString();
         for (int i = 0; i < TIMES; i++) {
@@ -43,16 +47,11 @@ final class AnswerDelay {
           sent.clear();
           long began = System.nanoTime();
           gateway.hear(device.joinRequest(), -80, 8, "SF7BW125", 868.1);
-          SimulatedGateway.Downlink accept = sent.poll(5, TimeUnit.SECONDS);
-          if (accept == null || !device.hearJoinAccept(accept.bytes())) {
-            throw new IllegalStateException("no join accept came");
-          }
+          await(sent, downlink -> device.hearJoinAccept(downlink.bytes()));
           joins.recordValue((System.nanoTime() - began) / 1_000);
           began = System.nanoTime();
           gateway.hear(device.uplink(2, new Bytes().u16be(200).u16be(340).u16be(455).done(), true), -80, 8, "SF7BW125", 868.1);
-          if (sent.poll(5, TimeUnit.SECONDS) == null) {
-            throw new IllegalStateException("no answer came");
-          }
+          await(sent, downlink -> device.hearAcknowledgement(downlink.bytes()).isPresent());
           answers.recordValue((System.nanoTime() - began) / 1_000);
         }
         others.interrupt();
@@ -65,12 +64,22 @@ final class AnswerDelay {
     }
   }
 
-  /** A hundred frames a second of others. */
+  /** Waits for the downlink that is meant; others get theirs meanwhile. */
+  private static void await(BlockingQueue<SimulatedGateway.Downlink> sent, Predicate<SimulatedGateway.Downlink> meant) throws InterruptedException {
+    for (SimulatedGateway.Downlink one = sent.poll(5, TimeUnit.SECONDS); one != null; one = sent.poll(5, TimeUnit.SECONDS)) {
+      if (meant.test(one)) {
+        return;
+      }
+    }
+    throw new IllegalStateException("no answer came");
+  }
+
+  /** Fifty frames a second of others; their gateway has only so much air for answers. */
   private static void report(RadioFleet fleet, SimulatedGateway gateway) {
     try {
       for (int i = 0; ; i++) {
         gateway.hear(fleet.radios.get(1 + i % (OTHERS - 1)).uplink(2, new Bytes().u16be(200).u16be(340).u16be(455).done(), false), -80, 8, "SF7BW125", 868.3);
-        Thread.sleep(10);
+        Thread.sleep(20);
       }
     } catch (InterruptedException e) {
       // Enough.

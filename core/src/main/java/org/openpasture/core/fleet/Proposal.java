@@ -66,15 +66,22 @@ public record Proposal(Layout layout, List<Channel> channels, List<ChannelValue>
 
   private static void collect(JsonNode node, String path, String name, List<TextField> into) {
     if (node.isObject()) {
-      node.properties().forEach(entry -> collect(entry.getValue(), path + (entry.getKey().matches("[A-Za-z0-9_-]+") ? "." + entry.getKey() : "['" + entry.getKey() + "']"),
-          entry.getKey(), into));
+      node.properties().forEach(entry -> step(entry.getKey()).ifPresent(step -> collect(entry.getValue(), path + step, entry.getKey(), into)));
     } else if (node.isArray()) {
       for (int i = 0; i < node.size(); i++) {
         collect(node.get(i), path + "[" + i + "]", name + (i + 1), into);
       }
-    } else if ((node.isNumber() || node.isBoolean()) && into.size() < MOST_CHANNELS && !path.contains("''")) {
+    } else if ((node.isNumber() || node.isBoolean()) && into.size() < MOST_CHANNELS) {
       into.add(TextField.of(channelName(name), path));
     }
+  }
+
+  /** The step of a path to a member; empty for a name with both kinds of quotes, which no path can say. */
+  private static Optional<String> step(String name) {
+    if (name.matches("[A-Za-z0-9_-]+")) {
+      return Optional.of("." + name);
+    }
+    return !name.contains("'") ? Optional.of("['" + name + "']") : !name.contains("\"") ? Optional.of("[\"" + name + "\"]") : Optional.empty();
   }
 
   private static String channelName(String name) {

@@ -23,6 +23,11 @@ class ProposalTest {
   }
 
   @Test
+  void namesWithBlanksAndQuotesAreReachedAndImpossibleOnesLeftOut() {
+    assertThat(of("{\"rel hum\":1,\"it's\":2,\"a\\\"b\":3,\"'\\\"\":4,\"\":5}").values()).extracting(ChannelValue::value).containsExactly(1.0, 2.0, 3.0, 5.0);
+  }
+
+  @Test
   void theSeparatorThatGivesTheMostNumbersIsTaken() {
     assertThat(of("WS2;8,4;1013;0,2").values()).containsExactly(new ChannelValue("value_1", 8.4), new ChannelValue("value_2", 1013), new ChannelValue("value_3", 0.2));
     assertThat(of("N7,T=8.4,RH=61").values()).containsExactly(new ChannelValue("t", 8.4), new ChannelValue("rh", 61));
