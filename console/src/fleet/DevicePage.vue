@@ -101,7 +101,7 @@ async function remove() {
     <CommissioningSheet v-if="!arrived" :device="device" @done="arrived = true" />
 
     <section class="sheet facts">
-      <dl>
+      <dl class="facts">
         <div>
           <dt>Hangs at</dt>
           <dd>
@@ -247,19 +247,6 @@ async function remove() {
 </template>
 
 <style scoped>
-dl {
-  margin: 0;
-  display: grid;
-  gap: 0.6rem 1.5rem;
-  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
-}
-dt {
-  font-size: 0.82rem;
-  color: var(--ink-soft);
-}
-dd {
-  margin: 0;
-}
 .configuring {
   color: var(--warning);
   margin: 0 0 1rem;

@@ -110,7 +110,7 @@ const origin = location.origin;
     </section>
 
     <section class="sheet">
-      <dl>
+      <dl class="facts">
         <div>
           <dt>Last message</dt>
           <dd>{{ age(inlet.lastAt, now) }}</dd>
@@ -252,19 +252,6 @@ const origin = location.origin;
 <style scoped>
 .heard {
   border-color: var(--heather);
-}
-dl {
-  margin: 0;
-  display: grid;
-  gap: 0.6rem 1.5rem;
-  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
-}
-dt {
-  font-size: 0.82rem;
-  color: var(--ink-soft);
-}
-dd {
-  margin: 0;
 }
 .newest,
 .message {

@@ -181,7 +181,8 @@ final class InletCommands implements Runnable {
 
   private static int told(Service to, JsonNode inlet) {
     if (!to.printedJson(inlet)) {
-      to.out().println(inlet.path("name").asString() + " is " + inlet.path("state").asString() + ". " + inlet.path("reason").asString());
+      String state = inlet.path("state").asString();
+      to.out().println(inlet.path("name").asString() + " is " + state + "." + (state.equals("paused") ? "" : " " + inlet.path("reason").asString()));
     }
     return 0;
   }

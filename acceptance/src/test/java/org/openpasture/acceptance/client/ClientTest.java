@@ -78,7 +78,7 @@ class ClientTest {
   void helpReadsWellAndNamesEveryCommand() {
     Outcome help = ok("--help");
     assertThat(help.out()).contains("Asking a service:", "On the machine itself:", "Exit status: 0 done, 1 refused, 2 wrong options");
-    for (String name : List.of("sign-in", "sign-out", "places", "points", "readings", "gateways", "models", "devices", "frames", "alerts", "rules", "limits",
+    for (String name : List.of("sign-in", "sign-out", "places", "points", "readings", "gateways", "inlets", "models", "devices", "frames", "alerts", "rules", "limits",
         "dashboards", "people", "records")) {
       assertThat(help.out()).contains("  " + name + " ");
       assertThat(ok(name, "--help").out()).contains("Usage").contains("--json");
@@ -252,5 +252,27 @@ class ClientTest {
     assertThat(ok("radio", "try", "Sender").out()).contains("as before, 0 otherwise");
     assertThat(ok("radio", "band", "us915", "--sub-band", "2").out()).isEqualTo("The band is us915, sub-band 2.\n");
     assertThat(ok("radio", "band", "eu868").out()).isEqualTo("The band is eu868.\n");
+  }
+
+  @Test
+  @Order(8)
+  void anInletIsMadeTriedPausedAndRemovedFromTheCommandLine() throws Exception {
+    assertThat(ok("inlets", "add", "Loft relay", "--site", "Creamery", "--inbox", "--form", "json", "--address", "json:$.mac").out())
+        .startsWith("Made Loft relay: /in/…, up. Senders can post to it.\n").contains("/in/", "Authorization: Bearer", "shown only now");
+    assertThat(ok("inlets", "add", "Bridge", "--site", "Creamery", "--tcp", "0", "--address", "column:0").out()).contains("up. Nobody is connected.");
+    assertThat(ok("inlets").out()).contains("Loft relay", "TCP port");
+    assertThat(ok("inlets", "try", "Bridge", "--text", "WS2;8.4").out()).contains("address  WS2", "No device at this inlet has this address.", "could be  value_1=8.4");
+    assertThat(ok("inlets", "strangers", "Bridge").out()).isEqualTo("Everybody who was heard there is known.\n");
+    assertThat(ok("inlets", "polls", "Bridge").out()).startsWith("No device is asked by this inlet.");
+    assertThat(ok("inlets", "pause", "Bridge").out()).isEqualTo("Bridge is paused.\n");
+    ok("devices", "add", "Mast", "--model", "Sender", "--in", "Creamery", "--inlet", "Bridge", "--address", "WS2");
+    assertThat(ok("devices").out()).contains("WS2");
+    assertThat(run("inlets", "remove", "Bridge")).satisfies(refused -> {
+      assertThat(refused.status()).isEqualTo(1);
+      assertThat(refused.err()).contains("1 device speaks by 'Bridge': Mast.");
+    });
+    assertThat(run("devices", "add", "x", "--model", "Sender", "--in", "Creamery").err()).contains("give either --eui");
+    assertThat(run("inlets", "add", "x", "--site", "Creamery", "--inbox", "--address", "pillar:3").err()).contains("tells no place in a message");
+    ok("inlets", "remove", "Loft relay");
   }
 }

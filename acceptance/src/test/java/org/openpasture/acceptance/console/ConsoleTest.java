@@ -41,7 +41,7 @@ import org.openpasture.simulator.radio.SimulatedGateway;
 class ConsoleTest {
   @RegisterExtension static final RunningService SERVICE = new RunningService();
 
-  private static final List<String> ROOMS = List.of("/now", "/places", "/alerts", "/dashboards", "/fleet/gateways", "/fleet/devices", "/fleet/frames",
+  private static final List<String> ROOMS = List.of("/now", "/places", "/alerts", "/dashboards", "/fleet/gateways", "/fleet/inlets", "/fleet/devices", "/fleet/frames",
       "/fleet/models", "/fleet/workbench", "/fleet/labels", "/limits", "/people", "/settings", "/records");
   private static final List<String> COMPLAINTS = new ArrayList<>();
   private static Playwright playwright;

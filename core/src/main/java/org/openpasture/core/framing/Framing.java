@@ -2,7 +2,9 @@ package org.openpasture.core.framing;
 
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import java.util.ArrayList;
 import java.util.HexFormat;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /** How frames follow one another in a stream of bytes, told as data. */
@@ -18,6 +20,14 @@ public sealed interface Framing {
 
   /** A splitter at the beginning of a stream. */
   Splitter splitter();
+
+  /** What a message holds that is not part of a stream: nothing of it goes on in another. */
+  default List<Splitter.Piece> cut(byte[] message) {
+    Splitter splitter = splitter();
+    List<Splitter.Piece> pieces = new ArrayList<>(splitter.feed(message));
+    pieces.addAll(splitter.end());
+    return pieces;
+  }
 
   /** Each message of the transport is one frame: a datagram, a post, a publication. */
   record Whole() implements Framing {

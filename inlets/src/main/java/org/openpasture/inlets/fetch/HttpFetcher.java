@@ -107,21 +107,18 @@ public final class HttpFetcher implements MessageInlet {
   }
 
   private void hand(byte[] message) throws IOException, InterruptedException {
-    Splitter splitter = framing.splitter();
-    for (var pieces : java.util.List.of(splitter.feed(message), splitter.end())) {
-      for (Splitter.Piece piece : pieces) {
-        switch (piece) {
-          case Splitter.Piece.Whole(byte[] bytes, byte[] payload) -> {
-            try {
-              sink.frame(bytes, payload, source.url().getHost(), Map.of()).get();
-            } catch (ExecutionException e) {
-              // It could not be written; it is fetched again, whatever its tag.
-              tag = "";
-              throw new IOException("what it answered could not be kept: " + e.getMessage(), e);
-            }
+    for (Splitter.Piece piece : framing.cut(message)) {
+      switch (piece) {
+        case Splitter.Piece.Whole(byte[] bytes, byte[] payload) -> {
+          try {
+            sink.frame(bytes, payload, source.url().getHost(), Map.of()).get();
+          } catch (ExecutionException e) {
+            // It could not be written; it is fetched again, whatever its tag.
+            tag = "";
+            throw new IOException("what it answered could not be kept: " + e.getMessage(), e);
           }
-          case Splitter.Piece.Lost(byte[] bytes, String reason) -> sink.lost(bytes, source.url().getHost(), reason);
         }
+        case Splitter.Piece.Lost(byte[] bytes, String reason) -> sink.lost(bytes, source.url().getHost(), reason);
       }
     }
   }

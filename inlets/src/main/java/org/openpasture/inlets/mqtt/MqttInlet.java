@@ -172,11 +172,8 @@ public final class MqttInlet implements MessageInlet {
       acknowledge.run();
       return;
     }
-    Splitter splitter = framing.splitter();
-    List<Splitter.Piece> pieces = new ArrayList<>(splitter.feed(message));
-    pieces.addAll(splitter.end());
     List<CompletableFuture<?>> kept = new ArrayList<>();
-    for (Splitter.Piece piece : pieces) {
+    for (Splitter.Piece piece : framing.cut(message)) {
       switch (piece) {
         case Splitter.Piece.Whole(byte[] bytes, byte[] payload) -> kept.add(sink.frame(bytes, payload, topic, names));
         case Splitter.Piece.Lost(byte[] bytes, String reason) -> sink.lost(bytes, topic, reason);

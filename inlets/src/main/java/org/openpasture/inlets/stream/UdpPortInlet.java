@@ -71,19 +71,16 @@ public final class UdpPortInlet implements MessageInlet {
   }
 
   private void take(byte[] datagram, String sender) {
-    Splitter splitter = framing.splitter();
-    for (var pieces : java.util.List.of(splitter.feed(datagram), splitter.end())) {
-      for (Splitter.Piece piece : pieces) {
-        switch (piece) {
-          case Splitter.Piece.Whole(byte[] bytes, byte[] payload) -> {
-            if (room.tryAcquire()) {
-              sink.frame(bytes, payload, sender, Map.of()).whenComplete((done, error) -> room.release());
-            } else {
-              sink.lost(bytes, sender, "too much comes at once: more than " + MOST_WAITING + " frames wait for the disk");
-            }
+    for (Splitter.Piece piece : framing.cut(datagram)) {
+      switch (piece) {
+        case Splitter.Piece.Whole(byte[] bytes, byte[] payload) -> {
+          if (room.tryAcquire()) {
+            sink.frame(bytes, payload, sender, Map.of()).whenComplete((done, error) -> room.release());
+          } else {
+            sink.lost(bytes, sender, "too much comes at once: more than " + MOST_WAITING + " frames wait for the disk");
           }
-          case Splitter.Piece.Lost(byte[] bytes, String reason) -> sink.lost(bytes, sender, reason);
         }
+        case Splitter.Piece.Lost(byte[] bytes, String reason) -> sink.lost(bytes, sender, reason);
       }
     }
   }

@@ -111,9 +111,7 @@ class InboxController {
     Map<String, String> names = new HashMap<>();
     Collections.list(request.getHeaderNames()).stream().filter(name -> !name.equalsIgnoreCase("Authorization") && !name.equalsIgnoreCase("Cookie"))
         .forEach(name -> names.put(name.toLowerCase(Locale.ROOT), request.getHeader(name)));
-    Splitter splitter = inlet.framing().splitter();
-    List<Splitter.Piece> pieces = new ArrayList<>(splitter.feed(body));
-    pieces.addAll(splitter.end());
+    List<Splitter.Piece> pieces = inlet.framing().cut(body);
     if (pieces.isEmpty()) {
       throw Problem.invalid("the message is empty");
     }

@@ -243,11 +243,8 @@ class InletController {
       parts(inlet, newest, parts);
       return new TrialView(MessageText.of(newest.bytes()), parts);
     }
-    Splitter splitter = inlet.framing().splitter();
-    List<Splitter.Piece> pieces = new ArrayList<>(splitter.feed(bytes));
-    pieces.addAll(splitter.end());
     Map<String, String> names = newest == null ? Map.of() : newest.names();
-    for (Splitter.Piece piece : pieces) {
+    for (Splitter.Piece piece : inlet.framing().cut(bytes)) {
       switch (piece) {
         case Splitter.Piece.Whole(byte[] whole, byte[] payload) -> parts(inlet, new Arrived(payload, newest == null ? "trial" : newest.sender(), names), parts);
         case Splitter.Piece.Lost(byte[] lost, String reason) -> parts.add(new TrialView.Part(null, null, null, MessageText.of(lost), "", reason, null));
