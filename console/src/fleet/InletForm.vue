@@ -193,7 +193,7 @@ const address = computed(() => location.origin + "/in/" + token.value);
           >
         </el-form-item>
         <details>
-          <summary>More: separator, parts, payload, time, signal, framing, thinning</summary>
+          <summary>More: separator, parts, payload, time, signal, framing</summary>
           <div class="more">
             <el-form-item v-if="draft.contents.form === 'text'" label="Between columns" for="inlet-separator"
               ><el-input id="inlet-separator" v-model="draft.contents.separator" class="mono"
@@ -222,15 +222,18 @@ const address = computed(() => location.origin + "/in/" + token.value);
             <el-form-item label="Where the signal stands" for="inlet-signal"
               ><el-input id="inlet-signal" v-model="draft.contents.signal" class="mono" placeholder="nowhere"
             /></el-form-item>
-            <el-form-item label="Keep a frame of each device every … seconds" for="inlet-keep">
-              <el-input-number id="inlet-keep" v-model="draft.keepEvery" :min="1" :max="86400" :controls="false" />
-            </el-form-item>
             <el-form-item label="Framing, as JSON" for="inlet-framing" class="framing"
               ><el-input id="inlet-framing" v-model="draft.framing" type="textarea" :rows="2" class="mono"
             /></el-form-item>
           </div>
         </details>
       </template>
+      <el-form-item
+        label="Keep a frame of each device every … seconds, unless much changed; empty for all"
+        for="inlet-keep"
+      >
+        <el-input-number id="inlet-keep" v-model="draft.keepEvery" :min="1" :max="86400" :controls="false" />
+      </el-form-item>
       <ProblemNote :error="error" />
     </el-form>
     <template #footer>

@@ -123,6 +123,7 @@ class InletTest {
   void anAdmittedSenderFeedsItsPoints() throws Exception {
     DeviceView mast = admit("Mast sender", mastModel, lines, "ws2");
     assertThat(mast.state()).isEqualTo("never-heard");
+    assertThat(inlet(lines.id()).strangers()).as("whoever is admitted waits no more").isZero();
     try (Socket bridge = new Socket("127.0.0.1", port(lines))) {
       bridge.getOutputStream().write("WS2;8.5;1013.1\nWS2;8.6".getBytes(StandardCharsets.US_ASCII));
       awaitValue("Air temperature", 8.5);

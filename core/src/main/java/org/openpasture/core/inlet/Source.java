@@ -3,7 +3,9 @@ package org.openpasture.core.inlet;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.net.URI;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /** Where an inlet gets its messages from. */
@@ -125,6 +127,13 @@ public sealed interface Source {
 
     public boolean isEncrypted() {
       return "mqtts".equals(url.getScheme());
+    }
+
+    /** What a topic says by the names of its parts, and the topic itself as "topic". */
+    public Map<String, String> names(String topic) {
+      Map<String, String> names = new HashMap<>(topics.stream().flatMap(pattern -> pattern.match(topic).stream()).findFirst().orElse(Map.of()));
+      names.put("topic", topic);
+      return names;
     }
 
     public int port() {

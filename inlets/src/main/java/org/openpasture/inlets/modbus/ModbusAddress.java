@@ -29,6 +29,16 @@ public record ModbusAddress(String host, int port, int unit) {
     return new ModbusAddress(matcher.group(1).replaceAll("[\\[\\]]", ""), port, unit(matcher.group(3) == null ? "1" : matcher.group(3)));
   }
 
+  /** Whether a text is an address. */
+  public static boolean isOne(String text) {
+    try {
+      of(text);
+      return true;
+    } catch (IllegalArgumentException e) {
+      return false;
+    }
+  }
+
   /**
    * Reads a unit number.
    *

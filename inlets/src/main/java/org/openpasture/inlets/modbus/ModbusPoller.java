@@ -236,7 +236,8 @@ public final class ModbusPoller implements MessageInlet {
             problems.add(String.valueOf(e.getMessage()));
           }
         }
-      } catch (ModbusLine.Dead e) {
+      } catch (ModbusLine.Dead | IllegalArgumentException e) {
+        // An address that is none, for instance: registered before the inlet became one for Modbus.
         problems.add(String.valueOf(e.getMessage()));
       } finally {
         wire.unlock();

@@ -18,16 +18,13 @@ import com.hivemq.client.mqtt.mqtt5.message.subscribe.Mqtt5Subscription;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 import org.openpasture.core.framing.Framing;
 import org.openpasture.core.framing.Splitter;
 import org.openpasture.core.inlet.Source;
-import org.openpasture.core.inlet.TopicPattern;
 import org.openpasture.inlets.message.Condition;
 import org.openpasture.inlets.message.MessageInlet;
 import org.openpasture.inlets.message.MessageSink;
@@ -165,8 +162,6 @@ public final class MqttInlet implements MessageInlet {
   }
 
   private void take(String topic, byte[] message, Runnable acknowledge) {
-    Map<String, String> names = new HashMap<>(source.topics().stream().flatMap(pattern -> pattern.match(topic).stream()).findFirst().orElse(Map.of()));
-    names.put("topic", topic);
     if (message.length > LONGEST) {
       sink.lost(new byte[0], topic, "a message is longer than " + LONGEST + " bytes");
       acknowledge.run();
@@ -175,7 +170,7 @@ public final class MqttInlet implements MessageInlet {
     List<CompletableFuture<?>> kept = new ArrayList<>();
     for (Splitter.Piece piece : framing.cut(message)) {
       switch (piece) {
-        case Splitter.Piece.Whole(byte[] bytes, byte[] payload) -> kept.add(sink.frame(bytes, payload, topic, names));
+        case Splitter.Piece.Whole(byte[] bytes, byte[] payload) -> kept.add(sink.frame(bytes, payload, topic, source.names(topic)));
         case Splitter.Piece.Lost(byte[] bytes, String reason) -> sink.lost(bytes, topic, reason);
       }
     }

@@ -137,14 +137,6 @@ public class InletStates {
     }
   }
 
-  /** An address belongs to a device now. */
-  public void known(String inletId, String address) {
-    State state = of(inletId);
-    synchronized (state) {
-      state.strangers.keySet().removeIf(address::equalsIgnoreCase);
-    }
-  }
-
   /** The newest message. */
   public Optional<Arrived> newest(String inletId) {
     State state = of(inletId);
@@ -170,13 +162,13 @@ public class InletStates {
 
   /** How an inlet is, for showing. */
   public record Standing(String condition, String words, @Nullable String address, long frames, long refused, long lost, long thinned, @Nullable Instant lastAt,
-      List<InletView.Refusal> refusals, int strangers) {}
+      List<InletView.Refusal> refusals) {}
 
   public Standing standing(String inletId) {
     State state = of(inletId);
     synchronized (state) {
       return new Standing(state.condition.id(), state.words, state.address, state.frames, state.refused, state.lost, state.thinned, state.lastAt,
-          List.copyOf(state.refusals), state.strangers.size());
+          List.copyOf(state.refusals));
     }
   }
 }

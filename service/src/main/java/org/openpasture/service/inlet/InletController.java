@@ -105,8 +105,13 @@ class InletController {
     int devices = (int) now.all(Device.class).stream().filter(device -> device.inletId().equals(Optional.of(inlet.id()))).count();
     return new InletView(inlet.id(), inlet.name(), kind(inlet.source()), inlet.siteId(), now.find(Site.class, inlet.siteId()).map(Site::name).orElse(""),
         standing.address() == null ? inlet.source().address() : standing.address(), inlet.paused() ? "paused" : standing.condition(), standing.words(),
-        standing.frames(), standing.refused(), standing.lost(), standing.thinned(), standing.lastAt(), devices, standing.strangers(), standing.refusals(),
+        standing.frames(), standing.refused(), standing.lost(), standing.thinned(), standing.lastAt(), devices, unknown(now, inlet).size(), standing.refusals(),
         new InletView.Settings(inlet.source(), inlet.framing(), inlet.contents(), inlet.keepEverySeconds()));
+  }
+
+  /** Who was heard and, as it is now, belongs to no device. */
+  private List<InletStates.Stranger> unknown(Registry now, Inlet inlet) {
+    return states.strangers(inlet.id()).stream().filter(one -> now.device(inlet.id(), one.address()).isEmpty()).toList();
   }
 
   private static String kind(Source source) {
@@ -220,8 +225,7 @@ class InletController {
   List<StrangerView> strangers(@PathVariable String id) {
     Inlet inlet = inlet(id);
     Registry now = reader.now();
-    return states.strangers(id).stream().filter(one -> now.device(inlet.id(), one.address()).isEmpty())
-        .map(one -> new StrangerView(one.address(), one.firstHeard(), one.lastHeard(), one.count(), MessageText.of(one.newest().bytes()),
+    return unknown(now, inlet).stream().map(one -> new StrangerView(one.address(), one.firstHeard(), one.lastHeard(), one.count(), MessageText.of(one.newest().bytes()),
             proposal(one.newest()))).toList();
   }
 
@@ -243,7 +247,7 @@ class InletController {
       parts(inlet, newest, parts);
       return new TrialView(MessageText.of(newest.bytes()), parts);
     }
-    Map<String, String> names = newest == null ? Map.of() : newest.names();
+    Map<String, String> names = request.topic() != null ? names(inlet.source(), request.topic()) : newest == null ? Map.of() : newest.names();
     for (Splitter.Piece piece : inlet.framing().cut(bytes)) {
       switch (piece) {
         case Splitter.Piece.Whole(byte[] whole, byte[] payload) -> parts(inlet, new Arrived(payload, newest == null ? "trial" : newest.sender(), names), parts);
@@ -251,6 +255,10 @@ class InletController {
       }
     }
     return new TrialView(MessageText.of(bytes), parts);
+  }
+
+  private static Map<String, String> names(Source source, String topic) {
+    return source instanceof Source.MqttBroker broker ? broker.names(topic) : Map.of();
   }
 
   /** Asks the first devices of an inlet out of turn; nothing is kept of what they answer. */

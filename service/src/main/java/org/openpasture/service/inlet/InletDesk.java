@@ -94,6 +94,8 @@ class InletDesk {
       }
     });
     backoffs.keySet().retainAll(wanted.keySet());
+    intake.tidy(now);
+    polls.tidy(now);
     running.values().forEach(one -> {
       if (one.transport() instanceof ModbusPoller poller) {
         poller.ask(polls.targets(now, one.inlet()));
@@ -215,7 +217,6 @@ class InletDesk {
       Optional<Inlet> inlet = registry.now().find(Inlet.class, inletId);
       Optional<Device> device = registry.now().find(Device.class, deviceId);
       if (inlet.isEmpty() || device.isEmpty()) {
-        polls.forget(deviceId);
         return;
       }
       if (!round.image().blocks().isEmpty()) {

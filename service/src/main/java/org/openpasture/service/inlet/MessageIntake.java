@@ -252,9 +252,8 @@ class MessageIntake {
     return refusedInSecond <= REFUSED_KEPT_A_SECOND;
   }
 
-  /** A device was removed. */
-  void forget(String deviceId) {
-    kept.remove(deviceId);
-    devices.forget(deviceId);
+  /** Forgets what was kept of devices that are gone. */
+  void tidy(Registry now) {
+    kept.keySet().removeIf(id -> now.find(Device.class, id).isEmpty());
   }
 }

@@ -12,6 +12,7 @@ import org.openpasture.api.inlet.PollView;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.inlet.Inlet;
+import org.openpasture.core.inlet.Source;
 import org.openpasture.core.layout.ChannelValue;
 import org.openpasture.core.layout.Decoding;
 import org.openpasture.core.layout.RegisterLayout;
@@ -40,16 +41,7 @@ class PollDesk {
     return now.all(Device.class).stream().filter(device -> device.inletId().equals(Optional.of(inlet.id())))
         .filter(device -> device.polling() == null || !device.polling().paused())
         .flatMap(device -> layout(now, device).stream().map(layout -> new Target(device.id(), device.identity().address(), layout, everySeconds(now, device))))
-        .filter(PollDesk::isReachable).toList();
-  }
-
-  private static boolean isReachable(Target target) {
-    try {
-      ModbusAddress.of(target.address());
-      return true;
-    } catch (IllegalArgumentException e) {
-      return false;
-    }
+        .filter(target -> !(inlet.source() instanceof Source.ModbusTcp) || ModbusAddress.isOne(target.address())).toList();
   }
 
   private static Optional<RegisterLayout> layout(Registry now, Device device) {
@@ -69,8 +61,9 @@ class PollDesk {
     return before == null || !before.last().problem().equals(round.problem());
   }
 
-  void forget(String deviceId) {
-    states.remove(deviceId);
+  /** Forgets devices that are gone. */
+  void tidy(Registry now) {
+    states.keySet().removeIf(id -> now.find(Device.class, id).isEmpty());
   }
 
   PollView view(Registry now, Device device) {
