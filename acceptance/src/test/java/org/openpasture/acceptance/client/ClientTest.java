@@ -255,7 +255,7 @@ class ClientTest {
   }
 
   @Test
-  @Order(8)
+  @Order(6)
   void anInletIsMadeTriedPausedAndRemovedFromTheCommandLine() throws Exception {
     assertThat(ok("inlets", "add", "Loft relay", "--site", "Creamery", "--inbox", "--form", "json", "--address", "json:$.mac").out())
         .startsWith("Made Loft relay: /in/…, up. Senders can post to it.\n").contains("/in/", "Authorization: Bearer", "shown only now");
