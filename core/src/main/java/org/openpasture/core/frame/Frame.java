@@ -46,6 +46,11 @@ public record Frame(long id, Instant receivedAt, @Nullable Instant sentAt, Strin
     return kind.equals(MESSAGE) || kind.equals(UPLINK) && port > 0;
   }
 
+  /** The port by which a model chooses how to read it: that of the radio, 0 for what has none. */
+  public int readingPort() {
+    return Math.max(0, port);
+  }
+
   /** The moment that its values belong to: as it says, else when the first gateway heard it, else when it came. */
   public Instant time() {
     return sentAt != null ? sentAt : receptions.stream().map(Reception::receivedAt).min(Comparator.naturalOrder()).orElse(receivedAt);

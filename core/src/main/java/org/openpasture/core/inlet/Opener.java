@@ -18,6 +18,7 @@ import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVRecord;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.layout.LineLayout;
+import org.openpasture.core.senml.SenmlPack;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -34,13 +35,17 @@ public final class Opener {
 
   private Opener() {}
 
-  /** Opens a message; at least one item, 10,000 at most. */
-  public static List<Item> open(Contents contents, Arrived message) {
+  /**
+   * Opens a message; at least one item, 10,000 at most.
+   *
+   * @param now from which times count that are told from now on
+   */
+  public static List<Item> open(Contents contents, Arrived message, Instant now) {
     List<Item> items = switch (contents.form()) {
       case TEXT, BYTES -> List.of(item(contents, message, message.bytes(), null));
       case JSON -> json(contents, message);
       case CSV -> csv(contents, message);
-      case SENML -> senml(message);
+      case SENML -> senml(message, now);
     };
     return items.size() <= MOST_ITEMS ? items : List.of(new Item.Refused(message.bytes(), "the message speaks of more than " + MOST_ITEMS + " devices at once; send less at a time"));
   }
@@ -95,8 +100,8 @@ public final class Opener {
     return item(contents, message, MAPPER.writeValueAsBytes(row), row);
   }
 
-  /** RFC 8428: base name, base time, base value hold for the records after them; what a device says at one time goes together. */
-  private static List<Item> senml(Arrived message) {
+  /** Records of SenML: what a device says at one time goes together. */
+  private static List<Item> senml(Arrived message, Instant now) {
     JsonNode document;
     try {
       document = MAPPER.readTree(message.bytes());
@@ -106,45 +111,41 @@ public final class Opener {
     if (!document.isArray() || document.isEmpty()) {
       return List.of(new Item.Refused(message.bytes(), "SenML is a JSON array of records (RFC 8428)"));
     }
-    List<Item> refused = new ArrayList<>();
-    Map<List<Object>, ObjectNode> groups = new LinkedHashMap<>();
-    String baseName = "";
-    double baseTime = 0;
-    double baseValue = 0;
+    List<Item> items = new ArrayList<>();
+    Map<Said, ObjectNode> groups = new LinkedHashMap<>();
+    SenmlPack pack = new SenmlPack();
     for (JsonNode one : document) {
-      baseName = one.path("bn").asString(baseName);
-      baseTime = one.path("bt").asDouble(baseTime);
-      baseValue = one.path("bv").asDouble(baseValue);
-      String name = baseName + one.path("n").asString("");
-      if (!one.has("v") && !one.has("vb") && !one.has("vs")) {
+      SenmlPack.Resolved resolved = pack.next(one);
+      JsonNode word = one.has("vb") ? one.path("vb") : one.path("vs");
+      if (resolved.number() == null && word.isMissingNode()) {
         continue;
       }
+      String name = resolved.name();
       int cut = Math.max(Math.max(name.lastIndexOf('/'), name.lastIndexOf(':')), name.lastIndexOf('_'));
+      Optional<Instant> time = resolved.time(now);
       if (cut <= 0 || cut == name.length() - 1) {
-        refused.add(new Item.Refused(MAPPER.writeValueAsBytes(one), "the name '" + name + "' is no address and channel with / : or _ between them"));
-        continue;
-      }
-      double time = baseTime + one.path("t").asDouble(0);
-      ObjectNode group = groups.computeIfAbsent(List.of(name.substring(0, cut), time), key -> MAPPER.createObjectNode());
-      String channel = name.substring(cut + 1);
-      if (one.has("v")) {
-        group.put(channel, baseValue + one.path("v").asDouble(0));
+        items.add(new Item.Refused(MAPPER.writeValueAsBytes(one), "the name '" + name + "' is no address and channel with / : or _ between them"));
+      } else if (time.isEmpty()) {
+        items.add(new Item.Refused(MAPPER.writeValueAsBytes(one), "its time lies thousands of years away"));
       } else {
-        group.set(channel, one.has("vb") ? one.path("vb") : one.path("vs"));
+        ObjectNode group = groups.computeIfAbsent(new Said(name.substring(0, cut), time.get()), key -> MAPPER.createObjectNode());
+        String channel = name.substring(cut + 1);
+        if (resolved.number() != null) {
+          group.put(channel, resolved.number());
+        } else {
+          group.set(channel, word);
+        }
       }
     }
-    List<Item> items = new ArrayList<>(refused);
-    groups.forEach((key, group) -> {
+    groups.forEach((said, group) -> {
       byte[] bytes = MAPPER.writeValueAsBytes(group);
-      items.add(new Item.Opened((String) key.getFirst(), bytes, bytes, senmlTime((Double) key.getLast()), null));
+      items.add(new Item.Opened(said.address(), bytes, bytes, said.at().equals(now) ? null : said.at(), null));
     });
     return items.isEmpty() ? List.of(new Item.Refused(message.bytes(), "there is no value in it")) : items;
   }
 
-  /** RFC 8428, 4.5.3: below 2^28 a time counts from now on; 0 is now. */
-  private static @Nullable Instant senmlTime(double time) {
-    return time < 1 << 28 ? null : Instant.ofEpochMilli(Math.round(time * 1_000));
-  }
+  /** What goes together in a pack. */
+  private record Said(String address, Instant at) {}
 
   private static Item item(Contents contents, Arrived message, byte[] bytes, @Nullable JsonNode json) {
     Source source = new Source(contents, message, json);

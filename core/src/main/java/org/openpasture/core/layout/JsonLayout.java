@@ -1,5 +1,7 @@
 package org.openpasture.core.layout;
 
+import com.fasterxml.jackson.annotation.JsonCreator;
+import com.fasterxml.jackson.annotation.JsonProperty;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -7,18 +9,32 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Values at paths of a JSON document. What is not in a message is no value; true and false are 1 and 0. */
-public record JsonLayout(List<TextField> fields) implements Layout {
+/**
+ * Values at paths of a JSON document. What is not in a message is no value; true and false are 1 and 0. A class and no record, so that paths are read once and
+ * not with each message, which was half of the work of decoding one.
+ */
+public final class JsonLayout implements Layout {
   private static final JsonMapper MAPPER = JsonMapper.builder().build();
   private static final Map<String, String> TRUTH = Map.of("true", "1", "false", "0");
 
-  public JsonLayout {
-    fields = List.copyOf(fields);
-    fields.forEach(field -> JsonPath.of(field.at()));
+  private final List<TextField> fields;
+  private final List<JsonPath> paths;
+
+  /** A layout of these fields; what stands at each is a path. */
+  @JsonCreator
+  public JsonLayout(@JsonProperty("fields") List<TextField> fields) {
+    this.fields = List.copyOf(fields);
+    this.paths = this.fields.stream().map(field -> JsonPath.of(field.at())).toList();
+  }
+
+  @JsonProperty
+  public List<TextField> fields() {
+    return fields;
   }
 
   /** Refused if it is no JSON, if none of the paths leads to a value, or if one leads to something that is no number. */
@@ -32,8 +48,9 @@ public record JsonLayout(List<TextField> fields) implements Layout {
     }
     List<ChannelValue> values = new ArrayList<>();
     boolean met = false;
-    for (TextField field : fields) {
-      Optional<JsonNode> found = JsonPath.of(field.at()).find(document).stream().filter(JsonNode::isValueNode).findFirst();
+    for (int i = 0; i < fields.size(); i++) {
+      TextField field = fields.get(i);
+      Optional<JsonNode> found = paths.get(i).find(document).stream().filter(JsonNode::isValueNode).findFirst();
       met |= found.isPresent();
       if (found.isEmpty() || found.get().isNull()) {
         continue;
@@ -61,5 +78,20 @@ public record JsonLayout(List<TextField> fields) implements Layout {
   @Override
   public Set<String> channels() {
     return fields.stream().map(TextField::channel).collect(Collectors.toCollection(LinkedHashSet::new));
+  }
+
+  @Override
+  public boolean equals(@Nullable Object other) {
+    return other instanceof JsonLayout layout && layout.fields.equals(fields);
+  }
+
+  @Override
+  public int hashCode() {
+    return fields.hashCode();
+  }
+
+  @Override
+  public String toString() {
+    return "JsonLayout" + fields;
   }
 }

@@ -10,6 +10,8 @@ import java.time.Instant;
  * @param value finite; a value that could not be read is not a reading
  */
 public record Reading(Instant time, double value, Quality quality) {
+  /** A time before is no time of a reading: a clock that was never set says such. */
+  public static final Instant EARLIEST = Instant.parse("2000-01-01T00:00:00Z");
   private static final Duration CLOCKS_DISAGREE = Duration.ofMinutes(2);
 
   public Reading {
@@ -23,6 +25,11 @@ public record Reading(Instant time, double value, Quality quality) {
    * than what comes now.
    */
   public boolean isFromTheFuture(Instant now) {
+    return isFromTheFuture(time, now);
+  }
+
+  /** The same for a time. */
+  public static boolean isFromTheFuture(Instant time, Instant now) {
     return time.isAfter(now.plus(CLOCKS_DISAGREE));
   }
 

@@ -38,6 +38,7 @@ public final class Registry {
   private final Map<Eui64, Gateway> gatewaysByEui = new HashMap<>();
   private final Map<Eui64, Device> devicesByEui = new HashMap<>();
   private final Map<String, Device> devicesByInletAndAddress = new HashMap<>();
+  private final Map<String, List<Device>> devicesByInlet = new HashMap<>();
   private final Map<String, List<Assignment>> assignmentsByDevice = new HashMap<>();
   private final Map<String, List<Assignment>> assignmentsByPoint = new HashMap<>();
   private final Map<String, List<Point>> pointsByPlace = new HashMap<>();
@@ -53,7 +54,10 @@ public final class Registry {
     all(Device.class).forEach(device -> {
       switch (device.identity()) {
         case RadioIdentity radio -> devicesByEui.put(radio.devEui(), device);
-        case DeviceIdentity.OfInlet of -> devicesByInletAndAddress.put(of.key(), device);
+        case DeviceIdentity.OfInlet of -> {
+          devicesByInletAndAddress.put(of.key(), device);
+          devicesByInlet.computeIfAbsent(of.inletId(), id -> new ArrayList<>()).add(device);
+        }
       }
     });
     all(Assignment.class).forEach(assignment -> {
@@ -135,6 +139,11 @@ public final class Registry {
   /** The device that an address in the messages of an inlet belongs to. */
   public Optional<Device> device(String inletId, String address) {
     return Optional.ofNullable(devicesByInletAndAddress.get(DeviceIdentity.OfInlet.key(inletId, address)));
+  }
+
+  /** The devices that speak by an inlet, or are asked by it. */
+  public List<Device> devicesOf(String inletId) {
+    return devicesByInlet.getOrDefault(inletId, List.of());
   }
 
   public List<Assignment> assignmentsOf(String deviceId) {

@@ -3,6 +3,7 @@ package org.openpasture.core.inlet;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
+import java.time.Instant;
 import java.util.Arrays;
 import java.util.HexFormat;
 import java.util.List;
@@ -59,7 +60,7 @@ class HostileMessagesTest {
     for (int i = 0; i < ROUNDS; i++) {
       byte[] bytes = wild(random);
       for (Contents contents : CONTENTS) {
-        for (Item item : Opener.open(contents, new Arrived(bytes, "x", Map.of()))) {
+        for (Item item : Opener.open(contents, new Arrived(bytes, "x", Map.of()), Instant.EPOCH)) {
           if (item instanceof Item.Opened opened) {
             LAYOUTS.forEach(layout -> assertThat(layout.decode(0, opened.payload())).isNotNull());
           }
@@ -97,7 +98,7 @@ class HostileMessagesTest {
       }
       try {
         Contents contents = MAPPER.readValue(bytes, Contents.class);
-        assertThat(Opener.open(contents, new Arrived(TRUE_ONES.get(2), "x", Map.of()))).isNotEmpty();
+        assertThat(Opener.open(contents, new Arrived(TRUE_ONES.get(2), "x", Map.of()), Instant.EPOCH)).isNotEmpty();
       } catch (JacksonException e) {
         assertThat(e.getMessage()).isNotBlank();
       }

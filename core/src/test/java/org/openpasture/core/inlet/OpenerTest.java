@@ -18,12 +18,14 @@ import org.openpasture.core.layout.JsonPath;
 import tools.jackson.databind.json.JsonMapper;
 
 class OpenerTest {
+  private static final Instant NOW = Instant.parse("2026-11-25T12:00:00Z");
+
   private static Arrived text(String text) {
     return new Arrived(text.getBytes(StandardCharsets.UTF_8), "192.0.2.7:5000", Map.of("serial", "S42", "x-device", "D9"));
   }
 
   private static List<Item> open(Contents contents, String message) {
-    return Opener.open(contents, text(message));
+    return Opener.open(contents, text(message), NOW);
   }
 
   private static Item.Opened opened(Contents contents, String message) {
@@ -104,6 +106,16 @@ class OpenerTest {
     assertThat(reason(senml, "{}")).contains("RFC 8428");
   }
 
+  /** RFC 8428, 4.5.3: times below 2^28 count from now on, those that are past with a minus. */
+  @Test
+  void senmlTimesMayCountFromNowOn() {
+    List<Item> items = open(contents("{\"form\": \"senml\"}"), """
+        [{"n": "dev:t", "v": 1}, {"n": "dev:t", "t": -5, "v": 2}, {"n": "dev:t", "t": 1e200, "v": 3}, {"n": "dev:t", "t": 1e999, "v": 4}]""");
+    assertThat(items).filteredOn(Item.Opened.class::isInstance).extracting(item -> ((Item.Opened) item).time()).containsExactly(null, NOW.minusSeconds(5));
+    assertThat(((Item.Refused) items.getFirst()).reason()).isEqualTo("its time lies thousands of years away");
+    assertThat(items.get(1)).isInstanceOf(Item.Refused.class);
+  }
+
   @Test
   void whatCannotBeOpenedIsRefusedInWords() {
     assertThat(reason(Contents.json("$.id"), "{")).startsWith("it is no JSON");
@@ -119,7 +131,7 @@ class OpenerTest {
   void anyMessageIsOpenedOrRefused(@ForAll byte[] noise) {
     for (String contents : List.of("{\"form\": \"text\", \"address\": \"column:1\"}", "{\"form\": \"bytes\", \"address\": \"bytes:2+4\", \"payload\": \"bytes:6+2\"}",
         "{\"form\": \"csv\", \"address\": \"json:$.a\"}", "{\"form\": \"senml\"}", "{\"form\": \"json\", \"address\": \"json:$.a\", \"each\": \"$[*]\"}")) {
-      assertThat(Opener.open(contents(contents), new Arrived(noise, "x", Map.of()))).isNotEmpty();
+      assertThat(Opener.open(contents(contents), new Arrived(noise, "x", Map.of()), NOW)).isNotEmpty();
     }
   }
 }

@@ -2,6 +2,8 @@ package org.openpasture.inlets.serial;
 
 import com.fazecast.jSerialComm.SerialPort;
 import com.fazecast.jSerialComm.SerialPortInvalidPortException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.framing.Framing;
@@ -65,7 +67,7 @@ public final class SerialInlet implements MessageInlet {
   }
 
   private @Nullable SerialPort open() {
-    if (!new java.io.File(line.device()).exists() && line.device().startsWith("/")) {
+    if (isUnplugged()) {
       sink.condition(Condition.DOWN, "There is no " + line.device() + ": is the bridge plugged in?");
       return null;
     }
@@ -84,6 +86,11 @@ public final class SerialInlet implements MessageInlet {
     return null;
   }
 
+  /** Where ports are files, one that is gone is seen at once. */
+  private boolean isUnplugged() {
+    return line.device().startsWith("/") && !Files.exists(Path.of(line.device()));
+  }
+
   private void read(SerialPort port) throws InterruptedException {
     Hose hose = new Hose(framing, sink, line.device());
     byte[] chunk = new byte[CHUNK];
@@ -94,7 +101,7 @@ public final class SerialInlet implements MessageInlet {
         return;
       }
       if (count == 0) {
-        if (!port.isOpen() || line.device().startsWith("/") && !new java.io.File(line.device()).exists()) {
+        if (!port.isOpen() || isUnplugged()) {
           return;
         }
         pauses++;

@@ -33,6 +33,11 @@ public final class Tokens {
     return code.toString();
   }
 
+  /** The token of an Authorization header, with or without the word before it. */
+  public static String ofHeader(String authorization) {
+    return authorization.replaceFirst("(?i)^Bearer ", "").strip();
+  }
+
   /** SHA-256, hex. Tokens are random, so that no salt is needed. */
   public static String hash(String token) {
     try {

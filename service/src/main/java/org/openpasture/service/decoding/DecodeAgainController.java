@@ -121,7 +121,7 @@ class DecodeAgainController {
   private void read(Registry now, Device device, DeviceModel model, Frame frame, Found found) {
     found.frames++;
     Instant time = frame.time();
-    switch (decoders.decode(model, frame.port(), frame.payload(), time).join()) {
+    switch (decoders.decode(model, frame.readingPort(), frame.payload(), time).join()) {
       case Decoding.Refused refused -> found.undecodable++;
       case Decoding.Decoded decoded -> {
         for (PointReading reading : ReadingBuilder.build(now, device, model, decoded.values(), time).readings()) {

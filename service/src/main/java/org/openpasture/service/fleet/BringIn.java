@@ -110,7 +110,9 @@ class BringIn {
       if (!reader.access().may(Right.LOOK, inlet)) {
         throw Problem.notFound("inlet");
       }
-      checkAddress(inlet.source(), String.valueOf(request.address()));
+      if (inlet.source() instanceof Source.Polled polled) {
+        ModbusAddress.check(polled, String.valueOf(request.address()));
+      }
       return new Checked(model, new DeviceIdentity.OfInlet(inlet.id(), String.valueOf(request.address())), null, false, null);
     }
     Eui64 devEui = Require.present(request.devEui(), "the device's EUI");
@@ -125,20 +127,6 @@ class BringIn {
             + "one; the list of keys has none for " + devEui));
     Eui64 joinEui = request.joinEui() != null ? request.joinEui() : listed.map(KeyList.Entry::joinEui).orElseGet(() -> new Eui64(0));
     return new Checked(model, new RadioIdentity.OverTheAir(devEui, joinEui), key, listed.isPresent(), null);
-  }
-
-  private static void checkAddress(Source source, String address) {
-    switch (source) {
-      case Source.ModbusTcp tcp -> ModbusAddress.of(address);
-      case Source.ModbusRtuOverTcp rtu -> ModbusAddress.unit(address);
-      case Source.ModbusSerial serial -> ModbusAddress.unit(address);
-      case Source.TcpPort tcp -> { }
-      case Source.UdpPort udp -> { }
-      case Source.SerialPort serial -> { }
-      case Source.HttpInbox inbox -> { }
-      case Source.HttpFetch fetch -> { }
-      case Source.MqttBroker broker -> { }
-    }
   }
 
   private static void refuseKnown(Registry now, DeviceIdentity identity) {

@@ -85,7 +85,7 @@ public class DeviceStates {
   public Optional<String> hear(Registry registry, Device device, Frame frame, long lost) {
     Optional<State> before = Optional.ofNullable(states.get(device.id()));
     note(registry, device, frame, lost);
-    if (frame.outcome() != Frame.Outcome.ACCEPTED || !frame.kind().equals(Frame.UPLINK) && !frame.kind().equals(Frame.MESSAGE)) {
+    if (!isData(frame)) {
       return Optional.empty();
     }
     if (before.filter(State::data).isEmpty()) {
@@ -97,6 +97,11 @@ public class DeviceStates {
     return away.compareTo(patience) > 0 ? Optional.of(device.name() + " is back again, after " + words(away) + ".") : Optional.empty();
   }
 
+  /** Whether a device reported, if only that it is there. */
+  private static boolean isData(Frame frame) {
+    return frame.outcome() == Frame.Outcome.ACCEPTED && (frame.kind().equals(Frame.UPLINK) || frame.kind().equals(Frame.MESSAGE));
+  }
+
   private static String words(Duration away) {
     return away.toHours() >= 48 ? away.toDays() + " days" : away.toMinutes() >= 120 ? away.toHours() + " hours"
         : away.toSeconds() >= 120 ? away.toMinutes() + " minutes" : away.toSeconds() + " seconds";
@@ -105,7 +110,7 @@ public class DeviceStates {
   /** Takes a frame that says something of a device. */
   public void note(Registry registry, Device device, Frame frame, long lost) {
     boolean accepted = frame.outcome() == Frame.Outcome.ACCEPTED;
-    boolean data = accepted && (frame.kind().equals(Frame.UPLINK) || frame.kind().equals(Frame.MESSAGE));
+    boolean data = isData(frame);
     Optional<Double> battery = registry.find(DeviceModel.class, device.modelId()).map(DeviceModel::batteryChannel)
         .flatMap(channel -> value(frame.values(), channel));
     boolean configures = registry.find(DeviceModel.class, device.modelId()).map(DeviceModel::configurationMode).map(ConfigurationMode::channel)

@@ -1,5 +1,8 @@
 package org.openpasture.service.heard;
 
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import org.openpasture.core.fleet.Device;
@@ -39,18 +42,24 @@ public class FrameKeeper {
   public CompletableFuture<Committed> keep(Deposit deposit) {
     return telemetry.submit(deposit).whenComplete((committed, error) -> {
       if (error == null) {
-        deposit.frames().forEach(frame -> tell(committed, frame));
+        tell(deposit.frames(), committed);
       } else {
         LOG.error("a frame could not be written and is not answered", error);
       }
     });
   }
 
-  private void tell(Committed committed, Frame frame) {
+  private void tell(List<Frame> frames, Committed committed) {
     if (!live.hasSubscribers()) {
       return;
     }
-    Registry now = registry.now();
+    // One commit may hold many thousand frames of others: they are found by the bytes that they share with ours.
+    Map<byte[], Frame> kept = new IdentityHashMap<>();
+    committed.frames().forEach(frame -> kept.put(frame.bytes(), frame));
+    frames.forEach(frame -> tell(registry.now(), kept.getOrDefault(frame.bytes(), frame)));
+  }
+
+  private void tell(Registry now, Frame frame) {
     Optional<Device> device = now.find(Device.class, frame.deviceId());
     Optional<String> placeId = device.isPresent() ? device.map(Device::placeId) : frame.receptions().stream()
         .flatMap(reception -> now.gateway(reception.gateway()).stream()).map(Gateway::siteId).findFirst()
@@ -58,9 +67,7 @@ public class FrameKeeper {
     if (placeId.isEmpty()) {
       return;
     }
-    Frame kept = committed.frames().stream().filter(one -> one.bytes() == frame.bytes() && one.receivedAt().equals(frame.receivedAt()))
-        .findFirst().orElse(frame);
-    live.publish(new LiveEvent("frame", placeId.get(), null, views.view(now, kept)));
+    live.publish(new LiveEvent("frame", placeId.get(), null, views.view(now, frame)));
     device.ifPresent(one -> live.publish(new LiveEvent("device", placeId.get(), null, devices.view(now, one))));
   }
 }

@@ -24,7 +24,6 @@ import org.openpasture.store.telemetry.TelemetryStore;
 
 /** Takes readings of a file one by one, checks each, hands them to the store in pieces, and remembers what it refused. */
 final class ReadingTaker {
-  private static final Instant EARLIEST = Instant.parse("2000-01-01T00:00:00Z");
   private static final Duration AHEAD = Duration.ofDays(1);
   private static final int PIECE = 5_000;
 
@@ -91,7 +90,7 @@ final class ReadingTaker {
 
   /** A reading of a point; a value that cannot be real is taken and marked bad. */
   PointReading reading(Point point, Instant time, double value, @Nullable Quality quality) {
-    if (time.isBefore(EARLIEST) || time.isAfter(clock.instant().plus(AHEAD))) {
+    if (time.isBefore(Reading.EARLIEST) || time.isAfter(clock.instant().plus(AHEAD))) {
       throw new IllegalArgumentException("the time " + time + " lies before 2000 or in the future");
     }
     if (!Double.isFinite(value)) {

@@ -22,6 +22,7 @@ import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.inlet.Item;
 import org.openpasture.core.inlet.Source;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.service.access.Tokens;
 import org.openpasture.service.heard.InletStates;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.registry.RegistryStore;
@@ -62,7 +63,7 @@ class InboxController {
 
   @PostMapping("/in")
   InboxView byHeader(HttpServletRequest request) throws IOException {
-    String token = Optional.ofNullable(request.getHeader("Authorization")).map(header -> header.replaceFirst("(?i)^Bearer ", "").strip())
+    String token = Optional.ofNullable(request.getHeader("Authorization")).map(Tokens::ofHeader)
         .orElseThrow(() -> Problem.unauthorised("The inlet's token is missing: Authorization: Bearer …"));
     return post(token, request);
   }

@@ -102,10 +102,9 @@ class InletController {
 
   private InletView view(Registry now, Inlet inlet) {
     InletStates.Standing standing = states.standing(inlet.id());
-    int devices = (int) now.all(Device.class).stream().filter(device -> device.inletId().equals(Optional.of(inlet.id()))).count();
     return new InletView(inlet.id(), inlet.name(), kind(inlet.source()), inlet.siteId(), now.find(Site.class, inlet.siteId()).map(Site::name).orElse(""),
         standing.address() == null ? inlet.source().address() : standing.address(), inlet.paused() ? "paused" : standing.condition(), standing.words(),
-        standing.frames(), standing.refused(), standing.lost(), standing.thinned(), standing.lastAt(), devices, unknown(now, inlet).size(), standing.refusals(),
+        standing.frames(), standing.refused(), standing.lost(), standing.thinned(), standing.lastAt(), now.devicesOf(inlet.id()).size(), unknown(now, inlet).size(), standing.refusals(),
         new InletView.Settings(inlet.source(), inlet.framing(), inlet.contents(), inlet.keepEverySeconds()));
   }
 
@@ -188,7 +187,7 @@ class InletController {
   void remove(@PathVariable String id) {
     Inlet inlet = mayChange(id);
     registry.change(reader.person().name(), now -> {
-      List<String> devices = now.all(Device.class).stream().filter(device -> device.inletId().equals(Optional.of(id))).map(Device::name).toList();
+      List<String> devices = now.devicesOf(id).stream().map(Device::name).toList();
       if (!devices.isEmpty()) {
         throw Problem.conflict(devices.size() + (devices.size() == 1 ? " device speaks" : " devices speak") + " by '" + inlet.name() + "': "
             + String.join(", ", devices.subList(0, Math.min(3, devices.size()))) + (devices.size() > 3 ? ", …" : "") + ".", "Remove them first, or pause the inlet.");
@@ -264,12 +263,9 @@ class InletController {
   /** Asks the first devices of an inlet out of turn; nothing is kept of what they answer. */
   private TrialView askAll(Inlet inlet) {
     Registry now = reader.now();
-    List<TrialView.Part> parts = now.all(Device.class).stream().filter(device -> device.inletId().equals(Optional.of(inlet.id()))).limit(MOST_ASKED)
-        .map(device -> desk.askNow(inlet.id(), device.id()).map(round -> {
-          String values = intake.values(device, round.image().toBytes());
-          return new TrialView.Part(device.identity().address(), device.id(), device.name(), HexFormat.of().formatHex(round.image().toBytes()), values,
-              round.problem().isEmpty() ? null : round.problem(), null);
-        }).orElseGet(() -> new TrialView.Part(device.identity().address(), device.id(), device.name(), "", "", "It is not asked: it or its inlet is paused, or its "
+    List<TrialView.Part> parts = now.devicesOf(inlet.id()).stream().limit(MOST_ASKED)
+        .map(device -> desk.askNow(inlet.id(), device.id()).map(round -> new TrialView.Part(device.identity().address(), device.id(), device.name(),
+            HexFormat.of().formatHex(round.image().toBytes()), polls.values(now, device, round), round.problem().isEmpty() ? null : round.problem(), null)).orElseGet(() -> new TrialView.Part(device.identity().address(), device.id(), device.name(), "", "", "It is not asked: it or its inlet is paused, or its "
             + "model has no register map.", null))).toList();
     if (parts.isEmpty()) {
       throw Problem.conflict("No device is registered at '" + inlet.name() + "' yet.", "Bring one in with its address; then it can be asked.");
@@ -282,7 +278,7 @@ class InletController {
   List<PollView> polls(@PathVariable String id) {
     Inlet inlet = inlet(id);
     Access access = reader.access();
-    return access.registry().all(Device.class).stream().filter(device -> device.inletId().equals(Optional.of(inlet.id())) && access.may(Right.LOOK, device))
+    return access.registry().devicesOf(inlet.id()).stream().filter(device -> access.may(Right.LOOK, device))
         .map(device -> polls.view(access.registry(), device)).toList();
   }
 

@@ -4,9 +4,11 @@ import jakarta.annotation.PreDestroy;
 import java.io.IOException;
 import java.time.Clock;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
@@ -51,6 +53,7 @@ class InletDesk {
   /** On the thread: what runs, and what it was made from. */
   private final Map<String, Running> running = new HashMap<>();
   private final Map<String, Backoff> backoffs = new HashMap<>();
+  private final Set<String> retrying = new HashSet<>();
 
   private record Running(Inlet inlet, MessageInlet transport) {}
 
@@ -140,7 +143,13 @@ class InletDesk {
     } catch (IOException | RuntimeException e) {
       condition(inlet, Condition.DOWN, e.getMessage() + ". It is tried again.");
       long wait = backoffs.computeIfAbsent(inlet.id(), id -> new Backoff()).next().toMillis();
-      thread.schedule(() -> carryOut(registry.now()), wait, TimeUnit.MILLISECONDS);
+      // Each inlet has one retry ahead of it, however often something else is registered meanwhile.
+      if (retrying.add(inlet.id())) {
+        thread.schedule(() -> {
+          retrying.remove(inlet.id());
+          carryOut(registry.now());
+        }, wait, TimeUnit.MILLISECONDS);
+      }
     }
   }
 

@@ -1,7 +1,6 @@
 package org.openpasture.service.inlet;
 
 import java.time.Clock;
-import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -23,8 +22,8 @@ import org.openpasture.core.layout.ChannelValue;
 import org.openpasture.core.layout.Decoding;
 import org.openpasture.core.reading.Arrival;
 import org.openpasture.core.reading.PointReading;
+import org.openpasture.core.reading.Reading;
 import org.openpasture.core.registry.Registry;
-import org.openpasture.service.decoding.ChannelText;
 import org.openpasture.service.decoding.Decoders;
 import org.openpasture.service.decoding.ReadFrame;
 import org.openpasture.service.heard.DeviceStates;
@@ -43,8 +42,6 @@ import org.springframework.stereotype.Component;
  */
 @Component
 class MessageIntake {
-  private static final Instant EARLIEST = Instant.parse("2000-01-01T00:00:00Z");
-  private static final Duration CLOCKS_DISAGREE = Duration.ofMinutes(2);
   /** Of messages that cannot be used only so many in a second are kept, so that a flood of them does not push out the others. */
   private static final int REFUSED_KEPT_A_SECOND = 5;
 
@@ -107,12 +104,6 @@ class MessageIntake {
         .thenCompose(decoding -> keep(inlet, image, message, List.of(read(picture, device, model.get(), item, decoding, now)), now));
   }
 
-  /** What a device's model reads of an answer, "channel=value"; empty if it cannot. */
-  String values(Device device, byte[] image) {
-    return registry.now().find(DeviceModel.class, device.modelId()).map(model -> decoders.decode(model, 0, image, clock.instant()).join())
-        .map(decoding -> decoding instanceof Decoding.Decoded(List<ChannelValue> read) ? ChannelText.of(read) : "").orElse("");
-  }
-
   /** A device that was asked did not answer as it should. */
   void failed(Inlet inlet, Device device, String problem) {
     Instant now = clock.instant();
@@ -133,7 +124,7 @@ class MessageIntake {
     if (inlet.contents() == null) {
       return CompletableFuture.completedFuture(List.of());
     }
-    List<CompletableFuture<Taken>> parts = Opener.open(inlet.contents(), message).stream().map(item -> read(picture, inlet, item, now)).toList();
+    List<CompletableFuture<Taken>> parts = Opener.open(inlet.contents(), message, now).stream().map(item -> read(picture, inlet, item, now)).toList();
     return CompletableFuture.allOf(parts.toArray(CompletableFuture[]::new)).thenApply(done -> parts.stream().map(CompletableFuture::join).toList());
   }
 
@@ -162,11 +153,11 @@ class MessageIntake {
   }
 
   private static Taken read(Registry picture, Device device, DeviceModel model, Item.Opened item, Decoding decoding, Instant now) {
-    if (item.time() != null && item.time().isBefore(EARLIEST)) {
+    if (item.time() != null && item.time().isBefore(Reading.EARLIEST)) {
       return new Taken.Refused(item.bytes(), device, "it says that it was sent " + item.time() + ", which cannot be: its clock is not set");
     }
     // A sender's clock that is ahead of ours is not believed: a reading of tomorrow would hide those of today.
-    Instant time = item.time() == null || item.time().isAfter(now.plus(CLOCKS_DISAGREE)) ? now : item.time();
+    Instant time = item.time() == null || Reading.isFromTheFuture(item.time(), now) ? now : item.time();
     ReadFrame frame = ReadFrame.of(picture, device, model, decoding, time);
     return new Taken.Read(item, device, time, decoding instanceof Decoding.Decoded decoded ? decoded.values() : List.of(), frame);
   }
@@ -211,12 +202,9 @@ class MessageIntake {
       }
     }
     Receipt receipt = new Receipt(parts, thinned);
-    if (frames.isEmpty()) {
-      heard.forEach(read -> tell(read, frame(inlet, read, read.bytes(), now)));
-      return CompletableFuture.completedFuture(receipt);
-    }
     List<Event> events = readings.isEmpty() ? List.of() : List.of(new Event.ReadingsArrived(Arrival.live(now, readings)));
-    CompletableFuture<Receipt> done = keeper.keep(new Deposit(events, frames, List.of())).thenApply(committed -> receipt);
+    CompletableFuture<Receipt> done = frames.isEmpty() ? CompletableFuture.completedFuture(receipt)
+        : keeper.keep(new Deposit(events, frames, List.of())).thenApply(committed -> receipt);
     heard.forEach(read -> tell(read, frame(inlet, read, read.bytes(), now)));
     return done;
   }

@@ -21,25 +21,27 @@ import org.openpasture.inlets.modbus.ModbusAddress;
 import org.openpasture.inlets.poll.PollSink;
 import org.openpasture.inlets.poll.Target;
 import org.openpasture.service.decoding.ChannelText;
+import org.openpasture.service.decoding.Decoders;
 import org.springframework.stereotype.Component;
 
 /** Devices that are asked: who is asked how often, and how that went. */
 @Component
 class PollDesk {
+  private final Decoders decoders;
   private final Clock clock;
   private final Map<String, State> states = new ConcurrentHashMap<>();
 
   /** How the rounds of a device went. */
   private record State(Instant at, PollSink.Round last, long rounds, long late) {}
 
-  PollDesk(Clock clock) {
+  PollDesk(Decoders decoders, Clock clock) {
+    this.decoders = decoders;
     this.clock = clock;
   }
 
   /** The devices of an inlet that are to be asked. */
   List<Target> targets(Registry now, Inlet inlet) {
-    return now.all(Device.class).stream().filter(device -> device.inletId().equals(Optional.of(inlet.id())))
-        .filter(device -> device.polling() == null || !device.polling().paused())
+    return now.devicesOf(inlet.id()).stream().filter(device -> device.polling() == null || !device.polling().paused())
         .flatMap(device -> layout(now, device).stream().map(layout -> new Target(device.id(), device.identity().address(), layout, everySeconds(now, device))))
         .filter(target -> !(inlet.source() instanceof Source.ModbusTcp) || ModbusAddress.isOne(target.address())).toList();
   }
@@ -66,6 +68,12 @@ class PollDesk {
     states.keySet().removeIf(id -> now.find(Device.class, id).isEmpty());
   }
 
+  /** What a device's model reads of a round, "channel=value"; empty if it cannot. */
+  String values(Registry now, Device device, PollSink.Round round) {
+    return now.find(DeviceModel.class, device.modelId()).map(model -> decoders.decode(model, 0, round.image().toBytes(), clock.instant()).join())
+        .map(decoding -> decoding instanceof Decoding.Decoded(List<ChannelValue> read) ? ChannelText.of(read) : "").orElse("");
+  }
+
   PollView view(Registry now, Device device) {
     @Nullable State state = states.get(device.id());
     boolean paused = device.polling() != null && device.polling().paused();
@@ -74,10 +82,8 @@ class PollDesk {
           layout(now, device).isEmpty() ? "Its model has no register map: choose one whose layout has the format registers." : "", "", List.of());
     }
     PollSink.Round last = state.last();
-    String values = layout(now, device).map(layout -> layout.decode(0, last.image().toBytes()))
-        .map(decoding -> decoding instanceof Decoding.Decoded(List<ChannelValue> read) ? ChannelText.of(read) : "").orElse("");
     return new PollView(device.id(), device.name(), device.identity().address(), everySeconds(now, device), paused, state.at(), last.took().toMillis(),
-        state.rounds(), state.late(), last.problem(), values, last.image().blocks().stream()
+        state.rounds(), state.late(), last.problem(), values(now, device, last), last.image().blocks().stream()
         .map(block -> new PollView.Block(block.table().id(), block.from(), HexFormat.of().formatHex(block.data()))).toList());
   }
 }

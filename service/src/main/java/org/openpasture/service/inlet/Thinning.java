@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.openpasture.core.fleet.Channel;
 import org.openpasture.core.layout.ChannelValue;
 
@@ -29,7 +30,7 @@ record Thinning(Instant at, Map<String, Double> values) {
         .anyMatch(value -> changed(value.value(), values.get(channel.name()), channel.deadBand())));
   }
 
-  private static boolean changed(double now, @org.jspecify.annotations.Nullable Double before, double deadBand) {
+  private static boolean changed(double now, @Nullable Double before, double deadBand) {
     return before == null || Math.abs(now - before) >= deadBand;
   }
 }

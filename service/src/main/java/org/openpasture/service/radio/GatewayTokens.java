@@ -1,8 +1,6 @@
 package org.openpasture.service.radio;
 
-import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.security.SecureRandom;
 import java.util.HexFormat;
 import java.util.Map;
@@ -10,6 +8,7 @@ import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.lorawan.Eui64;
+import org.openpasture.service.access.Tokens;
 import org.openpasture.store.registry.RegistryStore;
 import org.openpasture.store.setting.SettingStore;
 import org.springframework.stereotype.Component;
@@ -56,14 +55,10 @@ public class GatewayTokens {
       return true;
     }
     byte[] wanted = known.getOrDefault(gateway.get().id(), Optional.empty()).orElse(new byte[0]);
-    return authorization.map(text -> MessageDigest.isEqual(hash(text.replaceFirst("(?i)^Bearer ", "").strip()), wanted)).orElse(false);
+    return authorization.map(text -> MessageDigest.isEqual(hash(Tokens.ofHeader(text)), wanted)).orElse(false);
   }
 
   private static byte[] hash(String token) {
-    try {
-      return MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8));
-    } catch (NoSuchAlgorithmException e) {
-      throw new IllegalStateException(e);
-    }
+    return HexFormat.of().parseHex(Tokens.hash(token));
   }
 }
