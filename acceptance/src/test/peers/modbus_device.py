@@ -1,4 +1,4 @@
-"""A Modbus device by pymodbus, for tests: modbus_device.py tcp PORT | serial PATH.
+"""A Modbus device by pymodbus, for tests: modbus_device.py tcp PORT | rtu-tcp PORT | serial PATH.
 
 Unit 1 has holding registers 0..19 with their number times 100, then 256.5 as a float in 20 and 21 (high word first) and in 22 and 23 (low word first), and coils 0..9
 of which the even ones are on. It has nothing else.
@@ -22,5 +22,7 @@ unit = ModbusSlaveContext(
 context = ModbusServerContext(slaves={1: unit}, single=False)
 if sys.argv[1] == "tcp":
     StartTcpServer(context=context, address=("127.0.0.1", int(sys.argv[2])))
+elif sys.argv[1] == "rtu-tcp":
+    StartTcpServer(context=context, framer=ModbusRtuFramer, address=("127.0.0.1", int(sys.argv[2])))
 else:
     StartSerialServer(context=context, framer=ModbusRtuFramer, port=sys.argv[2], baudrate=19200, timeout=0.05)

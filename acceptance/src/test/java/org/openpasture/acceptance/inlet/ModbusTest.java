@@ -2,6 +2,7 @@ package org.openpasture.acceptance.inlet;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.tuple;
 import static org.awaitility.Awaitility.await;
 
 import java.io.IOException;
@@ -29,6 +30,7 @@ import org.openpasture.api.inlet.InletRequest;
 import org.openpasture.api.inlet.InletView;
 import org.openpasture.api.inlet.PollView;
 import org.openpasture.api.inlet.PollingRequest;
+import org.openpasture.api.inlet.SetRequest;
 import org.openpasture.api.inlet.TrialRequest;
 import org.openpasture.api.inlet.TrialView;
 import org.openpasture.core.inlet.SerialLine;
@@ -117,9 +119,9 @@ class ModbusTest {
     assertThat(plant.point("Raw").latest().value()).as("65534 as a signed number").isEqualTo(-2);
     assertThat(plant.point("Pump").latest().value()).isEqualTo(1);
     PollView poll = poll(network, "Meter 1");
-    assertThat(poll.blocks()).extracting(PollView.Block::table, PollView.Block::from, PollView.Block::data).containsExactly(
-        org.assertj.core.groups.Tuple.tuple("coil", 2, "01"), org.assertj.core.groups.Tuple.tuple("holding", 5, "01f4"),
-        org.assertj.core.groups.Tuple.tuple("holding", 20, "43804000" + "40004380"), org.assertj.core.groups.Tuple.tuple("input", 1, "fffe"));
+    assertThat(poll.rows()).extracting(PollView.Row::channel, PollView.Row::where, PollView.Row::raw, PollView.Row::value).containsExactly(
+        tuple("power", "holding 5", "01f4", 0.5), tuple("flow", "holding 20 to 21", "4380 4000", 256.5), tuple("level", "holding 22 to 23", "4000 4380", 2.565),
+        tuple("raw", "input 1", "fffe", -2.0), tuple("pump", "coil 2", "01", 1.0));
     assertThat(poll.problem()).isEmpty();
     assertThat(inlet(network).reason()).isEqualTo("Its device answers.");
     assertThat(plant.device("Meter 1").state()).isEqualTo("online");
@@ -205,5 +207,49 @@ class ModbusTest {
       }
       socat.destroy();
     }
+  }
+
+  @Test
+  @Order(7)
+  void unitsBehindAServerOfSerialLinesAreAsked() throws Exception {
+    int server = freePort();
+    Process rtu = device("rtu-tcp", Integer.toString(server));
+    try {
+      await().atMost(20, TimeUnit.SECONDS).until(() -> answers(server));
+      InletView line = make("Boiler house line", new Source.ModbusRtuOverTcp("127.0.0.1", server, 500));
+      bringIn("Meter 8", line, "1");
+      await().atMost(15, TimeUnit.SECONDS).until(() -> poll(line, "Meter 8").values().equals("power=0.5 flow=256.5 level=2.565 raw=-2 pump=1"));
+    } finally {
+      rtu.destroy();
+    }
+  }
+
+  /** One coil, one register, a number over two registers, and channels that are asked more seldom than the rest. */
+  @Test
+  @Order(8)
+  void channelsAreSetAndAskedInGroups() {
+    String settable = SERVICE.owner().post("api/v1/models", JsonMapper.shared().readTree("""
+        {"id": "", "name": "Fan drive", "description": "", "intervalSeconds": 1, "batteryChannel": null,
+         "layout": {"format": "registers", "hole": 0, "fields": [{"channel": "speed", "at": 2, "scale": 0.1, "write": true}, {"channel": "power", "at": 3},
+           {"channel": "setpoint", "at": 10, "type": "f32", "words": "low-first", "write": true}, {"channel": "on", "table": "coil", "at": 3, "write": true},
+           {"channel": "hours", "at": 5, "every": 3600}, {"channel": "far", "at": 70, "every": 7200, "write": true}]},
+         "channels": [{"name": "hours", "title": "Hours", "quantity": "count", "unit": ""}, {"name": "speed", "title": "Speed", "quantity": "other", "unit": "%"}]}"""))
+        .path("id").asString();
+    InletView other = make("Drives", new Source.ModbusTcp(500));
+    String id = SERVICE.owner().post("api/v1/devices", DeviceRequest.ofInlet("Drive", settable, plant.pump, other.id(), "127.0.0.1:" + port + "/1", true), DeviceView.class).id();
+    await().atMost(15, TimeUnit.SECONDS).until(() -> plant.point("Hours").latest() != null && plant.point("Speed").latest() != null);
+    assertThat(Arrays.stream(SERVICE.owner().get("api/v1/inlets/" + other.id() + "/polls", PollView[].class))).extracting(PollView::group, PollView::everySeconds)
+        .containsExactly(tuple(null, 1), tuple(3_600, 3_600), tuple(7_200, 7_200));
+    assertThat(set(id, "speed", 47.3)).contains("speed=47.3");
+    assertThat(set(id, "setpoint", 21.5)).contains("setpoint=21.5");
+    assertThat(set(id, "on", 1)).contains("on=1");
+    assertThatThrownBy(() -> set(id, "speed", 9_000)).hasMessageContaining("does not fit into u16");
+    assertThatThrownBy(() -> set(id, "power", 9)).hasMessageContaining("'power' cannot be set; there are speed setpoint on far");
+    assertThatThrownBy(() -> set(id, "far", 1)).hasMessageContaining("Drive did not set far: it has no holding 70");
+    await().atMost(10, TimeUnit.SECONDS).until(() -> plant.point("Speed").latest().value() == 47.3);
+  }
+
+  private static String set(String device, String channel, double value) {
+    return SERVICE.owner().put("api/v1/devices/" + device + "/channels/" + channel, new SetRequest(value)).path("values").asString();
   }
 }

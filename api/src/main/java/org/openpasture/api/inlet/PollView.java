@@ -5,8 +5,9 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A device that is asked, and how that goes.
+ * A device that is asked, or a group of its channels with a period of its own, and how that goes.
  *
+ * @param group the period that makes it a group in the device's model; null for what is asked at the device's period
  * @param everySeconds how often
  * @param paused whether it is not asked for now
  * @param at when it was asked last; null before the first time
@@ -15,14 +16,17 @@ import org.jspecify.annotations.Nullable;
  * @param late of these, ended after the next one should have begun
  * @param problem what went wrong last; empty if nothing did
  * @param values what was read last, "channel=value"
- * @param blocks what came, block by block
+ * @param rows the same, channel by channel
  */
-public record PollView(String deviceId, String deviceName, String address, int everySeconds, boolean paused, @Nullable Instant at, long tookMillis, long rounds,
-    long late, String problem, String values, List<Block> blocks) {
+public record PollView(String deviceId, String deviceName, String address, @Nullable Integer group, int everySeconds, boolean paused, @Nullable Instant at,
+    long tookMillis, long rounds, long late, String problem, String values, List<Row> rows) {
   /**
-   * Registers or bits that were read together.
+   * One channel.
    *
-   * @param data hex digits: four for a register, two for a bit
+   * @param where in the device it lies
+   * @param raw as it was read; empty if it was not
+   * @param value what it says; null if nothing
+   * @param settable whether it can be set from here
    */
-  public record Block(String table, int from, String data) {}
+  public record Row(String channel, String where, String raw, @Nullable Double value, boolean settable) {}
 }

@@ -2,12 +2,18 @@ package org.openpasture.core.fleet;
 
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.openpasture.core.advert.Advert;
+import org.openpasture.core.bacnet.Controller;
+import org.openpasture.core.bacnet.EngineeringUnit;
+import org.openpasture.core.bacnet.ObjectId;
+import org.openpasture.core.bacnet.ObjectType;
 import org.openpasture.core.layout.AdvertLayout;
 import org.openpasture.core.layout.ChannelValue;
 import org.openpasture.core.layout.Decoding;
@@ -16,6 +22,9 @@ import org.openpasture.core.layout.FieldType;
 import org.openpasture.core.layout.JsonLayout;
 import org.openpasture.core.layout.Layout;
 import org.openpasture.core.layout.LineLayout;
+import org.openpasture.core.layout.ObjectField;
+import org.openpasture.core.layout.ObjectImage;
+import org.openpasture.core.layout.ObjectLayout;
 import org.openpasture.core.layout.TextField;
 import org.openpasture.core.quantity.Quantity;
 import tools.jackson.core.JacksonException;
@@ -32,7 +41,7 @@ public record Proposal(Layout layout, List<Channel> channels, List<ChannelValue>
   private static final JsonMapper MAPPER = JsonMapper.builder().build();
   private static final int MOST_CHANNELS = 60;
   private static final List<String> SEPARATORS = List.of(";", "|", "\t", ",", " ");
-  /** The beginning of a name, and what is meant by it most likely. */
+  /** The beginning of a part of a name, and what is meant by it most likely. */
   private static final List<Map.Entry<String, Quantity>> NAMES = List.of(Map.entry("temp", Quantity.TEMPERATURE), Map.entry("hum", Quantity.HUMIDITY),
       Map.entry("rh", Quantity.HUMIDITY), Map.entry("co2", Quantity.CARBON_DIOXIDE), Map.entry("co", Quantity.CARBON_MONOXIDE), Map.entry("nh3", Quantity.AMMONIA),
       Map.entry("ammonia", Quantity.AMMONIA), Map.entry("level", Quantity.LEVEL), Map.entry("bat", Quantity.VOLTAGE), Map.entry("volt", Quantity.VOLTAGE),
@@ -48,6 +57,35 @@ public record Proposal(Layout layout, List<Channel> channels, List<ChannelValue>
   /** What could be read of a payload; empty where no number is seen. */
   public static Optional<Proposal> of(byte[] payload) {
     return json(payload).or(() -> isText(payload) ? line(payload) : advert(payload));
+  }
+
+  /** What could be read of a controller: each of its objects that holds a number, in our units. */
+  public static Optional<Proposal> of(Controller controller) {
+    List<ObjectField> fields = new ArrayList<>();
+    List<Channel> channels = new ArrayList<>();
+    for (Controller.Holds one : controller.objects().stream().limit(MOST_CHANNELS).toList()) {
+      String plain = channelName(one.name().isBlank() ? one.object().text() : one.name());
+      String name = plain;
+      for (int again = 2; channels.stream().map(Channel::name).anyMatch(name::equals); again++) {
+        name = plain + "_" + again;
+      }
+      Optional<EngineeringUnit> unit = Optional.ofNullable(one.unit()).flatMap(EngineeringUnit::of);
+      Double factor = unit.map(EngineeringUnit::factor).filter(by -> by != 1).orElse(null);
+      boolean binary = one.object().usualType().filter(ObjectType::isBinary).isPresent();
+      Channel guessed = channel(name);
+      Quantity quantity = binary ? Quantity.SWITCH : guessed.quantity() != Quantity.OTHER && unit.filter(of -> of.sign().equals(guessed.quantity().unit())).isPresent()
+          ? guessed.quantity() : unit.map(EngineeringUnit::quantity).orElse(guessed.quantity());
+      fields.add(new ObjectField(name, one.object(), factor, null, null, null, null, null, null));
+      channels.add(Channel.of(name, one.name().isBlank() ? guessed.title() : one.name(), quantity, quantity == Quantity.OTHER ? unit.map(EngineeringUnit::sign).orElse("")
+          : quantity.unit()));
+    }
+    if (fields.isEmpty()) {
+      return Optional.empty();
+    }
+    ObjectLayout layout = new ObjectLayout(fields);
+    Map<ObjectId, Double> held = new LinkedHashMap<>();
+    controller.objects().forEach(one -> Optional.ofNullable(one.value()).ifPresent(value -> held.put(one.object(), value)));
+    return Optional.of(new Proposal(layout, channels, layout.decode(0, new ObjectImage(held).toBytes()) instanceof Decoding.Decoded(List<ChannelValue> read) ? read : List.of()));
   }
 
   private static Optional<Proposal> json(byte[] payload) {
@@ -166,7 +204,7 @@ public record Proposal(Layout layout, List<Channel> channels, List<ChannelValue>
   }
 
   private static Channel channel(String name) {
-    Quantity quantity = NAMES.stream().filter(entry -> name.startsWith(entry.getKey())).map(Map.Entry::getValue).findFirst().orElse(Quantity.OTHER);
+    Quantity quantity = NAMES.stream().filter(entry -> Arrays.stream(name.split("_")).anyMatch(part -> part.startsWith(entry.getKey()))).map(Map.Entry::getValue).findFirst().orElse(Quantity.OTHER);
     String title = name.replace('_', ' ');
     return Channel.of(name, Character.toUpperCase(title.charAt(0)) + title.substring(1), quantity, quantity.unit());
   }

@@ -19,7 +19,8 @@ import org.jspecify.annotations.Nullable;
     @JsonSubTypes.Type(value = Source.MqttBroker.class, name = "mqtt"),
     @JsonSubTypes.Type(value = Source.ModbusTcp.class, name = "modbus-tcp"),
     @JsonSubTypes.Type(value = Source.ModbusRtuOverTcp.class, name = "modbus-rtu-tcp"),
-    @JsonSubTypes.Type(value = Source.ModbusSerial.class, name = "modbus-serial")
+    @JsonSubTypes.Type(value = Source.ModbusSerial.class, name = "modbus-serial"),
+    @JsonSubTypes.Type(value = Source.BacnetIp.class, name = "bacnet-ip")
 })
 public sealed interface Source {
   /** Where it is, for people. */
@@ -149,8 +150,40 @@ public sealed interface Source {
   /** A source whose devices are asked, one after the other or side by side, instead of speaking by themselves. */
   sealed interface Polled extends Source {}
 
+  /** Devices with registers. */
+  sealed interface Modbus extends Polled {}
+
+  /**
+   * Building controllers by BACnet/IP; each device's address is the instance of its device object, {@code 1234}, found by asking around, or {@code 1234@host:47808}.
+   *
+   * @param port ours; 0 for any free one, null for 47808, which some controllers want of whoever speaks to them
+   * @param bind address to speak from; null for all
+   * @param lookAt where it is asked who is there, such as {@code 192.0.2.255} or {@code 192.0.2.7:47809}; null for everybody on the network
+   */
+  record BacnetIp(@Nullable Integer port, @Nullable String bind, @Nullable List<String> lookAt, @Nullable Integer timeoutMillis) implements Polled {
+    /** The port that the standard gives it (ASHRAE 135, annex J). */
+    public static final int USUAL_PORT = 0xBAC0;
+    private static final int MOST_PLACES = 50;
+
+    public BacnetIp {
+      requireTimeout(timeoutMillis);
+      lookAt = lookAt == null || lookAt.isEmpty() ? List.of("255.255.255.255") : List.copyOf(lookAt);
+      if (lookAt.size() > MOST_PLACES) {
+        throw new IllegalArgumentException("it looks at " + MOST_PLACES + " addresses at most");
+      }
+      if (port != null) {
+        requirePort(port);
+      }
+    }
+
+    @Override
+    public String address() {
+      return "BACnet/IP, looks at " + String.join(", ", lookAt == null ? List.of() : lookAt);
+    }
+  }
+
   /** Modbus TCP: each device's address is {@code host}, {@code host:port} or {@code host:port/unit}. */
-  record ModbusTcp(@Nullable Integer timeoutMillis) implements Polled {
+  record ModbusTcp(@Nullable Integer timeoutMillis) implements Modbus {
     public ModbusTcp {
       requireTimeout(timeoutMillis);
     }
@@ -162,7 +195,7 @@ public sealed interface Source {
   }
 
   /** Modbus RTU frames through a server of serial lines; each device's address is its unit number. */
-  record ModbusRtuOverTcp(String host, int port, @Nullable Integer timeoutMillis) implements Polled {
+  record ModbusRtuOverTcp(String host, int port, @Nullable Integer timeoutMillis) implements Modbus {
     public ModbusRtuOverTcp {
       if (host == null || host.isBlank()) {
         throw new IllegalArgumentException("the host of the serial server is missing");
@@ -178,7 +211,7 @@ public sealed interface Source {
   }
 
   /** A serial line with Modbus RTU devices; each device's address is its unit number. */
-  record ModbusSerial(SerialLine line, @Nullable Integer timeoutMillis) implements Polled {
+  record ModbusSerial(SerialLine line, @Nullable Integer timeoutMillis) implements Modbus {
     public ModbusSerial {
       requireLine(line);
       requireTimeout(timeoutMillis);

@@ -16,9 +16,10 @@ import java.util.Set;
     @JsonSubTypes.Type(value = LineLayout.class, name = "line"),
     @JsonSubTypes.Type(value = JsonLayout.class, name = "json"),
     @JsonSubTypes.Type(value = AdvertLayout.class, name = "advert"),
-    @JsonSubTypes.Type(value = RegisterLayout.class, name = "registers")
+    @JsonSubTypes.Type(value = RegisterLayout.class, name = "registers"),
+    @JsonSubTypes.Type(value = ObjectLayout.class, name = "objects")
 })
-public sealed interface Layout permits ByteLayout, LineLayout, JsonLayout, AdvertLayout, RegisterLayout {
+public sealed interface Layout permits ByteLayout, LineLayout, JsonLayout, AdvertLayout, AskedLayout {
   /**
    * Reads a payload.
    *

@@ -14,9 +14,11 @@ import org.jspecify.annotations.Nullable;
  * @param scale null for 1
  * @param offset null for 0
  * @param missing the raw number by which the device says "no value"; null if it never does
+ * @param every seconds between two rounds of this field; null for the device's own period
+ * @param write whether people may set it from here; null for no
  */
 public record RegisterField(String channel, @Nullable RegisterTable table, int at, @Nullable FieldType type, @Nullable String words, @Nullable String order,
-    Field.@Nullable Bits bits, @Nullable Double scale, @Nullable Double offset, @Nullable Double missing) {
+    Field.@Nullable Bits bits, @Nullable Double scale, @Nullable Double offset, @Nullable Double missing, @Nullable Integer every, @Nullable Boolean write) {
   private static final int HIGHEST = 65_535;
 
   public RegisterField {
@@ -32,11 +34,15 @@ public record RegisterField(String channel, @Nullable RegisterTable table, int a
     if (order != null && !order.equals("big") && !order.equals("little")) {
       throw new IllegalArgumentException("field '" + channel + "': order is big or little, not '" + order + "'");
     }
+    AskedLayout.requirePeriod(channel, every);
+    if (Boolean.TRUE.equals(write) && table != null && table != RegisterTable.HOLDING && table != RegisterTable.COIL) {
+      throw new IllegalArgumentException("field '" + channel + "': only holding registers and coils can be set, not " + table.id());
+    }
   }
 
   /** A number of a holding register as it stands there. */
   public static RegisterField of(String channel, int at, FieldType type) {
-    return new RegisterField(channel, null, at, type, null, null, null, null, null, null);
+    return new RegisterField(channel, null, at, type, null, null, null, null, null, null, null, null);
   }
 
   RegisterTable tableOrHolding() {
@@ -46,6 +52,29 @@ public record RegisterField(String channel, @Nullable RegisterTable table, int a
   /** How many bits or registers it takes. */
   int count() {
     return tableOrHolding().isBits() || type == null ? 1 : type.bytes() / 2;
+  }
+
+  /** Where it lies, for people: "holding 4" or "holding 4 to 5". */
+  String where() {
+    return tableOrHolding().id() + " " + at + (count() > 1 ? " to " + (at + count() - 1) : "");
+  }
+
+  /**
+   * The bytes that give it a value, as they lie in its registers; one byte for a bit.
+   *
+   * @throws IllegalArgumentException if it cannot be set, or not to this
+   */
+  byte[] write(double value) {
+    if (bits != null) {
+      throw new IllegalArgumentException("'" + channel + "' is a part of a register and cannot be set by itself");
+    }
+    if (tableOrHolding().isBits()) {
+      return new byte[] {(byte) (value == 0 ? 0 : 1)};
+    }
+    double raw = (value - (offset == null ? 0 : offset)) / (scale == null ? 1 : scale);
+    FieldType of = type == null ? FieldType.U16 : type;
+    // To the nearest number that it can hold; a hundredth of a step off is arithmetic, not a wish.
+    return inOrder(of.bytesOf(of == FieldType.F32 || of == FieldType.F64 ? raw : Math.rint(raw), false));
   }
 
   /** The field over the bytes of its registers, brought into the order of the standard. */

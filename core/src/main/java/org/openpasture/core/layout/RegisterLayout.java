@@ -2,10 +2,13 @@ package org.openpasture.core.layout;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HexFormat;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
@@ -14,7 +17,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param hole so many registers that nobody wants may lie between two that are read together; null for 8. 0 where a device refuses to read what it does not have
  */
-public record RegisterLayout(List<RegisterField> fields, @Nullable Integer hole) implements Layout {
+public record RegisterLayout(List<RegisterField> fields, @Nullable Integer hole) implements AskedLayout {
   private static final int USUAL_HOLE = 8;
   private static final int MOST_FIELDS = 2_000;
 
@@ -34,6 +37,46 @@ public record RegisterLayout(List<RegisterField> fields, @Nullable Integer hole)
    * @param count bits or registers
    */
   public record Request(RegisterTable table, int from, int count) {}
+
+  /**
+   * What is written to set a channel.
+   *
+   * @param data two bytes for each register, one for a bit
+   */
+  public record Write(RegisterTable table, int at, byte[] data) {}
+
+  /**
+   * How a channel is set.
+   *
+   * @throws IllegalArgumentException if it cannot be, or not to this value, in words
+   */
+  public Write write(String channel, double value) {
+    RegisterField field = fields.stream().filter(one -> one.channel().equals(channel) && Boolean.TRUE.equals(one.write())).findFirst()
+        .orElseThrow(() -> AskedLayout.cannotBeSet(channel, settable()));
+    return new Write(field.tableOrHolding(), field.at(), field.write(value));
+  }
+
+  @Override
+  public Set<String> settable() {
+    return fields.stream().filter(field -> Boolean.TRUE.equals(field.write())).map(RegisterField::channel).collect(Collectors.toCollection(LinkedHashSet::new));
+  }
+
+  @Override
+  public Set<Integer> ownPeriods() {
+    return fields.stream().map(RegisterField::every).filter(Objects::nonNull).collect(Collectors.toCollection(TreeSet::new));
+  }
+
+  @Override
+  public RegisterLayout group(@Nullable Integer every) {
+    return new RegisterLayout(fields.stream().filter(field -> Objects.equals(field.every(), every)).toList(), hole);
+  }
+
+  @Override
+  public List<Raw> raw(byte[] image) {
+    RegisterImage read = RegisterImage.of(image);
+    return fields.stream().map(field -> new Raw(field.channel(), field.where(), read.find(field.tableOrHolding(), field.at(), field.count())
+        .map(found -> HexFormat.of().formatHex(found.data()).replaceAll("(.{4})(?=.)", "$1 ")).orElse(""))).toList();
+  }
 
   /** The requests of a round: fields next to each other are read together, as far as one request reaches. */
   public List<Request> requests() {

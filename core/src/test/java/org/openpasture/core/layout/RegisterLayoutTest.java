@@ -30,7 +30,7 @@ class RegisterLayoutTest {
   @ParameterizedTest
   @CsvSource({"47f1 2000, high-first, big", "2000 47f1, low-first, big", "f147 0020, high-first, little", "0020 f147, low-first, little"})
   void wordsAndBytesMayComeInEitherOrder(String hex, String words, String order) {
-    assertThat(read(new RegisterField("x", null, 7, FieldType.F32, words, order, null, null, null, null), hex)).isEqualTo(123_456.0);
+    assertThat(read(new RegisterField("x", null, 7, FieldType.F32, words, order, null, null, null, null, null, null), hex)).isEqualTo(123_456.0);
   }
 
   @ParameterizedTest
@@ -42,8 +42,8 @@ class RegisterLayoutTest {
 
   @Test
   void scalesTakesBitsAndKnowsWhatMeansNothing() {
-    assertThat(read(new RegisterField("x", null, 0, null, null, null, new Field.Bits(4, 4), null, null, null), "00a0")).isEqualTo(10);
-    RegisterField gone = new RegisterField("x", null, 0, FieldType.I16, null, null, null, 0.1, -40.0, -32_768.0);
+    assertThat(read(new RegisterField("x", null, 0, null, null, null, new Field.Bits(4, 4), null, null, null, null, null), "00a0")).isEqualTo(10);
+    RegisterField gone = new RegisterField("x", null, 0, FieldType.I16, null, null, null, 0.1, -40.0, -32_768.0, null, null);
     assertThat(read(gone, "01f4")).isEqualTo(10);
     assertThat(((Decoding.Decoded) layout(gone).decode(0, image(RegisterTable.HOLDING, 0, "8000"))).values()).isEmpty();
     assertThat(read(RegisterField.of("x", 0, FieldType.BCD16), "12ab")).as("no decimal digits").isNaN();
@@ -52,11 +52,11 @@ class RegisterLayoutTest {
   @Test
   void neighboursAreReadTogetherAsFarAsARequestReaches() {
     RegisterLayout layout = layout(RegisterField.of("a", 0, FieldType.U32), RegisterField.of("b", 10, FieldType.U16), RegisterField.of("c", 20, FieldType.U16),
-        new RegisterField("d", RegisterTable.COIL, 3, null, null, null, null, null, null, null), new RegisterField("e", RegisterTable.COIL, 5, null, null, null, null, null, null, null));
+        new RegisterField("d", RegisterTable.COIL, 3, null, null, null, null, null, null, null, null, null), new RegisterField("e", RegisterTable.COIL, 5, null, null, null, null, null, null, null, null, null));
     assertThat(layout.requests()).containsExactly(new RegisterLayout.Request(RegisterTable.COIL, 3, 3), new RegisterLayout.Request(RegisterTable.HOLDING, 0, 11),
         new RegisterLayout.Request(RegisterTable.HOLDING, 20, 1));
     assertThat(new RegisterLayout(layout.fields(), 0).requests()).hasSize(5);
-    assertThat(layout(RegisterField.of("a", 0, FieldType.U16), new RegisterField("b", null, 8, null, null, null, null, null, null, null), RegisterField.of("c", 16, FieldType.U16),
+    assertThat(layout(RegisterField.of("a", 0, FieldType.U16), new RegisterField("b", null, 8, null, null, null, null, null, null, null, null, null), RegisterField.of("c", 16, FieldType.U16),
         RegisterField.of("d", 124, FieldType.U32)).requests()).last().isEqualTo(new RegisterLayout.Request(RegisterTable.HOLDING, 124, 2));
   }
 
@@ -72,7 +72,7 @@ class RegisterLayoutTest {
   void whatCannotBeIsSaidInWords() {
     assertThatThrownBy(() -> RegisterField.of("x", 70_000, FieldType.U16)).hasMessageContaining("registers are 0 to 65535");
     assertThatThrownBy(() -> RegisterField.of("x", 0, FieldType.U8)).hasMessageContaining("a register has 16 bits");
-    assertThatThrownBy(() -> new RegisterField("x", null, 0, null, "middle-first", null, null, null, null, null)).hasMessageContaining("high-first or low-first");
+    assertThatThrownBy(() -> new RegisterField("x", null, 0, null, "middle-first", null, null, null, null, null, null, null)).hasMessageContaining("high-first or low-first");
     assertThatThrownBy(() -> RegisterTable.of("flash")).hasMessageContaining("coil discrete holding input");
   }
 
@@ -80,13 +80,13 @@ class RegisterLayoutTest {
   void isReadFromJson() {
     assertThat(JsonMapper.shared().readValue("""
         {"format": "registers", "fields": [{"channel": "flow", "at": 20, "type": "f32", "words": "low-first"}]}""", Layout.class))
-        .isEqualTo(layout(new RegisterField("flow", null, 20, FieldType.F32, "low-first", null, null, null, null, null)));
+        .isEqualTo(layout(new RegisterField("flow", null, 20, FieldType.F32, "low-first", null, null, null, null, null, null, null)));
   }
 
   @Property(tries = 300)
   void aNumberComesBackFromItsRegisters(@ForAll double number, @ForAll boolean lowFirst, @ForAll boolean little) {
     byte[] bytes = ByteBuffer.allocate(8).putDouble(number).array();
-    RegisterField field = new RegisterField("x", null, 0, FieldType.F64, lowFirst ? "low-first" : null, little ? "little" : null, null, null, null, null);
+    RegisterField field = new RegisterField("x", null, 0, FieldType.F64, lowFirst ? "low-first" : null, little ? "little" : null, null, null, null, null, null, null);
     byte[] sent = field.inOrder(bytes);
     assertThat(field.inOrder(sent)).isEqualTo(bytes);
     assertThat(read(field, HexFormat.of().formatHex(sent))).isEqualTo(number);
@@ -94,7 +94,7 @@ class RegisterLayoutTest {
 
   @Property(tries = 500)
   void anyBytesAreReadOrRefused(@ForAll byte[] noise) {
-    RegisterLayout layout = layout(RegisterField.of("a", 0, FieldType.U32), new RegisterField("d", RegisterTable.COIL, 0, null, null, null, null, null, null, null));
+    RegisterLayout layout = layout(RegisterField.of("a", 0, FieldType.U32), new RegisterField("d", RegisterTable.COIL, 0, null, null, null, null, null, null, null, null, null));
     assertThat(layout.decode(0, noise)).isNotNull();
     assertThat(layout.parts(0, noise)).allSatisfy(part -> assertThat(part.until()).isLessThanOrEqualTo(noise.length));
   }

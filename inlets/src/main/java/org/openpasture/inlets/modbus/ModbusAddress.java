@@ -2,7 +2,6 @@ package org.openpasture.inlets.modbus;
 
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import org.openpasture.core.inlet.Source;
 
 /**
  * Where a Modbus TCP device is.
@@ -28,29 +27,6 @@ public record ModbusAddress(String host, int port, int unit) {
       throw new IllegalArgumentException("a port is 1 to 65535, not " + port);
     }
     return new ModbusAddress(matcher.group(1).replaceAll("[\\[\\]]", ""), port, unit(matcher.group(3) == null ? "1" : matcher.group(3)));
-  }
-
-  /**
-   * Checks the address of a device that is asked by a source.
-   *
-   * @throws IllegalArgumentException if it is none, in words
-   */
-  public static void check(Source.Polled source, String address) {
-    switch (source) {
-      case Source.ModbusTcp tcp -> of(address);
-      case Source.ModbusRtuOverTcp rtu -> unit(address);
-      case Source.ModbusSerial serial -> unit(address);
-    }
-  }
-
-  /** Whether a text is an address. */
-  public static boolean isOne(String text) {
-    try {
-      of(text);
-      return true;
-    } catch (IllegalArgumentException e) {
-      return false;
-    }
   }
 
   /**

@@ -10,6 +10,9 @@ import com.digitalpetri.modbus.pdu.ReadCoilsRequest;
 import com.digitalpetri.modbus.pdu.ReadDiscreteInputsRequest;
 import com.digitalpetri.modbus.pdu.ReadHoldingRegistersRequest;
 import com.digitalpetri.modbus.pdu.ReadInputRegistersRequest;
+import com.digitalpetri.modbus.pdu.WriteMultipleRegistersRequest;
+import com.digitalpetri.modbus.pdu.WriteSingleCoilRequest;
+import com.digitalpetri.modbus.pdu.WriteSingleRegisterRequest;
 import com.digitalpetri.modbus.serial.client.SerialPortClientTransport;
 import com.digitalpetri.modbus.tcp.client.NettyRtuClientTransport;
 import com.digitalpetri.modbus.tcp.client.NettyTcpClientTransport;
@@ -19,6 +22,7 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.core.inlet.SerialLine;
 import org.openpasture.core.inlet.Source;
 import org.openpasture.core.layout.RegisterLayout;
+import org.openpasture.core.layout.RegisterTable;
 import org.openpasture.inlets.serial.SerialSettings;
 
 /** One connection or serial line to Modbus devices. One thread at a time; connects when it is used and is not connected. */
@@ -117,7 +121,33 @@ final class ModbusLine implements AutoCloseable {
       }
       return data;
     } catch (ModbusResponseException e) {
-      throw new Refused(inWords(e.getExceptionCode(), request));
+      throw new Refused(inWords(e.getExceptionCode(), "read", request.table(), from, count));
+    } catch (ModbusTimeoutException e) {
+      throw new Dead("no answer within " + timeout.toMillis() + " ms", e);
+    } catch (ModbusException e) {
+      disconnect();
+      throw new Dead("the connection broke: " + innermost(e), e);
+    }
+  }
+
+  /** Writes bits (function 5, or 15 for several) or registers (6, or 16). */
+  void write(int unit, RegisterLayout.Write write) throws Dead, Refused {
+    connect();
+    byte[] data = write.data();
+    try {
+      switch (write.table()) {
+        case COIL -> client.writeSingleCoil(unit, new WriteSingleCoilRequest(write.at(), data[0] != 0));
+        case HOLDING -> {
+          if (data.length == 2) {
+            client.writeSingleRegister(unit, new WriteSingleRegisterRequest(write.at(), (data[0] & 0xFF) << 8 | data[1] & 0xFF));
+          } else {
+            client.writeMultipleRegisters(unit, new WriteMultipleRegistersRequest(write.at(), data.length / 2, data));
+          }
+        }
+        case DISCRETE, INPUT -> throw new IllegalArgumentException(write.table().id() + " cannot be written");
+      }
+    } catch (ModbusResponseException e) {
+      throw new Refused(inWords(e.getExceptionCode(), "write", write.table(), write.at(), write.table().isBits() ? 1 : data.length / 2));
     } catch (ModbusTimeoutException e) {
       throw new Dead("no answer within " + timeout.toMillis() + " ms", e);
     } catch (ModbusException e) {
@@ -135,13 +165,13 @@ final class ModbusLine implements AutoCloseable {
   }
 
   /** Exception codes of the application protocol 1.1b3, 7. */
-  private static String inWords(int code, RegisterLayout.Request request) {
-    String what = request.table().id() + " " + request.from() + (request.count() > 1 ? " to " + (request.from() + request.count() - 1) : "");
+  private static String inWords(int code, String verb, RegisterTable table, int from, int count) {
+    String what = table.id() + " " + from + (count > 1 ? " to " + (from + count - 1) : "");
     return switch (code) {
-      case 1 -> "it does not know how to read " + request.table().id() + (request.table().isBits() ? " bits" : " registers");
+      case 1 -> "it does not know how to " + verb + " " + table.id() + (table.isBits() ? " bits" : " registers");
       case 2 -> "it has no " + what;
-      case 3 -> "it does not take the request for " + what;
-      case 4 -> "it failed while it read " + what;
+      case 3 -> "it does not take the request to " + verb + " " + what;
+      case 4 -> "it failed to " + verb + " " + what;
       case 5, 6 -> "it is busy";
       case 10 -> "its gateway has no way to it";
       case 11 -> "its gateway got no answer from it";

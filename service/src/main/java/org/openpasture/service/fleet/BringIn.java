@@ -23,7 +23,7 @@ import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Registry;
-import org.openpasture.inlets.modbus.ModbusAddress;
+import org.openpasture.inlets.fieldbus.FieldbusAddress;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
@@ -111,7 +111,7 @@ class BringIn {
         throw Problem.notFound("inlet");
       }
       if (inlet.source() instanceof Source.Polled polled) {
-        ModbusAddress.check(polled, String.valueOf(request.address()));
+        FieldbusAddress.check(polled, String.valueOf(request.address()));
       }
       return new Checked(model, new DeviceIdentity.OfInlet(inlet.id(), String.valueOf(request.address())), null, false, null);
     }

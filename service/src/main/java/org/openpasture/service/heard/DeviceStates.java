@@ -142,6 +142,11 @@ public class DeviceStates {
     return gateways.gatewaysOf(deviceId);
   }
 
+  /** When a device was last heard; empty if it never was. */
+  public Optional<Instant> lastHeard(String deviceId) {
+    return Optional.ofNullable(states.get(deviceId)).filter(State::data).map(State::lastHeard);
+  }
+
   /** A device that was removed. */
   public void forget(String deviceId) {
     states.remove(deviceId);

@@ -14,10 +14,12 @@ import org.openpasture.api.inlet.InletView;
 import org.openpasture.api.inlet.PollView;
 import org.openpasture.api.inlet.PollingRequest;
 import org.openpasture.api.inlet.ProposalView;
+import org.openpasture.api.inlet.SetRequest;
 import org.openpasture.api.inlet.StrangerView;
 import org.openpasture.api.inlet.TrialRequest;
 import org.openpasture.api.inlet.TrialView;
 import org.openpasture.core.access.Access;
+import org.openpasture.core.bacnet.Controller;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.Polling;
 import org.openpasture.core.fleet.Proposal;
@@ -26,11 +28,14 @@ import org.openpasture.core.inlet.Arrived;
 import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.inlet.Item;
 import org.openpasture.core.inlet.Source;
+import org.openpasture.core.layout.ChannelValue;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.inlets.poll.Poller;
+import org.openpasture.inlets.poll.Target;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.decoding.ChannelText;
@@ -53,6 +58,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class InletController {
   private static final int MOST_ASKED = 20;
+  private static final String NOT_ASKED = "It is not asked: it or its inlet is paused, or its model has neither a register map nor a list of objects.";
   private final RegistryStore registry;
   private final GatewayIntake gateways;
   private final InletStates states;
@@ -124,6 +130,7 @@ class InletController {
       case Source.ModbusTcp tcp -> "modbus-tcp";
       case Source.ModbusRtuOverTcp rtu -> "modbus-rtu-tcp";
       case Source.ModbusSerial serial -> "modbus-serial";
+      case Source.BacnetIp bacnet -> "bacnet-ip";
     };
   }
 
@@ -224,8 +231,30 @@ class InletController {
   List<StrangerView> strangers(@PathVariable String id) {
     Inlet inlet = inlet(id);
     Registry now = reader.now();
-    return unknown(now, inlet).stream().map(one -> new StrangerView(one.address(), one.firstHeard(), one.lastHeard(), one.count(), MessageText.of(one.newest().bytes()),
-            proposal(one.newest()))).toList();
+    return unknown(now, inlet).stream().map(one -> view(inlet, one)).toList();
+  }
+
+  private static StrangerView view(Inlet inlet, InletStates.Stranger one) {
+    if (inlet.source() instanceof Source.BacnetIp) {
+      Controller said = Controller.of(one.newest().payload());
+      return new StrangerView(one.address(), one.firstHeard(), one.lastHeard(), one.count(), said.inWords(), proposal(Proposal.of(said)));
+    }
+    return new StrangerView(one.address(), one.firstHeard(), one.lastHeard(), one.count(), MessageText.of(one.newest().bytes()),
+        proposal(Proposal.of(one.newest().payload())));
+  }
+
+  /** Asks who is there; answers with all who did and are not registered. */
+  @PostMapping("/api/v1/inlets/{id}/look")
+  List<StrangerView> look(@PathVariable String id) throws InterruptedException {
+    Inlet inlet = mayChange(id);
+    if (!(inlet.source() instanceof Source.BacnetIp)) {
+      throw Problem.invalid("only building controllers can be asked who is there; others are listed when they speak");
+    }
+    if (inlet.paused()) {
+      throw Problem.conflict("The inlet '" + inlet.name() + "' is paused.", "Let it go on, and look again.");
+    }
+    desk.look(id);
+    return strangers(id);
   }
 
   /** Says what a message would come to, with nothing kept of it. */
@@ -263,14 +292,19 @@ class InletController {
   /** Asks the first devices of an inlet out of turn; nothing is kept of what they answer. */
   private TrialView askAll(Inlet inlet) {
     Registry now = reader.now();
-    List<TrialView.Part> parts = now.devicesOf(inlet.id()).stream().limit(MOST_ASKED)
-        .map(device -> desk.askNow(inlet.id(), device.id()).map(round -> new TrialView.Part(device.identity().address(), device.id(), device.name(),
-            HexFormat.of().formatHex(round.image().toBytes()), polls.values(now, device, round), round.problem().isEmpty() ? null : round.problem(), null)).orElseGet(() -> new TrialView.Part(device.identity().address(), device.id(), device.name(), "", "", "It is not asked: it or its inlet is paused, or its "
-            + "model has no register map.", null))).toList();
+    List<TrialView.Part> parts = now.devicesOf(inlet.id()).stream().limit(MOST_ASKED).map(device -> ask(now, inlet, device)).toList();
     if (parts.isEmpty()) {
       throw Problem.conflict("No device is registered at '" + inlet.name() + "' yet.", "Bring one in with its address; then it can be asked.");
     }
     return new TrialView(parts.size() == 1 ? "Asked one device." : "Asked " + parts.size() + " devices.", parts);
+  }
+
+  private TrialView.Part ask(Registry now, Inlet inlet, Device device) {
+    String address = device.identity().address();
+    return polls.whole(now, device).flatMap(target -> desk.askNow(inlet.id(), target)).map(round -> new TrialView.Part(address, device.id(), device.name(),
+        inlet.source() instanceof Source.BacnetIp ? MessageText.of(round.answer().image()) : HexFormat.of().formatHex(round.answer().image()),
+        ChannelText.of(polls.values(now, device, round)), round.answer().problem().isEmpty() ? null : round.answer().problem(), null))
+        .orElseGet(() -> new TrialView.Part(address, device.id(), device.name(), "", "", NOT_ASKED, null));
   }
 
   /** The devices of an inlet that are asked, and how that goes. */
@@ -279,7 +313,7 @@ class InletController {
     Inlet inlet = inlet(id);
     Access access = reader.access();
     return access.registry().devicesOf(inlet.id()).stream().filter(device -> access.may(Right.LOOK, device))
-        .map(device -> polls.view(access.registry(), device)).toList();
+        .flatMap(device -> polls.views(access.registry(), device).stream()).toList();
   }
 
   /** Changes how often a device is asked, or pauses that. */
@@ -287,22 +321,46 @@ class InletController {
   PollView changePolling(@PathVariable String id, @RequestBody PollingRequest request) {
     Device device = reader.device(id);
     reader.require(Right.OPERATE, device.placeId(), "change how often this device is asked");
-    if (device.inletId().flatMap(inlet -> reader.now().find(Inlet.class, inlet)).filter(inlet -> inlet.source() instanceof Source.Polled).isEmpty()) {
-      throw Problem.invalid("this device is not asked, it speaks by itself");
-    }
+    askedBy(device);
     Device changed = new Device(device.id(), device.name(), device.modelId(), device.placeId(), device.identity(),
         new Polling(request.paused(), request.everySeconds()));
     registry.change(reader.person().name(), List.of(new Change.Put(changed)));
     desk.settle();
-    return polls.view(reader.now(), changed);
+    return polls.views(reader.now(), changed).getFirst();
+  }
+
+  private Inlet askedBy(Device device) {
+    return device.inletId().flatMap(inlet -> reader.now().find(Inlet.class, inlet)).filter(inlet -> inlet.source() instanceof Source.Polled)
+        .orElseThrow(() -> Problem.invalid("this device is not asked, it speaks by itself"));
+  }
+
+  /** Sets a channel of a device that is asked, and asks it what it holds then. */
+  @PutMapping("/api/v1/devices/{id}/channels/{channel}")
+  TrialView.Part set(@PathVariable String id, @PathVariable String channel, @RequestBody SetRequest request) {
+    Device device = reader.device(id);
+    reader.require(Right.OPERATE, device.placeId(), "set a channel of this device");
+    Inlet inlet = askedBy(device);
+    Registry now = reader.now();
+    Target target = polls.whole(now, device).orElseThrow(() -> Problem.invalid(NOT_ASKED));
+    Double value = request.value();
+    if (value == null && !(inlet.source() instanceof Source.BacnetIp)) {
+      throw Problem.invalid("a value is needed: only building controllers know who else wants what");
+    }
+    try {
+      desk.set(inlet.id(), target, channel, value == null ? Double.NaN : value);
+    } catch (Poller.SetFailed e) {
+      throw Problem.conflict(device.name() + " did not set " + channel + ": " + e.getMessage() + ".", "Look at how it is asked, on its inlet's page.");
+    }
+    intake.set(inlet, device, reader.person().name(), channel + "=" + (value == null ? "let go" : ChannelText.of(List.of(new ChannelValue("", value))).substring(1)));
+    return ask(now, inlet, device);
   }
 
   private void parts(Inlet inlet, Arrived message, List<TrialView.Part> parts) {
     intake.read(inlet, message).join().forEach(part -> parts.add(view(part)));
   }
 
-  private static @Nullable ProposalView proposal(Item.Opened item) {
-    return Proposal.of(item.payload()).map(one -> new ProposalView(one.layout(), one.channels(), ChannelText.of(one.values()))).orElse(null);
+  private static @Nullable ProposalView proposal(Optional<Proposal> proposed) {
+    return proposed.map(one -> new ProposalView(one.layout(), one.channels(), ChannelText.of(one.values()))).orElse(null);
   }
 
   private static TrialView.Part view(Taken part) {
@@ -310,7 +368,7 @@ class InletController {
       case Taken.Read read -> new TrialView.Part(read.item().address(), read.device().id(), read.device().name(), MessageText.of(read.item().payload()),
           read.frame().values(), read.frame().reason(), null);
       case Taken.OfStranger(Item.Opened item) -> new TrialView.Part(item.address(), null, null, MessageText.of(item.payload()), "",
-          "No device at this inlet has this address.", proposal(item));
+          "No device at this inlet has this address.", proposal(Proposal.of(item.payload())));
       case Taken.Refused(byte[] bytes, Device device, String reason) -> new TrialView.Part(null, device == null ? null : device.id(),
           device == null ? null : device.name(), MessageText.of(bytes), "", reason, null);
     };

@@ -3,6 +3,9 @@ package org.openpasture.service.inlet;
 import jakarta.annotation.PreDestroy;
 import java.io.IOException;
 import java.time.Clock;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -13,13 +16,17 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
+import java.util.function.BiConsumer;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.inlet.Arrived;
 import org.openpasture.core.inlet.Inlet;
+import org.openpasture.core.inlet.Item;
 import org.openpasture.core.inlet.Source;
+import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.inlets.bacnet.BacnetPoller;
 import org.openpasture.inlets.fetch.HttpFetcher;
 import org.openpasture.inlets.message.Backoff;
 import org.openpasture.inlets.message.Condition;
@@ -28,6 +35,8 @@ import org.openpasture.inlets.message.MessageSink;
 import org.openpasture.inlets.modbus.ModbusPoller;
 import org.openpasture.inlets.mqtt.MqttInlet;
 import org.openpasture.inlets.poll.PollSink;
+import org.openpasture.inlets.poll.Poller;
+import org.openpasture.inlets.poll.Target;
 import org.openpasture.inlets.serial.SerialInlet;
 import org.openpasture.inlets.stream.TcpPortInlet;
 import org.openpasture.inlets.stream.UdpPortInlet;
@@ -100,16 +109,38 @@ class InletDesk {
     intake.tidy(now);
     polls.tidy(now);
     running.values().forEach(one -> {
-      if (one.transport() instanceof ModbusPoller poller) {
+      if (one.transport() instanceof Poller poller) {
         poller.ask(polls.targets(now, one.inlet()));
       }
     });
   }
 
+  private Optional<MessageInlet> transport(String inletId) {
+    return CompletableFuture.supplyAsync(() -> Optional.ofNullable(running.get(inletId)).map(Running::transport), thread).join();
+  }
+
   /** Asks a device out of turn; empty if it is not asked by a running inlet. */
-  Optional<PollSink.Round> askNow(String inletId, String deviceId) {
-    return CompletableFuture.supplyAsync(() -> Optional.ofNullable(running.get(inletId)).map(Running::transport), thread).join()
-        .flatMap(transport -> transport instanceof ModbusPoller poller ? poller.askNow(deviceId) : Optional.empty());
+  Optional<PollSink.Round> askNow(String inletId, Target target) {
+    return transport(inletId).flatMap(transport -> transport instanceof Poller poller ? poller.askNow(target) : Optional.empty());
+  }
+
+  /**
+   * Sets a channel of a device.
+   *
+   * @throws Poller.SetFailed if the device did not do it
+   */
+  void set(String inletId, Target target, String channel, double value) throws Poller.SetFailed {
+    if (!(transport(inletId).orElse(null) instanceof Poller poller)) {
+      throw new Poller.SetFailed("its inlet is not running");
+    }
+    poller.set(target, channel, value);
+  }
+
+  /** Asks who is there, where devices can be asked that; returns when they have described themselves. */
+  void look(String inletId) throws InterruptedException {
+    if (transport(inletId).orElse(null) instanceof BacnetPoller poller) {
+      poller.look();
+    }
   }
 
   /** Opens an inlet anew, as when a secret of it was changed. */
@@ -161,12 +192,17 @@ class InletDesk {
       case Source.SerialPort port -> new SerialInlet(port.line(), inlet.framing(), sink);
       case Source.HttpFetch fetch -> new HttpFetcher(fetch, secrets.of(inlet.id()), inlet.framing(), sink);
       case Source.MqttBroker broker -> new MqttInlet(broker, "pasture-" + inlet.id(), Optional.ofNullable(secrets.of(inlet.id()).get("password")), inlet.framing(), sink);
-      case Source.Polled polled -> new ModbusPoller(polled, new Rounds(inlet.id()), clock);
+      case Source.Modbus modbus -> new ModbusPoller(modbus, new Rounds(inlet.id()), clock);
+      case Source.BacnetIp bacnet -> new BacnetPoller(bacnet, new Rounds(inlet.id()), () -> zone(inlet.siteId()), clock);
       case Source.HttpInbox inbox -> {
         sink.condition(Condition.UP, "Senders can post to it.");
         yield new Passive(inbox.address() + "…");
       }
     };
+  }
+
+  private ZoneId zone(String siteId) {
+    return registry.now().find(Site.class, siteId).map(Site::zone).orElse(ZoneId.of("UTC"));
   }
 
   /** An inlet that the web server serves. */
@@ -220,21 +256,56 @@ class InletDesk {
       this.inletId = inletId;
     }
 
+    /** The device, if it and its inlet are registered; what it said is of no use otherwise. */
+    private void with(String deviceId, BiConsumer<Inlet, Device> work) {
+      Registry now = registry.now();
+      now.find(Inlet.class, inletId).ifPresent(inlet -> now.find(Device.class, deviceId).ifPresent(device -> work.accept(inlet, device)));
+    }
+
     @Override
-    public void round(String deviceId, Round round) {
-      boolean news = polls.note(deviceId, round);
-      Optional<Inlet> inlet = registry.now().find(Inlet.class, inletId);
-      Optional<Device> device = registry.now().find(Device.class, deviceId);
-      if (inlet.isEmpty() || device.isEmpty()) {
-        return;
-      }
-      if (!round.image().blocks().isEmpty()) {
-        // The next round waits until this one is on disk: a full disk is not asked for more.
-        intake.answered(inlet.get(), device.get(), round.image().toBytes()).exceptionally(error -> null).join();
-      }
-      if (news && !round.problem().isEmpty()) {
-        intake.failed(inlet.get(), device.get(), round.problem());
-      }
+    public void round(Target target, Round round) {
+      boolean news = polls.note(target, round);
+      with(target.deviceId(), (inlet, device) -> {
+        if (round.answer().something()) {
+          // The next round waits until this one is on disk: a full disk is not asked for more.
+          intake.answered(inlet, device, round.answer().image()).exceptionally(error -> null).join();
+        }
+        if (news && !round.answer().problem().isEmpty()) {
+          intake.failed(inlet, device, round.answer().problem());
+        }
+      });
+    }
+
+    @Override
+    public CompletableFuture<?> told(String deviceId, byte[] image) {
+      List<CompletableFuture<?>> kept = new ArrayList<>();
+      with(deviceId, (inlet, device) -> kept.add(intake.answered(inlet, device, image)));
+      return CompletableFuture.allOf(kept.toArray(CompletableFuture[]::new));
+    }
+
+    @Override
+    public void logged(String deviceId, List<Logged> entries) {
+      with(deviceId, (inlet, device) -> intake.logged(inlet, device, entries).exceptionally(error -> null).join());
+    }
+
+    @Override
+    public void found(String address, byte[] description) {
+      registry.now().find(Inlet.class, inletId).ifPresent(inlet -> intake.found(inlet, new Item.Opened(address, description, description, null, null)));
+    }
+
+    @Override
+    public boolean isKnown(String address) {
+      return registry.now().device(inletId, address).isPresent();
+    }
+
+    @Override
+    public void lost(String sender, String reason) {
+      states.lost(inletId, sender, reason);
+    }
+
+    @Override
+    public Optional<Instant> lastHeard(String deviceId) {
+      return intake.lastHeard(deviceId);
     }
 
     @Override

@@ -24,6 +24,7 @@ import org.openpasture.core.reading.Arrival;
 import org.openpasture.core.reading.PointReading;
 import org.openpasture.core.reading.Reading;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.inlets.poll.PollSink;
 import org.openpasture.service.decoding.Decoders;
 import org.openpasture.service.decoding.ReadFrame;
 import org.openpasture.service.heard.DeviceStates;
@@ -114,6 +115,43 @@ class MessageIntake {
     devices.note(registry.now(), device, frame, 0);
   }
 
+  /** Takes what a device logged by itself while it could not be reached: each entry goes to its place in history. */
+  CompletableFuture<?> logged(Inlet inlet, Device device, List<PollSink.Logged> entries) {
+    Instant now = clock.instant();
+    Registry picture = registry.now();
+    Optional<DeviceModel> model = picture.find(DeviceModel.class, device.modelId());
+    if (model.isEmpty()) {
+      return CompletableFuture.completedFuture(null);
+    }
+    List<PointReading> readings = new ArrayList<>();
+    List<Frame> frames = new ArrayList<>();
+    for (PollSink.Logged entry : entries) {
+      ReadFrame read = ReadFrame.of(picture, device, model.get(), model.get().layout().decode(0, entry.image()), entry.time());
+      readings.addAll(read.readings());
+      frames.add(new Frame(0, now, entry.time(), Frame.MESSAGE, device.id(), inlet.id(), device.identity().address(), entry.image(), entry.image(), -1, -1,
+          read.outcome(), read.reason(), read.values(), List.of()));
+    }
+    return keeper.keep(new Deposit(readings.isEmpty() ? List.of() : List.of(new Event.ReadingsArrived(Arrival.live(now, readings))), frames, List.of()));
+  }
+
+  /** A channel of a device was set from here. */
+  void set(Inlet inlet, Device device, String person, String what) {
+    keeper.keep(Deposit.of(new Frame(0, clock.instant(), null, Frame.DOWNLINK, device.id(), inlet.id(), device.identity().address(), new byte[0], new byte[0], -1, -1,
+        Frame.Outcome.ACCEPTED, "set by " + person, what, List.of())));
+  }
+
+  /** Somebody is there who is not registered. */
+  void found(Inlet inlet, Item.Opened item) {
+    if (inlets.stranger(inlet.id(), item) && live.hasSubscribers()) {
+      live.publish(new LiveEvent("changed", inlet.siteId(), null, Map.of("what", "strangers", "inletId", inlet.id())));
+    }
+  }
+
+  /** When a device was last heard; empty if it never was. */
+  Optional<Instant> lastHeard(String deviceId) {
+    return devices.lastHeard(deviceId);
+  }
+
   /** Says what a message comes to, and keeps nothing. */
   CompletableFuture<List<Taken>> read(Inlet inlet, Arrived message) {
     return read(inlet, message, clock.instant());
@@ -184,9 +222,7 @@ class MessageIntake {
           heard.add(read);
         }
         case Taken.OfStranger(Item.Opened item) -> {
-          if (inlets.stranger(inlet.id(), item) && live.hasSubscribers()) {
-            live.publish(new LiveEvent("changed", inlet.siteId(), null, Map.of("what", "strangers", "inletId", inlet.id())));
-          }
+          found(inlet, item);
           if (mayKeepRefused(now)) {
             frames.add(new Frame(0, now, item.time(), Frame.MESSAGE, null, inlet.id(), item.address(), bytes, item.payload(), -1, -1, Frame.Outcome.REFUSED,
                 "no device at this inlet has the address " + item.address(), "", List.of()));
