@@ -241,6 +241,7 @@ export interface Poll {
   deviceId: string;
   deviceName: string;
   address: string;
+  group: number | null;
   everySeconds: number;
   paused: boolean;
   at: string | null;
@@ -249,7 +250,7 @@ export interface Poll {
   late: number;
   problem: string;
   values: string;
-  blocks: { table: string; from: number; data: string }[];
+  rows: { channel: string; where: string; raw: string; value: number | null; settable: boolean }[];
 }
 
 export interface Stranger {

@@ -9,7 +9,7 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import { ref, watch } from "vue";
 
 /** The devices of an inlet that are asked: raw words beside what they say, how long a round takes, and what went wrong. */
-const { inletId, mayOperate } = defineProps<{ inletId: string; mayOperate: boolean }>();
+const { inletId, mayOperate } = defineProps<{ inletId: string; mayOperate: boolean; canLetGo: boolean }>();
 const open = ref("");
 const { data: polls, error, load } = useLoad(() => api.get<Poll[]>(`inlets/${inletId}/polls`));
 const action = useAction();
@@ -22,8 +22,13 @@ every(3, () => void load());
 
 const change = (poll: Poll, paused: boolean, everySeconds: number | null) =>
   action.run(() => api.put(`devices/${poll.deviceId}/polling`, { paused, everySeconds }).then(load));
-const words = (data: string, table: string) =>
-  (data.match(table === "coil" || table === "discrete" ? /../g : /..../g) ?? []).join(" ");
+const wanted = ref<Record<string, number | undefined>>({});
+const set = (poll: Poll, channel: string, value: number | null) =>
+  action.run(
+    () => api.put(`devices/${poll.deviceId}/channels/${channel}`, { value }).then(load),
+    value === null ? `${channel} was let go.` : `${channel} was set.`,
+  );
+const keyOf = (poll: Poll) => `${poll.deviceId}/${poll.group ?? ""}`;
 </script>
 
 <template>
@@ -43,7 +48,7 @@ const words = (data: string, table: string) =>
         </tr>
       </thead>
       <tbody>
-        <template v-for="poll in polls" :key="poll.deviceId">
+        <template v-for="poll in polls" :key="keyOf(poll)">
           <tr>
             <td>
               <RouterLink :to="`/fleet/devices/${poll.deviceId}`">{{ poll.deviceName }}</RouterLink>
@@ -51,7 +56,7 @@ const words = (data: string, table: string) =>
             </td>
             <td>
               <el-input-number
-                v-if="mayOperate"
+                v-if="mayOperate && poll.group === null"
                 :model-value="poll.everySeconds"
                 :min="1"
                 :max="86400"
@@ -71,22 +76,56 @@ const words = (data: string, table: string) =>
             </td>
             <td>
               <el-button
-                v-if="poll.blocks.length"
+                v-if="poll.rows.length"
                 link
                 type="primary"
-                @click="open = open === poll.deviceId ? '' : poll.deviceId"
-                >Words</el-button
+                @click="open = open === keyOf(poll) ? '' : keyOf(poll)"
+                >Channels</el-button
               >
-              <el-button v-if="mayOperate" link type="primary" @click="change(poll, !poll.paused, poll.everySeconds)">{{
+              <el-button v-if="mayOperate && poll.group === null" link type="primary" @click="change(poll, !poll.paused, poll.everySeconds)">{{
                 poll.paused ? "Ask again" : "Stop asking"
               }}</el-button>
             </td>
           </tr>
-          <tr v-if="open === poll.deviceId">
-            <td colspan="7" class="mono small words">
-              <div v-for="block in poll.blocks" :key="block.table + block.from">
-                <span class="soft">{{ block.table }} {{ block.from }}</span> {{ words(block.data, block.table) }}
-              </div>
+          <tr v-if="open === keyOf(poll)">
+            <td colspan="7">
+              <table class="rows channels">
+                <thead>
+                  <tr>
+                    <th>Channel</th>
+                    <th>Where</th>
+                    <th>Read</th>
+                    <th class="num">Value</th>
+                    <th v-if="mayOperate && poll.rows.some((row) => row.settable)">Set to</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  <tr v-for="row in poll.rows" :key="row.channel">
+                    <td class="mono small">{{ row.channel }}</td>
+                    <td class="soft small">{{ row.where }}</td>
+                    <td class="mono small raw">{{ row.raw || "not read" }}</td>
+                    <td class="num">{{ row.value ?? "" }}</td>
+                    <td v-if="mayOperate && poll.rows.some((one) => one.settable)">
+                      <form v-if="row.settable" class="row" @submit.prevent>
+                        <el-input-number
+                          v-model="wanted[row.channel]"
+                          :controls="false"
+                          class="every"
+                          :aria-label="'New value of ' + row.channel"
+                        />
+                        <el-button
+                          native-type="submit"
+                          :disabled="wanted[row.channel] === undefined || wanted[row.channel] === null"
+                          :loading="action.busy.value"
+                          @click="set(poll, row.channel, wanted[row.channel] ?? null)"
+                          >Set</el-button
+                        >
+                        <el-button v-if="canLetGo" link type="primary" @click="set(poll, row.channel, null)">Let go</el-button>
+                      </form>
+                    </td>
+                  </tr>
+                </tbody>
+              </table>
             </td>
           </tr>
         </template>
@@ -103,7 +142,10 @@ const words = (data: string, table: string) =>
 .problem {
   color: var(--warning);
 }
-.words {
+.raw {
   overflow-wrap: anywhere;
+}
+.channels {
+  width: auto;
 }
 </style>

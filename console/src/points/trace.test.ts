@@ -6,6 +6,11 @@ describe("a calibration in words", () => {
     [null, "none: the channel speaks the point's unit"],
     [{ kind: "two-point", raw1: 4, value1: 0, raw2: 20, value2: 8 }, "4 reads as 0, 20 as 8"],
     [
+      { kind: "current-loop", low: 0, high: 8, faultBelow: null, faultAbove: null },
+      "4 mA reads as 0, 20 mA as 8; 3.6 mA and less, 21 mA and more are faults",
+    ],
+    [{ kind: "table", raw: [0, 2], values: [0, 500] }, "0 reads as 0, 2 reads as 500"],
+    [
       {
         kind: "steps",
         steps: [

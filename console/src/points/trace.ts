@@ -9,6 +9,10 @@ export function calibrationWords(calibration: Record<string, unknown> | null): s
       return `× ${c.scale} + ${c.offset}`;
     case "two-point":
       return `${c.raw1} reads as ${c.value1}, ${c.raw2} as ${c.value2}`;
+    case "current-loop":
+      return `4 mA reads as ${c.low}, 20 mA as ${c.high}; ${c.faultBelow ?? 3.6} mA and less, ${c.faultAbove ?? 21} mA and more are faults`;
+    case "table":
+      return (calibration.raw as number[]).map((raw, i) => `${raw} reads as ${(calibration.values as number[])[i]}`).join(", ");
     case "clamp":
       return `kept between ${c.low} and ${c.high}`;
     case "invert":

@@ -3,6 +3,9 @@ package org.openpasture.core.calibration;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.openpasture.core.quantity.Decimals;
 
 /** How a channel's raw number becomes a value in the point's unit. Pure; NaN stays NaN. */
@@ -10,6 +13,8 @@ import org.openpasture.core.quantity.Decimals;
 @JsonSubTypes({
     @JsonSubTypes.Type(value = Calibration.Linear.class, name = "linear"),
     @JsonSubTypes.Type(value = Calibration.TwoPoint.class, name = "two-point"),
+    @JsonSubTypes.Type(value = Calibration.Table.class, name = "table"),
+    @JsonSubTypes.Type(value = Calibration.CurrentLoop.class, name = "current-loop"),
     @JsonSubTypes.Type(value = Calibration.Clamp.class, name = "clamp"),
     @JsonSubTypes.Type(value = Calibration.Invert.class, name = "invert"),
     @JsonSubTypes.Type(value = Calibration.Steps.class, name = "steps")
@@ -17,6 +22,11 @@ import org.openpasture.core.quantity.Decimals;
 public sealed interface Calibration {
   /** The value for a raw number. */
   double apply(double raw);
+
+  /** Why a raw number is a fault and no value, in words; empty if it is none. */
+  default Optional<String> fault(double raw) {
+    return Optional.empty();
+  }
 
   /** Nothing to do: the channel already speaks the point's unit. */
   static Calibration none() {
@@ -45,6 +55,77 @@ public sealed interface Calibration {
     @Override
     public double apply(double raw) {
       return value1 + (raw - raw1) / (raw2 - raw1) * (value2 - value1);
+    }
+  }
+
+  /**
+   * Straight lines between readings in known conditions, as for a tank of odd shape; beyond its ends the end counts.
+   *
+   * @param raw ascending, two at least
+   * @param values as many
+   */
+  record Table(List<Double> raw, List<Double> values) implements Calibration {
+    private static final int MOST = 500;
+
+    public Table {
+      raw = List.copyOf(raw);
+      values = List.copyOf(values);
+      if (raw.size() < 2 || raw.size() > MOST || raw.size() != values.size()) {
+        throw new IllegalArgumentException("a table has 2 to " + MOST + " raw numbers and as many values, not " + raw.size() + " and " + values.size());
+      }
+      for (int i = 1; i < raw.size(); i++) {
+        if (!(raw.get(i) > raw.get(i - 1))) {
+          throw new IllegalArgumentException("the raw numbers of a table ascend; " + raw.get(i) + " comes after " + raw.get(i - 1));
+        }
+      }
+    }
+
+    @Override
+    public double apply(double number) {
+      if (Double.isNaN(number) || number <= raw.getFirst()) {
+        return Double.isNaN(number) ? number : values.getFirst();
+      }
+      for (int i = 1; i < raw.size(); i++) {
+        if (number <= raw.get(i)) {
+          double share = (number - raw.get(i - 1)) / (raw.get(i) - raw.get(i - 1));
+          return values.get(i - 1) + share * (values.get(i) - values.get(i - 1));
+        }
+      }
+      return values.getLast();
+    }
+  }
+
+  /**
+   * The current of a 4–20 mA loop in milliamperes: 4 is the low end of the measuring range, 20 the high one. A current outside of what a working transmitter can
+   * give is a fault (NAMUR NE 43: 3.6 mA and less, 21 mA and more).
+   *
+   * @param low the value at 4 mA
+   * @param high the value at 20 mA
+   * @param faultBelow mA at and below which it is a fault; null for 3.6
+   * @param faultAbove mA at and above which it is one; null for 21
+   */
+  record CurrentLoop(double low, double high, @Nullable Double faultBelow, @Nullable Double faultAbove) implements Calibration {
+    public CurrentLoop {
+      if (low == high) {
+        throw new IllegalArgumentException("the values at 4 mA and at 20 mA are the same");
+      }
+      if (faultBelow != null && !(faultBelow <= 4) || faultAbove != null && !(faultAbove >= 20)) {
+        throw new IllegalArgumentException("faults lie below 4 mA and above 20 mA");
+      }
+    }
+
+    @Override
+    public double apply(double milliamperes) {
+      return low + (milliamperes - 4) / 16 * (high - low);
+    }
+
+    @Override
+    public Optional<String> fault(double milliamperes) {
+      if (milliamperes <= (faultBelow == null ? 3.6 : faultBelow)) {
+        return Optional.of(String.format(Locale.ROOT, "%.2f mA: the wire is broken, or the transmitter says that it has failed", milliamperes));
+      }
+      return milliamperes >= (faultAbove == null ? 21 : faultAbove)
+          ? Optional.of(String.format(Locale.ROOT, "%.2f mA: a short circuit, or the transmitter says that it has failed", milliamperes)) : Optional.empty();
     }
   }
 
@@ -83,6 +164,19 @@ public sealed interface Calibration {
         value = step.apply(value);
       }
       return value;
+    }
+
+    @Override
+    public Optional<String> fault(double raw) {
+      double value = raw;
+      for (Calibration step : steps) {
+        Optional<String> fault = step.fault(value);
+        if (fault.isPresent()) {
+          return fault;
+        }
+        value = step.apply(value);
+      }
+      return Optional.empty();
     }
   }
 }

@@ -23,7 +23,22 @@ class CalibrationTest {
 
   @Test
   void aLoopCurrentBecomesALevel() {
-    assertThat(new Calibration.TwoPoint(4, 0, 20, 8).apply(12)).isEqualTo(4);
+    Calibration level = new Calibration.CurrentLoop(0, 8, null, null);
+    assertThat(level.apply(12)).isEqualTo(4);
+    assertThat(level.apply(3.8)).as("a little below its range it still measures").isEqualTo(-0.1, within(1e-9));
+    assertThat(level.fault(3.8)).isEmpty();
+    assertThat(level.fault(3.6)).contains("3.60 mA: the wire is broken, or the transmitter says that it has failed");
+    assertThat(new Calibration.Steps(List.of(new Calibration.Linear(0.001, 0), level)).fault(21_500)).hasValueSatisfying(words -> assertThat(words).contains("short circuit"));
+    assertThatThrownBy(() -> new Calibration.CurrentLoop(0, 8, 4.5, null)).hasMessageContaining("below 4 mA");
+  }
+
+  @Test
+  void aTankOfOddShapeIsReadFromATable() {
+    Calibration volume = new Calibration.Table(List.of(0.0, 1.0, 3.0), List.of(0.0, 100.0, 500.0));
+    assertThat(List.of(-1.0, 0.0, 0.5, 1.0, 2.0, 3.0, 9.0).stream().map(volume::apply)).containsExactly(0.0, 0.0, 50.0, 100.0, 300.0, 500.0, 500.0);
+    assertThat(volume.apply(Double.NaN)).isNaN();
+    assertThatThrownBy(() -> new Calibration.Table(List.of(1.0, 1.0), List.of(0.0, 1.0))).hasMessageContaining("ascend");
+    assertThatThrownBy(() -> new Calibration.Table(List.of(1.0, 2.0), List.of(0.0))).hasMessageContaining("as many values");
   }
 
   @Test

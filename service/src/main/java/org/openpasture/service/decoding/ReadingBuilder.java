@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import org.openpasture.core.calibration.Calibration;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Channel;
@@ -51,6 +52,11 @@ final class ReadingBuilder {
 
   private static void read(Point point, Calibration calibration, ChannelValue raw, Instant time, List<PointReading> readings,
       List<String> remarks) {
+    Optional<String> fault = calibration.fault(raw.value());
+    if (fault.isPresent()) {
+      remarks.add(raw.channel() + ": " + fault.get());
+      return;
+    }
     double value = calibration.apply(raw.value());
     if (!Double.isFinite(value)) {
       remarks.add(raw.channel() + " is not a number");
