@@ -39,7 +39,7 @@ interrupted() { kill -INT -- "-$1"; ends "$1" 0; }
 posts() { curl -sk -o "$WORK/answer" -w '%{http_code}' -H 'Content-Type: application/json' -d "$2" "$1"; }
 
 echo "== ./pasture serve"
-"$ROOT/pasture" serve --data "$WORK/data" --port "$PORT" --radio-port $((PORT + 1)) --station-port $((PORT + 4)) --bind 127.0.0.1 --self-signed >"$WORK/serve.log" 2>&1 &
+"$ROOT/pasture" serve --data "$WORK/data" --port "$PORT" --radio-port $((PORT + 1)) --station-port $((PORT + 4)) --mqtt-port $((PORT + 5)) --bind 127.0.0.1 --self-signed >"$WORK/serve.log" 2>&1 &
 SERVE=$!
 AT="https://127.0.0.1:$PORT"
 that "it comes up with a certificate of its own" wait_for is_up "$AT"
@@ -59,7 +59,7 @@ that "it ends when it is asked to" ends "$SERVE" TERM
 
 if command -v openssl >/dev/null; then
   openssl req -x509 -newkey ec -pkeyopt ec_paramgen_curve:P-256 -nodes -days 2 -subj /CN=localhost -keyout "$WORK/key.pem" -out "$WORK/cert.pem" >/dev/null 2>&1
-  "$ROOT/pasture" serve --data "$WORK/pem" --port "$PORT" --radio-port $((PORT + 1)) --station-port $((PORT + 4)) --bind 127.0.0.1 --cert "$WORK/cert.pem" --key "$WORK/key.pem" --memory 128m >"$WORK/pem.log" 2>&1 &
+  "$ROOT/pasture" serve --data "$WORK/pem" --port "$PORT" --radio-port $((PORT + 1)) --station-port $((PORT + 4)) --mqtt-port $((PORT + 5)) --bind 127.0.0.1 --cert "$WORK/cert.pem" --key "$WORK/key.pem" --memory 128m >"$WORK/pem.log" 2>&1 &
   SERVE=$!
   that "it comes up with PEM files and a small heap" wait_for is_up "$AT"
   that "with that very certificate" sh -c "curl -sf --cacert '$WORK/cert.pem' --resolve localhost:$PORT:127.0.0.1 https://localhost:$PORT/actuator/health | grep -q UP"
@@ -78,7 +78,7 @@ that "and names the host's commands" says "$WORK/out" "service install"
 echo "== ./pasture demo"
 # As a job of its own and with interrupts not ignored, so that it gets one as it does at a terminal: with all that it started.
 set -m
-env --default-signal=INT "$ROOT/pasture" demo --port "$PORT" --radio-port $((PORT + 1)) --station-port $((PORT + 4)) --mail-port $((PORT + 2)) --mailbox-port $((PORT + 3)) --data "$WORK/demo" >"$WORK/demo.log" 2>&1 &
+env --default-signal=INT "$ROOT/pasture" demo --port "$PORT" --radio-port $((PORT + 1)) --station-port $((PORT + 4)) --mqtt-port $((PORT + 5)) --mail-port $((PORT + 2)) --mailbox-port $((PORT + 3)) --data "$WORK/demo" >"$WORK/demo.log" 2>&1 &
 DEMO=$!
 set +m
 that "it prints the address" wait_for says "$WORK/demo.log" "Console    http://127.0.0.1:$PORT/"
@@ -99,13 +99,13 @@ that "nothing of it is left" nothing_left
 echo "== ./pasture restore"
 head -c 4096 /dev/zero >"$WORK/zeros"
 dd if="$WORK/zeros" of="$WORK/demo/telemetry.db" conv=notrunc 2>/dev/null
-that "a damaged file is not replaced by an empty one" sh -c "! timeout 60 '$ROOT/pasture' serve --data '$WORK/demo' --port $PORT --radio-port $((PORT + 1)) --station-port $((PORT + 4)) --bind 127.0.0.1 >'$WORK/damaged.log' 2>&1"
+that "a damaged file is not replaced by an empty one" sh -c "! timeout 60 '$ROOT/pasture' serve --data '$WORK/demo' --port $PORT --radio-port $((PORT + 1)) --station-port $((PORT + 4)) --mqtt-port $((PORT + 5)) --bind 127.0.0.1 >'$WORK/damaged.log' 2>&1"
 that "but named, with the way to the last backup" says "$WORK/damaged.log" "pasture restore BACKUP"
 that "the backup is put in place" fails_with 0 "$ROOT/pasture" restore "$WORK/demo/backups/$BACKUP" --data "$WORK/demo"
 that "after it was checked" says "$WORK/out" "was checked and is in place"
 that "a folder that is no backup is refused" fails_with 1 "$ROOT/pasture" restore "$WORK" --data "$WORK/demo"
 that "with the reason" says "$WORK/out" "it is no backup"
-"$ROOT/pasture" serve --data "$WORK/demo" --port "$PORT" --radio-port $((PORT + 1)) --station-port $((PORT + 4)) --bind 127.0.0.1 >"$WORK/again.log" 2>&1 &
+"$ROOT/pasture" serve --data "$WORK/demo" --port "$PORT" --radio-port $((PORT + 1)) --station-port $((PORT + 4)) --mqtt-port $((PORT + 5)) --bind 127.0.0.1 >"$WORK/again.log" 2>&1 &
 SERVE=$!
 that "the service comes up with it" wait_for is_up "http://127.0.0.1:$PORT"
 that "and ends" ends "$SERVE" TERM

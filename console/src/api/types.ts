@@ -183,6 +183,14 @@ export type Source =
   | { kind: "http-inbox" }
   | { kind: "http-fetch"; url: string; everySeconds: number; allowPrivate?: boolean | null }
   | { kind: "mqtt"; url: string; topics: string[]; username?: string | null; version?: number | null }
+  | { kind: "own-broker"; topics: string[] }
+  | {
+      kind: "bacnet-ip";
+      port?: number | null;
+      bind?: string | null;
+      lookAt?: string[] | null;
+      timeoutMillis?: number | null;
+    }
   | { kind: "modbus-tcp"; timeoutMillis?: number | null }
   | { kind: "modbus-rtu-tcp"; host: string; port: number; timeoutMillis?: number | null }
   | {

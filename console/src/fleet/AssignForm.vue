@@ -30,7 +30,12 @@ const form = reactive({
 const rows = computed(() =>
   form.table
     .split("\n")
-    .map((line) => line.trim().split(/[\s;]+/).map((number) => Number(number.replace(",", "."))))
+    .map((line) =>
+      line
+        .trim()
+        .split(/[\s;]+/)
+        .map((number) => Number(number.replace(",", "."))),
+    )
     .filter((row) => row.length === 2 && row.every(Number.isFinite)),
 );
 const choices = computed(() => points.all.filter((point) => places.may("edit", point.placeId)));
@@ -102,14 +107,22 @@ async function save() {
         :label="`Raw number and value, one pair a line, the lowest first: ${rows.length} pairs`"
         for="assign-table"
       >
-        <el-input id="assign-table" v-model="form.table" type="textarea" :rows="5" placeholder="0 0&#10;1.5 820&#10;3 2400" />
+        <el-input
+          id="assign-table"
+          v-model="form.table"
+          type="textarea"
+          :rows="5"
+          placeholder="0 0&#10;1.5 820&#10;3 2400"
+        />
       </el-form-item>
       <template v-else-if="form.own === 'current-loop'">
         <div class="row">
           4 mA is <el-input-number v-model="form.low" :controls="false" aria-label="Value at 4 mA" />, 20 mA is
           <el-input-number v-model="form.high" :controls="false" aria-label="Value at 20 mA" />
         </div>
-        <p class="soft small">3.6 mA and less, and 21 mA and more, are no value but a fault of the wire or the transmitter.</p>
+        <p class="soft small">
+          3.6 mA and less, and 21 mA and more, are no value but a fault of the wire or the transmitter.
+        </p>
       </template>
       <div v-else-if="form.own !== 'none'" class="row">
         from <el-input-number v-model="form.low" :controls="false" aria-label="from" /> to

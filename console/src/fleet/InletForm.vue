@@ -7,7 +7,7 @@ import ShownOnce from "@/look/ShownOnce.vue";
 import { usePlaces } from "@/places/places";
 import { computed, reactive, ref } from "vue";
 import { useRouter } from "vue-router";
-import { COMMON, fill, isPolled, KINDS, requestOf, startOf } from "./inletForms";
+import { ADDRESSES, COMMON, fill, isPolled, KINDS, requestOf, startOf } from "./inletForms";
 
 /** Makes an inlet, or changes one: where messages come from, and how they are opened. */
 const { inlet } = defineProps<{ inlet?: Inlet }>();
@@ -23,7 +23,12 @@ const { busy, error, run } = useAction();
 
 /** What mostly comes that way, unless it was set already. */
 function usual() {
-  const id = { mqtt: "topic", "http-inbox": "json", "http-fetch": "json" }[draft.kind as string] ?? "lines";
+  if (!inlet) {
+    draft.port = draft.kind === "bacnet-ip" ? 47_808 : 4_001;
+  }
+  const id =
+    { mqtt: "topic", "own-broker": "topic", "http-inbox": "json", "http-fetch": "json" }[draft.kind as string] ??
+    "lines";
   if (!inlet && COMMON.some((one) => one.id === draft.common)) {
     draft.common = id;
     fill(draft, id);
@@ -59,8 +64,14 @@ const address = computed(() => location.origin + "/in/" + token.value);
 <template>
   <el-dialog model-value :title="inlet ? 'Change ' + inlet.name : 'Make an inlet'" @close="done">
     <template v-if="token">
-      <ShownOnce :value="address" label="Senders post to this address. It is shown only now." />
-      <p class="soft small">
+      <ShownOnce
+        v-if="made?.kind === 'own-broker'"
+        :value="token"
+        label="The password for senders; any user name goes with it. It is shown only now."
+      />
+      <ShownOnce v-else :value="address" label="Senders post to this address. It is shown only now." />
+      <p v-if="made?.kind === 'own-broker'" class="soft small">{{ made.address }}</p>
+      <p v-else class="soft small">
         Or to {{ address.replace(/[^/]*$/, "").replace(/\/$/, "") }} with the header “Authorization: Bearer …”.
       </p>
     </template>
@@ -107,12 +118,43 @@ const address = computed(() => location.origin + "/in/" + token.value);
       </el-form-item>
       <p v-if="isPolled(draft.kind)" class="soft small">
         Then bring devices in with their address here:
-        {{ draft.kind === "modbus-tcp" ? "host, host:port or host:port/unit" : "their unit number" }}. Their model has a
-        register map, and says how often they are asked.
+        {{ ADDRESSES[draft.kind] }}. Their model has
+        {{ draft.kind === "bacnet-ip" ? "a list of objects" : "a register map" }}, and says how often they are asked.
       </p>
       <p v-if="draft.kind === 'http-inbox'" class="soft small">
         It gets an address of this service with a token in it, shown once when it is made.
       </p>
+      <template v-if="draft.kind === 'bacnet-ip'">
+        <el-form-item
+          label="Where it is asked who is there, one address a line; nothing for everybody on the network"
+          for="inlet-look"
+          ><el-input
+            id="inlet-look"
+            v-model="draft.lookAt"
+            type="textarea"
+            :rows="2"
+            class="mono"
+            placeholder="192.0.2.255"
+        /></el-form-item>
+        <el-form-item label="UDP port to speak from; 0 for any" for="inlet-own-port">
+          <el-input-number id="inlet-own-port" v-model="draft.port" :min="0" :max="65535" :controls="false" />
+        </el-form-item>
+      </template>
+      <p v-if="draft.kind === 'own-broker'" class="soft small">
+        Senders sign in with any name, and as password the token that is shown once when the inlet is made.
+      </p>
+      <el-form-item
+        v-if="draft.kind === 'own-broker'"
+        label="Topics, one in each line; {serial} names a part"
+        for="inlet-own-topics"
+        ><el-input
+          id="inlet-own-topics"
+          v-model="draft.topics"
+          type="textarea"
+          :rows="2"
+          class="mono"
+          placeholder="farm/{serial}/state"
+      /></el-form-item>
       <template v-if="draft.kind === 'mqtt'">
         <div class="row">
           <el-form-item label="Broker" for="inlet-broker" class="grow"

@@ -13,7 +13,7 @@ import { useRouter } from "vue-router";
 import AdmitForm from "./AdmitForm.vue";
 import FrameCard from "./FrameCard.vue";
 import InletForm from "./InletForm.vue";
-import { isPolled } from "./inletForms";
+import { hasToken, isPolled } from "./inletForms";
 import PollSheet from "./PollSheet.vue";
 import StateWord from "./StateWord.vue";
 
@@ -65,6 +65,11 @@ async function tryOut() {
   await attempt.run(async () => (trial.value = await api.post<Trial>(`inlets/${id}/try`, body)));
 }
 
+const look = () =>
+  run(async () => {
+    strangers.data.value = await api.post<Stranger[]>(`inlets/${id}/look`);
+  }, "Everybody was asked.");
+
 async function makeToken() {
   await run(async () => (token.value = (await api.post<{ token: string }>(`inlets/${id}/token`)).token));
 }
@@ -84,6 +89,9 @@ const origin = location.origin;
       <template v-if="mayEdit">
         <el-button v-if="inlet.state === 'paused'" type="primary" :loading="busy" @click="resume">Resume</el-button>
         <el-button v-else :loading="busy" @click="pause">Pause</el-button>
+        <el-button v-if="inlet.kind === 'bacnet-ip' && inlet.state !== 'paused'" :loading="busy" @click="look"
+          >Look who is there</el-button
+        >
         <el-button @click="changing = true">Change …</el-button>
         <el-button @click="removing = true">Remove …</el-button>
       </template>
@@ -93,7 +101,11 @@ const origin = location.origin;
     <section v-if="strangers.data.value?.length" class="sheet heard">
       <h2>Heard but unknown</h2>
       <p class="soft small">
-        They send to this inlet, but no device has their address; nothing of theirs becomes a value.
+        {{
+          inlet.kind === "bacnet-ip"
+            ? "They said that they are there, but no device has their number; they are not asked for anything."
+            : "They send to this inlet, but no device has their address; nothing of theirs becomes a value."
+        }}
       </p>
       <table class="rows cards">
         <tbody>
@@ -132,17 +144,22 @@ const origin = location.origin;
           <dd class="mono">{{ inlet.settings.contents.address ?? "in the names" }}</dd>
         </div>
       </dl>
-      <template v-if="inlet.kind === 'http-inbox' && mayEdit">
+      <template v-if="hasToken(inlet.kind) && mayEdit">
         <ShownOnce
           v-if="token"
-          :value="`${origin}/in/${token}`"
-          label="The new address, shown only now; the one before works for a week more"
+          :value="inlet.kind === 'http-inbox' ? `${origin}/in/${token}` : token"
+          :label="`The new ${inlet.kind === 'http-inbox' ? 'address' : 'password'}, shown only now; the one before works for a week more`"
         />
         <el-button v-else :loading="busy" class="token" @click="makeToken">Make another token</el-button>
       </template>
     </section>
 
-    <PollSheet v-if="isPolled(inlet.kind)" :inlet-id="id" :may-operate="places.may('operate', inlet.siteId)" />
+    <PollSheet
+      v-if="isPolled(inlet.kind)"
+      :inlet-id="id"
+      :may-operate="places.may('operate', inlet.siteId)"
+      :can-let-go="inlet.kind === 'bacnet-ip'"
+    />
     <section v-else class="sheet">
       <h2>Devices</h2>
       <table v-if="devices.data.value?.length" class="rows cards">

@@ -82,9 +82,13 @@ const keyOf = (poll: Poll) => `${poll.deviceId}/${poll.group ?? ""}`;
                 @click="open = open === keyOf(poll) ? '' : keyOf(poll)"
                 >Channels</el-button
               >
-              <el-button v-if="mayOperate && poll.group === null" link type="primary" @click="change(poll, !poll.paused, poll.everySeconds)">{{
-                poll.paused ? "Ask again" : "Stop asking"
-              }}</el-button>
+              <el-button
+                v-if="mayOperate && poll.group === null"
+                link
+                type="primary"
+                @click="change(poll, !poll.paused, poll.everySeconds)"
+                >{{ poll.paused ? "Ask again" : "Stop asking" }}</el-button
+              >
             </td>
           </tr>
           <tr v-if="open === keyOf(poll)">
@@ -120,7 +124,9 @@ const keyOf = (poll: Poll) => `${poll.deviceId}/${poll.group ?? ""}`;
                           @click="set(poll, row.channel, wanted[row.channel] ?? null)"
                           >Set</el-button
                         >
-                        <el-button v-if="canLetGo" link type="primary" @click="set(poll, row.channel, null)">Let go</el-button>
+                        <el-button v-if="canLetGo" link type="primary" @click="set(poll, row.channel, null)"
+                          >Let go</el-button
+                        >
                       </form>
                     </td>
                   </tr>

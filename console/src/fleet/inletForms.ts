@@ -78,14 +78,27 @@ export const KINDS: { id: Source["kind"]; title: string }[] = [
   { id: "serial", title: "a bridge at a serial port" },
   { id: "http-inbox", title: "senders post by HTTP" },
   { id: "http-fetch", title: "an address is fetched by HTTP" },
-  { id: "mqtt", title: "topics of a broker, by MQTT" },
+  { id: "own-broker", title: "senders publish to the broker of this service, by MQTT" },
+  { id: "mqtt", title: "topics of a broker elsewhere, by MQTT" },
   { id: "modbus-tcp", title: "Modbus TCP devices are asked" },
   { id: "modbus-serial", title: "Modbus RTU devices on a serial line are asked" },
   { id: "modbus-rtu-tcp", title: "Modbus RTU devices behind a serial server are asked" },
+  { id: "bacnet-ip", title: "building controllers are asked, by BACnet/IP" },
 ];
 
 /** Whether devices are asked, instead of speaking by themselves. */
-export const isPolled = (kind: string) => kind.startsWith("modbus");
+export const isPolled = (kind: string) => kind.startsWith("modbus") || kind === "bacnet-ip";
+
+/** Whether senders need a token of the inlet, which is shown once. */
+export const hasToken = (kind: string) => kind === "http-inbox" || kind === "own-broker";
+
+/** What the address of a device looks like there. */
+export const ADDRESSES: Record<string, string> = {
+  "modbus-tcp": "host, host:port or host:port/unit",
+  "modbus-serial": "their unit number",
+  "modbus-rtu-tcp": "their unit number",
+  "bacnet-ip": "the number of their device object, or number@host:port",
+};
 
 /** What a form is filled with: as an inlet is, or as the commonest is. */
 export function startOf(inlet?: Inlet) {
@@ -96,14 +109,15 @@ export function startOf(inlet?: Inlet) {
   return {
     name: inlet?.name ?? "",
     kind: (source?.kind ?? "tcp") as Source["kind"],
-    port: source && "port" in source ? source.port : 4_001,
+    port: source && "port" in source ? (source.port ?? 47_808) : 4_001,
+    lookAt: source?.kind === "bacnet-ip" ? (source.lookAt ?? []).join("\n") : "",
     host: source?.kind === "modbus-rtu-tcp" ? source.host : "",
     device: line?.device ?? "/dev/ttyUSB0",
     baud: line?.baud ?? 9_600,
     parity: line?.parity ?? "none",
     timeoutMillis: source && "timeoutMillis" in source ? (source.timeoutMillis ?? 1_000) : 1_000,
     broker: source?.kind === "mqtt" ? source.url : "mqtt://",
-    topics: source?.kind === "mqtt" ? source.topics.join("\n") : "",
+    topics: source?.kind === "mqtt" || source?.kind === "own-broker" ? source.topics.join("\n") : "",
     username: source?.kind === "mqtt" ? (source.username ?? "") : "",
     version: source?.kind === "mqtt" ? (source.version ?? 5) : 5,
     url: source?.kind === "http-fetch" ? source.url : "https://",
@@ -128,6 +142,12 @@ export function fill(draft: InletDraft, id: string) {
   }
 }
 
+const lines = (text: string) =>
+  text
+    .split("\n")
+    .map((line) => line.trim())
+    .filter(Boolean);
+
 /** The source that a form describes. */
 export function sourceOf(draft: InletDraft): Source {
   const { port, host, device, baud, parity, timeoutMillis, url, everySeconds, allowPrivate } = draft;
@@ -142,13 +162,14 @@ export function sourceOf(draft: InletDraft): Source {
       return {
         kind: "mqtt",
         url: draft.broker,
-        topics: draft.topics
-          .split("\n")
-          .map((topic) => topic.trim())
-          .filter(Boolean),
+        topics: lines(draft.topics),
         username: draft.username || null,
         version: draft.version,
       };
+    case "own-broker":
+      return { kind: "own-broker", topics: lines(draft.topics) };
+    case "bacnet-ip":
+      return { kind: "bacnet-ip", port, lookAt: lines(draft.lookAt), timeoutMillis };
     case "modbus-tcp":
       return { kind: "modbus-tcp", timeoutMillis };
     case "modbus-rtu-tcp":

@@ -12,7 +12,9 @@ export function calibrationWords(calibration: Record<string, unknown> | null): s
     case "current-loop":
       return `4 mA reads as ${c.low}, 20 mA as ${c.high}; ${c.faultBelow ?? 3.6} mA and less, ${c.faultAbove ?? 21} mA and more are faults`;
     case "table":
-      return (calibration.raw as number[]).map((raw, i) => `${raw} reads as ${(calibration.values as number[])[i]}`).join(", ");
+      return (calibration.raw as number[])
+        .map((raw, i) => `${raw} reads as ${(calibration.values as number[])[i]}`)
+        .join(", ");
     case "clamp":
       return `kept between ${c.low} and ${c.high}`;
     case "invert":

@@ -2,7 +2,9 @@ package org.openpasture.acceptance;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.net.ServerSocket;
 import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -33,6 +35,7 @@ public final class RunningService implements BeforeAllCallback, AfterAllCallback
   private Path data = Path.of("");
   private ConfigurableApplicationContext context;
   private ApiClient owner;
+  private int mqttPort = -1;
 
   @Override
   public void beforeAll(ExtensionContext test) throws IOException {
@@ -50,7 +53,23 @@ public final class RunningService implements BeforeAllCallback, AfterAllCallback
 
   public void start() {
     context = SpringApplication.run(PastureService.class, "--pasture.data=" + data, "--server.port=0", "--server.address=127.0.0.1",
-        "--pasture.radio.port=0", "--pasture.radio.station-port=0", "--pasture.radio.bind=127.0.0.1", "--pasture.setup-code=" + SETUP_CODE);
+        "--pasture.radio.port=0", "--pasture.radio.station-port=0", "--pasture.radio.bind=127.0.0.1", "--pasture.setup-code=" + SETUP_CODE,
+        "--pasture.mqtt.port=" + mqttPort);
+  }
+
+  /** The same with the broker inside, which most tests do not need. */
+  public RunningService withBroker() {
+    try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+      mqttPort = free.getLocalPort();
+      return this;
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  /** Where the broker inside listens. */
+  public int mqttPort() {
+    return mqttPort;
   }
 
   public void stop() {

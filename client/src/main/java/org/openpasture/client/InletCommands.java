@@ -13,6 +13,7 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.inlet.InletRequest;
 import org.openpasture.api.inlet.PollingRequest;
+import org.openpasture.api.inlet.SetRequest;
 import org.openpasture.api.inlet.TrialRequest;
 import org.openpasture.client.output.TextTable;
 import org.openpasture.client.output.Words;
@@ -84,6 +85,13 @@ final class InletCommands implements Runnable {
     @Option(names = "--mqtt", paramLabel = "URL,TOPIC[,TOPIC]", description = "Topics of a broker: mqtt://host:1883,farm/{serial}/state.")
     private @Nullable String mqtt;
 
+    @Option(names = "--broker", paramLabel = "TOPIC[,TOPIC]", description = "Topics of the broker inside this service: farm/{serial}/state.")
+    private @Nullable String broker;
+
+    @Option(names = "--bacnet", paramLabel = "ADDRESS", arity = "0..1", fallbackValue = "",
+        description = "Building controllers by BACnet/IP; asked at this address who is there, or everywhere. Each has the number of its device object as address.")
+    private @Nullable String bacnet;
+
     @Option(names = "--modbus", description = "Modbus TCP devices; each has an address host:port/unit.")
     private boolean modbus;
 
@@ -92,7 +100,8 @@ final class InletCommands implements Runnable {
 
     Source source() {
       return Stream.of(source(tcp, port -> new Source.TcpPort(port, null)), source(udp, port -> new Source.UdpPort(port, null)),
-          source(serial, line -> new Source.SerialPort(serial(line))), source(fetch, InletCommands::fetch), source(mqtt, InletCommands::broker),
+          source(serial, line -> new Source.SerialPort(serial(line))), source(fetch, InletCommands::fetch), source(mqtt, InletCommands::broker), source(broker, topics -> new Source.OwnBroker(topics(List.of(topics.split(","))))),
+          source(bacnet, at -> new Source.BacnetIp(null, null, at.isEmpty() ? null : List.of(at.split(",")), null)),
           source(modbusSerial, line -> new Source.ModbusSerial(serial(line), null)), modbus ? new Source.ModbusTcp(null) : null).filter(Objects::nonNull).findFirst().orElseGet(Source.HttpInbox::new);
     }
 
@@ -109,7 +118,11 @@ final class InletCommands implements Runnable {
 
   private static Source broker(String text) {
     List<String> parts = List.of(text.split(","));
-    return new Source.MqttBroker(URI.create(parts.getFirst()), parts.subList(1, parts.size()).stream().map(TopicPattern::new).toList(), null, null);
+    return new Source.MqttBroker(URI.create(parts.getFirst()), topics(parts.subList(1, parts.size())), null, null);
+  }
+
+  private static List<TopicPattern> topics(List<String> texts) {
+    return texts.stream().map(TopicPattern::new).toList();
   }
 
   private static SerialLine serial(String text) {
@@ -150,7 +163,7 @@ final class InletCommands implements Runnable {
     to.out().println("Made " + inlet.path("name").asString() + ": " + inlet.path("address").asString() + ", " + inlet.path("state").asString() + ". "
         + inlet.path("reason").asString());
     if (made.path("token").isString()) {
-      tellToken(to, made.path("token").asString());
+      tellToken(to, inlet.path("kind").asString(), made.path("token").asString());
     }
     return 0;
   }
@@ -163,7 +176,12 @@ final class InletCommands implements Runnable {
     }
   }
 
-  private static void tellToken(Service to, String token) {
+  private static void tellToken(Service to, String kind, String token) {
+    if (kind.equals("own-broker")) {
+      to.out().println("Senders sign in to the broker with any name and the password " + token);
+      to.out().println("It is shown only now.");
+      return;
+    }
     to.out().println("Senders post to " + to.address() + "in/" + token);
     to.out().println("or to " + to.address() + "in with the header 'Authorization: Bearer " + token + "'.");
     to.out().println("The token is shown only now.");
@@ -194,11 +212,11 @@ final class InletCommands implements Runnable {
     return 0;
   }
 
-  @Command(name = "token", mixinStandardHelpOptions = true, description = "Make another token for an inbox; the one before works for a week more.")
+  @Command(name = "token", mixinStandardHelpOptions = true, description = "Make another token for an inbox, or password for our broker; the one before works for a week more.")
   int token(@Mixin Service to, @Parameters(paramLabel = "INLET", description = "Name or id.") String inlet) {
     JsonNode made = to.api().post("api/v1/inlets/" + id(to, inlet) + "/token", Map.of());
     if (!to.printedJson(made)) {
-      tellToken(to, made.path("token").asString());
+      tellToken(to, to.api().get("api/v1/inlets/" + id(to, inlet)).path("kind").asString(), made.path("token").asString());
       if (made.path("oldWorksUntil").isString()) {
         to.out().println("The one before works until " + Words.moment(made.path("oldWorksUntil")) + ".");
       }
@@ -238,9 +256,29 @@ final class InletCommands implements Runnable {
     return 0;
   }
 
+  @Command(name = "set", mixinStandardHelpOptions = true, description = "Set a channel of a device that is asked, such as a fan or a set point.")
+  int set(@Mixin Service to, @Parameters(paramLabel = "DEVICE", description = "Name, address or id.") String device,
+      @Parameters(paramLabel = "CHANNEL") String channel,
+      @Parameters(paramLabel = "VALUE", arity = "0..1", description = "Without it the channel is let go, where the controller knows who else wants what.") @Nullable Double value) {
+    JsonNode found = Service.pick(to.api().get("api/v1/devices"), device, "device");
+    JsonNode after = to.api().put("api/v1/devices/" + found.path("id").asString() + "/channels/" + channel, new SetRequest(value));
+    if (!to.printedJson(after)) {
+      to.out().println(found.path("name").asString() + " did it, and holds " + after.path("values").asString() + " now.");
+    }
+    return 0;
+  }
+
+  @Command(name = "look", mixinStandardHelpOptions = true, description = "Ask building controllers who is there; lists who is not registered.")
+  int look(@Mixin Service to, @Parameters(paramLabel = "INLET", description = "Name or id.") String inlet) {
+    return list(to, to.api().post("api/v1/inlets/" + id(to, inlet) + "/look", Map.of()));
+  }
+
   @Command(name = "strangers", mixinStandardHelpOptions = true, description = "Addresses that were heard at an inlet and belong to no device.")
   int strangers(@Mixin Service from, @Parameters(paramLabel = "INLET", description = "Name or id.") String inlet) {
-    JsonNode strangers = from.api().get("api/v1/inlets/" + id(from, inlet) + "/strangers");
+    return list(from, from.api().get("api/v1/inlets/" + id(from, inlet) + "/strangers"));
+  }
+
+  private static int list(Service from, JsonNode strangers) {
     if (from.printedJson(strangers)) {
       return 0;
     }

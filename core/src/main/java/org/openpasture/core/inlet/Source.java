@@ -3,9 +3,7 @@ package org.openpasture.core.inlet;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.net.URI;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /** Where an inlet gets its messages from. */
@@ -17,6 +15,7 @@ import org.jspecify.annotations.Nullable;
     @JsonSubTypes.Type(value = Source.HttpInbox.class, name = "http-inbox"),
     @JsonSubTypes.Type(value = Source.HttpFetch.class, name = "http-fetch"),
     @JsonSubTypes.Type(value = Source.MqttBroker.class, name = "mqtt"),
+    @JsonSubTypes.Type(value = Source.OwnBroker.class, name = "own-broker"),
     @JsonSubTypes.Type(value = Source.ModbusTcp.class, name = "modbus-tcp"),
     @JsonSubTypes.Type(value = Source.ModbusRtuOverTcp.class, name = "modbus-rtu-tcp"),
     @JsonSubTypes.Type(value = Source.ModbusSerial.class, name = "modbus-serial"),
@@ -111,16 +110,11 @@ public sealed interface Source {
    * @param version 3 for MQTT 3.1.1, 5 for MQTT 5; null for 5
    */
   record MqttBroker(URI url, List<TopicPattern> topics, @Nullable String username, @Nullable Integer version) implements Source {
-    private static final int MOST_TOPICS = 100;
-
     public MqttBroker {
       if (url == null || !"mqtt".equals(url.getScheme()) && !"mqtts".equals(url.getScheme()) || url.getHost() == null || url.getUserInfo() != null) {
         throw new IllegalArgumentException("a broker's address is mqtt://host:1883 or mqtts://host:8883, without a password in it, not '" + url + "'");
       }
-      topics = topics == null ? List.of() : List.copyOf(topics);
-      if (topics.isEmpty() || topics.size() > MOST_TOPICS) {
-        throw new IllegalArgumentException("1 to " + MOST_TOPICS + " topics are wanted of a broker, such as farm/{serial}/state");
-      }
+      topics = TopicPattern.some(topics);
       if (version != null && version != 3 && version != 5) {
         throw new IllegalArgumentException("the version of MQTT is 3 (for 3.1.1) or 5, not " + version);
       }
@@ -128,13 +122,6 @@ public sealed interface Source {
 
     public boolean isEncrypted() {
       return "mqtts".equals(url.getScheme());
-    }
-
-    /** What a topic says by the names of its parts, and the topic itself as "topic". */
-    public Map<String, String> names(String topic) {
-      Map<String, String> names = new HashMap<>(topics.stream().flatMap(pattern -> pattern.match(topic).stream()).findFirst().orElse(Map.of()));
-      names.put("topic", topic);
-      return names;
     }
 
     public int port() {
@@ -145,6 +132,23 @@ public sealed interface Source {
     public String address() {
       return url.getHost() + ":" + port() + ", " + String.join(", ", topics.stream().map(TopicPattern::text).toList());
     }
+  }
+
+  /** Topics of the broker inside this service; senders sign in with the inlet's token as password. */
+  record OwnBroker(List<TopicPattern> topics) implements Source {
+    public OwnBroker {
+      topics = TopicPattern.some(topics);
+    }
+
+    @Override
+    public String address() {
+      return "the broker of this service, " + String.join(", ", topics.stream().map(TopicPattern::text).toList());
+    }
+  }
+
+  /** Whether whoever sends needs a token of the inlet. */
+  default boolean hasToken() {
+    return this instanceof HttpInbox || this instanceof OwnBroker;
   }
 
   /** A source whose devices are asked, one after the other or side by side, instead of speaking by themselves. */

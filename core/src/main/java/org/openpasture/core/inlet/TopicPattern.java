@@ -3,6 +3,7 @@ package org.openpasture.core.inlet;
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Pattern;
@@ -14,6 +15,7 @@ import java.util.regex.Pattern;
 public record TopicPattern(@JsonValue String text) {
   private static final Pattern NAMED = Pattern.compile("\\{([A-Za-z][A-Za-z0-9_-]{0,30})}");
   private static final int LONGEST = 500;
+  private static final int MOST = 100;
 
   @JsonCreator
   public TopicPattern {
@@ -29,6 +31,21 @@ public record TopicPattern(@JsonValue String text) {
         throw new IllegalArgumentException("'" + text + "': +, {name} and, at the end, # stand for whole parts of a topic between slashes");
       }
     }
+  }
+
+  /** What a topic says by the names of its parts, by the first of these that fits, and the topic itself as "topic". */
+  public static Map<String, String> names(List<TopicPattern> patterns, String topic) {
+    Map<String, String> names = new HashMap<>(patterns.stream().flatMap(pattern -> pattern.match(topic).stream()).findFirst().orElse(Map.of()));
+    names.put("topic", topic);
+    return names;
+  }
+
+  /** A list of 1 to 100 of them. */
+  static List<TopicPattern> some(List<TopicPattern> topics) {
+    if (topics == null || topics.isEmpty() || topics.size() > MOST) {
+      throw new IllegalArgumentException("1 to " + MOST + " topics are wanted, such as farm/{serial}/state");
+    }
+    return List.copyOf(topics);
   }
 
   /** What the broker is asked for. */

@@ -25,6 +25,7 @@ import java.util.concurrent.TimeUnit;
 import org.openpasture.core.framing.Framing;
 import org.openpasture.core.framing.Splitter;
 import org.openpasture.core.inlet.Source;
+import org.openpasture.core.inlet.TopicPattern;
 import org.openpasture.inlets.message.Condition;
 import org.openpasture.inlets.message.MessageInlet;
 import org.openpasture.inlets.message.MessageSink;
@@ -170,7 +171,7 @@ public final class MqttInlet implements MessageInlet {
     List<CompletableFuture<?>> kept = new ArrayList<>();
     for (Splitter.Piece piece : framing.cut(message)) {
       switch (piece) {
-        case Splitter.Piece.Whole(byte[] bytes, byte[] payload) -> kept.add(sink.frame(bytes, payload, topic, source.names(topic)));
+        case Splitter.Piece.Whole(byte[] bytes, byte[] payload) -> kept.add(sink.frame(bytes, payload, topic, TopicPattern.names(source.topics(), topic)));
         case Splitter.Piece.Lost(byte[] bytes, String reason) -> sink.lost(bytes, topic, reason);
       }
     }

@@ -28,6 +28,7 @@ import org.openpasture.core.inlet.Arrived;
 import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.inlet.Item;
 import org.openpasture.core.inlet.Source;
+import org.openpasture.core.inlet.TopicPattern;
 import org.openpasture.core.layout.ChannelValue;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Site;
@@ -127,6 +128,7 @@ class InletController {
       case Source.HttpInbox inbox -> "http-inbox";
       case Source.HttpFetch fetch -> "http-fetch";
       case Source.MqttBroker broker -> "mqtt";
+      case Source.OwnBroker broker -> "own-broker";
       case Source.ModbusTcp tcp -> "modbus-tcp";
       case Source.ModbusRtuOverTcp rtu -> "modbus-rtu-tcp";
       case Source.ModbusSerial serial -> "modbus-serial";
@@ -137,7 +139,7 @@ class InletController {
   /**
    * An inlet that was just made.
    *
-   * @param token for the address that is posted to; shown only here. Null for other kinds
+   * @param token for the address that is posted to, or the password for our broker; shown only here. Null for other kinds
    */
   record MadeView(InletView inlet, @Nullable String token) {}
 
@@ -145,7 +147,7 @@ class InletController {
   @ResponseStatus(HttpStatus.CREATED)
   MadeView make(@RequestBody InletRequest request) {
     Inlet made = save(Accounts.newId(), request, false);
-    return new MadeView(view(reader.now(), made), made.source() instanceof Source.HttpInbox ? tokens.make(made.id()) : null);
+    return new MadeView(view(reader.now(), made), made.source().hasToken() ? tokens.make(made.id()) : null);
   }
 
   @PutMapping("/api/v1/inlets/{id}")
@@ -212,8 +214,8 @@ class InletController {
   @PostMapping("/api/v1/inlets/{id}/token")
   @ResponseStatus(HttpStatus.CREATED)
   TokenView makeToken(@PathVariable String id) {
-    if (!(mayChange(id).source() instanceof Source.HttpInbox)) {
-      throw Problem.invalid("only an inbox has a token");
+    if (!mayChange(id).source().hasToken()) {
+      throw Problem.invalid("only an inbox and topics of our own broker have a token");
     }
     String token = tokens.make(id);
     return new TokenView(token, tokens.oldWorksUntil(id).orElse(null));
@@ -286,7 +288,11 @@ class InletController {
   }
 
   private static Map<String, String> names(Source source, String topic) {
-    return source instanceof Source.MqttBroker broker ? broker.names(topic) : Map.of();
+    return switch (source) {
+      case Source.MqttBroker broker -> TopicPattern.names(broker.topics(), topic);
+      case Source.OwnBroker(List<TopicPattern> topics) -> TopicPattern.names(topics, topic);
+      default -> Map.of();
+    };
   }
 
   /** Asks the first devices of an inlet out of turn; nothing is kept of what they answer. */

@@ -56,6 +56,7 @@ class InletDesk {
   private final InletStates states;
   private final PollDesk polls;
   private final InletSecrets secrets;
+  private final BrokerDesk broker;
   private final LiveHub live;
   private final Clock clock;
   private final ScheduledExecutorService thread = Executors.newSingleThreadScheduledExecutor(Thread.ofPlatform().daemon().name("inlets").factory());
@@ -66,12 +67,13 @@ class InletDesk {
 
   private record Running(Inlet inlet, MessageInlet transport) {}
 
-  InletDesk(RegistryStore registry, MessageIntake intake, InletStates states, PollDesk polls, InletSecrets secrets, LiveHub live, Clock clock) {
+  InletDesk(RegistryStore registry, MessageIntake intake, InletStates states, PollDesk polls, InletSecrets secrets, BrokerDesk broker, LiveHub live, Clock clock) {
     this.registry = registry;
     this.intake = intake;
     this.states = states;
     this.polls = polls;
     this.secrets = secrets;
+    this.broker = broker;
     this.clock = clock;
     this.live = live;
     registry.onChange(now -> {
@@ -192,6 +194,7 @@ class InletDesk {
       case Source.SerialPort port -> new SerialInlet(port.line(), inlet.framing(), sink);
       case Source.HttpFetch fetch -> new HttpFetcher(fetch, secrets.of(inlet.id()), inlet.framing(), sink);
       case Source.MqttBroker broker -> new MqttInlet(broker, "pasture-" + inlet.id(), Optional.ofNullable(secrets.of(inlet.id()).get("password")), inlet.framing(), sink);
+      case Source.OwnBroker own -> broker.open(inlet, own, sink);
       case Source.Modbus modbus -> new ModbusPoller(modbus, new Rounds(inlet.id()), clock);
       case Source.BacnetIp bacnet -> new BacnetPoller(bacnet, new Rounds(inlet.id()), () -> zone(inlet.siteId()), clock);
       case Source.HttpInbox inbox -> {

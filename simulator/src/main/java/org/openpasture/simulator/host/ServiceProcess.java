@@ -63,7 +63,7 @@ public final class ServiceProcess implements AutoCloseable {
     Files.createDirectories(data);
     List<String> command = new ArrayList<>(launch);
     command.addAll(List.of("--pasture.data=" + data, "--server.port=" + port, "--server.address=127.0.0.1", "--pasture.radio.port=" + radioPort,
-        "--pasture.radio.station-port=0", "--pasture.radio.bind=127.0.0.1", "--pasture.setup-code=" + SETUP_CODE));
+        "--pasture.radio.station-port=0", "--pasture.mqtt.port=-1", "--pasture.radio.bind=127.0.0.1", "--pasture.setup-code=" + SETUP_CODE));
     long begun = System.nanoTime();
     Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
     BufferedReader log = new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8));
