@@ -113,7 +113,7 @@ class FetchTest {
 
   @Test
   void addressesOfThisMachineAreFetchedOnlyIfTheInletSaysSo() {
-    awaitReason(make("Inside", "/station", false, null), "may not fetch from");
+    awaitReason(make("Inside", "/station", false, null), "was not allowed to go");
     assertThatThrownBy(() -> SERVICE.owner().post("api/v1/inlets", Map.of("name", "x", "siteId", plant.site, "source", Map.of("kind", "http-fetch", "url", "file:///etc/passwd",
         "everySeconds", 5), "contents", Map.of("form", "json", "address", "json:$.id")))).hasMessageContaining("begins with http:// or https://");
   }

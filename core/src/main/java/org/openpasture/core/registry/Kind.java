@@ -13,6 +13,7 @@ import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.fleet.ResponseCheck;
 import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.limit.LimitSet;
+import org.openpasture.core.outlet.Outlet;
 import org.openpasture.core.people.Grant;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.place.Area;
@@ -31,6 +32,7 @@ public enum Kind {
   DEVICE_MODEL("device-model", DeviceModel.class),
   GATEWAY("gateway", Gateway.class),
   INLET("inlet", Inlet.class),
+  OUTLET("outlet", Outlet.class),
   DEVICE("device", Device.class),
   ASSIGNMENT("assignment", Assignment.class),
   RESPONSE_CHECK("response-check", ResponseCheck.class),

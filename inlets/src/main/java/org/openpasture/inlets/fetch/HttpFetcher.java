@@ -2,7 +2,6 @@ package org.openpasture.inlets.fetch;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.net.InetAddress;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -126,7 +125,9 @@ public final class HttpFetcher implements MessageInlet {
   private HttpResponse<InputStream> get() throws IOException, InterruptedException {
     URI at = source.url();
     for (int i = 0; i <= MOST_REDIRECTS; i++) {
-      refusePrivate(at);
+      if (!Boolean.TRUE.equals(source.allowPrivate())) {
+        Surroundings.refuse(at);
+      }
       HttpRequest.Builder request = HttpRequest.newBuilder(at).timeout(ANSWER_WITHIN).header("Accept-Encoding", "gzip");
       if (at.getHost().equals(source.url().getHost())) {
         // Secrets are for the address that was entered, not for wherever it sends us.
@@ -153,26 +154,6 @@ public final class HttpFetcher implements MessageInlet {
       }
     }
     throw new IOException(source.url().getHost() + " sends us on again and again");
-  }
-
-  private void refusePrivate(URI at) throws IOException {
-    if (Boolean.TRUE.equals(source.allowPrivate())) {
-      return;
-    }
-    try {
-      for (InetAddress address : InetAddress.getAllByName(at.getHost())) {
-        if (address.isLoopbackAddress() || address.isSiteLocalAddress() || address.isLinkLocalAddress() || address.isAnyLocalAddress() || isUniqueLocal(address)) {
-          throw new IOException(at.getHost() + " lies in this machine or the networks around it, which this inlet may not fetch from");
-        }
-      }
-    } catch (java.net.UnknownHostException e) {
-      throw new IOException("there is no host " + at.getHost(), e);
-    }
-  }
-
-  /** RFC 4193: fc00::/7. */
-  private static boolean isUniqueLocal(InetAddress address) {
-    return address.getAddress().length == 16 && (address.getAddress()[0] & 0xFE) == 0xFC;
   }
 
   @Override

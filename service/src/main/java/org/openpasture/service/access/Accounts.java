@@ -137,7 +137,7 @@ public class Accounts {
   }
 
   /** Checks name and password; takes as long for a name that does not exist. */
-  Person authenticate(String name, String password) {
+  public Person authenticate(String name, String password) {
     String key = name.toLowerCase(Locale.ROOT);
     throttle.check(key);
     Optional<Person> person = byName(registry.now(), name);

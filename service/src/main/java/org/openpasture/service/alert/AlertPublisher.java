@@ -4,6 +4,7 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import org.openpasture.core.alert.Alert;
 import org.openpasture.core.judging.Effect;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Rule;
@@ -31,10 +32,11 @@ public class AlertPublisher implements EffectSink {
   private final NoticeSender sender;
   private final AlertViews views;
   private final LiveHub live;
+  private final List<AlertFollower> followers;
   private final Clock clock;
 
   AlertPublisher(RegistryDatabase database, RegistryStore registry, AlertStore alerts, NoticeStore notices, NoticeText text,
-      NoticeSender sender, AlertViews views, LiveHub live, Clock clock) {
+      NoticeSender sender, AlertViews views, LiveHub live, List<AlertFollower> followers, Clock clock) {
     this.database = database;
     this.registry = registry;
     this.alerts = alerts;
@@ -43,6 +45,7 @@ public class AlertPublisher implements EffectSink {
     this.sender = sender;
     this.views = views;
     this.live = live;
+    this.followers = followers;
     this.clock = clock;
   }
 
@@ -57,6 +60,8 @@ public class AlertPublisher implements EffectSink {
       for (Effect effect : effects) {
         if (alerts.apply(dsl, effect)) {
           alertOf(effect).ifPresent(ids::add);
+          Optional<Alert> of = alertOf(effect).flatMap(id -> alerts.find(dsl, id));
+          followers.forEach(follower -> follower.follow(dsl, effect, of));
           if (effect instanceof Effect.Raised(var alert)) {
             Registry now = registry.now();
             now.find(Rule.class, alert.ruleId()).ifPresent(rule -> rule.recipients().forEach(recipient ->

@@ -14,6 +14,7 @@ import org.openpasture.service.clock.SteadyClock;
 import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.backup.WantedRestore;
 import org.openpasture.store.notice.NoticeStore;
+import org.openpasture.store.outlet.OutletQueue;
 import org.openpasture.store.people.CredentialStore;
 import org.openpasture.store.registry.RegistryDatabase;
 import org.openpasture.store.registry.RegistryStore;
@@ -63,6 +64,11 @@ class Wiring {
   @Bean
   AlertStore alertStore(RegistryDatabase database) {
     return new AlertStore(database);
+  }
+
+  @Bean
+  OutletQueue outletQueue(RegistryDatabase database) {
+    return new OutletQueue(database);
   }
 
   @Bean

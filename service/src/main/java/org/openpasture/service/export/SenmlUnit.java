@@ -21,7 +21,8 @@ public record SenmlUnit(String ours, String senml, double factor) {
     return KNOWN.stream().filter(unit -> unit.ours.equals(ours)).findFirst().orElse(new SenmlUnit(ours, "", 1));
   }
 
-  double toSenml(double value) {
+  /** A value in theirs from one in our unit. */
+  public double toSenml(double value) {
     return factor < 1 ? Decimals.linear(value, factor, 0) : value * factor;
   }
 

@@ -7,9 +7,9 @@ import org.springframework.stereotype.Component;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
-/** What inlets have to say elsewhere and nobody is shown again: headers, passwords. Encrypted at rest. */
+/** What inlets and outlets have to say elsewhere and nobody is shown again: headers, passwords. Encrypted at rest. */
 @Component
-class InletSecrets {
+public class InletSecrets {
   private static final String NAME = "inlet-secrets";
   private static final int MOST = 20;
   private static final int LONGEST = 4_096;
@@ -20,12 +20,17 @@ class InletSecrets {
     this.settings = settings;
   }
 
-  Map<String, String> of(String inletId) {
+  public Map<String, String> of(String inletId) {
     return settings.secret(inletId, NAME).map(bytes -> mapper.readValue(bytes, new TypeReference<HashMap<String, String>>() { })).orElseGet(HashMap::new);
   }
 
+  /** Whose they were is gone. */
+  public void forget(String inletId) {
+    settings.forgetSecrets(inletId);
+  }
+
   /** Keeps them in place of those before. */
-  void save(String inletId, Map<String, String> secrets) {
+  public void save(String inletId, Map<String, String> secrets) {
     if (secrets.size() > MOST || secrets.entrySet().stream().anyMatch(entry -> !entry.getKey().matches("[A-Za-z0-9-]{1,60}") || entry.getValue().length() > LONGEST
         || entry.getValue().chars().anyMatch(c -> c < 0x20))) {
       throw new IllegalArgumentException("there are " + MOST + " secrets at most; each has a name of letters, digits and dashes, and one line of " + LONGEST + " characters");

@@ -53,7 +53,7 @@ class StatesTest {
   @BeforeEach
   void open() {
     registry = RegistryDatabase.open(folder);
-    plan = new RadioPlan(new SettingStore(registry), new PastureProperties(folder, new PastureProperties.Radio("127.0.0.1", 0, -1, null), "eu868", 0, null, null, null));
+    plan = new RadioPlan(new SettingStore(registry), new PastureProperties(folder, new PastureProperties.Radio("127.0.0.1", 0, -1, null), new PastureProperties.Mqtt("127.0.0.1", -1, -1, null), "eu868", 0, null, null, null));
     telemetry = TelemetryStore.open(folder, SecretBox.withKeyFile(folder.resolve("secret.key")), clock);
     begin();
   }

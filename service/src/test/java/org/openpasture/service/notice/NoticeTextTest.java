@@ -24,7 +24,7 @@ class NoticeTextTest {
       "Whey pump: Axial vibration 6.4 mm/s, zone C (5.1 to 8.5 mm/s)", "Look at the coupling.");
 
   private static NoticeText text(String address) {
-    return new NoticeText(new Addresses(new PastureProperties(Path.of("data"), new PastureProperties.Radio("127.0.0.1", 0, 0, null), "eu868", 0, null,
+    return new NoticeText(new Addresses(new PastureProperties(Path.of("data"), new PastureProperties.Radio("127.0.0.1", 0, 0, null), new PastureProperties.Mqtt("127.0.0.1", -1, -1, null), "eu868", 0, null,
         address == null ? null : URI.create(address), null)));
   }
 

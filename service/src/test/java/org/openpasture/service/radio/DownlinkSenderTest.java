@@ -64,7 +64,7 @@ class DownlinkSenderTest {
   @BeforeEach
   void open(@TempDir Path folder) {
     registry = RegistryDatabase.open(folder);
-    RadioPlan plan = new RadioPlan(new SettingStore(registry), new PastureProperties(folder, new PastureProperties.Radio("127.0.0.1", 0, -1, null), "eu868", 0, null, null, null));
+    RadioPlan plan = new RadioPlan(new SettingStore(registry), new PastureProperties(folder, new PastureProperties.Radio("127.0.0.1", 0, -1, null), new PastureProperties.Mqtt("127.0.0.1", -1, -1, null), "eu868", 0, null, null, null));
     sender = new DownlinkSender(thread, plan, clock);
     sender.use(new Forwarders());
   }

@@ -24,7 +24,7 @@ class GatewayAirTest {
     TestClock clock = new TestClock();
     try (RegistryDatabase registry = RegistryDatabase.open(folder)) {
       GatewayAir air = new GatewayAir(new RadioPlan(new SettingStore(registry),
-          new PastureProperties(folder, new PastureProperties.Radio("127.0.0.1", 0, -1, null), "eu868", 0, null, null, null)), clock);
+          new PastureProperties(folder, new PastureProperties.Radio("127.0.0.1", 0, -1, null), new PastureProperties.Mqtt("127.0.0.1", -1, -1, null), "eu868", 0, null, null, null)), clock);
       clock.pass(Duration.ofMinutes(10));
       for (int i = 0; i < 10; i++) {
         air.heard(new Reception(MAST, clock.instant(), null, 0, 868_100_000, "SF12BW125", -100 - i, 2, null), 23);

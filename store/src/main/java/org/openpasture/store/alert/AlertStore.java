@@ -88,6 +88,11 @@ public final class AlertStore {
     return list(pointId == null ? DSL.noCondition() : ALERT.POINT_ID.eq(pointId), limit);
   }
 
+  /** An alert as it was raised, seen from within somebody's transaction. */
+  public Optional<Alert> find(DSLContext dsl, String id) {
+    return dsl.selectFrom(ALERT).where(ALERT.ID.eq(id)).fetchOptional(row -> view(row, List.of()).alert());
+  }
+
   public Optional<AlertView> find(String id) {
     return list(ALERT.ID.eq(id), 1).stream().findFirst();
   }

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import org.jooq.DSLContext;
@@ -67,7 +68,7 @@ public final class TelemetryStore implements AutoCloseable {
   private final Corrections corrections;
   private final Keeper keeper;
   private final Upkeep upkeep;
-  private volatile Consumer<Committed> listener = committed -> { };
+  private final List<Consumer<Committed>> listeners = new CopyOnWriteArrayList<>();
   private volatile long committedUpTo;
   private volatile long judgedUpTo;
   private volatile boolean closing;
@@ -114,7 +115,7 @@ public final class TelemetryStore implements AutoCloseable {
 
   /** Is told of each commit, on the writing thread and in order; must be quick. */
   public void onCommitted(Consumer<Committed> consumer) {
-    listener = consumer;
+    listeners.add(consumer);
   }
 
   /**
@@ -198,7 +199,7 @@ public final class TelemetryStore implements AutoCloseable {
     events.forEach(series::take);
     committedUpTo = journal.last();
     Committed committed = new Committed(committedUpTo, events, kept);
-    listener.accept(committed);
+    listeners.forEach(listener -> listener.accept(committed));
     return committed;
   }
 

@@ -1,0 +1,92 @@
+package org.openpasture.core.outlet;
+
+import com.fasterxml.jackson.annotation.JsonSubTypes;
+import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import java.net.URI;
+import org.jspecify.annotations.Nullable;
+
+/** Where an outlet passes things on to. */
+@JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
+@JsonSubTypes({
+    @JsonSubTypes.Type(value = Destination.HttpPost.class, name = "http"),
+    @JsonSubTypes.Type(value = Destination.MqttTopic.class, name = "mqtt"),
+    @JsonSubTypes.Type(value = Destination.OwnTopic.class, name = "own-broker")
+})
+public sealed interface Destination {
+  /** Where it is, for people. */
+  String address();
+
+  /**
+   * An address that is posted to.
+   *
+   * @param allowPrivate whether it may lie in this machine or the networks around it; null for no
+   */
+  record HttpPost(URI url, @Nullable Boolean allowPrivate) implements Destination {
+    public HttpPost {
+      if (url == null || !"http".equals(url.getScheme()) && !"https".equals(url.getScheme()) || url.getHost() == null || url.getUserInfo() != null) {
+        throw new IllegalArgumentException("an address to post to begins with http:// or https:// and names a host, without a password in it, not '" + url + "'");
+      }
+    }
+
+    @Override
+    public String address() {
+      return url.toString();
+    }
+  }
+
+  /**
+   * A topic of a broker elsewhere.
+   *
+   * @param url {@code mqtt://host:1883} or {@code mqtts://host:8883}
+   * @param topic may hold {@code {point}} for the name of the point; each reading is a message of its own then
+   * @param username null for none; the password is a secret
+   * @param retained whether the broker keeps the newest message for whoever subscribes later; null for no
+   */
+  record MqttTopic(URI url, String topic, @Nullable String username, @Nullable Boolean retained) implements Destination {
+    public MqttTopic {
+      if (url == null || !"mqtt".equals(url.getScheme()) && !"mqtts".equals(url.getScheme()) || url.getHost() == null || url.getUserInfo() != null) {
+        throw new IllegalArgumentException("a broker's address is mqtt://host:1883 or mqtts://host:8883, without a password in it, not '" + url + "'");
+      }
+      requireTopic(topic);
+    }
+
+    public boolean isEncrypted() {
+      return "mqtts".equals(url.getScheme());
+    }
+
+    public int port() {
+      return url.getPort() > 0 ? url.getPort() : isEncrypted() ? 8883 : 1883;
+    }
+
+    @Override
+    public String address() {
+      return url.getHost() + ":" + port() + ", " + topic;
+    }
+  }
+
+  /**
+   * A topic of the broker inside this service; people who may look at the outlet's site subscribe to it with their name and password.
+   *
+   * @param retained null for no
+   */
+  record OwnTopic(String topic, @Nullable Boolean retained) implements Destination {
+    public OwnTopic {
+      requireTopic(topic);
+    }
+
+    @Override
+    public String address() {
+      return "the broker of this service, " + topic;
+    }
+  }
+
+  /** The part of a topic that stands for the point. */
+  String POINT = "{point}";
+
+  private static void requireTopic(@Nullable String topic) {
+    if (topic == null || topic.isBlank() || topic.length() > 500 || topic.startsWith("$") || topic.contains("+") || topic.contains("#")
+        || topic.replace(POINT, "").contains("{")) {
+      throw new IllegalArgumentException("a topic to publish to has 1 to 500 characters, no + and #, does not begin with $, and may hold {point}; not '" + topic + "'");
+    }
+  }
+}

@@ -1,0 +1,55 @@
+package org.openpasture.core.outlet;
+
+import com.fasterxml.jackson.annotation.JsonCreator;
+import com.fasterxml.jackson.annotation.JsonValue;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.entity.Entity;
+import org.openpasture.core.quantity.Quantity;
+
+/**
+ * A configured way out: readings and alerts are passed on as they come.
+ *
+ * @param siteId whose rights decide who may see and change it
+ * @param paused whether nothing is sent for now; what comes is kept for it all the same
+ * @param placeIds readings and alerts of these places and all below are passed on; null for the site
+ * @param quantities only readings of these; null for all
+ * @param readings whether readings are passed on
+ * @param alerts whether alerts are
+ * @param form of readings; alerts are always JSON
+ */
+public record Outlet(String id, String name, String siteId, boolean paused, Destination destination, @Nullable List<String> placeIds,
+    @Nullable Set<Quantity> quantities, boolean readings, boolean alerts, Form form) implements Entity {
+  public Outlet {
+    placeIds = placeIds == null || placeIds.isEmpty() ? List.of(siteId) : List.copyOf(placeIds);
+    quantities = quantities == null || quantities.isEmpty() ? null : Set.copyOf(quantities);
+    if (!readings && !alerts) {
+      throw new IllegalArgumentException("an outlet passes on readings, alerts, or both");
+    }
+  }
+
+  /** How readings are written. */
+  public enum Form {
+    JSON,
+    /** RFC 8428. */
+    SENML;
+
+    @JsonCreator
+    public static Form of(String id) {
+      return Arrays.stream(values()).filter(one -> one.id().equals(id)).findFirst().orElseThrow(() -> new IllegalArgumentException("no form '" + id + "'; there are json senml"));
+    }
+
+    @JsonValue
+    public String id() {
+      return name().toLowerCase(Locale.ROOT);
+    }
+  }
+
+  /** The same, going or paused. */
+  public Outlet paused(boolean now) {
+    return new Outlet(id, name, siteId, now, destination, placeIds, quantities, readings, alerts, form);
+  }
+}

@@ -1,0 +1,73 @@
+package org.openpasture.inlets.passing;
+
+import com.hivemq.client.mqtt.MqttClient;
+import com.hivemq.client.mqtt.datatypes.MqttQos;
+import com.hivemq.client.mqtt.mqtt5.Mqtt5AsyncClient;
+import com.hivemq.client.mqtt.mqtt5.Mqtt5ClientBuilder;
+import com.hivemq.client.mqtt.mqtt5.message.auth.Mqtt5SimpleAuth;
+import com.hivemq.client.mqtt.mqtt5.message.publish.Mqtt5Publish;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import org.openpasture.core.outlet.Destination;
+
+/** Publishes to a broker elsewhere, by MQTT 5 with QoS 1. */
+public final class MqttPasser implements Passer {
+  private static final int PATIENCE_SECONDS = 20;
+  private final Mqtt5AsyncClient client;
+  private final Destination.MqttTopic destination;
+
+  /** Connects when the first message is passed on. */
+  public MqttPasser(Destination.MqttTopic destination, String clientId, Optional<String> password) {
+    this.destination = destination;
+    Mqtt5ClientBuilder builder = MqttClient.builder().useMqttVersion5().identifier(clientId).serverHost(destination.url().getHost()).serverPort(destination.port());
+    if (destination.isEncrypted()) {
+      builder = builder.sslWithDefaultConfig();
+    }
+    if (destination.username() != null) {
+      var auth = Mqtt5SimpleAuth.builder().username(destination.username());
+      builder = builder.simpleAuth(password.isPresent() ? auth.password(password.get().getBytes(StandardCharsets.UTF_8)).build() : auth.build());
+    }
+    this.client = builder.buildAsync();
+  }
+
+  @Override
+  public String pass(Message message) throws IOException, InterruptedException {
+    if (!client.getState().isConnected()) {
+      done(client.connect());
+    }
+    done(client.publish(Mqtt5Publish.builder().topic(message.topic()).qos(MqttQos.AT_LEAST_ONCE).retain(Boolean.TRUE.equals(destination.retained()))
+        .contentType(message.mediaType()).payload(message.body()).build()).thenApply(result -> {
+          result.getError().ifPresent(error -> {
+            throw new IllegalStateException(error);
+          });
+          return result;
+        }));
+    return "The broker took it as " + message.topic() + ".";
+  }
+
+  private void done(CompletableFuture<?> step) throws IOException, InterruptedException {
+    String broker = destination.url().getHost() + ":" + destination.port();
+    try {
+      step.get(PATIENCE_SECONDS, TimeUnit.SECONDS);
+    } catch (TimeoutException e) {
+      client.disconnect();
+      throw new IOException(broker + " does not answer", e);
+    } catch (ExecutionException e) {
+      Throwable cause = e;
+      while (cause.getCause() != null && cause.getCause() != cause) {
+        cause = cause.getCause();
+      }
+      throw new IOException(broker + ": " + cause.getMessage(), e);
+    }
+  }
+
+  @Override
+  public void close() {
+    client.disconnect();
+  }
+}

@@ -1,0 +1,364 @@
+package org.openpasture.service.passing;
+
+import jakarta.annotation.PreDestroy;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.stream.Collectors;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.alert.Alert;
+import org.openpasture.core.judging.Effect;
+import org.openpasture.core.judging.Event;
+import org.openpasture.core.outlet.Destination;
+import org.openpasture.core.outlet.Outlet;
+import org.openpasture.core.place.Place;
+import org.openpasture.core.place.Point;
+import org.openpasture.core.reading.Arrival;
+import org.openpasture.core.registry.Registry;
+import org.openpasture.inlets.broker.Broker;
+import org.openpasture.inlets.message.Backoff;
+import org.openpasture.inlets.passing.HttpPasser;
+import org.openpasture.inlets.passing.MqttPasser;
+import org.openpasture.inlets.passing.Passer;
+import org.openpasture.service.alert.AlertFollower;
+import org.openpasture.service.inlet.BrokerDesk;
+import org.openpasture.service.inlet.InletSecrets;
+import org.openpasture.service.live.LiveEvent;
+import org.openpasture.service.live.LiveHub;
+import org.openpasture.store.outlet.OutletItem;
+import org.openpasture.store.outlet.OutletQueue;
+import org.openpasture.store.registry.RegistryStore;
+import org.openpasture.store.telemetry.Committed;
+import org.openpasture.store.telemetry.TelemetryStore;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.stereotype.Component;
+
+/**
+ * Passes on what outlets want: puts it into their queues as it is committed, and sends from these in order, each outlet on a thread of its own, so that one
+ * whose outside is away holds up nobody.
+ */
+@Component
+class PassingDesk implements AlertFollower {
+  private static final Logger LOG = LoggerFactory.getLogger(PassingDesk.class);
+  private static final int MOST_AT_ONCE = 200;
+  private final RegistryStore registry;
+  private final TelemetryStore telemetry;
+  private final OutletQueue queue;
+  private final InletSecrets secrets;
+  private final BrokerDesk broker;
+  private final LiveHub live;
+  private final Clock clock;
+  private final BlockingQueue<Committed> committed = new LinkedBlockingQueue<>();
+  private final Map<String, Line> lines = new ConcurrentHashMap<>();
+  private final Thread collector;
+  private volatile boolean closed;
+
+  PassingDesk(RegistryStore registry, TelemetryStore telemetry, OutletQueue queue, InletSecrets secrets, BrokerDesk broker, LiveHub live, Clock clock) {
+    this.registry = registry;
+    this.telemetry = telemetry;
+    this.queue = queue;
+    this.secrets = secrets;
+    this.broker = broker;
+    this.live = live;
+    this.clock = clock;
+    telemetry.onCommitted(committed::add);
+    // What was committed before a crash and not yet looked at is in the journal.
+    queue.position().ifPresent(position -> telemetry.readJournal(position, (seq, events) -> collect(seq, events)));
+    this.collector = Thread.ofPlatform().daemon().name("outlets").start(this::collect);
+    registry.onChange(now -> carryOut(now.all(Outlet.class)));
+  }
+
+  @EventListener(ApplicationReadyEvent.class)
+  void start() {
+    carryOut(registry.now().all(Outlet.class));
+  }
+
+  private void collect() {
+    List<Committed> taken = new ArrayList<>();
+    while (!closed) {
+      try {
+        Committed first = committed.poll(1, TimeUnit.SECONDS);
+        if (first == null) {
+          continue;
+        }
+        taken.add(first);
+        committed.drainTo(taken, 500);
+        if (registry.now().all(Outlet.class).stream().anyMatch(Outlet::readings)) {
+          collect(taken.getLast().journalSeq(), taken.stream().flatMap(one -> one.events().stream()).toList());
+        }
+      } catch (InterruptedException e) {
+        return;
+      } catch (RuntimeException e) {
+        LOG.error("readings could not be put into the queues of outlets", e);
+      }
+      taken.clear();
+    }
+  }
+
+  /** Keeps what outlets want of these events. */
+  private void collect(long journalSeq, List<Event> events) {
+    Registry now = registry.now();
+    List<PassingText.Of> readings = events.stream().flatMap(event -> event instanceof Event.ReadingsArrived(Arrival arrival) && arrival.origin() == Arrival.Origin.LIVE
+        ? arrival.readings().stream() : List.<org.openpasture.core.reading.PointReading>of().stream())
+        .flatMap(entry -> now.point(entry.point()).filter(Point::released).map(point -> new PassingText.Of(point, entry.reading())).stream()).toList();
+    List<OutletItem> items = new ArrayList<>();
+    for (Outlet outlet : now.all(Outlet.class)) {
+      if (outlet.readings()) {
+        items.addAll(items(now, outlet, readings.stream().filter(of -> wants(now, outlet, of.point())).toList()));
+      }
+    }
+    if (!items.isEmpty()) {
+      queue.keep(items, journalSeq);
+      items.stream().map(OutletItem::outletId).distinct().forEach(this::wake);
+    }
+  }
+
+  private List<OutletItem> items(Registry now, Outlet outlet, List<PassingText.Of> readings) {
+    if (readings.isEmpty()) {
+      return List.of();
+    }
+    if (!topic(outlet).contains(Destination.POINT)) {
+      return List.of(new OutletItem(0, outlet.id(), OutletItem.READINGS, "", PassingText.readings(now, outlet.form(), readings), clock.instant()));
+    }
+    return readings.stream().map(of -> new OutletItem(0, outlet.id(), OutletItem.READINGS, PassingText.topicOf(now, of.point()),
+        PassingText.readings(now, outlet.form(), List.of(of)), clock.instant())).toList();
+  }
+
+  static boolean wants(Registry now, Outlet outlet, Point point) {
+    return (outlet.quantities() == null || outlet.quantities().contains(point.quantity())) && isIn(now, outlet, point.placeId());
+  }
+
+  private static boolean isIn(Registry now, Outlet outlet, String placeId) {
+    return outlet.placeIds() != null && now.pathUp(placeId).stream().map(Place::id).anyMatch(outlet.placeIds()::contains);
+  }
+
+  private static String topic(Outlet outlet) {
+    return switch (outlet.destination()) {
+      case Destination.HttpPost post -> "";
+      case Destination.MqttTopic there -> there.topic();
+      case Destination.OwnTopic here -> here.topic();
+    };
+  }
+
+  @Override
+  public void follow(DSLContext dsl, Effect effect, Optional<Alert> alert) {
+    Registry now = registry.now();
+    alert.ifPresent(of -> now.all(Outlet.class).stream().filter(outlet -> outlet.alerts() && isIn(now, outlet, of.placeId()))
+        .forEach(outlet -> PassingText.alert(now, of, effect).ifPresent(body -> {
+          queue.add(dsl, new OutletItem(0, outlet.id(), OutletItem.ALERT, "alerts", body, clock.instant()));
+          wake(outlet.id());
+        })));
+  }
+
+  private void wake(String outletId) {
+    Optional.ofNullable(lines.get(outletId)).ifPresent(Line::wake);
+  }
+
+  private synchronized void carryOut(Collection<Outlet> wanted) {
+    Map<String, Outlet> byId = wanted.stream().collect(Collectors.toMap(Outlet::id, outlet -> outlet));
+    List.copyOf(lines.values()).stream().filter(line -> !line.outlet.equals(byId.get(line.outlet.id()))).forEach(line -> {
+      lines.remove(line.outlet.id());
+      line.close();
+      if (!byId.containsKey(line.outlet.id())) {
+        queue.forget(line.outlet.id());
+      }
+    });
+    if (!closed) {
+      byId.values().forEach(outlet -> lines.computeIfAbsent(outlet.id(), id -> new Line(outlet)));
+    }
+  }
+
+  /** Opens an outlet anew, as when a secret of it was changed. */
+  synchronized void reopen(String outletId) {
+    Line old = lines.remove(outletId);
+    if (old != null) {
+      old.close();
+    }
+    carryOut(registry.now().all(Outlet.class));
+  }
+
+  /** How an outlet goes. */
+  record Standing(String state, String reason, int waiting, @Nullable Instant oldestAt, long passed, long dropped, @Nullable Instant passedAt) {}
+
+  Standing standing(Outlet outlet) {
+    Line line = lines.get(outlet.id());
+    List<OutletItem> oldest = queue.oldest(outlet.id(), 1);
+    int waiting = queue.count(outlet.id());
+    Instant oldestAt = oldest.isEmpty() ? null : oldest.getFirst().createdAt();
+    return line == null ? new Standing("down", "It is being opened.", waiting, oldestAt, 0, 0, null)
+        : new Standing(outlet.paused() ? "paused" : line.problem.isEmpty() ? "up" : "down", outlet.paused() ? "It is paused; what comes waits."
+            : !line.problem.isEmpty() ? line.problem + ". It is tried again." : line.passedAt == null ? "Nothing was passed on yet." : "It is taken.",
+            waiting, oldestAt, line.passed, line.dropped, line.passedAt);
+  }
+
+  /**
+   * Sends a message that says that it is a trial; nothing of it is kept here.
+   *
+   * @return what the outside answered
+   */
+  String attempt(Outlet outlet) throws IOException, InterruptedException {
+    try (Passer passer = passer(outlet, "-trial")) {
+      return passer.pass(new Passer.Message(topic(outlet).replace(Destination.POINT, "trial"), "application/json",
+          ("{\"trial\":true,\"outlet\":\"" + outlet.name().replaceAll("[\"\\\\]", "") + "\",\"time\":\"" + clock.instant() + "\"}").getBytes(StandardCharsets.UTF_8)));
+    }
+  }
+
+  private Passer passer(Outlet outlet, String purpose) {
+    Map<String, String> hush = secrets.of(outlet.id());
+    return switch (outlet.destination()) {
+      case Destination.HttpPost post -> new HttpPasser(post, hush, clock);
+      case Destination.MqttTopic there -> new MqttPasser(there, "pasture-out-" + outlet.id() + purpose, Optional.ofNullable(hush.get("password")));
+      case Destination.OwnTopic here -> new OwnPasser(here);
+    };
+  }
+
+  /** Publishes by the broker of this service. */
+  private final class OwnPasser implements Passer {
+    private static final int PATIENCE_SECONDS = 10;
+    private final Destination.OwnTopic destination;
+
+    private OwnPasser(Destination.OwnTopic destination) {
+      this.destination = destination;
+    }
+
+    @Override
+    public String pass(Message message) throws IOException, InterruptedException {
+      Broker running = broker.broker().orElseThrow(() -> new IOException(broker.problem()));
+      try {
+        running.publish(message.topic(), message.body(), Boolean.TRUE.equals(destination.retained())).get(PATIENCE_SECONDS, TimeUnit.SECONDS);
+        return "It was published as " + message.topic() + ".";
+      } catch (ExecutionException | TimeoutException e) {
+        throw new IOException("the broker of this service did not take it: " + e, e);
+      }
+    }
+
+    @Override
+    public void close() {
+      // The broker is not ours to close.
+    }
+  }
+
+  /** Sends what waits for one outlet. */
+  private final class Line {
+    private final Outlet outlet;
+    private final Thread thread;
+    private volatile String problem = "";
+    private volatile long passed;
+    private volatile long dropped;
+    private volatile @Nullable Instant passedAt;
+    private boolean news = true;
+
+    private Line(Outlet outlet) {
+      this.outlet = outlet;
+      this.thread = Thread.ofVirtual().name("outlet-" + outlet.id()).start(this::run);
+    }
+
+    private synchronized void wake() {
+      news = true;
+      notifyAll();
+    }
+
+    private synchronized void await(long millis) throws InterruptedException {
+      if (!news) {
+        TimeUnit.MILLISECONDS.timedWait(this, millis);
+      }
+      news = false;
+    }
+
+    private void run() {
+      if (outlet.paused()) {
+        return;
+      }
+      Backoff backoff = new Backoff();
+      try (Passer passer = passer(outlet, "")) {
+        while (!Thread.currentThread().isInterrupted()) {
+          dropped += queue.trim(outlet.id());
+          List<OutletItem> items = queue.oldest(outlet.id(), MOST_AT_ONCE);
+          if (items.isEmpty()) {
+            await(5_000);
+            continue;
+          }
+          try {
+            pass(passer, items);
+            backoff.reset();
+            say("");
+          } catch (IOException e) {
+            say(String.valueOf(e.getMessage()));
+            Thread.sleep(backoff.next());
+          }
+        }
+      } catch (InterruptedException e) {
+        Thread.currentThread().interrupt();
+      } catch (RuntimeException e) {
+        say("it failed: " + e);
+        LOG.error("the outlet '{}' failed", outlet.name(), e);
+      }
+    }
+
+    /** Readings that follow one another go as one message; alerts and topics of points go by themselves. */
+    private void pass(Passer passer, List<OutletItem> items) throws IOException, InterruptedException {
+      Map<Long, List<OutletItem>> together = new LinkedHashMap<>();
+      Map<String, Long> open = new HashMap<>();
+      for (OutletItem item : items) {
+        boolean joins = item.kind().equals(OutletItem.READINGS) && item.topic().isEmpty();
+        long key = joins ? open.computeIfAbsent("", none -> item.id()) : item.id();
+        if (!joins) {
+          open.clear();
+        }
+        together.computeIfAbsent(key, none -> new ArrayList<>()).add(item);
+      }
+      for (List<OutletItem> group : together.values()) {
+        boolean alert = group.getFirst().kind().equals(OutletItem.ALERT);
+        String body = alert || group.size() == 1 ? group.getFirst().body() : PassingText.together(group.stream().map(OutletItem::body).toList());
+        String type = !alert && outlet.form() == Outlet.Form.SENML ? "application/senml+json" : "application/json";
+        passer.pass(new Passer.Message(topic(outlet).replace(Destination.POINT, group.getFirst().topic()), type, body.getBytes(StandardCharsets.UTF_8)));
+        queue.taken(group.stream().map(OutletItem::id).toList());
+        passed++;
+        passedAt = clock.instant();
+      }
+    }
+
+    private void say(String now) {
+      boolean changed = !now.equals(problem);
+      problem = now;
+      if (changed && live.hasSubscribers()) {
+        live.publish(new LiveEvent("changed", outlet.siteId(), null, Map.of("what", "outlet", "outletId", outlet.id())));
+      }
+    }
+
+    private void close() {
+      thread.interrupt();
+      try {
+        thread.join(TimeUnit.SECONDS.toMillis(5));
+      } catch (InterruptedException e) {
+        Thread.currentThread().interrupt();
+      }
+    }
+  }
+
+  @PreDestroy
+  void close() throws InterruptedException {
+    closed = true;
+    collector.interrupt();
+    collector.join(TimeUnit.SECONDS.toMillis(5));
+    List.copyOf(lines.values()).forEach(Line::close);
+  }
+}
