@@ -62,7 +62,12 @@ const form = reactive({
   low: condition?.kind === "outside" ? condition.low : 0,
   high: condition?.kind === "outside" ? condition.high : 0,
   atLeast: condition?.kind === "in-zone" ? condition.atLeast : ("warning" as Severity),
-  silentMinutes: condition?.kind === "silent" ? condition.seconds / 60 : 60,
+  silentMinutes:
+    condition?.kind === "silent"
+      ? condition.seconds / 60
+      : condition?.kind === "device-says"
+        ? condition.silentSeconds / 60
+        : 60,
   holdKind: rule?.hold.kind ?? ("time" as Hold["kind"]),
   holdMinutes: rule?.hold.kind === "time" ? rule.hold.seconds / 60 : 10,
   holdReports: rule?.hold.kind === "reports" ? rule.hold.count : 3,
@@ -84,6 +89,8 @@ function conditionOf(): Condition {
       return { kind: "in-zone", atLeast: form.atLeast };
     case "silent":
       return { kind: "silent", seconds: Math.round(form.silentMinutes * 60) };
+    case "device-says":
+      return { kind: "device-says", silentSeconds: Math.round(form.silentMinutes * 60) };
   }
 }
 
@@ -96,7 +103,7 @@ async function save() {
     name: form.name,
     target: choice.value?.target,
     condition: conditionOf(),
-    hold: form.kind === "silent" ? { kind: "time", seconds: 0 } : hold,
+    hold: form.kind === "silent" || form.kind === "device-says" ? { kind: "time", seconds: 0 } : hold,
     deadBand: form.deadBand,
     severity: form.severity,
     enabled: rule?.enabled ?? true,
@@ -125,6 +132,7 @@ async function save() {
             <el-option value="below" label="below" />
             <el-option value="outside" label="outside of a range" />
             <el-option value="silent" label="silent" />
+            <el-option value="device-says" label="said by the device itself: not 0" />
           </el-select>
         </el-form-item>
         <el-form-item v-if="form.kind === 'in-zone'" label="that is at least" for="rule-zone">
@@ -149,7 +157,7 @@ async function save() {
           <el-input-number id="rule-silent" v-model="form.silentMinutes" :min="1" aria-label="minutes" />
         </el-form-item>
       </div>
-      <div v-if="form.kind !== 'silent'" class="two">
+      <div v-if="form.kind !== 'silent' && form.kind !== 'device-says'" class="two">
         <el-form-item label="Held, so that a spike wakes nobody" for="rule-hold">
           <el-select id="rule-hold" v-model="form.holdKind" aria-label="Held">
             <el-option value="time" label="for minutes" />

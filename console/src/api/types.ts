@@ -131,7 +131,8 @@ export type Condition =
   | { kind: "below"; limit: number }
   | { kind: "outside"; low: number; high: number }
   | { kind: "in-zone"; atLeast: Severity }
-  | { kind: "silent"; seconds: number };
+  | { kind: "silent"; seconds: number }
+  | { kind: "device-says"; silentSeconds: number };
 export type Hold = { kind: "time"; seconds: number } | { kind: "reports"; count: number };
 
 export interface Rule {

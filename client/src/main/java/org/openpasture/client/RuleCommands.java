@@ -38,6 +38,7 @@ final class RuleCommands implements Runnable {
       case "outside" -> "outside " + condition.path("low").asString() + " to " + condition.path("high").asString();
       case "in-zone" -> "in a zone that is " + condition.path("atLeast").asString() + " or worse";
       case "silent" -> "silent for " + condition.path("seconds").asString() + " s";
+      case "device-says" -> "said by the device, or until silent for " + condition.path("silentSeconds").asString() + " s";
       default -> condition.toString();
     };
   }

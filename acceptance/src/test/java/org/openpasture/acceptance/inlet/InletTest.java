@@ -372,4 +372,40 @@ class InletTest {
       await().atMost(8, TimeUnit.SECONDS).until(() -> SERVICE.owner().get("api/v1/points/" + point).path("latest").path("value").asDouble() == -1.5);
     }
   }
+
+  /** Wanted, given in the answer to the next contact, taken over when the hub says so; and its own verdict is an alert. */
+  @Test
+  @Order(40)
+  void aHubThatCallsInIsToldWhatToDoAndItsVerdictIsAnAlert() {
+    String model = SERVICE.owner().post("api/v1/models", JsonMapper.shared().readTree("""
+        {"id": "", "name": "Hub", "description": "", "intervalSeconds": 2, "batteryChannel": null,
+         "layout": {"format": "json", "fields": [{"channel": "interval", "at": "$.every"}, {"channel": "alarm", "at": "$.alarm"}]},
+         "settings": [{"name": "interval", "title": "Report interval", "unit": "s", "min": 5, "max": 3600, "port": 0}],
+         "channels": [{"name": "alarm", "title": "Hub alarm", "quantity": "switch", "unit": "", "verdict": {"severity": "warning", "says": "gate left open"}}]}"""))
+        .path("id").asString();
+    Made made = make("Hubs", new Source.HttpInbox(true), null, Contents.json("$.id"), null);
+    String device = SERVICE.owner().post("api/v1/devices", DeviceRequest.ofInlet("Gate hub", model, plant.pump, made.inlet().id(), "h1", true), DeviceView.class).id();
+    assertThat(call(made, 60, 0).path("next").path("sensors").toString()).isEqualTo("[\"h1\"]");
+    JsonNode wanted = SERVICE.owner().post("api/v1/devices/" + device + "/commands", Map.of("setting", "interval", "value", 20));
+    assertThat(wanted.path("state").asString() + ": " + wanted.path("reason").asString()).isEqualTo("wanted: waits until the device calls in");
+    assertThat(call(made, 60, 0).path("next").path("settings").toString()).isEqualTo("{\"h1\":{\"interval\":20.0}}");
+    assertThat(command(device)).startsWith("sent: given in the answer to its last contact");
+    assertThat(call(made, 60, 0).path("next").path("settings").path("h1").path("interval").asDouble()).as("it did not take it over: it is given again").isEqualTo(20);
+    assertThat(call(made, 20, 0).path("next").path("settings").toString()).isEqualTo("{}");
+    assertThat(command(device)).isEqualTo("acknowledged: the device has taken it over");
+
+    Plant now = plant.at(SERVICE.owner());
+    call(made, 20, 1);
+    await().atMost(10, TimeUnit.SECONDS).until(() -> now.alerts().stream().anyMatch(alert -> alert.summary().contains("Gate hub says: gate left open")));
+    await().atMost(20, TimeUnit.SECONDS).until(() -> now.alerts().stream().noneMatch(alert -> alert.summary().contains("Gate hub") && alert.returnedAt() == null));
+  }
+
+  private static JsonNode call(Made hub, int every, int alarm) {
+    return SERVICE.anonymous().post("in/" + hub.token(), Map.of("id", "h1", "every", every, "alarm", alarm));
+  }
+
+  private static String command(String device) {
+    JsonNode newest = SERVICE.owner().get("api/v1/devices/" + device + "/commands").path(0);
+    return newest.path("state").asString() + ": " + newest.path("reason").asString();
+  }
 }

@@ -197,6 +197,6 @@ class OutletTest {
     assertThatThrownBy(() -> make("inside", new Destination.HttpPost(address(), null), Outlet.Form.JSON, null)).hasMessageContaining("an outlet called 'Inside' already");
     assertThatThrownBy(() -> SERVICE.owner().post("api/v1/outlets", Map.of("name", "x", "siteId", plant.site, "readings", true, "alerts", false,
         "destination", Map.of("kind", "own-broker", "topic", "a/+/b")))).hasMessageContaining("no + and #");
-    assertThatThrownBy(() -> SERVICE.signIn("stranger").get("api/v1/outlets/" + inside.id(), OutletView.class)).hasMessageContaining("no outlet");
+    assertThatThrownBy(() -> SERVICE.signIn("stranger").get("api/v1/outlets/" + inside.id(), OutletView.class)).hasMessageContaining("no such outlet");
   }
 }

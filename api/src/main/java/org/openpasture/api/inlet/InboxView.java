@@ -1,6 +1,7 @@
 package org.openpasture.api.inlet;
 
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -9,8 +10,17 @@ import org.jspecify.annotations.Nullable;
  * @param taken parts that were kept
  * @param thinned parts that were read and not worth a record of their own
  * @param parts those that were not taken
+ * @param next what whoever called in should do next; null for nothing
  */
-public record InboxView(int taken, int thinned, List<NotTaken> parts) {
+public record InboxView(int taken, int thinned, List<NotTaken> parts, @Nullable Next next) {
+  /**
+   * What a hub should do next.
+   *
+   * @param sensors whose values are wanted of it; null if that is not told
+   * @param settings values that are wanted, by setting, by device
+   */
+  public record Next(@Nullable List<String> sensors, Map<String, Map<String, Double>> settings) {}
+
   /**
    * A part that was not taken.
    *

@@ -66,8 +66,17 @@ public sealed interface Source {
     }
   }
 
-  /** Devices or bridges post to an address of ours, with a token. */
-  record HttpInbox() implements Source {
+  /**
+   * Devices or bridges post to an address of ours, with a token.
+   *
+   * @param tellsSensors whether each answer names the devices that are registered here, for hubs that are to report just these; null for no
+   */
+  record HttpInbox(@Nullable Boolean tellsSensors) implements Source {
+    /** One that does not. */
+    public HttpInbox() {
+      this(null);
+    }
+
     @Override
     public String address() {
       return "/in/";

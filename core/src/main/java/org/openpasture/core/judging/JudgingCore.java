@@ -64,7 +64,7 @@ public final class JudgingCore {
     index();
     List<Effect> effects = new ArrayList<>();
     for (String ruleId : List.copyOf(trackers.keySet())) {
-      if (registry.find(Rule.class, ruleId).filter(Rule::enabled).isEmpty()) {
+      if (!watches.containsKey(ruleId)) {
         clear(ruleId, clock, null, effects);
         Tracker tracker = trackers.get(ruleId);
         if (tracker != null && tracker.alertId() != null) {
@@ -80,13 +80,11 @@ public final class JudgingCore {
   private void index() {
     points.forEach((point, standing) -> standing.watching.clear());
     watches = new HashMap<>();
-    for (Rule rule : registry.all(Rule.class)) {
-      if (rule.enabled()) {
-        Watch watch = new Watch(rule, registry.pointsOf(rule).stream()
-            .map(point -> new WatchedPoint(point, registry.limitsOf(point).orElse(null))).toList());
-        watches.put(rule.id(), watch);
-        watch.points().forEach(of -> standing(of.point().number()).watching.add(watch));
-      }
+    for (Rule rule : EdgeRules.andThoseOf(registry)) {
+      Watch watch = new Watch(rule, registry.pointsOf(rule).stream()
+          .map(point -> new WatchedPoint(point, registry.limitsOf(point).orElse(null))).toList());
+      watches.put(rule.id(), watch);
+      watch.points().forEach(of -> standing(of.point().number()).watching.add(watch));
     }
     nextLook = Instant.MIN;
   }
@@ -161,9 +159,7 @@ public final class JudgingCore {
       if (live) {
         standing.heard = arrival.receivedAt();
         for (Watch watch : standing.watching) {
-          if (watch.rule().condition() instanceof Condition.Silent(int seconds)) {
-            lookAt(arrival.receivedAt().plusSeconds(seconds));
-          }
+          silence(watch.rule().condition()).ifPresent(seconds -> lookAt(arrival.receivedAt().plusSeconds(seconds)));
         }
       }
       Reading known = standing.latest;
@@ -256,7 +252,7 @@ public final class JudgingCore {
     String placeName = registry.place(placeId).map(Place::name).orElse("");
     String limit = verdict != null ? verdict.limit() : silence(rule);
     String source = verdict == null || verdict.limits() == null ? "" : " of " + verdict.limits().title();
-    String summary = verdict != null
+    String summary = rule.condition() instanceof Condition.DeviceSays ? placeName + ": " + rule.name() : verdict != null
         ? placeName + ": " + verdict.point().name() + " " + Verdict.text(verdict.value(), verdict.point()) + ", " + limit
         : placeName + ": " + (point == null ? rule.name() : point.name()) + " " + limit;
     effects.add(new Effect.Raised(new Alert(alertId, rule.id(), rule.name(), rule.severity(), placeId,
@@ -327,17 +323,15 @@ public final class JudgingCore {
       return;
     }
     List<Due> due = new ArrayList<>();
-    for (Rule rule : registry.all(Rule.class)) {
-      if (rule.enabled()) {
-        dueTime(rule).filter(time -> !time.isAfter(now)).ifPresent(time -> due.add(new Due(time, rule)));
-      }
+    for (Watch watch : watches.values()) {
+      dueTime(watch.rule()).filter(time -> !time.isAfter(now)).ifPresent(time -> due.add(new Due(time, watch.rule())));
     }
     due.sort(Comparator.comparing(Due::time).thenComparing(entry -> entry.rule().id()));
     for (Due entry : due) {
       fallDue(entry.rule(), entry.time(), effects);
     }
     clock = now;
-    nextLook = registry.all(Rule.class).stream().filter(Rule::enabled).flatMap(rule -> dueTime(rule).stream())
+    nextLook = watches.values().stream().flatMap(watch -> dueTime(watch.rule()).stream())
         .min(Comparator.naturalOrder()).orElse(Instant.MAX);
   }
 
@@ -349,17 +343,36 @@ public final class JudgingCore {
 
   private Optional<Instant> dueTime(Rule rule) {
     Tracker tracker = tracker(rule.id());
-    if (rule.condition() instanceof Condition.Silent(int seconds)) {
-      return tracker.state() != AlertState.NORMAL && tracker.state() != AlertState.RETURNED ? Optional.empty()
+    Optional<Integer> silence = silence(rule.condition());
+    if (silence.isPresent()) {
+      boolean open = tracker.state() != AlertState.NORMAL && tracker.state() != AlertState.RETURNED;
+      // Silence raises one, and ends the other.
+      return open == rule.condition() instanceof Condition.Silent ? Optional.empty()
           : registry.pointsOf(rule).stream().flatMap(point -> Optional.ofNullable(standing(point.number()).heard).stream())
-              .max(Comparator.naturalOrder()).map(time -> time.plusSeconds(seconds));
+              .max(Comparator.naturalOrder()).map(time -> time.plusSeconds(silence.get()));
     }
     return tracker.state() == AlertState.ON_DELAY && tracker.since() != null && rule.hold() instanceof Hold.ForTime(int held)
         ? Optional.of(tracker.since().plusSeconds(held)) : Optional.empty();
   }
 
+  /** After how many seconds without a word something is to be done about a rule. */
+  private static Optional<Integer> silence(Condition condition) {
+    return switch (condition) {
+      case Condition.Silent(int seconds) -> Optional.of(seconds);
+      case Condition.DeviceSays(int seconds) -> Optional.of(seconds);
+      case Condition.Above above -> Optional.empty();
+      case Condition.Below below -> Optional.empty();
+      case Condition.Outside outside -> Optional.empty();
+      case Condition.InZone zone -> Optional.empty();
+    };
+  }
+
   private void fallDue(Rule rule, Instant at, List<Effect> effects) {
     Tracker tracker = tracker(rule.id());
+    if (rule.condition() instanceof Condition.DeviceSays) {
+      clear(rule.id(), at, null, effects);
+      return;
+    }
     if (rule.condition() instanceof Condition.Silent(int seconds)) {
       String open = tracker.alertId();
       if (tracker.state() == AlertState.RETURNED && open != null) {

@@ -32,6 +32,7 @@ record Verdict(Condition condition, Point point, @Nullable LimitSet limits, doub
         new Verdict(condition, point, null, value, value < limit, value >= limit + band, limit - value);
       case Condition.Outside(double low, double high) -> new Verdict(condition, point, null, value, value < low || value > high,
           value >= low + band && value <= high - band, Math.max(low - value, value - high));
+      case Condition.DeviceSays says -> new Verdict(condition, point, null, value, value != 0, value == 0, Math.abs(value));
       case Condition.InZone zone -> watched.limits() == null ? null : inZone(watched.limits(), zone, point, value, band);
       case Condition.Silent silent -> null;
     };
@@ -52,6 +53,7 @@ record Verdict(Condition condition, Point point, @Nullable LimitSet limits, doub
       case Condition.Above(double limit) -> "above " + text(limit, point);
       case Condition.Below(double limit) -> "below " + text(limit, point);
       case Condition.Outside(double low, double high) -> "outside " + number(low) + " to " + text(high, point);
+      case Condition.DeviceSays says -> "the device says so itself";
       case Condition.InZone zone -> limits == null ? "" : "zone " + limits.zoneOf(value).label() + bounds(limits.zoneOf(value), point);
       case Condition.Silent silent -> "";
     };

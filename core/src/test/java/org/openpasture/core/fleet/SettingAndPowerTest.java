@@ -17,7 +17,7 @@ class SettingAndPowerTest {
   private static final Power PENCILS = new Power(Power.Chemistry.LITHIUM_THIONYL_CHLORIDE, 1, 2_600.0, 12.0, 20.0);
 
   private static DeviceSetting setting(String prefix, FieldType type, String order, Double scale) {
-    return new DeviceSetting("interval", "Report interval", "s", -50, 100_000, 10, prefix, type, order, scale, null, true);
+    return new DeviceSetting("interval", "Report interval", "s", -50, 100_000, 10, prefix, type, order, scale, null, true, null);
   }
 
   @ParameterizedTest

@@ -14,6 +14,13 @@ import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
 import org.junit.jupiter.api.Test;
 import org.openpasture.core.alert.AlertState;
+import org.openpasture.core.fleet.Assignment;
+import org.openpasture.core.fleet.Channel;
+import org.openpasture.core.fleet.Device;
+import org.openpasture.core.fleet.DeviceIdentity;
+import org.openpasture.core.fleet.DeviceModel;
+import org.openpasture.core.fleet.EdgeVerdict;
+import org.openpasture.core.layout.Layout;
 import org.openpasture.core.limit.LimitLibrary;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.limit.Severity;
@@ -61,6 +68,46 @@ class JudgingCoreTest {
   private static Rule above(double limit, double deadBand) {
     return new Rule("r", "Too high", new Target.OfPoint("p1"), new Condition.Above(limit), new Hold.ForTime(0), deadBand, Severity.WARNING, true,
         List.of(), "");
+  }
+
+  /** A device that says by its channel "alarm" that it found something, usually once in 20 s. */
+  private static Registry withSpeakingDevice(Rule... rules) {
+    Channel alarm = new Channel("alarm", "Alarm", Quantity.SWITCH, "", null, null, null, new EdgeVerdict(Severity.CRITICAL, "bearing out of bounds", null));
+    return registry(rules).with(List.of(new Change.Put(DeviceModel.of("m", "Smart sensor", 20, null, Layout.none(), List.of(alarm))),
+        new Change.Put(new Device("d", "Drive end", "m", "pump", new DeviceIdentity.OfInlet("i", "7"))),
+        new Change.Put(new Assignment("a", "d", "alarm", "p1", START, null, null))));
+  }
+
+  @Test
+  void aDevicesOwnVerdictIsAnAlertUntilItTakesItBack() {
+    JudgingCore core = new JudgingCore(withSpeakingDevice(), JudgeState.empty());
+    assertThat(core.apply(reading(0, AXIAL, 0))).isEmpty();
+    assertThat(core.apply(reading(20, AXIAL, 1))).singleElement().isInstanceOfSatisfying(Effect.Raised.class, raised -> {
+      assertThat(raised.alert().summary()).isEqualTo("Whey pump: Drive end says: bearing out of bounds");
+      assertThat(raised.alert().limit()).isEqualTo("the device says so itself");
+      assertThat(raised.alert().severity()).isEqualTo(Severity.CRITICAL);
+    });
+    assertThat(core.apply(reading(40, AXIAL, 1))).as("it goes on").isEmpty();
+    assertThat(core.apply(reading(60, AXIAL, 0))).singleElement().isInstanceOf(Effect.Returned.class);
+  }
+
+  @Test
+  void aVerdictEndsWhenTheDeviceFallsSilent() {
+    JudgingCore core = new JudgingCore(withSpeakingDevice(), JudgeState.empty());
+    core.apply(reading(20, AXIAL, 1));
+    core.apply(reading(40, AXIAL, 1));
+    assertThat(core.apply(new Event.TimePassed(at(99)))).isEmpty();
+    assertThat(core.apply(new Event.TimePassed(at(100)))).as("three rounds without a word").singleElement()
+        .isInstanceOfSatisfying(Effect.Returned.class, returned -> assertThat(returned.at()).isEqualTo(at(100)));
+    assertThat(core.apply(reading(120, AXIAL, 1))).singleElement().isInstanceOf(Effect.Recurred.class);
+  }
+
+  @Test
+  void whoeverMadeARuleForAVerdictHasOnlyThatOne() {
+    Rule own = new Rule("own", "Call the fitter", new Target.OfPoint("p1"), new Condition.DeviceSays(60), new Hold.ForReports(1), 0, Severity.WARNING, true, List.of(), "");
+    JudgingCore core = new JudgingCore(withSpeakingDevice(own), JudgeState.empty());
+    assertThat(core.apply(reading(20, AXIAL, 1))).singleElement().isInstanceOfSatisfying(Effect.Raised.class, raised -> assertThat(raised.alert().ruleId()).isEqualTo("own"));
+    assertThat(core.use(withSpeakingDevice())).as("without the rule its alert is over").hasAtLeastOneElementOfType(Effect.Closed.class);
   }
 
   private static Instant at(long seconds) {

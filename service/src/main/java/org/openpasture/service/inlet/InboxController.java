@@ -16,6 +16,7 @@ import java.util.zip.GZIPInputStream;
 import java.util.zip.ZipException;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.inlet.InboxView;
+import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.framing.Splitter;
 import org.openpasture.core.inlet.Arrived;
 import org.openpasture.core.inlet.Inlet;
@@ -25,6 +26,7 @@ import org.openpasture.core.registry.Registry;
 import org.openpasture.service.access.Tokens;
 import org.openpasture.service.heard.InletStates;
 import org.openpasture.service.problem.Problem;
+import org.openpasture.service.radio.RadioNetwork;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -44,6 +46,7 @@ class InboxController {
   private final InletTokens tokens;
   private final MessageIntake intake;
   private final InletStates states;
+  private final RadioNetwork network;
   /** Answers by inlet and idempotency key, the oldest first: who sends again because the answer was lost gets the same. */
   private final Map<String, CompletableFuture<InboxView>> answers = Collections.synchronizedMap(new LinkedHashMap<>() {
     private static final long serialVersionUID = 1L;
@@ -54,11 +57,12 @@ class InboxController {
     }
   });
 
-  InboxController(RegistryStore registry, InletTokens tokens, MessageIntake intake, InletStates states) {
+  InboxController(RegistryStore registry, InletTokens tokens, MessageIntake intake, InletStates states, RadioNetwork network) {
     this.registry = registry;
     this.tokens = tokens;
     this.intake = intake;
     this.states = states;
+    this.network = network;
   }
 
   @PostMapping("/in")
@@ -123,7 +127,44 @@ class InboxController {
         yield CompletableFuture.completedFuture(new MessageIntake.Receipt(List.of(new Taken.Refused(bytes, null, reason)), 0));
       }
     }).toList();
-    return CompletableFuture.allOf(receipts.toArray(CompletableFuture[]::new)).thenApply(done -> view(receipts.stream().map(CompletableFuture::join).toList()));
+    return CompletableFuture.allOf(receipts.toArray(CompletableFuture[]::new)).thenApply(done -> receipts.stream().map(CompletableFuture::join).toList())
+        .thenCompose(all -> next(inlet, all).thenApply(next -> view(all, next)));
+  }
+
+  /** What those who called in by this message should do next; completes with null for nothing. */
+  private CompletableFuture<InboxView.@Nullable Next> next(Inlet inlet, List<MessageIntake.Receipt> receipts) {
+    Registry now = registry.now();
+    boolean tells = inlet.source() instanceof Source.HttpInbox(Boolean sensors) && Boolean.TRUE.equals(sensors);
+    List<String> sensors = tells ? now.devicesOf(inlet.id()).stream().map(device -> device.identity().address()).sorted().toList() : null;
+    Map<String, Taken.Read> called = new LinkedHashMap<>();
+    receipts.stream().flatMap(receipt -> receipt.parts().stream()).forEach(part -> {
+      if (part instanceof Taken.Read read && network.isSomethingWanted(read.device().id())) {
+        called.put(read.device().id(), read);
+      }
+    });
+    Map<String, Map<String, Double>> settings = new LinkedHashMap<>();
+    List<CompletableFuture<Void>> given = called.values().stream().map(read -> network.contact(read.device().id(), reported(now, read)).thenAccept(commands -> {
+      Map<String, Double> wanted = new LinkedHashMap<>();
+      commands.forEach(command -> {
+        if (command.setting() != null && command.value() != null) {
+          wanted.put(command.setting(), command.value());
+        }
+      });
+      if (!wanted.isEmpty()) {
+        synchronized (settings) {
+          settings.put(read.device().identity().address(), wanted);
+        }
+      }
+    })).toList();
+    return CompletableFuture.allOf(given.toArray(CompletableFuture[]::new)).thenApply(done -> sensors == null && settings.isEmpty() ? null : new InboxView.Next(sensors, settings));
+  }
+
+  /** What a device says that its settings are. */
+  private static Map<String, Double> reported(Registry now, Taken.Read read) {
+    Map<String, Double> reported = new HashMap<>();
+    now.find(DeviceModel.class, read.device().modelId()).map(DeviceModel::settings).orElse(List.of()).forEach(setting -> read.values().stream()
+        .filter(value -> value.channel().equals(setting.reportingChannel())).forEach(value -> reported.put(setting.name(), value.value())));
+    return reported;
   }
 
   private byte[] body(Inlet inlet, HttpServletRequest request, String sender) throws IOException {
@@ -141,7 +182,7 @@ class InboxController {
     }
   }
 
-  private static InboxView view(List<MessageIntake.Receipt> receipts) {
+  private static InboxView view(List<MessageIntake.Receipt> receipts, InboxView.@Nullable Next next) {
     int taken = 0;
     int number = 0;
     List<InboxView.NotTaken> not = new ArrayList<>();
@@ -164,7 +205,7 @@ class InboxController {
     if (taken == 0 && not.stream().allMatch(one -> one.address() == null)) {
       throw Problem.unprocessable(not.getFirst().reason() + ".", "Try the message in the console, on the inlet's page.");
     }
-    return new InboxView(taken - thinned, thinned, not);
+    return new InboxView(taken - thinned, thinned, not, next);
   }
 
   private static @Nullable String address(Taken part) {

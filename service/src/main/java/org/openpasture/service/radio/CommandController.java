@@ -18,6 +18,8 @@ import org.openpasture.core.fleet.Command;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.fleet.DeviceSetting;
+import org.openpasture.core.inlet.Inlet;
+import org.openpasture.core.inlet.Source;
 import org.openpasture.core.lorawan.DataRate;
 import org.openpasture.core.lorawan.MacState;
 import org.openpasture.core.lorawan.Region;
@@ -93,6 +95,9 @@ class CommandController {
   }
 
   private Command draft(Device device, CommandRequest request) {
+    device.inletId().flatMap(inlet -> reader.now().find(Inlet.class, inlet)).filter(inlet -> !(inlet.source() instanceof Source.HttpInbox)).ifPresent(inlet -> {
+      throw Problem.invalid("only devices on LoRaWAN and those that call in by HTTP take settings; channels of a device that is asked are set on its inlet's page");
+    });
     String person = reader.person().name();
     if (request.setting() == null) {
       byte[] payload = HexFormat.of().parseHex(String.valueOf(request.payload()));
@@ -113,7 +118,7 @@ class CommandController {
 
   private Command draft(Device device, String person, String what, @Nullable String setting, @Nullable Double value, int port, byte[] payload, boolean confirmed) {
     return new Command(0, device.id(), clock.instant(), person, what, setting, value, port, payload, confirmed, Command.State.WANTED, 0, -1,
-        clock.instant(), "waits until the device listens");
+        clock.instant(), device.inletId().isPresent() ? "waits until the device calls in" : "waits until the device listens");
   }
 
   private Command wanted(Command draft) {

@@ -1,12 +1,13 @@
 package org.openpasture.service.radio;
 
 import java.time.Clock;
-import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ConcurrentLinkedDeque;
 import org.openpasture.core.fleet.Command;
 import org.openpasture.store.telemetry.Deposit;
 import org.openpasture.store.telemetry.RadioChange;
@@ -25,7 +26,7 @@ final class CommandQueue {
 
   private final TelemetryStore telemetry;
   private final Clock clock;
-  private final Map<String, Deque<Command>> waiting = new HashMap<>();
+  private final Map<String, Deque<Command>> waiting = new ConcurrentHashMap<>();
   private final Map<Long, Integer> failures = new HashMap<>();
   private long lastId;
 
@@ -38,7 +39,7 @@ final class CommandQueue {
   }
 
   private Deque<Command> of(String deviceId) {
-    return waiting.computeIfAbsent(deviceId, key -> new ArrayDeque<>());
+    return waiting.computeIfAbsent(deviceId, key -> new ConcurrentLinkedDeque<>());
   }
 
   /**
@@ -94,6 +95,30 @@ final class CommandQueue {
       change(command.with(enough ? Command.State.FAILED : Command.State.WANTED, command.tries(), command.counter(), clock.instant(),
           enough ? "no gateway could send it in " + MOST_FAILURES + " tries: " + why : "could not be sent: " + why + ". It is tried again"));
     });
+  }
+
+  /** A device has called in; gives all that is wanted of it. */
+  List<Command> contact(String deviceId, Map<String, Double> reported) {
+    for (Command command : List.copyOf(of(deviceId))) {
+      Double now = command.setting() == null ? null : reported.get(command.setting());
+      if (command.state() == Command.State.SENT && now != null && command.value() != null) {
+        if (Math.abs(now - command.value()) <= 1e-6 * Math.max(1, Math.abs(now))) {
+          change(command.with(Command.State.ACKNOWLEDGED, command.tries(), command.counter(), clock.instant(), "the device has taken it over"));
+        } else {
+          missed(command);
+        }
+      }
+    }
+    List<Command> wanted = of(deviceId).stream().filter(command -> command.state() == Command.State.WANTED).toList();
+    wanted.forEach(command -> change(command.with(Command.State.SENT, command.tries() + 1, -1, clock.instant(),
+        "given in the answer to its last contact; it has not said yet that it has taken it over")));
+    return wanted;
+  }
+
+  /** Whether anything is not done with. Any thread may ask. */
+  boolean isBusy(String deviceId) {
+    Deque<Command> of = waiting.get(deviceId);
+    return of != null && !of.isEmpty();
   }
 
   void acknowledged(Command command) {

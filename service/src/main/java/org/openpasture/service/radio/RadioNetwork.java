@@ -155,6 +155,30 @@ public class RadioNetwork {
     return taken;
   }
 
+  /**
+   * A device that cannot be reached by radio has called in: what it says that it has taken over is done, and what is wanted of it is given.
+   *
+   * @param reported values by setting
+   * @return what it is given, in the order in which it was wanted
+   */
+  public CompletableFuture<List<Command>> contact(String deviceId, Map<String, Double> reported) {
+    CompletableFuture<List<Command>> given = new CompletableFuture<>();
+    thread.run(() -> {
+      List<Command> now = commands.contact(deviceId, reported);
+      // What is given is on disk before it is said.
+      telemetry.submit(Deposit.of()).thenRun(() -> given.complete(now));
+      if (!now.isEmpty() || !reported.isEmpty()) {
+        frames.tellOfCommands(deviceId);
+      }
+    });
+    return given;
+  }
+
+  /** Whether something is wanted of a device, or was given to it and is not taken over yet. Any thread may ask. */
+  public boolean isSomethingWanted(String deviceId) {
+    return commands.isBusy(deviceId);
+  }
+
   /** Takes a command back; completes with whether it was not too late. */
   public CompletableFuture<Boolean> cancel(Command command, String person) {
     CompletableFuture<Boolean> done = new CompletableFuture<>();

@@ -31,7 +31,7 @@ class ReadingBuilderTest {
   private static final Instant NOW = Instant.parse("2026-03-01T08:00:00Z");
   private static final Device DEVICE = new Device("d", "Sender", "m", "s", new RadioIdentity.Personalised(new Eui64(1), new DevAddr(2)));
   private static final DeviceModel MODEL = DeviceModel.of("m", "Level sender", 60, null, Layout.none(),
-      List.of(new Channel("current", "Level", Quantity.LEVEL, "m", null, new Calibration.TwoPoint(4, 0, 20, 8), null)));
+      List.of(new Channel("current", "Level", Quantity.LEVEL, "m", null, new Calibration.TwoPoint(4, 0, 20, 8), null, null)));
 
   private static Assignment assignment(String id, String point, Instant from, @Nullable Instant until, @Nullable Calibration own) {
     return new Assignment(id, "d", "current", point, from, until, own);
