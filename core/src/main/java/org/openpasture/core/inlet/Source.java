@@ -84,7 +84,8 @@ public sealed interface Source {
   }
 
   /**
-   * An address elsewhere that is fetched again and again.
+   * An address elsewhere that is fetched again and again. In the address {@code $since} stands for the time of the newest that came before (ISO 8601),
+   * {@code $sinceSeconds} and {@code $sinceMillis} for the same since 1970: so that a log that is fetched gives just what is not here yet, also after a pause.
    *
    * @param url http or https
    * @param everySeconds 1 to 86,400

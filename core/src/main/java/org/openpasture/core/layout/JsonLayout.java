@@ -50,6 +50,15 @@ public final class JsonLayout implements Layout {
     boolean met = false;
     for (int i = 0; i < fields.size(); i++) {
       TextField field = fields.get(i);
+      Fold fold = field.fold();
+      if (fold != null) {
+        double[] numbers = paths.get(i).find(document).stream().filter(JsonNode::isNumber).mapToDouble(JsonNode::doubleValue).toArray();
+        if (numbers.length > 0) {
+          met = true;
+          values.add(new ChannelValue(field.channel(), field.scaled(fold.apply(numbers))));
+        }
+        continue;
+      }
       Optional<JsonNode> found = paths.get(i).find(document).stream().filter(JsonNode::isValueNode).findFirst();
       met |= found.isPresent();
       if (found.isEmpty() || found.get().isNull()) {

@@ -17,9 +17,10 @@ import org.openpasture.core.quantity.Decimals;
  * @param offset null for 0
  * @param missing the text by which the device says "no value"; null if it never does. Empty text is always none
  * @param words numbers for words, {@code {"open": 1, "shut": 0}}; null for none
+ * @param fold how all numbers that a path of JSON leads to ({@code $.axial[*]}) become one; null for the first of them
  */
 public record TextField(String channel, String at, @Nullable Double scale, @Nullable Double offset, @Nullable String missing,
-    @Nullable Map<String, Double> words) {
+    @Nullable Map<String, Double> words, @Nullable Fold fold) {
   /** A number, and perhaps its unit after it. */
   private static final Pattern NUMBER = Pattern.compile("([+-]?(?:\\d+(?:\\.\\d*)?|\\.\\d+)(?:[eE][+-]?\\d{1,3})?)\\s*[^\\d.,eE+-]{0,8}");
   private static final int LONGEST = 60;
@@ -33,7 +34,7 @@ public record TextField(String channel, String at, @Nullable Double scale, @Null
 
   /** A plain number. */
   public static TextField of(String channel, String at) {
-    return new TextField(channel, at, null, null, null, null);
+    return new TextField(channel, at, null, null, null, null, null);
   }
 
   /** What came of reading a piece of text. */
@@ -57,9 +58,13 @@ public record TextField(String channel, String at, @Nullable Double scale, @Null
       return new Read.Nothing();
     }
     Optional<Double> number = Optional.ofNullable(words == null ? null : words.get(text)).or(() -> number(text, decimalComma));
-    return number.<Read>map(value -> new Read.Value(scale == null && offset == null ? value
-            : Decimals.linear(value, scale == null ? 1 : scale, offset == null ? 0 : offset)))
+    return number.<Read>map(value -> new Read.Value(scaled(value)))
         .orElseGet(() -> new Read.Unreadable("'" + channel + "' is no number: '" + (text.length() > LONGEST ? text.substring(0, LONGEST) + "…" : text) + "'"));
+  }
+
+  /** A number as the device meant it. */
+  double scaled(double number) {
+    return scale == null && offset == null ? number : Decimals.linear(number, scale == null ? 1 : scale, offset == null ? 0 : offset);
   }
 
   private static Optional<Double> number(String text, boolean decimalComma) {

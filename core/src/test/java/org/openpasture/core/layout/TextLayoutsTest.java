@@ -1,6 +1,7 @@
 package org.openpasture.core.layout;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.charset.StandardCharsets;
@@ -59,8 +60,8 @@ class TextLayoutsTest {
 
   @Test
   void scalesKnowsWordsAndWhatMeansNothing() {
-    LineLayout layout = LineLayout.of(";", new TextField("raw", "0", -0.1, 102.4, "9999", null),
-        new TextField("door", "1", null, null, null, Map.of("open", 1.0, "shut", 0.0)));
+    LineLayout layout = LineLayout.of(";", new TextField("raw", "0", -0.1, 102.4, "9999", null, null),
+        new TextField("door", "1", null, null, null, Map.of("open", 1.0, "shut", 0.0), null));
     assertThat(read(layout, "1024;open")).as("the raw number of a probe falls as it gets wetter").isEqualTo("[raw 0.0, door 1.0]");
     assertThat(read(layout, "9999;shut")).isEqualTo("[door 0.0]");
   }
@@ -125,7 +126,7 @@ class TextLayoutsTest {
     assertThat(mapper.readValue("{\"messages\": []}", Layout.class)).isEqualTo(Layout.none());
     assertThat(mapper.readValue("""
         {"format": "line", "separator": ";", "messages": [{"fields": [{"channel": "t", "at": "1", "scale": 0.1}]}]}""", Layout.class))
-        .isEqualTo(LineLayout.of(";", new TextField("t", "1", 0.1, null, null, null)));
+        .isEqualTo(LineLayout.of(";", new TextField("t", "1", 0.1, null, null, null, null)));
   }
 
   @Property(tries = 500)
@@ -134,5 +135,21 @@ class TextLayoutsTest {
       assertThat(layout.decode(0, noise)).isNotNull();
       assertThat(layout.parts(0, noise)).allSatisfy(part -> assertThat(part.until()).isLessThanOrEqualTo(noise.length));
     }
+  }
+
+  /** Eight samples of a sine of amplitude 2 about 5, and one of nothing. */
+  @Test
+  void aWaveformBecomesItsRmsAndItsPeak() {
+    String message = "{\"axial\":[5,6.414213562,7,6.414213562,5,3.585786438,3,3.585786438],\"radial\":[]}";
+    JsonLayout layout = new JsonLayout(List.of(folded("rms", Fold.RMS), folded("peak", Fold.PEAK), folded("mean", Fold.MEAN), folded("count", Fold.COUNT), folded("max", Fold.MAX),
+        new TextField("radial", "$.radial[*]", null, null, null, null, Fold.RMS)));
+    List<ChannelValue> values = ((Decoding.Decoded) layout.decode(0, message.getBytes(StandardCharsets.UTF_8))).values();
+    assertThat(values).extracting(ChannelValue::channel).as("no samples are no value").containsExactly("rms", "peak", "mean", "count", "max");
+    assertThat(values.get(0).value()).isEqualTo(Math.sqrt(2), within(1e-8));
+    assertThat(values.stream().map(ChannelValue::value).skip(1).map(value -> Math.round(value * 1e6) / 1e6)).containsExactly(2.0, 5.0, 8.0, 7.0);
+  }
+
+  private static TextField folded(String channel, Fold fold) {
+    return new TextField(channel, "$.axial[*]", null, null, null, null, fold);
   }
 }

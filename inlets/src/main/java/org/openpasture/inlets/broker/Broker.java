@@ -95,7 +95,7 @@ public final class Broker implements AutoCloseable {
     this.settings = settings;
     Path conf = Files.createDirectories(settings.folder().resolve("conf"));
     Files.writeString(conf.resolve("config.xml"), configuration(settings));
-    this.broker = EmbeddedHiveMQ.builder().withConfigurationFolder(conf).withDataFolder(Files.createDirectories(settings.folder().resolve("data")))
+    this.broker = EmbeddedHiveMQ.builder().withoutLoggingBootstrap().withConfigurationFolder(conf).withDataFolder(Files.createDirectories(settings.folder().resolve("data")))
         .withExtensionsFolder(Files.createDirectories(settings.folder().resolve("extensions")))
         .withEmbeddedExtension(EmbeddedExtension.builder().withId("open-pasture").withName("Open Pasture").withVersion("1").withAuthor("Open Pasture")
             .withPriority(0).withStartPriority(1_000).withExtensionMain(new Door()).build()).build();

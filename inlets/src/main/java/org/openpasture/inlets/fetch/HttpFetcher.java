@@ -7,6 +7,7 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ExecutionException;
@@ -27,6 +28,7 @@ public final class HttpFetcher implements MessageInlet {
   private static final Duration CONNECT_WITHIN = Duration.ofSeconds(5);
   private static final Duration ANSWER_WITHIN = Duration.ofSeconds(20);
   private static final int MOST_REDIRECTS = 4;
+  private static final Duration FIRST_REACHES_BACK = Duration.ofDays(1);
   private static final int LONGEST = 4 << 20;
   private final HttpClient client = HttpClient.newBuilder().connectTimeout(CONNECT_WITHIN).followRedirects(HttpClient.Redirect.NEVER).build();
   private final Source.HttpFetch source;
@@ -123,7 +125,7 @@ public final class HttpFetcher implements MessageInlet {
   }
 
   private HttpResponse<InputStream> get() throws IOException, InterruptedException {
-    URI at = source.url();
+    URI at = withTime(source.url(), sink.newest().orElse(Instant.now().minus(FIRST_REACHES_BACK)));
     for (int i = 0; i <= MOST_REDIRECTS; i++) {
       if (!Boolean.TRUE.equals(source.allowPrivate())) {
         Surroundings.refuse(at);
@@ -154,6 +156,12 @@ public final class HttpFetcher implements MessageInlet {
       }
     }
     throw new IOException(source.url().getHost() + " sends us on again and again");
+  }
+
+  static URI withTime(URI url, Instant since) {
+    String text = url.toString();
+    return !text.contains("$since") ? url : URI.create(text.replace("$sinceSeconds", Long.toString(since.getEpochSecond()))
+        .replace("$sinceMillis", Long.toString(since.toEpochMilli())).replace("$since", since.toString()));
   }
 
   @Override

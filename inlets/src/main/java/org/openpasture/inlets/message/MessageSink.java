@@ -1,6 +1,8 @@
 package org.openpasture.inlets.message;
 
+import java.time.Instant;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 
 /** Takes what a transport brings. Any thread may call it. */
@@ -18,6 +20,11 @@ public interface MessageSink {
 
   /** Something came that makes no frame. */
   void lost(byte[] bytes, String sender, String reason);
+
+  /** The time of the newest that came; empty if nothing did. */
+  default Optional<Instant> newest() {
+    return Optional.empty();
+  }
 
   /** The transport is in another condition. */
   void condition(Condition condition, String words);

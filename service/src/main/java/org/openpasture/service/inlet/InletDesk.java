@@ -6,6 +6,7 @@ import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -225,6 +226,7 @@ class InletDesk {
   /** What comes from a transport is read by the inlet as it is registered then. */
   private final class Sink implements MessageSink {
     private final String inletId;
+    private @Nullable Instant newest;
 
     private Sink(String inletId) {
       this.inletId = inletId;
@@ -236,8 +238,23 @@ class InletDesk {
 
     @Override
     public CompletableFuture<?> frame(byte[] whole, byte[] payload, String sender, Map<String, String> names) {
-      return inlet().map(one -> intake.take(one, whole, new Arrived(payload, sender, names)))
+      return inlet().<CompletableFuture<?>>map(one -> intake.take(one, whole, new Arrived(payload, sender, names)).thenAccept(this::note))
           .orElseGet(() -> CompletableFuture.failedFuture(new IllegalStateException("the inlet is gone")));
+    }
+
+    private synchronized void note(MessageIntake.Receipt receipt) {
+      receipt.parts().forEach(part -> {
+        if (part instanceof Taken.Read read && (newest == null || read.time().isAfter(newest))) {
+          newest = read.time();
+        }
+      });
+    }
+
+    /** The newest of its devices' readings; after a start, when they were heard last. */
+    @Override
+    public synchronized Optional<Instant> newest() {
+      return Optional.ofNullable(newest).or(() -> registry.now().devicesOf(inletId).stream().flatMap(device -> intake.lastHeard(device.id()).stream())
+          .max(Comparator.naturalOrder()));
     }
 
     @Override

@@ -2,6 +2,14 @@ package org.openpasture.simulator.demo;
 
 import java.util.ArrayList;
 import java.util.List;
+import tools.jackson.databind.JsonNode;
+import org.openpasture.core.outlet.Destination;
+import org.openpasture.core.layout.JsonPath;
+import org.openpasture.core.inlet.TopicPattern;
+import org.openpasture.core.inlet.Locator;
+import org.openpasture.core.inlet.Contents;
+import org.openpasture.api.outlet.OutletRequest;
+import java.net.URI;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.alert.RuleRequest;
@@ -54,10 +62,35 @@ final class Creamery extends DemoMaker {
 
 
   private final DemoFieldbus fieldbus;
+  private final DemoNetwork network;
+  private String separatorPassword = "";
 
-  Creamery(ApiClient api, DemoFieldbus fieldbus) {
+  Creamery(ApiClient api, DemoFieldbus fieldbus, DemoNetwork network) {
     super(api);
     this.fieldbus = fieldbus;
+    this.network = network;
+  }
+
+  /** By which the separator's sensor signs in to the broker. */
+  String separatorPassword() {
+    return separatorPassword;
+  }
+
+  /** What already speaks IP: a sensor that publishes waveforms, a controller whose trend is fetched. */
+  private void network(String site, String wheyRoom) {
+    String separator = place("assets", new AssetRequest("Separator", wheyRoom, "machine", List.of()));
+    JsonNode made = api.post("api/v1/inlets", new InletRequest("Vibration topics", site, new Source.OwnBroker(List.of(new TopicPattern("creamery/vibration/{serial}"))), null,
+        new Contents(Contents.Form.JSON, Locator.of("topic:serial"), null, null, null, null, null, null), null));
+    separatorPassword = made.path("token").asString();
+    api.post("api/v1/devices", DeviceRequest.ofInlet("Separator sensor", model("model-waveform-sender.json"), separator, made.path("inlet").path("id").asString(), "sep-1", true));
+    points(separator, Map.of("Radial vibration", "sep-radial", "Axial vibration", "sep-axial", "Radial peak", "sep-peak", "Bearing temperature", "sep-bearing", "Trip", "sep-trip"));
+    String dispatch = place("areas", new AreaRequest("Dispatch", site));
+    String store = place("assets", new AssetRequest("Cold store", dispatch, "room", List.of()));
+    JsonNode inlet = api.post("api/v1/inlets", new InletRequest("Cold store trend", site, new Source.HttpFetch(URI.create(network.trendAddress()), 20, true), null,
+        new Contents(Contents.Form.JSON, Locator.of("json:$.store"), null, JsonPath.of("$.trend[*]"), null, null, Locator.of("json:$.at"), null), null)).path("inlet");
+    api.post("api/v1/devices", DeviceRequest.ofInlet("Cold store controller", model("model-cold-store.json"), store, inlet.path("id").asString(), "dispatch", true));
+    points(store, Map.of("Store temperature", "cold-temperature", "Door open", "cold-door"));
+    api.post("api/v1/outlets", new OutletRequest("Cold chain to the broker", site, new Destination.OwnTopic("harrowfell/{point}", true), List.of(store), null, true, true, null, null));
   }
 
   /** Makes everything and returns the site's id. */
@@ -105,6 +138,7 @@ final class Creamery extends DemoMaker {
     wired(site, reception);
     rules(pump, cellar);
     dashboard(site, pump);
+    network(site, wheyRoom);
     return site;
   }
 

@@ -34,6 +34,9 @@ public final class Demo implements Runnable {
   @Option(names = "--station-port", defaultValue = "8472")
   private int stationPort;
 
+  @Option(names = "--mqtt-port", defaultValue = "1883")
+  private int mqttPort;
+
   @Option(names = "--mail-port", defaultValue = "8425")
   private int mailPort;
 
@@ -49,17 +52,18 @@ public final class Demo implements Runnable {
     Clock clock = Clock.systemUTC();
     Instant start = clock.instant();
     DemoWorld world = new DemoWorld(start);
-    try (MailStandIn mailbox = new MailStandIn(mailPort, mailboxPort); DemoFieldbus fieldbus = new DemoFieldbus(world, clock)) {
+    try (MailStandIn mailbox = new MailStandIn(mailPort, mailboxPort); DemoFieldbus fieldbus = new DemoFieldbus(world, clock);
+        DemoBarn barn = new DemoBarn(world, clock); DemoNetwork network = new DemoNetwork(world, clock)) {
       ApiClient anonymous = new ApiClient(at, null);
       ApiClient owner = DemoPeople.owner(anonymous, setupCode, password);
       owner.put("api/v1/settings/mail",
           new MailSettings("127.0.0.1", mailbox.smtpPort(), "pasture@harrowfell.example", null, null, false));
-      Creamery creamery = new Creamery(owner, fieldbus);
+      Creamery creamery = new Creamery(owner, fieldbus, network);
       String site = creamery.build();
       DemoPeople.invite(owner, anonymous, "technician", Right.EDIT, site, password);
       DemoPeople.invite(owner, anonymous, "adviser", Right.OPERATE, site, password);
       DemoPeople.invite(owner, anonymous, "viewer", Right.LOOK, site, password);
-      Farm farm = new Farm(owner);
+      Farm farm = new Farm(owner, barn);
       String farmSite = farm.build();
       owner.post("api/v1/grants", new GrantRequest("technician", Right.EDIT, farmSite));
       owner.post("api/v1/grants", new GrantRequest("adviser", Right.OPERATE, farmSite));
@@ -70,6 +74,7 @@ public final class Demo implements Runnable {
           DemoFarm bridges = new DemoFarm(farm, at, world, clock)) {
         radio.play();
         bridges.play();
+        network.play(mqttPort, creamery.separatorPassword());
         mailbox.offer("Press the join button of the new sensor", radio::pressJoinButton);
         System.out.println("playing, after " + readings + " readings of history");
         new CountDownLatch(1).await();

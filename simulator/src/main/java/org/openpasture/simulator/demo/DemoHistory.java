@@ -50,6 +50,11 @@ final class DemoHistory {
       sources.put("hay-" + stack, time -> world.hayTemperature(number, time));
     }
 
+    sources.put("barn-temperature", world::barnTemperature);
+    sources.put("barn-humidity", world::barnHumidity);
+    sources.put("barn-ammonia", time -> world.barnAmmonia(time, 35));
+    sources.put("cold-temperature", world::coldStore);
+
     StringBuilder csv = new StringBuilder("time,point,value\n");
     Instant first = start.minus(LENGTH).truncatedTo(ChronoUnit.MINUTES);
     Instant gapFrom = start.minus(GAP_BEGAN);

@@ -104,6 +104,36 @@ final class DemoWorld {
     return 16 + stack + damp + 0.4 * Math.sin((hour(time) - 12) / 24 * 2 * Math.PI) + noise("hay" + stack, time, 0.05);
   }
 
+  double barnTemperature(Instant time) {
+    return 11 + 0.55 * airTemperature(time) + noise("barn", time, 0.08);
+  }
+
+  double barnHumidity(Instant time) {
+    return Math.clamp(74 - 6 * Math.sin((hour(time) - 9) / 24 * 2 * Math.PI) + noise("barn-h", time, 0.6), 30, 100);
+  }
+
+  /** Swings while its mean rises towards the morning, before the barn is mucked out; more ventilation thins it. */
+  double barnAmmonia(Instant time, double ventilationPercent) {
+    double hour = hour(time);
+    double since = hour < 9 ? hour + 15 : hour - 9;
+    return Math.max(0.5, (6 + 0.75 * since + 4 * Math.sin(time.getEpochSecond() / 140.0)) * 35 / Math.max(10, ventilationPercent) + noise("barn-n", time, 0.5));
+  }
+
+  double coldStore(Instant time) {
+    return -21.5 + 0.8 * Math.sin(time.getEpochSecond() / 1_900.0) + (isColdStoreOpen(time) ? 2.2 : 0) + noise("cold", time, 0.1);
+  }
+
+  boolean isColdStoreOpen(Instant time) {
+    double hour = hour(time);
+    return hour > 6 && hour < 16 && time.getEpochSecond() / 60 % 20 < 3;
+  }
+
+  /** The separator's bowl is out of balance for two minutes, from the fifth minute on. */
+  boolean isSeparatorUnbalanced(Instant time) {
+    long seconds = Duration.between(start, time).toSeconds();
+    return seconds >= 300 && seconds < 420;
+  }
+
   /** What the creamery takes from the mains, in kW. */
   double plantPower(Instant time) {
     double hour = hour(time);

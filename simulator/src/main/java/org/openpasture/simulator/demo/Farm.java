@@ -20,8 +20,11 @@ final class Farm extends DemoMaker {
   private int weatherPort;
   private String relayToken = "";
 
-  Farm(ApiClient api) {
+  private final DemoBarn barn;
+
+  Farm(ApiClient api, DemoBarn barn) {
     super(api);
+    this.barn = barn;
   }
 
   /** Port of the inlet for the bridge of the weather mast. */
@@ -42,6 +45,7 @@ final class Farm extends DemoMaker {
     String mast = place("assets", new AssetRequest("Weather mast", yard, "mast", List.of()));
     weather(site, mast);
     hay(site, loft);
+    calves(site, yard);
     return site;
   }
 
@@ -50,6 +54,15 @@ final class Farm extends DemoMaker {
     weatherPort = Integer.parseInt(inlet.path("address").asString().replaceAll("\\D", ""));
     api.post("api/v1/devices", DeviceRequest.ofInlet("Mast sender", model("model-weather.json"), mast, inlet.path("id").asString(), "WS2", true));
     points(mast, Map.of("Air temperature", "farm-air", "Air pressure", "farm-pressure", "Wind", "farm-wind", "Rain today", "farm-rain"));
+  }
+
+  private void calves(String site, String yard) {
+    String house = place("assets", new AssetRequest("Calf barn", yard, "room", List.of()));
+    JsonNode inlet = api.post("api/v1/inlets", new InletRequest("Barn controllers", site, new Source.BacnetIp(0, "127.0.0.1", barn.lookAt(), 1_000), null, null, null)).path("inlet");
+    api.post("api/v1/devices", DeviceRequest.ofInlet("Barn unit", model("model-barn-controller.json"), house, inlet.path("id").asString(),
+        Integer.toString(DemoBarn.BARN), true));
+    points(house, Map.of("Barn temperature", "barn-temperature", "Barn humidity", "barn-humidity", "Ammonia", "barn-ammonia", "Ventilation", "barn-ventilation",
+        "Curtain open", "barn-curtain"));
   }
 
   private void hay(String site, String loft) {
