@@ -49,7 +49,7 @@ export const router = createRouter({
     },
     { path: "/fleet", redirect: "/fleet/gateways" },
     {
-      path: "/fleet/:tab(gateways|inlets|devices|frames|models|workbench)",
+      path: "/fleet/:tab(gateways|inlets|outlets|devices|frames|models|workbench)",
       component: () => import("./fleet/FleetRoom.vue"),
       props: true,
       meta: { title: "Fleet" },

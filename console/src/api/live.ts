@@ -77,7 +77,8 @@ export function onLive<T>(name: LiveEvent, listener: (data: T) => void) {
 }
 
 /** What the service says has changed, where it does not say how: it is to be asked for again. */
-export type Changed = "registry" | "heard-gateways" | "rules" | "notices" | "commands" | "inlet" | "strangers";
+export type Changed =
+  "registry" | "heard-gateways" | "rules" | "notices" | "commands" | "inlet" | "strangers" | "outlet";
 
 /** Does something when one of these has changed; other changes cost nothing. */
 export function onChanged(kinds: Changed[], action: () => unknown) {

@@ -742,3 +742,31 @@ export interface Summary {
   last: number | null;
   secondsInZone: Record<string, number>;
 }
+
+/** Where an outlet passes things on to. */
+export type Destination =
+  | { kind: "http"; url: string; allowPrivate?: boolean | null }
+  | { kind: "mqtt"; url: string; topic: string; username?: string | null; retained?: boolean | null }
+  | { kind: "own-broker"; topic: string; retained?: boolean | null };
+
+/** A way out, and how it goes. */
+export interface Outlet {
+  id: string;
+  name: string;
+  siteId: string;
+  siteName: string;
+  state: string;
+  reason: string;
+  destination: Destination;
+  placeIds: string[];
+  quantities: string[] | null;
+  readings: boolean;
+  alerts: boolean;
+  form: "json" | "senml";
+  waiting: number;
+  oldestAt: string | null;
+  passed: number;
+  dropped: number;
+  passedAt: string | null;
+  secretNames: string[];
+}

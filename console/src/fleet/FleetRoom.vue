@@ -4,6 +4,7 @@ import DeviceList from "./DeviceList.vue";
 import FrameList from "./FrameList.vue";
 import GatewayList from "./GatewayList.vue";
 import InletList from "./InletList.vue";
+import OutletList from "./OutletList.vue";
 import ModelList from "./ModelList.vue";
 import WorkbenchRoom from "./WorkbenchRoom.vue";
 
@@ -18,6 +19,7 @@ const router = useRouter();
     <el-tabs :model-value="tab" @tab-change="(name) => router.push('/fleet/' + name)">
       <el-tab-pane name="gateways" label="Gateways" lazy><GatewayList /></el-tab-pane>
       <el-tab-pane name="inlets" label="Inlets" lazy><InletList /></el-tab-pane>
+      <el-tab-pane name="outlets" label="Outlets" lazy><OutletList /></el-tab-pane>
       <el-tab-pane name="devices" label="Devices" lazy><DeviceList /></el-tab-pane>
       <el-tab-pane name="frames" label="Live frames" lazy><FrameList v-if="tab === 'frames'" /></el-tab-pane>
       <el-tab-pane name="models" label="Models" lazy><ModelList /></el-tab-pane>

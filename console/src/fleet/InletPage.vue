@@ -110,7 +110,7 @@ const origin = location.origin;
       <table class="rows cards">
         <tbody>
           <tr v-for="one in strangers.data.value.slice(0, 20)" :key="one.address">
-            <td class="mono">{{ one.address }}</td>
+            <td class="mono once">{{ one.address }}</td>
             <td class="soft small">
               {{ one.count === 1 ? "1 message" : one.count + " messages" }}, {{ age(one.lastHeard, now) }}
             </td>
@@ -280,6 +280,9 @@ const origin = location.origin;
 }
 .problem {
   color: var(--warning);
+}
+.once {
+  white-space: nowrap;
 }
 .refusal {
   margin: 0.25rem 0;

@@ -108,7 +108,7 @@ const keyOf = (poll: Poll) => `${poll.deviceId}/${poll.group ?? ""}`;
                     <td class="mono small">{{ row.channel }}</td>
                     <td class="soft small">{{ row.where }}</td>
                     <td class="mono small raw">{{ row.raw || "not read" }}</td>
-                    <td class="num">{{ row.value ?? "" }}</td>
+                    <td class="num">{{ row.value === null ? "" : Number(row.value.toFixed(4)) }}</td>
                     <td v-if="mayOperate && poll.rows.some((one) => one.settable)">
                       <form v-if="row.settable" class="row" @submit.prevent>
                         <el-input-number

@@ -22,7 +22,7 @@ import picocli.CommandLine.Command;
         "", "Exit status: 0 done, 1 refused, 2 wrong options, 3 no service there, 4 not signed in.",
         "Add --json to any list or answer for a program to read."},
     subcommands = {AccountCommands.SignInCommand.class, AccountCommands.SignOutCommand.class, PlaceCommands.class,
-        PointCommands.class, ReadingCommands.class, GatewayCommands.class, ModelCommands.class, DeviceCommands.class, RadioCommands.class, InletCommands.class, FrameCommands.class,
+        PointCommands.class, ReadingCommands.class, GatewayCommands.class, ModelCommands.class, DeviceCommands.class, RadioCommands.class, InletCommands.class, OutletCommands.class, FrameCommands.class,
         AlertCommands.class, RuleCommands.class, LimitCommands.class, DashboardCommands.class, PeopleCommands.class, RecordCommands.class,
         BackupCommands.class,
         AutoComplete.GenerateCompletion.class})

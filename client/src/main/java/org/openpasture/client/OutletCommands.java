@@ -1,0 +1,146 @@
+package org.openpasture.client;
+
+import java.net.URI;
+import java.time.Instant;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.api.outlet.OutletRequest;
+import org.openpasture.client.output.TextTable;
+import org.openpasture.client.output.Words;
+import org.openpasture.core.outlet.Destination;
+import org.openpasture.core.outlet.Outlet;
+import org.openpasture.core.quantity.Quantity;
+import picocli.CommandLine.ArgGroup;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
+
+/** Outlets: ways out by which readings and alerts are passed on as they come. */
+@Command(name = "outlets", mixinStandardHelpOptions = true, description = "Ways out: readings and alerts that are passed on to addresses and topics; how each goes, and what waits.")
+final class OutletCommands implements Runnable {
+  @Mixin private Service service;
+
+  @Override
+  public void run() {
+    JsonNode outlets = service.api().get("api/v1/outlets");
+    if (service.printedJson(outlets)) {
+      return;
+    }
+    Instant now = Instant.now();
+    TextTable table = new TextTable("Outlet", "Where to", "What", "State", "Passed on", "Last", "Waiting");
+    outlets.forEach(one -> table.row(one.path("name").asString(), where(one.path("destination")), what(one), one.path("state").asString(), one.path("passed").asString(),
+        Words.age(one.path("passedAt"), now), one.path("waiting").asString()));
+    service.out().print(table.isEmpty() ? "No outlets yet. Make one with 'pasture outlets add'.\n" : table.text());
+    outlets.forEach(one -> {
+      if (!one.path("state").asString().equals("up")) {
+        service.out().println("\n" + one.path("name").asString() + ": " + one.path("reason").asString());
+      }
+    });
+  }
+
+  private static String where(JsonNode destination) {
+    return switch (destination.path("kind").asString()) {
+      case "http" -> destination.path("url").asString();
+      case "mqtt" -> destination.path("url").asString() + ", " + destination.path("topic").asString();
+      default -> "broker of the service, " + destination.path("topic").asString();
+    };
+  }
+
+  private static String what(JsonNode outlet) {
+    boolean readings = outlet.path("readings").asBoolean();
+    return (readings ? "readings" : "") + (readings && outlet.path("alerts").asBoolean() ? ", " : "") + (outlet.path("alerts").asBoolean() ? "alerts" : "");
+  }
+
+  private static String id(Service service, String meant) {
+    return Service.pick(service.api().get("api/v1/outlets"), meant, "outlet").path("id").asString();
+  }
+
+  /** Where to: one of these. */
+  static final class To {
+    @Option(names = "--post", paramLabel = "URL", description = "An address that is posted to.")
+    private @Nullable URI post;
+
+    @Option(names = "--mqtt", paramLabel = "URL,TOPIC", description = "A topic of a broker elsewhere: mqtts://host:8883,harrow/{point}.")
+    private @Nullable String mqtt;
+
+    @Option(names = "--broker", paramLabel = "TOPIC", description = "A topic of the broker inside the service; {point} stands for place and name of the point.")
+    private @Nullable String broker;
+
+    Destination destination(boolean allowPrivate, @Nullable String username, boolean retained) {
+      if (post != null) {
+        return new Destination.HttpPost(post, allowPrivate);
+      }
+      if (mqtt == null) {
+        return new Destination.OwnTopic(String.valueOf(broker), retained);
+      }
+      String[] parts = mqtt.split(",", 2);
+      return new Destination.MqttTopic(URI.create(parts[0]), parts.length < 2 ? "" : parts[1], username, retained);
+    }
+  }
+
+  @Command(name = "add", mixinStandardHelpOptions = true, description = "Make an outlet.")
+  int add(@Mixin Service to, @Parameters(paramLabel = "NAME") String name,
+      @Option(names = "--site", paramLabel = "SITE", required = true, description = "Whose outlet it is.") String site,
+      @ArgGroup(multiplicity = "1") To where,
+      @Option(names = "--place", paramLabel = "PLACE", description = "Only what belongs to this place; may be given again.") @Nullable List<String> places,
+      @Option(names = "--quantity", paramLabel = "NAME", description = "Only readings of this quantity; may be given again.") @Nullable List<String> quantities,
+      @Option(names = "--no-readings", description = "Pass on alerts alone.") boolean noReadings,
+      @Option(names = "--no-alerts", description = "Pass on readings alone.") boolean noAlerts,
+      @Option(names = "--senml", description = "Readings as SenML instead of JSON.") boolean senml,
+      @Option(names = "--retained", description = "The broker keeps the newest for whoever subscribes later.") boolean retained,
+      @Option(names = "--user", paramLabel = "NAME", description = "To sign in to a broker elsewhere.") @Nullable String username,
+      @Option(names = "--allow-private", description = "The address may lie in the service's machine or the networks around it.") boolean allowPrivate,
+      @Option(names = "--secret", paramLabel = "NAME=VALUE", description = "A header, signing-key=… to have posts signed, or password=… of a broker; encrypted, never shown again.")
+      @Nullable Map<String, String> secrets) {
+    Set<Quantity> wanted = new LinkedHashSet<>();
+    if (quantities != null) {
+      quantities.forEach(one -> wanted.add(Quantity.of(one)));
+    }
+    JsonNode made = to.api().post("api/v1/outlets", new OutletRequest(name, PlaceCommands.id(to, site), where.destination(allowPrivate, username, retained),
+        places == null ? null : places.stream().map(place -> PlaceCommands.id(to, place)).toList(), wanted.isEmpty() ? null : wanted, !noReadings, !noAlerts,
+        senml ? Outlet.Form.SENML : Outlet.Form.JSON, secrets));
+    if (!to.printedJson(made)) {
+      to.out().println("Made " + made.path("name").asString() + ": " + where(made.path("destination")) + ". Try it with 'pasture outlets try \"" + made.path("name").asString()
+          + "\"'.");
+    }
+    return 0;
+  }
+
+  @Command(name = "try", mixinStandardHelpOptions = true, description = "Send a message that says that it is a trial, and show what the outside answers.")
+  int attempt(@Mixin Service to, @Parameters(paramLabel = "OUTLET", description = "Name or id.") String outlet) {
+    JsonNode answer = to.api().post("api/v1/outlets/" + id(to, outlet) + "/try", Map.of());
+    if (!to.printedJson(answer)) {
+      to.out().println(answer.path("answer").asString());
+    }
+    return 0;
+  }
+
+  @Command(name = "pause", mixinStandardHelpOptions = true, description = "Send nothing by an outlet until it is resumed; what comes waits.")
+  int pause(@Mixin Service to, @Parameters(paramLabel = "OUTLET", description = "Name or id.") String outlet) {
+    return told(to, to.api().post("api/v1/outlets/" + id(to, outlet) + "/pause", Map.of()));
+  }
+
+  @Command(name = "resume", mixinStandardHelpOptions = true, description = "Go on with a paused outlet.")
+  int resume(@Mixin Service to, @Parameters(paramLabel = "OUTLET", description = "Name or id.") String outlet) {
+    return told(to, to.api().post("api/v1/outlets/" + id(to, outlet) + "/resume", Map.of()));
+  }
+
+  private static int told(Service to, JsonNode outlet) {
+    if (!to.printedJson(outlet)) {
+      to.out().println(outlet.path("name").asString() + " is " + outlet.path("state").asString() + "; " + outlet.path("waiting").asString() + " wait.");
+    }
+    return 0;
+  }
+
+  @Command(name = "remove", mixinStandardHelpOptions = true, description = "Remove an outlet, and what waits for it.")
+  int remove(@Mixin Service to, @Parameters(paramLabel = "OUTLET", description = "Name or id.") String outlet) {
+    to.api().delete("api/v1/outlets/" + id(to, outlet));
+    to.out().println("Removed.");
+    return 0;
+  }
+}

@@ -1,0 +1,139 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import { onChanged } from "@/api/live";
+import type { Outlet } from "@/api/types";
+import { useAction } from "@/look/act";
+import { age, every, now } from "@/look/clock";
+import EmptyState from "@/look/EmptyState.vue";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { usePlaces } from "@/places/places";
+import { computed, ref } from "vue";
+import OutletForm from "./OutletForm.vue";
+import { addressOf } from "./outletForms";
+import StateWord from "./StateWord.vue";
+
+/** Ways out: readings and alerts that are passed on as they come. */
+const places = usePlaces();
+const making = ref(false);
+const changing = ref<Outlet>();
+const removing = ref<Outlet>();
+const { data, error, load } = useLoad(() => api.get<Outlet[]>("outlets"));
+const action = useAction();
+const answer = ref("");
+onChanged(["registry", "outlet"], load);
+every(5, () => void load());
+const mayAdd = computed(() => places.editable.some((place) => place.kind === "site"));
+
+const put = (outlet: Outlet, what: "pause" | "resume") =>
+  action.run(
+    () => api.post(`outlets/${outlet.id}/${what}`).then(load),
+    what === "pause" ? "Paused: what comes waits." : "It goes on.",
+  );
+
+async function tryOut(outlet: Outlet) {
+  answer.value = "";
+  await action.run(
+    async () => (answer.value = (await api.post<{ answer: string }>(`outlets/${outlet.id}/try`)).answer),
+  );
+}
+
+async function remove() {
+  const outlet = removing.value;
+  if (outlet && (await action.run(() => api.remove("outlets/" + outlet.id), outlet.name + " is removed."))) {
+    await load();
+  }
+  removing.value = undefined;
+}
+</script>
+
+<template>
+  <section class="sheet">
+    <div class="sheet-head">
+      <h2>Outlets</h2>
+      <el-button v-if="mayAdd" type="primary" @click="making = true">Make an outlet</el-button>
+    </div>
+    <p class="soft small">
+      Ways out: readings and alerts are passed on as they come, in order. While the outside is away they wait here.
+    </p>
+    <ProblemNote :error="error ?? action.error.value" />
+    <p v-if="answer" class="answer" role="status">{{ answer }}</p>
+    <table v-if="data?.length" class="rows cards">
+      <thead>
+        <tr>
+          <th>Outlet</th>
+          <th>State</th>
+          <th>What</th>
+          <th class="num">Passed on</th>
+          <th class="num">Waiting</th>
+          <th></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="outlet in data" :key="outlet.id">
+          <td>
+            <strong>{{ outlet.name }}</strong>
+            <div class="soft small wrap">{{ outlet.siteName }} · {{ addressOf(outlet.destination) }}</div>
+          </td>
+          <td>
+            <StateWord :state="outlet.state" />
+            <div class="soft small">{{ outlet.reason }}</div>
+          </td>
+          <td class="small">
+            {{ [outlet.readings ? "readings" : "", outlet.alerts ? "alerts" : ""].filter(Boolean).join(" and ") }}
+            <div v-if="outlet.quantities" class="soft">{{ outlet.quantities.join(", ") }}</div>
+          </td>
+          <td class="num">
+            {{ outlet.passed }}
+            <div class="soft small">{{ outlet.passedAt ? age(outlet.passedAt, now) : "" }}</div>
+          </td>
+          <td class="num">
+            {{ outlet.waiting }}
+            <div v-if="outlet.oldestAt && outlet.waiting" class="soft small">since {{ age(outlet.oldestAt, now) }}</div>
+            <div v-if="outlet.dropped" class="problem small">{{ outlet.dropped }} gave way</div>
+          </td>
+          <td>
+            <template v-if="places.may('edit', outlet.siteId)">
+              <el-button link type="primary" :loading="action.busy.value" @click="tryOut(outlet)">Try now</el-button>
+              <el-button link type="primary" @click="put(outlet, outlet.state === 'paused' ? 'resume' : 'pause')">{{
+                outlet.state === "paused" ? "Resume" : "Pause"
+              }}</el-button>
+              <el-button link type="primary" @click="changing = outlet">Change …</el-button>
+              <el-button link type="primary" @click="removing = outlet">Remove …</el-button>
+            </template>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <EmptyState v-else-if="data" title="No outlets yet"
+      >Make one to hand readings or alerts to another program: an address that takes posts, or topics of an MQTT
+      broker.</EmptyState
+    >
+    <OutletForm v-if="making" @close="((making = false), load())" />
+    <OutletForm v-if="changing" :outlet="changing" @close="((changing = undefined), load())" />
+    <el-dialog
+      :model-value="Boolean(removing)"
+      title="Remove this outlet"
+      @update:model-value="(open: boolean) => open || (removing = undefined)"
+    >
+      <p>{{ removing?.name }} is forgotten, with {{ removing?.waiting }} messages that wait for it.</p>
+      <template #footer>
+        <el-button @click="removing = undefined">Cancel</el-button>
+        <el-button type="danger" @click="remove">Remove {{ removing?.name }}</el-button>
+      </template>
+    </el-dialog>
+  </section>
+</template>
+
+<style scoped>
+.answer {
+  border-left: 3px solid var(--heather);
+  padding-left: 0.75rem;
+}
+.problem {
+  color: var(--warning);
+}
+.wrap {
+  overflow-wrap: anywhere;
+}
+</style>
