@@ -3,11 +3,13 @@ package org.openpasture.acceptance.client;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
+import java.io.File;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
@@ -39,8 +41,13 @@ class ClientTest {
   }
 
   private static ProcessBuilder command(String... arguments) {
-    List<String> words = new ArrayList<>(List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-XX:TieredStopAtLevel=1", "-cp",
-        System.getProperty("java.class.path"), "org.openpasture.client.Pasture"));
+    // A hundred starts: the classes are shared between them, which needs a path of jars alone.
+    List<String> path = Arrays.stream(System.getProperty("java.class.path").split(File.pathSeparator)).filter(entry -> !entry.contains("acceptance")).toList();
+    List<String> words = new ArrayList<>(List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
+    if (path.stream().allMatch(entry -> entry.endsWith(".jar"))) {
+      words.addAll(List.of("-XX:+AutoCreateSharedArchive", "-XX:SharedArchiveFile=" + folder.resolve("client.jsa"), "-Xlog:cds=off", "-Xlog:cds+dynamic=off"));
+    }
+    words.addAll(List.of("-cp", String.join(File.pathSeparator, path), "org.openpasture.client.Pasture"));
     words.addAll(List.of(arguments));
     ProcessBuilder builder = new ProcessBuilder(words);
     builder.environment().put("PASTURE_SIGN_IN", folder.resolve("sign-in.json").toString());

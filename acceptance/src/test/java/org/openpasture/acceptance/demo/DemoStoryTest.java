@@ -51,7 +51,7 @@ class DemoStoryTest {
       Process player = new ProcessBuilder(List.of(ServiceProcess.java(), "-cp", System.getProperty("java.class.path"),
           "org.openpasture.simulator.demo.Demo", "--at", service.address().toString(), "--setup-code", ServiceProcess.SETUP_CODE, "--password",
           ServiceProcess.PASSWORD, "--radio-port", String.valueOf(service.radio().getPort()), "--station-port", String.valueOf(service.stationPort()), "--mail-port", String.valueOf(freePort()), "--mailbox-port",
-          String.valueOf(mailbox))).redirectErrorStream(true).redirectOutput(folder.resolve("player.log").toFile()).start();
+          String.valueOf(mailbox), "--pace", "3")).redirectErrorStream(true).redirectOutput(folder.resolve("player.log").toFile()).start();
       try {
         await().atMost(60, TimeUnit.SECONDS).until(() -> Files.readString(folder.resolve("player.log")).contains("playing"));
         Instant began = Instant.now();

@@ -37,6 +37,9 @@ public final class Demo implements Runnable {
   @Option(names = "--mqtt-port", defaultValue = "1883")
   private int mqttPort;
 
+  @Option(names = "--pace", defaultValue = "1", description = "How many times faster than the clock its story goes.")
+  private double pace;
+
   @Option(names = "--mail-port", defaultValue = "8425")
   private int mailPort;
 
@@ -51,7 +54,7 @@ public final class Demo implements Runnable {
   public void run() {
     Clock clock = Clock.systemUTC();
     Instant start = clock.instant();
-    DemoWorld world = new DemoWorld(start);
+    DemoWorld world = new DemoWorld(start, pace);
     try (MailStandIn mailbox = new MailStandIn(mailPort, mailboxPort); DemoFieldbus fieldbus = new DemoFieldbus(world, clock);
         DemoBarn barn = new DemoBarn(world, clock); DemoNetwork network = new DemoNetwork(world, clock)) {
       ApiClient anonymous = new ApiClient(at, null);

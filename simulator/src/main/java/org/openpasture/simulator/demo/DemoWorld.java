@@ -20,9 +20,17 @@ final class DemoWorld {
   private static final double REPAIRED = 420;
 
   private final Instant start;
+  private final double pace;
 
-  DemoWorld(Instant start) {
+  /** @param pace how many times faster than the clock the story goes that begins with the demo */
+  DemoWorld(Instant start, double pace) {
     this.start = start;
+    this.pace = pace;
+  }
+
+  /** How far the story is, in seconds of its own. */
+  private double storySeconds(Instant time) {
+    return Duration.between(start, time).toMillis() / 1000.0 * pace;
   }
 
   /** Vibration of the whey pump in mm/s RMS. */
@@ -48,7 +56,7 @@ final class DemoWorld {
 
   /** 0 to 1: the coupling during the demo. */
   private double loose(Instant time) {
-    double seconds = Duration.between(start, time).toMillis() / 1000.0;
+    double seconds = storySeconds(time);
     return seconds < LOOSE_FROM || seconds > REPAIRED ? 0 : Math.min(1, (seconds - LOOSE_FROM) / (LOOSE_FULLY - LOOSE_FROM));
   }
 
@@ -130,7 +138,7 @@ final class DemoWorld {
 
   /** The separator's bowl is out of balance for two minutes, from the fifth minute on. */
   boolean isSeparatorUnbalanced(Instant time) {
-    long seconds = Duration.between(start, time).toSeconds();
+    double seconds = storySeconds(time);
     return seconds >= 300 && seconds < 420;
   }
 

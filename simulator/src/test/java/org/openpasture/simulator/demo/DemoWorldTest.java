@@ -14,7 +14,7 @@ import org.junit.jupiter.api.Test;
 class DemoWorldTest {
   private static final Instant START = Instant.parse("2026-03-01T09:00:00Z");
 
-  private final DemoWorld world = new DemoWorld(START);
+  private final DemoWorld world = new DemoWorld(START, 1);
 
   private List<Double> every10s(String direction, int from, int until) {
     return IntStream.iterate(from, second -> second < until, second -> second + 10)
@@ -54,7 +54,7 @@ class DemoWorldTest {
   @Test
   void theSameMomentIsTheSameWheneverItIsAsked() {
     Instant moment = START.minusSeconds(12_345);
-    assertThat(new DemoWorld(START).cellarHumidity(moment)).isEqualTo(world.cellarHumidity(moment));
+    assertThat(new DemoWorld(START, 1).cellarHumidity(moment)).isEqualTo(world.cellarHumidity(moment));
   }
 
   @Test
