@@ -179,4 +179,49 @@ class MqttTest {
     assertThatThrownBy(() -> SERVICE.owner().post("api/v1/inlets", Map.of("name", "x", "siteId", plant.site, "source", Map.of("kind", "mqtt", "url", "mqtt://127.0.0.1:1",
         "topics", List.of("farm/b{board}/state")), "contents", Map.of("form", "json", "address", "topic:board")))).hasMessageContaining("stand for whole parts of a topic");
   }
+
+  /** A broker that wants a certificate of whoever connects, with one of its own that no usual authority signed; and a subscription that several share. */
+  @Test
+  @Order(6)
+  void certificatesOfBothSidesAreOfOurOwn() throws Exception {
+    String[] names = {"ca", "server", "client"};
+    for (String name : names) {
+      List<String> command = new ArrayList<>(List.of("openssl", "req", "-x509", "-newkey", "ec", "-pkeyopt", "ec_paramgen_curve:P-256", "-nodes", "-days", "2", "-subj",
+          "/CN=" + (name.equals("server") ? "localhost" : name), "-keyout", folder.resolve(name + ".key").toString(), "-out", folder.resolve(name + ".pem").toString()));
+      if (!name.equals("ca")) {
+        command.addAll(List.of("-CA", folder.resolve("ca.pem").toString(), "-CAkey", folder.resolve("ca.key").toString(), "-addext", "subjectAltName=DNS:localhost"));
+      }
+      run(command.toArray(String[]::new));
+    }
+    int tls;
+    try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+      tls = free.getLocalPort();
+    }
+    Path config = folder.resolve("tls.conf");
+    Files.writeString(config, "listener " + tls + " 127.0.0.1\nallow_anonymous true\nrequire_certificate true\ncafile " + folder.resolve("ca.pem") + "\ncertfile "
+        + folder.resolve("server.pem") + "\nkeyfile " + folder.resolve("server.key") + "\nuser " + System.getProperty("user.name") + "\n");
+    Process secure = new ProcessBuilder("mosquitto", "-c", config.toString()).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.DISCARD).start();
+    try {
+      Map<String, String> secrets = Map.of("ca", Files.readString(folder.resolve("ca.pem")), "certificate", Files.readString(folder.resolve("client.pem")),
+          "key", Files.readString(folder.resolve("client.key")));
+      InletView shared = secure("Shared topics", tls, secrets);
+      awaitState(shared, "up");
+      run("mosquitto_pub", "-h", "localhost", "-p", Integer.toString(tls), "--cafile", folder.resolve("ca.pem").toString(), "--cert", folder.resolve("client.pem").toString(),
+          "--key", folder.resolve("client.key").toString(), "-t", "farm/b11/state", "-m", "{\"t\": 7}", "-q", "1");
+      await().atMost(10, TimeUnit.SECONDS).until(() -> now(shared).strangers() == 1);
+      InletView stranger = secure("Untrusted", tls, Map.of());
+      await().atMost(20, TimeUnit.SECONDS).until(() -> now(stranger).state().equals("down"));
+      InletView wrong = secure("No key", tls, Map.of("ca", "none"));
+      await().atMost(20, TimeUnit.SECONDS).until(() -> now(wrong).reason().contains("the secret 'ca'"));
+    } finally {
+      secure.destroy();
+    }
+  }
+
+  private static InletView secure(String name, int tls, Map<String, String> secrets) {
+    Contents contents = JsonMapper.shared().readValue("{\"form\": \"json\", \"address\": \"topic:board\"}", Contents.class);
+    JsonNode made = SERVICE.owner().post("api/v1/inlets", new InletRequest(name, plant.site, new Source.MqttBroker(URI.create("mqtts://localhost:" + tls),
+        List.of(new TopicPattern("$share/pasture/farm/{board}/state")), null, 5), null, contents, null, secrets));
+    return JsonMapper.shared().treeToValue(made.path("inlet"), InletView.class);
+  }
 }

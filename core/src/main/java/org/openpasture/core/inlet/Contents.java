@@ -24,7 +24,7 @@ public record Contents(Form form, @Nullable Locator address, @Nullable String se
   public Contents {
     // JSON may leave out what must be there.
     if (form == null) {
-      throw new IllegalArgumentException("what a message is is missing (form): text csv json senml bytes");
+      throw new IllegalArgumentException("what a message is is missing (form): text csv json cbor senml bytes");
     }
     if (address == null && form != Form.SENML) {
       throw new IllegalArgumentException("it has to be told where the sender's address stands, for example column:0 or json:$.mac");
@@ -32,8 +32,8 @@ public record Contents(Form form, @Nullable Locator address, @Nullable String se
     if (separator != null && (separator.isEmpty() || separator.length() > 4)) {
       throw new IllegalArgumentException("the separator has 1 to 4 characters");
     }
-    if (each != null && form != Form.JSON) {
-      throw new IllegalArgumentException("only JSON has parts that a path leads to");
+    if (each != null && form != Form.JSON && form != Form.CBOR) {
+      throw new IllegalArgumentException("only JSON and CBOR have parts that a path leads to");
     }
   }
 
@@ -44,14 +44,16 @@ public record Contents(Form form, @Nullable Locator address, @Nullable String se
     /** Several lines, the first of which names the columns; each line is one device's, read as JSON with these names. */
     CSV,
     JSON,
-    /** Readings as RFC 8428 has them, in JSON; the name of each is the device's address, a separator, and the channel. */
+    /** What JSON can say, in the bytes of RFC 8949; read as that JSON. */
+    CBOR,
+    /** Readings as RFC 8428 has them, in JSON or CBOR; the name of each is the device's address, a separator, and the channel. */
     SENML,
     BYTES;
 
     @JsonCreator
     public static Form of(String id) {
       return Arrays.stream(values()).filter(one -> one.id().equals(id)).findFirst()
-          .orElseThrow(() -> new IllegalArgumentException("no form '" + id + "'; there are text csv json senml bytes"));
+          .orElseThrow(() -> new IllegalArgumentException("no form '" + id + "'; there are text csv json cbor senml bytes"));
     }
 
     @JsonValue

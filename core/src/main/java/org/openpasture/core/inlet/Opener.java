@@ -36,7 +36,7 @@ public final class Opener {
   private Opener() {}
 
   /**
-   * Opens a message; at least one item, 10,000 at most.
+   * Opens a message; 10,000 items at most, none if a list that it should have is empty.
    *
    * @param now from which times count that are told from now on
    */
@@ -44,10 +44,20 @@ public final class Opener {
     List<Item> items = switch (contents.form()) {
       case TEXT, BYTES -> List.of(item(contents, message, message.bytes(), null));
       case JSON -> json(contents, message);
+      case CBOR -> ofCbor(message, false).map(json -> json(contents, json)).orElseGet(() -> List.of(new Item.Refused(message.bytes(), "it is no CBOR")));
       case CSV -> csv(contents, message);
-      case SENML -> senml(message, now);
+      case SENML -> Cbor.isOne(message.bytes()) ? ofCbor(message, true).map(json -> senml(json, now))
+          .orElseGet(() -> List.of(new Item.Refused(message.bytes(), "it is no CBOR"))) : senml(message, now);
     };
     return items.size() <= MOST_ITEMS ? items : List.of(new Item.Refused(message.bytes(), "the message speaks of more than " + MOST_ITEMS + " devices at once; send less at a time"));
+  }
+
+  private static Optional<Arrived> ofCbor(Arrived message, boolean senml) {
+    try {
+      return Optional.of(new Arrived(senml ? Cbor.senmlToJson(message.bytes()) : Cbor.toJson(message.bytes()), message.sender(), message.names()));
+    } catch (JacksonException e) {
+      return Optional.empty();
+    }
   }
 
   private static List<Item> json(Contents contents, Arrived message) {
@@ -61,7 +71,7 @@ public final class Opener {
       return List.of(item(contents, message, message.bytes(), document));
     }
     List<JsonNode> parts = contents.each().find(document);
-    return parts.isEmpty() ? List.of(new Item.Refused(message.bytes(), "nothing in it lies at " + contents.each()))
+    return parts.isEmpty() ? contents.each().isEmptyList(document) ? List.of() : List.of(new Item.Refused(message.bytes(), "nothing in it lies at " + contents.each()))
         : parts.stream().map(part -> item(contents, message, MAPPER.writeValueAsBytes(part), part)).toList();
   }
 

@@ -53,9 +53,14 @@ public record TopicPattern(@JsonValue String text) {
     return NAMED.matcher(text).replaceAll("+");
   }
 
+  /** A subscription that several share begins with {@code $share/GROUP/} (MQTT 5, 4.8.2), which no topic does. */
+  private String withoutShare() {
+    return text.startsWith("$share/") ? text.substring(text.indexOf('/', "$share/".length()) + 1) : text;
+  }
+
   /** The named parts of a topic; empty if the topic is none of these. */
   public Optional<Map<String, String>> match(String topic) {
-    String[] levels = text.split("/", -1);
+    String[] levels = withoutShare().split("/", -1);
     String[] parts = topic.split("/", -1);
     Map<String, String> names = new HashMap<>();
     for (int i = 0; i < levels.length; i++) {

@@ -101,6 +101,15 @@ public final class JsonPath {
     return found;
   }
 
+  /** Whether it asks for all of a list that is there and empty: nothing is new, which is no mistake. */
+  public boolean isEmptyList(JsonNode document) {
+    if (steps.isEmpty() || !(steps.getLast() instanceof Step.All)) {
+      return false;
+    }
+    List<JsonNode> lists = new JsonPath(text, steps.subList(0, steps.size() - 1)).find(document);
+    return !lists.isEmpty() && lists.stream().allMatch(node -> node.isArray() && node.isEmpty());
+  }
+
   private static void follow(Step step, JsonNode node, List<JsonNode> next) {
     switch (step) {
       case Step.Name(String name) -> add(node.get(name), next);

@@ -134,4 +134,30 @@ class OpenerTest {
       assertThat(Opener.open(contents(contents), new Arrived(noise, "x", Map.of()), NOW)).isNotEmpty();
     }
   }
+
+  /** {"id": "b7", "t": 8.5} by RFC 8949: a map of two, a text of two, and so on. */
+  @Test
+  void cborIsReadAsTheJsonThatSaysTheSame() {
+    Contents contents = contents("{\"form\":\"cbor\",\"address\":\"json:$.id\"}");
+    Item.Opened opened = (Item.Opened) Opener.open(contents, new Arrived(HexFormat.of().parseHex("a2626964626237" + "6174f94840"), "x", Map.of()), NOW).getFirst();
+    assertThat(opened.address()).isEqualTo("b7");
+    assertThat(new String(opened.payload(), StandardCharsets.UTF_8)).isEqualTo("{\"id\":\"b7\",\"t\":8.5}");
+    assertThat(((Item.Refused) Opener.open(contents, new Arrived(HexFormat.of().parseHex("a26269"), "x", Map.of()), NOW).getFirst()).reason()).isEqualTo("it is no CBOR");
+  }
+
+  /** RFC 8428, 6: the labels of a pack are numbers. */
+  @Test
+  void senmlMayComeInCbor() {
+    byte[] pack = HexFormat.of().parseHex("81a421" + "67" + HexFormat.of().formatHex("urn:x:/".getBytes(StandardCharsets.UTF_8)) + "00" + "6174" + "02" + "f94840" + "22" + "1a6a10e500");
+    Item.Opened opened = (Item.Opened) Opener.open(contents("{\"form\":\"senml\"}"), new Arrived(pack, "x", Map.of()), NOW).getFirst();
+    assertThat(opened.address()).isEqualTo("urn:x:");
+    assertThat(new String(opened.payload(), StandardCharsets.UTF_8)).isEqualTo("{\"t\":8.5}");
+  }
+
+  @Test
+  void aListWithNothingNewIsNoMistake() {
+    Contents contents = contents("{\"form\":\"json\",\"each\":\"$.trend[*]\",\"address\":\"json:$.id\"}");
+    assertThat(open(contents, "{\"trend\":[]}")).isEmpty();
+    assertThat(reason(contents, "{\"other\":[]}")).startsWith("nothing in it lies at");
+  }
 }

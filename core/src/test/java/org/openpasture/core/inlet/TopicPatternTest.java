@@ -14,7 +14,7 @@ class TopicPatternTest {
   @ParameterizedTest
   @CsvSource({"sport/tennis/#, sport/tennis/player1/ranking, true", "sport/tennis/#, sport/tennis, true", "#, anything/at/all, true", "sport/+, sport, false",
       "sport/+, sport/, true", "+/tennis/#, sport/tennis, true", "farm/{id}/state, farm/b7/state, true", "farm/{id}/state, farm/b7/state/more, false",
-      "farm/{id}/state, farm/b7, false", "/finance, /finance, true", "/finance, finance, false"})
+      "farm/{id}/state, farm/b7, false", "$share/pasture/farm/{id}/state, farm/b7/state, true", "/finance, /finance, true", "/finance, finance, false"})
   void fitsTopicsAsTheStandardSays(String pattern, String topic, boolean fits) {
     assertThat(new TopicPattern(pattern).match(topic).isPresent()).isEqualTo(fits);
   }

@@ -19,6 +19,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
@@ -58,9 +59,10 @@ public final class MqttInlet implements MessageInlet {
    * Begins to connect.
    *
    * @param clientId by which the broker knows our session again
-   * @param password empty for none
+   * @param secrets "password"; for TLS "ca", "certificate" and "key" in PEM, where it is not the usual authorities, and no certificate of ours
    */
-  public MqttInlet(Source.MqttBroker source, String clientId, Optional<String> password, Framing framing, MessageSink sink) {
+  public MqttInlet(Source.MqttBroker source, String clientId, Map<String, String> secrets, Framing framing, MessageSink sink) {
+    Optional<String> password = Optional.ofNullable(secrets.get("password"));
     this.source = source;
     this.framing = framing;
     this.sink = sink;
@@ -68,7 +70,7 @@ public final class MqttInlet implements MessageInlet {
         .automaticReconnect().initialDelay(500, TimeUnit.MILLISECONDS).maxDelay(30, TimeUnit.SECONDS).applyAutomaticReconnect()
         .addConnectedListener(context -> connected()).addDisconnectedListener(this::disconnected);
     if (source.isEncrypted()) {
-      builder = builder.sslWithDefaultConfig();
+      builder = builder.sslConfig(TlsMaterial.config(secrets));
     }
     this.link = source.version() != null && source.version() == 3 ? three(builder, password) : five(builder, password);
     sink.condition(Condition.CONNECTING, "It connects to the broker.");

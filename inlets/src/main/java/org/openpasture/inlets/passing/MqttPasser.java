@@ -8,12 +8,14 @@ import com.hivemq.client.mqtt.mqtt5.message.auth.Mqtt5SimpleAuth;
 import com.hivemq.client.mqtt.mqtt5.message.publish.Mqtt5Publish;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import org.openpasture.core.outlet.Destination;
+import org.openpasture.inlets.mqtt.TlsMaterial;
 
 /** Publishes to a broker elsewhere, by MQTT 5 with QoS 1. */
 public final class MqttPasser implements Passer {
@@ -22,11 +24,12 @@ public final class MqttPasser implements Passer {
   private final Destination.MqttTopic destination;
 
   /** Connects when the first message is passed on. */
-  public MqttPasser(Destination.MqttTopic destination, String clientId, Optional<String> password) {
+  public MqttPasser(Destination.MqttTopic destination, String clientId, Map<String, String> secrets) {
     this.destination = destination;
+    Optional<String> password = Optional.ofNullable(secrets.get("password"));
     Mqtt5ClientBuilder builder = MqttClient.builder().useMqttVersion5().identifier(clientId).serverHost(destination.url().getHost()).serverPort(destination.port());
     if (destination.isEncrypted()) {
-      builder = builder.sslWithDefaultConfig();
+      builder = builder.sslConfig(TlsMaterial.config(secrets));
     }
     if (destination.username() != null) {
       var auth = Mqtt5SimpleAuth.builder().username(destination.username());

@@ -202,7 +202,7 @@ class InboxController {
       }
     }
     int thinned = receipts.stream().mapToInt(MessageIntake.Receipt::thinned).sum();
-    if (taken == 0 && not.stream().allMatch(one -> one.address() == null)) {
+    if (taken == 0 && !not.isEmpty() && not.stream().allMatch(one -> one.address() == null)) {
       throw Problem.unprocessable(not.getFirst().reason() + ".", "Try the message in the console, on the inlet's page.");
     }
     return new InboxView(taken - thinned, thinned, not, next);

@@ -194,7 +194,7 @@ class InletDesk {
       case Source.UdpPort port -> new UdpPortInlet(port, inlet.framing(), sink);
       case Source.SerialPort port -> new SerialInlet(port.line(), inlet.framing(), sink);
       case Source.HttpFetch fetch -> new HttpFetcher(fetch, secrets.of(inlet.id()), inlet.framing(), sink);
-      case Source.MqttBroker broker -> new MqttInlet(broker, "pasture-" + inlet.id(), Optional.ofNullable(secrets.of(inlet.id()).get("password")), inlet.framing(), sink);
+      case Source.MqttBroker broker -> new MqttInlet(broker, "pasture-" + inlet.id(), secrets.of(inlet.id()), inlet.framing(), sink);
       case Source.OwnBroker own -> broker.open(inlet, own, sink);
       case Source.Modbus modbus -> new ModbusPoller(modbus, new Rounds(inlet.id()), clock);
       case Source.BacnetIp bacnet -> new BacnetPoller(bacnet, new Rounds(inlet.id()), () -> zone(inlet.siteId()), clock);

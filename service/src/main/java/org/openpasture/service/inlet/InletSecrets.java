@@ -2,6 +2,7 @@ package org.openpasture.service.inlet;
 
 import java.util.HashMap;
 import java.util.Map;
+import java.util.Set;
 import org.openpasture.store.setting.SettingStore;
 import org.springframework.stereotype.Component;
 import tools.jackson.core.type.TypeReference;
@@ -12,7 +13,9 @@ import tools.jackson.databind.json.JsonMapper;
 public class InletSecrets {
   private static final String NAME = "inlet-secrets";
   private static final int MOST = 20;
-  private static final int LONGEST = 4_096;
+  private static final int LONGEST = 16_384;
+  /** Secrets of several lines, for TLS. */
+  private static final Set<String> PEM = Set.of("ca", "certificate", "key");
   private final SettingStore settings;
   private final JsonMapper mapper = JsonMapper.builder().build();
 
@@ -32,7 +35,7 @@ public class InletSecrets {
   /** Keeps them in place of those before. */
   public void save(String inletId, Map<String, String> secrets) {
     if (secrets.size() > MOST || secrets.entrySet().stream().anyMatch(entry -> !entry.getKey().matches("[A-Za-z0-9-]{1,60}") || entry.getValue().length() > LONGEST
-        || entry.getValue().chars().anyMatch(c -> c < 0x20))) {
+        || entry.getValue().chars().anyMatch(c -> c < 0x20 && !(c == '\n' && PEM.contains(entry.getKey()))))) {
       throw new IllegalArgumentException("there are " + MOST + " secrets at most; each has a name of letters, digits and dashes, and one line of " + LONGEST + " characters");
     }
     settings.saveSecret(inletId, NAME, mapper.writeValueAsBytes(secrets));

@@ -225,7 +225,7 @@ class PassingDesk implements AlertFollower {
     Map<String, String> hush = secrets.of(outlet.id());
     return switch (outlet.destination()) {
       case Destination.HttpPost post -> new HttpPasser(post, hush, clock);
-      case Destination.MqttTopic there -> new MqttPasser(there, "pasture-out-" + outlet.id() + purpose, Optional.ofNullable(hush.get("password")));
+      case Destination.MqttTopic there -> new MqttPasser(there, "pasture-out-" + outlet.id() + purpose, hush);
       case Destination.OwnTopic here -> new OwnPasser(here);
     };
   }
