@@ -574,7 +574,7 @@ export interface Trace {
 
 export interface Panel {
   id: string;
-  kind: "value" | "line" | "directions" | "alerts" | "text";
+  kind: "value" | "line" | "directions" | "alerts" | "asked" | "text";
   title: string;
   pointIds: string[];
   assetId: string | null;

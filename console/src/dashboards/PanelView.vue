@@ -9,6 +9,7 @@ import HeadroomBar from "@/look/HeadroomBar.vue";
 import ReadingValue from "@/look/ReadingValue.vue";
 import AssetDirections from "@/places/AssetDirections.vue";
 import { computed } from "vue";
+import AskedPanel from "./AskedPanel.vue";
 import { hoursOf } from "./layout";
 
 /** One panel as it is looked at. Points come from whoever holds them, because a shared page has no account. */
@@ -69,6 +70,10 @@ const mine = computed(
         </li>
       </ul>
       <p v-else class="soft">{{ open ? "Alerts are shown to people with an account." : "No open alerts." }}</p>
+    </template>
+    <template v-else-if="panel.kind === 'asked'">
+      <p v-if="open" class="soft">How devices are asked is shown to people with an account.</p>
+      <AskedPanel v-else :point-ids="panel.pointIds" />
     </template>
     <p v-else class="text">{{ panel.text }}</p>
   </article>

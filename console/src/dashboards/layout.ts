@@ -27,6 +27,7 @@ export function bottom(panels: Panel[]): number {
 /** A size that suits a kind of panel. */
 export function usualSize(kind: Panel["kind"]): { w: number; h: number } {
   return {
+    asked: { w: 8, h: 4 },
     value: { w: 3, h: 2 },
     line: { w: 6, h: 4 },
     directions: { w: 9, h: 3 },

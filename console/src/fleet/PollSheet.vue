@@ -9,9 +9,20 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import { ref, watch } from "vue";
 
 /** The devices of an inlet that are asked: raw words beside what they say, how long a round takes, and what went wrong. */
-const { inletId, mayOperate } = defineProps<{ inletId: string; mayOperate: boolean; canLetGo: boolean }>();
+const { inletId, mayOperate, canLetGo, devices } = defineProps<{
+  inletId: string;
+  mayOperate: boolean;
+  canLetGo: boolean;
+  devices?: string[];
+}>();
 const open = ref("");
-const { data: polls, error, load } = useLoad(() => api.get<Poll[]>(`inlets/${inletId}/polls`));
+const {
+  data: polls,
+  error,
+  load,
+} = useLoad(async () =>
+  (await api.get<Poll[]>(`inlets/${inletId}/polls`)).filter((poll) => !devices || devices.includes(poll.deviceId)),
+);
 const action = useAction();
 watch(
   () => inletId,

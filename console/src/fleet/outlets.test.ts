@@ -5,6 +5,7 @@ import { flushPromises } from "@vue/test-utils";
 import { createPinia, setActivePinia } from "pinia";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { addressOf, requestOf, startOf } from "./outletForms";
+import AskedPanel from "@/dashboards/AskedPanel.vue";
 import OutletForm from "./OutletForm.vue";
 import OutletList from "./OutletList.vue";
 import PollSheet from "./PollSheet.vue";
@@ -111,6 +112,39 @@ describe("outlets", () => {
     const list = await mountIn(OutletList);
     await flushPromises();
     expect(list.text()).toContain("No outlets yet");
+  });
+});
+
+describe("a panel of devices that are asked", () => {
+  const DEVICE = {
+    id: "d",
+    inletId: "i",
+    placeId: "s",
+    assignments: [{ channel: "fan", pointId: "p" }],
+  };
+
+  it("shows those that feed its points, and lets whoever may operate them change how often", async () => {
+    await begin({
+      "GET devices": [DEVICE, { ...DEVICE, id: "other", assignments: [] }],
+      "GET inlets": [{ id: "i", kind: "modbus-tcp" }],
+      "GET inlets/i/polls": [POLL, { ...POLL, deviceId: "other", deviceName: "Somebody else" }],
+      "PUT devices/d/polling": {},
+    });
+    const panel = await mountIn(AskedPanel, { pointIds: ["p"] });
+    await flushPromises();
+    await flushPromises();
+    expect(panel.text()).toContain("Barn unit");
+    expect(panel.text()).not.toContain("Somebody else");
+    await button(panel, "Stop asking").trigger("click");
+    await flushPromises();
+    expect(bodyOf("PUT", "devices/d/polling")).toEqual({ paused: true, everySeconds: 10 });
+  });
+
+  it("says when nothing that is asked feeds its points", async () => {
+    await begin({ "GET devices": [DEVICE], "GET inlets": [{ id: "i", kind: "modbus-tcp" }] });
+    const panel = await mountIn(AskedPanel, { pointIds: ["q"] });
+    await flushPromises();
+    expect(panel.text()).toContain("No device that is asked feeds these points.");
   });
 });
 

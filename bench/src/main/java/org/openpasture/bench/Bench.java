@@ -15,6 +15,7 @@ public final class Bench {
     StartUp.measure(app);
     ExportRate.measure(app);
     UplinkRate.measure(app);
+    InletRates.measure(app);
     AlertDelay.measure(app);
     AnswerDelay.measure(app);
     Memory.measure(app);

@@ -6,7 +6,7 @@ import org.jspecify.annotations.Nullable;
 /**
  * One panel of a dashboard.
  *
- * @param kind value, line, directions, alerts or text
+ * @param kind value, line, directions, alerts, asked (the devices that are asked and feed its points) or text
  * @param pointIds what it shows
  * @param range how far back it looks, ISO 8601 duration; null to follow the page
  * @param text for text panels

@@ -54,6 +54,11 @@ public final class ServiceProcess implements AutoCloseable {
    * @throws IllegalStateException with what it said, if it ended instead
    */
   public static ServiceProcess start(List<String> launch, Path data) throws IOException {
+    return start(launch, data, -1);
+  }
+
+  /** The same with the MQTT broker inside at a port. */
+  public static ServiceProcess start(List<String> launch, Path data, int mqttPort) throws IOException {
     int port;
     int radioPort;
     try (ServerSocket tcp = new ServerSocket(0); DatagramSocket udp = new DatagramSocket(0)) {
@@ -63,7 +68,7 @@ public final class ServiceProcess implements AutoCloseable {
     Files.createDirectories(data);
     List<String> command = new ArrayList<>(launch);
     command.addAll(List.of("--pasture.data=" + data, "--server.port=" + port, "--server.address=127.0.0.1", "--pasture.radio.port=" + radioPort,
-        "--pasture.radio.station-port=0", "--pasture.mqtt.port=-1", "--pasture.radio.bind=127.0.0.1", "--pasture.setup-code=" + SETUP_CODE));
+        "--pasture.radio.station-port=0", "--pasture.mqtt.port=" + mqttPort, "--pasture.radio.bind=127.0.0.1", "--pasture.setup-code=" + SETUP_CODE));
     long begun = System.nanoTime();
     Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
     BufferedReader log = new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8));

@@ -1,0 +1,279 @@
+package org.openpasture.bench;
+
+import com.hivemq.client.mqtt.MqttClient;
+import com.hivemq.client.mqtt.datatypes.MqttQos;
+import com.hivemq.client.mqtt.mqtt5.Mqtt5AsyncClient;
+import java.io.DataInputStream;
+import java.io.DataOutputStream;
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.ByteBuffer;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.StringJoiner;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.concurrent.Semaphore;
+import java.util.concurrent.atomic.AtomicLong;
+import org.openpasture.api.fleet.DeviceRequest;
+import org.openpasture.api.inlet.InletRequest;
+import org.openpasture.api.inlet.PollView;
+import org.openpasture.api.place.AssetRequest;
+import org.openpasture.api.place.PlaceView;
+import org.openpasture.api.place.SiteRequest;
+import org.openpasture.client.http.ApiClient;
+import org.openpasture.core.inlet.Contents;
+import org.openpasture.core.inlet.Source;
+import org.openpasture.core.inlet.TopicPattern;
+import org.openpasture.inlets.broker.Broker;
+import org.openpasture.inlets.broker.BrokerGuard;
+import org.openpasture.simulator.host.ServiceProcess;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** How much comes in by what speaks IP: messages to the broker inside, posts to an inbox, registers of Modbus devices. */
+final class InletRates {
+  private static final int CLIENTS = 50;
+  private static final int MESSAGES = 4_000;
+  private static final int IN_FLIGHT = 100;
+  private static final int POSTERS = 32;
+  private static final long POST_NANOS = 8_000_000_000L;
+  private static final int BATCH = 2_000;
+  private static final int DEVICES = 500;
+  private static final int REGISTERS = 20;
+  private static final int ROUNDS_SECONDS = 30;
+
+  private InletRates() {}
+
+  static void measure(Path app) throws Exception {
+    int mqttPort = freePort();
+    try (ServiceProcess service = InstalledService.withBroker(app, mqttPort)) {
+      ApiClient owner = service.owner();
+      String site = owner.post("api/v1/sites", new SiteRequest("Bench", ZoneOffset.UTC, null, null), PlaceView.class).id();
+      String asset = owner.post("api/v1/assets", new AssetRequest("Bench", site, "machine", List.of()), PlaceView.class).id();
+      mqtt(owner, site, asset, mqttPort);
+      posts(service, owner, site, asset);
+      modbus(owner, site, asset);
+    }
+  }
+
+  private static int freePort() throws IOException {
+    try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+      return free.getLocalPort();
+    }
+  }
+
+  private static String model(ApiClient owner, String name, String layout, int interval) {
+    return owner.post("api/v1/models", JsonMapper.shared().readTree("{\"id\":\"\",\"name\":\"" + name + "\",\"description\":\"\",\"intervalSeconds\":" + interval
+        + ",\"batteryChannel\":null,\"layout\":" + layout + ",\"channels\":[{\"name\":\"a\",\"title\":\"A\",\"quantity\":\"other\",\"unit\":\"\"}]}")).path("id").asString();
+  }
+
+  private static void mqtt(ApiClient owner, String site, String asset, int port) throws Exception {
+    String model = model(owner, "Board", "{\"format\":\"json\",\"fields\":[{\"channel\":\"a\",\"at\":\"$.a\"}]}", 60);
+    JsonNode made = owner.post("api/v1/inlets", new InletRequest("Topics", site, new Source.OwnBroker(List.of(new TopicPattern("bench/{serial}"))), null,
+        JsonMapper.shared().readValue("{\"form\":\"json\",\"address\":\"topic:serial\"}", Contents.class), null));
+    String id = made.path("inlet").path("id").asString();
+    for (int i = 0; i < CLIENTS; i++) {
+      owner.post("api/v1/devices", DeviceRequest.ofInlet("Board " + i, model, asset, id, "b" + i, true));
+    }
+    while (!owner.get("api/v1/inlets/" + id).path("state").asString().equals("up")) {
+      Thread.sleep(100);
+    }
+    publish(port, made.path("token").asString(), 500);
+    double kept = publish(port, made.path("token").asString(), MESSAGES);
+    Path folder = Files.createTempDirectory("pasture-bench");
+    int alonePort = freePort();
+    double alone;
+    try (Broker broker = new Broker(new Broker.Settings(folder, "127.0.0.1", alonePort, -1, null, null), (name, password) -> Optional.of(new Anybody()))) {
+      publish(alonePort, "x", 500);
+      alone = publish(alonePort, "x", MESSAGES);
+    }
+    Bench.row("MQTT, QoS 1, 50 clients, until kept and acknowledged, messages/s (goal 10,000)", String.format("%,.0f", kept));
+    Bench.row("the broker's library alone with an empty handler, messages/s; ratio", String.format("%,.0f; %.2f", alone, kept / alone));
+  }
+
+  private static final class Anybody implements BrokerGuard.Member {
+    @Override
+    public boolean mayPublish(String topic) {
+      return true;
+    }
+
+    @Override
+    public boolean maySubscribe(String filter) {
+      return true;
+    }
+
+    @Override
+    public CompletableFuture<?> published(String topic, byte[] payload) {
+      return CompletableFuture.completedFuture(null);
+    }
+  }
+
+  /** All clients at once, each with so many messages; messages a second until the last is acknowledged. */
+  private static double publish(int port, String password, int each) throws Exception {
+    List<Mqtt5AsyncClient> clients = new ArrayList<>();
+    for (int i = 0; i < CLIENTS; i++) {
+      Mqtt5AsyncClient client = MqttClient.builder().useMqttVersion5().identifier("bench-" + port + "-" + i).serverHost("127.0.0.1").serverPort(port)
+          .simpleAuth().username("bench").password(password.getBytes(StandardCharsets.UTF_8)).applySimpleAuth().buildAsync();
+      client.connect().get();
+      clients.add(client);
+    }
+    long began = System.nanoTime();
+    try (ExecutorService threads = Executors.newVirtualThreadPerTaskExecutor()) {
+      List<Future<?>> all = new ArrayList<>();
+      for (int i = 0; i < CLIENTS; i++) {
+        int number = i;
+        all.add(threads.submit(() -> {
+          Semaphore flight = new Semaphore(IN_FLIGHT);
+          for (int n = 0; n < each; n++) {
+            flight.acquire();
+            clients.get(number).publishWith().topic("bench/b" + number).qos(MqttQos.AT_LEAST_ONCE).payload(("{\"a\":" + n + "}").getBytes(StandardCharsets.UTF_8)).send()
+                .whenComplete((done, error) -> flight.release());
+          }
+          flight.acquire(IN_FLIGHT);
+          return null;
+        }));
+      }
+      for (Future<?> one : all) {
+        one.get();
+      }
+    }
+    double rate = (double) CLIENTS * each / (System.nanoTime() - began) * 1e9;
+    for (Mqtt5AsyncClient client : clients) {
+      client.disconnect().get();
+    }
+    return rate;
+  }
+
+  private static void posts(ServiceProcess service, ApiClient owner, String site, String asset) throws Exception {
+    String model = model(owner, "Poster", "{\"format\":\"json\",\"fields\":[{\"channel\":\"a\",\"at\":\"$.a\"}]}", 60);
+    JsonNode made = owner.post("api/v1/inlets", new InletRequest("Inbox", site, new Source.HttpInbox(), null,
+        JsonMapper.shared().readValue("{\"form\":\"json\",\"each\":\"$[*]\",\"address\":\"json:$.id\",\"time\":\"json:$.t\"}", Contents.class), null));
+    String id = made.path("inlet").path("id").asString();
+    for (int i = 0; i < POSTERS; i++) {
+      owner.post("api/v1/devices", DeviceRequest.ofInlet("Poster " + i, model, asset, id, "p" + i, true));
+    }
+    URI inbox = service.address().resolve("in/" + made.path("token").asString());
+    post(inbox, 1, 2_000_000_000L);
+    double small = post(inbox, 1, POST_NANOS);
+    double batches = post(inbox, BATCH, POST_NANOS);
+    Bench.row("HTTP inbox, one reading a post, until kept and answered, posts/s (goal 3,000)", String.format("%,.0f", small));
+    Bench.row("HTTP inbox, batches of 2,000 readings, readings/s (goal 100,000)", String.format("%,.0f", batches * BATCH));
+  }
+
+  private static double post(URI inbox, int readings, long nanos) throws Exception {
+    AtomicLong answered = new AtomicLong();
+    AtomicLong time = new AtomicLong(System.currentTimeMillis() - 100_000_000L);
+    long began = System.nanoTime();
+    try (HttpClient client = HttpClient.newHttpClient(); ExecutorService threads = Executors.newVirtualThreadPerTaskExecutor()) {
+      List<Future<?>> all = new ArrayList<>();
+      for (int i = 0; i < (readings == 1 ? POSTERS : 4); i++) {
+        int number = i;
+        all.add(threads.submit(() -> {
+          while (System.nanoTime() - began < nanos) {
+            StringJoiner body = new StringJoiner(",", "[", "]");
+            for (int n = 0; n < readings; n++) {
+              body.add("{\"id\":\"p" + number + "\",\"t\":" + time.getAndIncrement() + ",\"a\":" + n % 100 + "}");
+            }
+            HttpResponse<String> answer = client.send(HttpRequest.newBuilder(inbox).POST(HttpRequest.BodyPublishers.ofString(body.toString())).build(),
+                HttpResponse.BodyHandlers.ofString());
+            if (answer.statusCode() != 200) {
+              throw new IllegalStateException(answer.statusCode() + " " + answer.body());
+            }
+            answered.incrementAndGet();
+          }
+          return null;
+        }));
+      }
+      for (Future<?> one : all) {
+        one.get();
+      }
+    }
+    return answered.get() / ((System.nanoTime() - began) / 1e9);
+  }
+
+  /** Each device has an address of its own; one refuses the connection, one takes it and never answers. */
+  private static void modbus(ApiClient owner, String site, String asset) throws Exception {
+    StringJoiner fields = new StringJoiner(",", "{\"format\":\"registers\",\"fields\":[{\"channel\":\"a\",\"at\":0},", "]}");
+    for (int i = 1; i < REGISTERS; i++) {
+      fields.add("{\"channel\":\"c" + i + "\",\"at\":" + i + "}");
+    }
+    String model = model(owner, "Registers", fields.toString(), 1);
+    String id = owner.post("api/v1/inlets", new InletRequest("Plant", site, new Source.ModbusTcp(1_000), null, null, null)).path("inlet").path("id").asString();
+    try (ServerSocket server = new ServerSocket()) {
+      server.setReuseAddress(true);
+      server.bind(new InetSocketAddress("0.0.0.0", 0), 1_000);
+      Thread.ofVirtual().start(() -> serve(server));
+      for (int i = 0; i < DEVICES; i++) {
+        String host = i == 1 ? "127.0.9.9:" + freePort() : "127.0." + (1 + i / 200) + "." + (1 + i % 200) + ":" + server.getLocalPort();
+        owner.post("api/v1/devices", DeviceRequest.ofInlet("Device " + i, model, asset, id, host + (i == 0 ? "/99" : "/1"), i > 1 && i < 52));
+      }
+      Thread.sleep(10_000);
+      long[] before = rounds(owner, id);
+      Thread.sleep(ROUNDS_SECONDS * 1_000L);
+      long[] after = rounds(owner, id);
+      Bench.row("500 Modbus TCP devices, 20 registers each, every second, two dead: rounds late (goal < 5 %)",
+          String.format("%.2f %% of %,d", 100.0 * (after[1] - before[1]) / (after[0] - before[0]), after[0] - before[0]));
+    }
+  }
+
+  /** Rounds, and how many of them were late, of those that answer. */
+  private static long[] rounds(ApiClient owner, String inlet) {
+    long[] sums = new long[2];
+    for (PollView one : owner.get("api/v1/inlets/" + inlet + "/polls", PollView[].class)) {
+      if (one.problem().isEmpty()) {
+        sums[0] += one.rounds();
+        sums[1] += one.late();
+      }
+    }
+    return sums;
+  }
+
+  private static void serve(ServerSocket server) {
+    while (!server.isClosed()) {
+      try {
+        Socket socket = server.accept();
+        socket.setTcpNoDelay(true);
+        Thread.ofVirtual().start(() -> answer(socket));
+      } catch (IOException e) {
+        return;
+      }
+    }
+  }
+
+  /** Reads of holding registers are answered (application protocol 1.1b3, 6.3); unit 99 says nothing. */
+  private static void answer(Socket socket) {
+    try (socket; DataInputStream in = new DataInputStream(socket.getInputStream()); DataOutputStream out = new DataOutputStream(socket.getOutputStream())) {
+      while (true) {
+        int transaction = in.readUnsignedShort();
+        in.readUnsignedShort();
+        byte[] pdu = new byte[in.readUnsignedShort()];
+        in.readFully(pdu);
+        int count = (pdu[4] & 0xFF) << 8 | pdu[5] & 0xFF;
+        if (pdu[0] != 99) {
+          byte[] answer = new byte[9 + 2 * count];
+          ByteBuffer.wrap(answer).putShort((short) transaction).putShort((short) 0).putShort((short) (3 + 2 * count)).put(pdu[0]).put((byte) 3).put((byte) (2 * count));
+          out.write(answer);
+          out.flush();
+        }
+      }
+    } catch (IOException e) {
+      // The other side has ended the connection.
+      return;
+    }
+  }
+}

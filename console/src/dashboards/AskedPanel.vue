@@ -1,0 +1,51 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import { onChanged } from "@/api/live";
+import type { Device, Inlet } from "@/api/types";
+import PollSheet from "@/fleet/PollSheet.vue";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { usePlaces } from "@/places/places";
+import { computed } from "vue";
+
+/** The devices that are asked and feed some points: how that goes, and for whoever may operate them, how often and what they are set to. */
+const { pointIds } = defineProps<{ pointIds: string[] }>();
+const places = usePlaces();
+const { data, error, load } = useLoad(async () => ({
+  devices: await api.get<Device[]>("devices"),
+  inlets: await api.get<Inlet[]>("inlets"),
+}));
+onChanged(["registry"], load);
+const asked = computed(() =>
+  (data.value?.inlets ?? []).flatMap((inlet) => {
+    const devices = (data.value?.devices ?? []).filter(
+      (device) => device.inletId === inlet.id && device.assignments.some((one) => pointIds.includes(one.pointId)),
+    );
+    return devices.length ? [{ inlet, devices }] : [];
+  }),
+);
+</script>
+
+<template>
+  <ProblemNote :error="error" />
+  <PollSheet
+    v-for="{ inlet, devices } in asked"
+    :key="inlet.id ?? ''"
+    class="bare"
+    :inlet-id="inlet.id ?? ''"
+    :devices="devices.map((device) => device.id)"
+    :may-operate="devices.every((device) => places.may('operate', device.placeId))"
+    :can-let-go="inlet.kind === 'bacnet-ip'"
+  />
+  <p v-if="data && !asked.length" class="soft">No device that is asked feeds these points.</p>
+</template>
+
+<style scoped>
+.bare {
+  border: 0;
+  padding: 0;
+}
+.bare :deep(h2) {
+  display: none;
+}
+</style>
