@@ -1,6 +1,7 @@
 package org.openpasture.client;
 
 import java.io.Console;
+import java.util.Optional;
 import java.util.Map;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
@@ -39,9 +40,9 @@ final class AccountCommands {
       if (password != null) {
         return password;
       }
-      String given = System.getenv("PASTURE_PASSWORD");
-      if (given != null) {
-        return given;
+      Optional<String> given = Surroundings.get("PASTURE_PASSWORD");
+      if (given.isPresent()) {
+        return given.get();
       }
       Console console = System.console();
       if (console == null || !console.isTerminal()) {

@@ -43,7 +43,7 @@ final class Service {
   }
 
   URI address() {
-    String chosen = Optional.ofNullable(at).or(() -> Optional.ofNullable(System.getenv("PASTURE_AT")))
+    String chosen = Optional.ofNullable(at).or(() -> Surroundings.get("PASTURE_AT"))
         .or(() -> SignIn.load().map(SignIn::at)).orElse(DEFAULT_ADDRESS);
     String full = chosen.contains("://") ? chosen : "http://" + chosen;
     return URI.create(full.endsWith("/") ? full : full + "/");
@@ -56,7 +56,7 @@ final class Service {
 
   /** A client that is. */
   ApiClient api() {
-    String token = Optional.ofNullable(System.getenv("PASTURE_TOKEN"))
+    String token = Surroundings.get("PASTURE_TOKEN")
         .or(() -> SignIn.load().map(SignIn::token)).orElseThrow(NotSignedIn::new);
     return new ApiClient(address(), token);
   }

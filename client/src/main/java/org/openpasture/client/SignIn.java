@@ -19,9 +19,8 @@ record SignIn(String at, String name, String token) {
 
   /** {@code PASTURE_SIGN_IN}, else {@code ~/.config/open-pasture/sign-in.json}. */
   static Path file() {
-    String named = System.getenv("PASTURE_SIGN_IN");
-    return named != null && !named.isBlank() ? Path.of(named)
-        : Path.of(System.getProperty("user.home"), ".config", "open-pasture", "sign-in.json");
+    return Surroundings.get("PASTURE_SIGN_IN").filter(named -> !named.isBlank()).map(Path::of)
+        .orElseGet(() -> Path.of(System.getProperty("user.home"), ".config", "open-pasture", "sign-in.json"));
   }
 
   static Optional<SignIn> load() {

@@ -3,13 +3,13 @@ package org.openpasture.acceptance.client;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
-import java.io.File;
 import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
@@ -22,12 +22,13 @@ import org.junit.jupiter.api.extension.RegisterExtension;
 import org.junit.jupiter.api.io.TempDir;
 import org.openpasture.acceptance.Plant;
 import org.openpasture.acceptance.RunningService;
+import org.openpasture.client.Pasture;
 import org.openpasture.simulator.radio.SimulatedDevice;
 import org.openpasture.simulator.radio.SimulatedGateway;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
-/** The command line as a process of its own, from an empty instance to an exported reading. */
+/** The command line, from an empty instance to an exported reading; as a process of its own where that matters. */
 @TestMethodOrder(MethodOrderer.OrderAnnotation.class)
 class ClientTest {
   @RegisterExtension static final RunningService SERVICE = new RunningService();
@@ -41,13 +42,8 @@ class ClientTest {
   }
 
   private static ProcessBuilder command(String... arguments) {
-    // A hundred starts: the classes are shared between them, which needs a path of jars alone.
-    List<String> path = Arrays.stream(System.getProperty("java.class.path").split(File.pathSeparator)).filter(entry -> !entry.contains("acceptance")).toList();
-    List<String> words = new ArrayList<>(List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
-    if (path.stream().allMatch(entry -> entry.endsWith(".jar"))) {
-      words.addAll(List.of("-XX:+AutoCreateSharedArchive", "-XX:SharedArchiveFile=" + folder.resolve("client.jsa"), "-Xlog:cds=off", "-Xlog:cds+dynamic=off"));
-    }
-    words.addAll(List.of("-cp", String.join(File.pathSeparator, path), "org.openpasture.client.Pasture"));
+    List<String> words = new ArrayList<>(List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC", "-cp",
+        System.getProperty("java.class.path"), "org.openpasture.client.Pasture"));
     words.addAll(List.of(arguments));
     ProcessBuilder builder = new ProcessBuilder(words);
     builder.environment().put("PASTURE_SIGN_IN", folder.resolve("sign-in.json").toString());
@@ -55,7 +51,8 @@ class ClientTest {
     return builder;
   }
 
-  private static Outcome run(String... arguments) {
+  /** As a process, which every way of running it comes down to. */
+  private static Outcome process(String... arguments) {
     try {
       Process process = command(arguments).redirectError(folder.resolve("err").toFile()).start();
       process.getOutputStream().close();
@@ -67,6 +64,16 @@ class ClientTest {
     }
   }
 
+  /** The same commands without a start of Java for each of a hundred. */
+  private static Outcome run(String... arguments) {
+    System.setProperty("PASTURE_SIGN_IN", folder.resolve("sign-in.json").toString());
+    System.setProperty("PASTURE_PASSWORD", RunningService.PASSWORD);
+    StringWriter out = new StringWriter();
+    StringWriter err = new StringWriter();
+    int status = Pasture.commandLine().setOut(new PrintWriter(out, true)).setErr(new PrintWriter(err, true)).execute(arguments);
+    return new Outcome(status, out.toString(), err.toString());
+  }
+
   private static Outcome ok(String... arguments) {
     Outcome outcome = run(arguments);
     assertThat(outcome.err()).as("of %s", String.join(" ", arguments)).isEmpty();
@@ -76,8 +83,8 @@ class ClientTest {
 
   @BeforeAll
   static void signIn() {
-    assertThat(run("places", "--at", SERVICE.address().toString())).isEqualTo(new Outcome(4, "", "pasture: you are not signed in; use 'pasture sign-in'\n"));
-    assertThat(ok("sign-in", "owner", "--at", SERVICE.address().toString()).out()).isEqualTo("Signed in at " + SERVICE.address() + " as owner.\n");
+    assertThat(process("places", "--at", SERVICE.address().toString())).isEqualTo(new Outcome(4, "", "pasture: you are not signed in; use 'pasture sign-in'\n"));
+    assertThat(process("sign-in", "owner", "--at", SERVICE.address().toString()).out()).isEqualTo("Signed in at " + SERVICE.address() + " as owner.\n");
   }
 
   @Test
@@ -85,10 +92,10 @@ class ClientTest {
   void helpReadsWellAndNamesEveryCommand() {
     Outcome help = ok("--help");
     assertThat(help.out()).contains("Asking a service:", "On the machine itself:", "Exit status: 0 done, 1 refused, 2 wrong options");
-    for (String name : List.of("sign-in", "sign-out", "places", "points", "readings", "gateways", "inlets", "models", "devices", "frames", "alerts", "rules", "limits",
+    for (String name : List.of("sign-in", "sign-out", "places", "points", "readings", "gateways", "inlets", "outlets", "models", "devices", "frames", "alerts", "rules", "limits",
         "dashboards", "people", "records")) {
       assertThat(help.out()).contains("  " + name + " ");
-      assertThat(ok(name, "--help").out()).contains("Usage").contains("--json");
+      assertThat(Pasture.commandLine().getSubcommands().get(name).getUsageMessage()).contains("Usage").contains("--json");
     }
     assertThat(help.out()).contains("  radio ");
     assertThat(ok("radio", "steps", "--help").out()).contains("where it stops");

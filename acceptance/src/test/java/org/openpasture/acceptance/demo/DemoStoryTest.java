@@ -75,8 +75,8 @@ class DemoStoryTest {
         assertThat(devices).filteredOn(device -> device.name().startsWith("Spare")).first().satisfies(spare ->
             assertThat(spare.problem()).contains("application key is wrong"));
         assertThat(technician.get("api/v1/gateways/heard").path(0).path("eui").asString()).isEqualTo("02ab54fffe10a0ff");
-        assertThat(technician.get("api/v1/frames?refused=true").valueStream().map(frame -> frame.path("reason").asString()))
-            .anyMatch(reason -> reason.contains("already used"));
+        await().atMost(90, TimeUnit.SECONDS).pollInterval(1, TimeUnit.SECONDS).untilAsserted(() -> assertThat(technician.get("api/v1/frames?refused=true").valueStream()
+            .map(frame -> frame.path("reason").asString())).as("a frame is played back").anyMatch(reason -> reason.contains("already used")));
         assertThat(Files.readString(folder.resolve("player.log"))).doesNotContain("Exception");
       } finally {
         player.destroy();
