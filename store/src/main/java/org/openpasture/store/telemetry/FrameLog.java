@@ -3,10 +3,12 @@ package org.openpasture.store.telemetry;
 import static org.openpasture.store.generated.telemetrydb.Tables.FRAME;
 
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
+import org.jooq.BatchBindStep;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
@@ -20,20 +22,37 @@ import tools.jackson.databind.json.JsonMapper;
 public final class FrameLog {
   private final Supplier<DSLContext> reader;
   private final JsonMapper mapper = JsonMapper.builder().build();
+  private long lastId = -1;
 
   FrameLog(Supplier<DSLContext> reader) {
     this.reader = reader;
   }
 
-  Frame insert(DSLContext dsl, Frame frame) {
-    Long id = dsl.insertInto(FRAME, FRAME.RECEIVED_AT, FRAME.SENT_AT, FRAME.KIND, FRAME.DEVICE_ID, FRAME.INLET_ID, FRAME.ADDRESS, FRAME.BYTES, FRAME.PAYLOAD,
-            FRAME.PORT, FRAME.COUNTER, FRAME.OUTCOME, FRAME.REASON, FRAME.READ_VALUES, FRAME.RECEPTIONS)
-        .values(frame.receivedAt().toEpochMilli(), frame.sentAt() == null ? null : frame.sentAt().toEpochMilli(), frame.kind(), frame.deviceId(),
-            frame.inletId(), frame.address(), frame.bytes(),
-            frame.payload(), (long) frame.port(), frame.counter(), frame.outcome().name(), frame.reason(), frame.values(),
-            mapper.writeValueAsString(frame.receptions()))
-        .returningResult(FRAME.ID).fetchSingle().value1();
-    return frame.withId(id);
+  /**
+   * Keeps frames, and gives them their ids: counted here and not by the database, since one statement for all of them is ten times as fast as one for each that
+   * has to tell its id. One thread at a time.
+   */
+  List<Frame> insert(DSLContext dsl, List<Frame> frames) {
+    if (frames.isEmpty()) {
+      return List.of();
+    }
+    if (lastId < 0) {
+      // Not the highest that is left: an id is never given again, also not after the newest frames were erased.
+      lastId = dsl.fetchOptional("select seq from sqlite_sequence where name = 'frame'").map(row -> row.get(0, Long.class)).orElse(0L);
+    }
+    List<Frame> kept = new ArrayList<>(frames.size());
+    BatchBindStep batch = dsl.batch(dsl.insertInto(FRAME, FRAME.ID, FRAME.RECEIVED_AT, FRAME.SENT_AT, FRAME.KIND, FRAME.DEVICE_ID, FRAME.INLET_ID, FRAME.ADDRESS, FRAME.BYTES,
+        FRAME.PAYLOAD, FRAME.PORT, FRAME.COUNTER, FRAME.OUTCOME, FRAME.REASON, FRAME.READ_VALUES, FRAME.RECEPTIONS)
+        .values((Long) null, null, null, null, null, null, null, null, null, null, null, null, null, null, null));
+    for (Frame one : frames) {
+      Frame frame = one.withId(++lastId);
+      kept.add(frame);
+      batch = batch.bind(frame.id(), frame.receivedAt().toEpochMilli(), frame.sentAt() == null ? null : frame.sentAt().toEpochMilli(), frame.kind(), frame.deviceId(),
+          frame.inletId(), frame.address(), frame.bytes(), frame.payload(), (long) frame.port(), frame.counter(), frame.outcome().name(), frame.reason(), frame.values(),
+          frame.receptions().isEmpty() ? "[]" : mapper.writeValueAsString(frame.receptions()));
+    }
+    batch.execute();
+    return kept;
   }
 
   /** Removes the oldest frames that came in before a moment, so many at most; returns how many went. */

@@ -159,8 +159,8 @@ public final class TelemetryStore implements AutoCloseable {
       } else {
         file.writer().transaction(configuration -> {
           DSLContext dsl = configuration.dsl();
+          kept.addAll(frames.insert(dsl, deposits.stream().flatMap(deposit -> deposit.frames().stream()).toList()));
           for (Deposit deposit : deposits) {
-            deposit.frames().forEach(frame -> kept.add(frames.insert(dsl, frame)));
             deposit.radio().forEach(change -> radio.apply(dsl, change));
           }
           if (!events.isEmpty()) {
