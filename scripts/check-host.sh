@@ -39,12 +39,13 @@ interrupted() { kill -INT -- "-$1"; ends "$1" 0; }
 posts() { curl -sk -o "$WORK/answer" -w '%{http_code}' -H 'Content-Type: application/json' -d "$2" "$1"; }
 
 echo "== ./pasture serve"
-"$ROOT/pasture" serve --data "$WORK/data" --port "$PORT" --radio-port $((PORT + 1)) --station-port $((PORT + 4)) --mqtt-port $((PORT + 5)) --bind 127.0.0.1 --self-signed >"$WORK/serve.log" 2>&1 &
+"$ROOT/pasture" serve --data "$WORK/data" --port "$PORT" --radio-port $((PORT + 1)) --station-port $((PORT + 4)) --mqtt-port $((PORT + 5)) --bind 127.0.0.1 --self-signed --mqtt-tls-port $((PORT + 6)) >"$WORK/serve.log" 2>&1 &
 SERVE=$!
 AT="https://127.0.0.1:$PORT"
 that "it comes up with a certificate of its own" wait_for is_up "$AT"
 that "the log prints the one-time code" wait_for says "$WORK/serve.log" "one-time code"
 CODE=$(sed -n 's/.*one-time code \([A-Z0-9-]*\).*/\1/p' "$WORK/serve.log" | head -1)
+that "the broker inside listens encrypted, with that certificate" wait_for sh -c "openssl s_client -connect 127.0.0.1:$((PORT + 6)) </dev/null 2>/dev/null | grep -q 'O = Open Pasture'"
 that "a wrong code makes no owner" [ "$(posts "$AT/api/v1/setup" '{"code":"NOPE","name":"owner","password":"a long password"}')" = 400 ]
 that "the code makes the owner" [ "$(posts "$AT/api/v1/setup" "{\"code\":\"$CODE\",\"name\":\"owner\",\"password\":\"a long password\"}")" = 200 ]
 that "and works once" [ "$(posts "$AT/api/v1/setup" "{\"code\":\"$CODE\",\"name\":\"thief\",\"password\":\"a long password\"}")" = 409 ]

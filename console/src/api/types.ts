@@ -181,7 +181,7 @@ export interface HeardGateway {
 export type Source =
   | { kind: "tcp" | "udp"; port: number; bind?: string | null }
   | { kind: "serial"; line: SerialLine }
-  | { kind: "http-inbox" }
+  | { kind: "http-inbox"; tellsSensors?: boolean | null }
   | { kind: "http-fetch"; url: string; everySeconds: number; allowPrivate?: boolean | null }
   | { kind: "mqtt"; url: string; topics: string[]; username?: string | null; version?: number | null }
   | { kind: "own-broker"; topics: string[] }

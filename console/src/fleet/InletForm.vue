@@ -121,6 +121,9 @@ const address = computed(() => location.origin + "/in/" + token.value);
         {{ ADDRESSES[draft.kind] }}. Their model has
         {{ draft.kind === "bacnet-ip" ? "a list of objects" : "a register map" }}, and says how often they are asked.
       </p>
+      <el-checkbox v-if="draft.kind === 'http-inbox'" v-model="draft.tellsSensors"
+        >Tell whoever posts which devices are registered here, for hubs that are to report just these</el-checkbox
+      >
       <p v-if="draft.kind === 'http-inbox'" class="soft small">
         It gets an address of this service with a token in it, shown once when it is made.
       </p>

@@ -110,6 +110,8 @@ export function startOf(inlet?: Inlet) {
     name: inlet?.name ?? "",
     kind: (source?.kind ?? "tcp") as Source["kind"],
     port: source && "port" in source ? (source.port ?? 47_808) : 4_001,
+    bind: source && "bind" in source ? (source.bind ?? null) : null,
+    tellsSensors: source?.kind === "http-inbox" ? Boolean(source.tellsSensors) : false,
     lookAt: source?.kind === "bacnet-ip" ? (source.lookAt ?? []).join("\n") : "",
     host: source?.kind === "modbus-rtu-tcp" ? source.host : "",
     device: line?.device ?? "/dev/ttyUSB0",
@@ -151,11 +153,13 @@ const lines = (text: string) =>
 /** The source that a form describes. */
 export function sourceOf(draft: InletDraft): Source {
   const { port, host, device, baud, parity, timeoutMillis, url, everySeconds, allowPrivate } = draft;
+  // The form does not ask for it, but keeps what was set otherwise.
+  const bound = draft.bind ? { bind: draft.bind } : {};
   switch (draft.kind) {
     case "serial":
       return { kind: "serial", line: { device, baud, parity } };
     case "http-inbox":
-      return { kind: "http-inbox" };
+      return { kind: "http-inbox", ...(draft.tellsSensors ? { tellsSensors: true } : {}) };
     case "http-fetch":
       return { kind: "http-fetch", url, everySeconds, allowPrivate };
     case "mqtt":
@@ -169,7 +173,7 @@ export function sourceOf(draft: InletDraft): Source {
     case "own-broker":
       return { kind: "own-broker", topics: lines(draft.topics) };
     case "bacnet-ip":
-      return { kind: "bacnet-ip", port, lookAt: lines(draft.lookAt), timeoutMillis };
+      return { kind: "bacnet-ip", port, ...bound, lookAt: lines(draft.lookAt), timeoutMillis };
     case "modbus-tcp":
       return { kind: "modbus-tcp", timeoutMillis };
     case "modbus-rtu-tcp":
@@ -177,7 +181,7 @@ export function sourceOf(draft: InletDraft): Source {
     case "modbus-serial":
       return { kind: "modbus-serial", line: { device, baud, parity }, timeoutMillis };
     default:
-      return { kind: draft.kind, port };
+      return { kind: draft.kind, port, ...bound };
   }
 }
 

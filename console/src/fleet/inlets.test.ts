@@ -101,6 +101,19 @@ describe("an inlet's form", () => {
     const draft = startOf(INLET);
     expect(draft.framing).toBe('{"kind":"lines"}');
     expect(sourceOf(draft)).toEqual({ kind: "tcp", port: 4001 });
+    const hubs = startOf({
+      ...INLET,
+      settings: { ...INLET.settings!, source: { kind: "http-inbox", tellsSensors: true } },
+    });
+    expect(sourceOf(hubs)).toEqual({ kind: "http-inbox", tellsSensors: true });
+    const here = startOf({
+      ...INLET,
+      settings: {
+        ...INLET.settings!,
+        source: { kind: "bacnet-ip", port: 0, bind: "127.0.0.1", lookAt: ["192.0.2.7"] },
+      },
+    });
+    expect(sourceOf(here)).toMatchObject({ port: 0, bind: "127.0.0.1", lookAt: ["192.0.2.7"] });
     expect(requestOf(draft, "s").contents?.address).toBe("column:0");
   });
 

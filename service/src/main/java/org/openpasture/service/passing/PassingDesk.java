@@ -4,6 +4,7 @@ import jakarta.annotation.PreDestroy;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -59,6 +60,9 @@ import org.springframework.stereotype.Component;
 class PassingDesk implements AlertFollower {
   private static final Logger LOG = LoggerFactory.getLogger(PassingDesk.class);
   private static final int MOST_AT_ONCE = 200;
+  private static final Duration POSITION_KEPT_EVERY = Duration.ofSeconds(20);
+  /** What happens to an alert wakes its line before it is committed: the line looks again soon. */
+  private static final long LOOK_EVERY_MILLIS = 1_000;
   private final RegistryStore registry;
   private final TelemetryStore telemetry;
   private final OutletQueue queue;
@@ -70,6 +74,7 @@ class PassingDesk implements AlertFollower {
   private final Map<String, Line> lines = new ConcurrentHashMap<>();
   private final Thread collector;
   private volatile boolean closed;
+  private Instant positionKept = Instant.MIN;
 
   PassingDesk(RegistryStore registry, TelemetryStore telemetry, OutletQueue queue, InletSecrets secrets, BrokerDesk broker, LiveHub live, Clock clock) {
     this.registry = registry;
@@ -80,8 +85,10 @@ class PassingDesk implements AlertFollower {
     this.live = live;
     this.clock = clock;
     telemetry.onCommitted(committed::add);
-    // What was committed before a crash and not yet looked at is in the journal.
-    queue.position().ifPresent(position -> telemetry.readJournal(position, (seq, events) -> collect(seq, events)));
+    if (isSomethingWanted()) {
+      // What was committed before a crash and not yet looked at is in the journal.
+      queue.position().ifPresent(position -> telemetry.readJournal(position, this::collect));
+    }
     this.collector = Thread.ofPlatform().daemon().name("outlets").start(this::collect);
     registry.onChange(now -> carryOut(now.all(Outlet.class)));
   }
@@ -89,6 +96,10 @@ class PassingDesk implements AlertFollower {
   @EventListener(ApplicationReadyEvent.class)
   void start() {
     carryOut(registry.now().all(Outlet.class));
+  }
+
+  private boolean isSomethingWanted() {
+    return registry.now().all(Outlet.class).stream().anyMatch(Outlet::readings);
   }
 
   private void collect() {
@@ -101,7 +112,7 @@ class PassingDesk implements AlertFollower {
         }
         taken.add(first);
         committed.drainTo(taken, 500);
-        if (registry.now().all(Outlet.class).stream().anyMatch(Outlet::readings)) {
+        if (isSomethingWanted()) {
           collect(taken.getLast().journalSeq(), taken.stream().flatMap(one -> one.events().stream()).toList());
         }
       } catch (InterruptedException e) {
@@ -125,8 +136,11 @@ class PassingDesk implements AlertFollower {
         items.addAll(items(now, outlet, readings.stream().filter(of -> wants(now, outlet, of.point())).toList()));
       }
     }
-    if (!items.isEmpty()) {
+    Instant at = clock.instant();
+    // How far it looked is kept now and then also where nothing was wanted, so that after a crash little is looked at again.
+    if (!items.isEmpty() || at.isAfter(positionKept.plus(POSITION_KEPT_EVERY))) {
       queue.keep(items, journalSeq);
+      positionKept = at;
       items.stream().map(OutletItem::outletId).distinct().forEach(this::wake);
     }
   }
@@ -293,7 +307,7 @@ class PassingDesk implements AlertFollower {
           dropped += queue.trim(outlet.id());
           List<OutletItem> items = queue.oldest(outlet.id(), MOST_AT_ONCE);
           if (items.isEmpty()) {
-            await(5_000);
+            await(LOOK_EVERY_MILLIS);
             continue;
           }
           try {
