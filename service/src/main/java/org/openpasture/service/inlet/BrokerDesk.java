@@ -31,6 +31,7 @@ import org.openpasture.store.registry.RegistryStore;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.boot.ssl.SslBundle;
 import org.springframework.boot.ssl.SslBundles;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
@@ -104,13 +105,14 @@ public class BrokerDesk {
       throw new IOException("an encrypted port needs a certificate (--cert and --key, or --self-signed)");
     }
     // The broker reads its certificate from a file of its own, made anew at each start, for nobody else to read.
-    KeyStore from = Objects.requireNonNull(bundles.getBundle(mqtt.certificate()).getStores().getKeyStore());
+    SslBundle bundle = bundles.getBundle(mqtt.certificate());
+    KeyStore from = Objects.requireNonNull(bundle.getStores().getKeyStore());
     String alias = from.aliases().nextElement();
+    String theirs = Optional.ofNullable(bundle.getKey().getPassword()).or(() -> Optional.ofNullable(bundle.getStores().getKeyStorePassword())).orElse("");
     String password = Tokens.fresh();
     KeyStore store = KeyStore.getInstance("JKS");
     store.load(null, null);
-    store.setKeyEntry("pasture", from.getKey(alias, Optional.ofNullable(bundles.getBundle(mqtt.certificate()).getKey().getPassword()).orElse("").toCharArray()),
-        password.toCharArray(), from.getCertificateChain(alias));
+    store.setKeyEntry("pasture", from.getKey(alias, theirs.toCharArray()), password.toCharArray(), from.getCertificateChain(alias));
     Path file = folder.resolve("certificate.jks");
     Files.deleteIfExists(file);
     Files.createFile(file, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
