@@ -757,6 +757,7 @@ export interface Outlet {
   siteName: string;
   state: string;
   reason: string;
+  address: string;
   destination: Destination;
   placeIds: string[];
   quantities: string[] | null;

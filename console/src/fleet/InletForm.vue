@@ -3,6 +3,7 @@ import { api } from "@/api/http";
 import type { Inlet } from "@/api/types";
 import { useAction } from "@/look/act";
 import ProblemNote from "@/look/ProblemNote.vue";
+import SecretField from "@/look/SecretField.vue";
 import ShownOnce from "@/look/ShownOnce.vue";
 import { usePlaces } from "@/places/places";
 import { computed, reactive, ref } from "vue";
@@ -146,52 +147,40 @@ const address = computed(() => location.origin + "/in/" + token.value);
       <p v-if="draft.kind === 'own-broker'" class="soft small">
         Senders sign in with any name, and as password the token that is shown once when the inlet is made.
       </p>
+      <div v-if="draft.kind === 'mqtt'" class="row">
+        <el-form-item label="Broker" for="inlet-broker" class="grow"
+          ><el-input id="inlet-broker" v-model="draft.broker" class="mono" placeholder="mqtts://broker.example:8883"
+        /></el-form-item>
+        <el-form-item label="MQTT" for="inlet-version">
+          <el-select id="inlet-version" v-model="draft.version" aria-label="Version of MQTT" class="parity">
+            <el-option :value="5" label="5" /><el-option :value="3" label="3.1.1" />
+          </el-select>
+        </el-form-item>
+      </div>
       <el-form-item
-        v-if="draft.kind === 'own-broker'"
+        v-if="draft.kind === 'mqtt' || draft.kind === 'own-broker'"
         label="Topics, one in each line; {serial} names a part"
-        for="inlet-own-topics"
+        for="inlet-topics"
         ><el-input
-          id="inlet-own-topics"
+          id="inlet-topics"
           v-model="draft.topics"
           type="textarea"
           :rows="2"
           class="mono"
           placeholder="farm/{serial}/state"
       /></el-form-item>
-      <template v-if="draft.kind === 'mqtt'">
-        <div class="row">
-          <el-form-item label="Broker" for="inlet-broker" class="grow"
-            ><el-input id="inlet-broker" v-model="draft.broker" class="mono" placeholder="mqtts://broker.example:8883"
-          /></el-form-item>
-          <el-form-item label="MQTT" for="inlet-version">
-            <el-select id="inlet-version" v-model="draft.version" aria-label="Version of MQTT" class="parity">
-              <el-option :value="5" label="5" /><el-option :value="3" label="3.1.1" />
-            </el-select>
-          </el-form-item>
-        </div>
-        <el-form-item label="Topics, one in each line; {serial} names a part" for="inlet-topics"
-          ><el-input
-            id="inlet-topics"
-            v-model="draft.topics"
-            type="textarea"
-            :rows="2"
-            class="mono"
-            placeholder="farm/{serial}/state"
+      <div v-if="draft.kind === 'mqtt'" class="row">
+        <el-form-item label="User name, if it needs one" for="inlet-user"
+          ><el-input id="inlet-user" v-model="draft.username" autocomplete="off"
         /></el-form-item>
-        <div class="row">
-          <el-form-item label="User name, if it needs one" for="inlet-user"
-            ><el-input id="inlet-user" v-model="draft.username" autocomplete="off"
-          /></el-form-item>
-          <el-form-item label="Password; never shown again" for="inlet-password" class="grow"
-            ><el-input
-              id="inlet-password"
-              v-model="draft.secret"
-              type="password"
-              autocomplete="new-password"
-              :placeholder="inlet ? 'as it is' : ''"
-          /></el-form-item>
-        </div>
-      </template>
+        <SecretField
+          id="inlet-password"
+          v-model="draft.secret"
+          label="Password"
+          :placeholder="inlet ? 'as it is' : ''"
+          class="grow"
+        />
+      </div>
       <template v-if="draft.kind === 'http-fetch'">
         <div class="row">
           <el-form-item label="Address" for="inlet-url" class="grow"
@@ -206,14 +195,13 @@ const address = computed(() => location.origin + "/in/" + token.value);
           <el-form-item label="Secret header, if it needs one" for="inlet-secret-name"
             ><el-input id="inlet-secret-name" v-model="draft.secretName" class="mono" placeholder="Authorization"
           /></el-form-item>
-          <el-form-item label="Its value; never shown again" for="inlet-secret" class="grow"
-            ><el-input
-              id="inlet-secret"
-              v-model="draft.secret"
-              type="password"
-              autocomplete="new-password"
-              :placeholder="inlet ? 'as it is' : ''"
-          /></el-form-item>
+          <SecretField
+            id="inlet-secret"
+            v-model="draft.secret"
+            label="Its value"
+            :placeholder="inlet ? 'as it is' : ''"
+            class="grow"
+          />
         </div>
       </template>
       <template v-if="!isPolled(draft.kind)">

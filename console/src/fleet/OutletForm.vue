@@ -3,6 +3,7 @@ import { api } from "@/api/http";
 import type { Outlet } from "@/api/types";
 import { useAction } from "@/look/act";
 import ProblemNote from "@/look/ProblemNote.vue";
+import SecretField from "@/look/SecretField.vue";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import { computed, ref } from "vue";
@@ -60,14 +61,13 @@ async function save() {
           <el-form-item label="Secret: signing-key, or a header" for="outlet-secret-name"
             ><el-input id="outlet-secret-name" v-model="draft.secretName" class="mono" placeholder="signing-key"
           /></el-form-item>
-          <el-form-item label="Its value; never shown again" for="outlet-secret" class="grow"
-            ><el-input
-              id="outlet-secret"
-              v-model="draft.secret"
-              type="password"
-              autocomplete="new-password"
-              :placeholder="outlet ? 'as it is' : 'none'"
-          /></el-form-item>
+          <SecretField
+            id="outlet-secret"
+            v-model="draft.secret"
+            label="Its value"
+            :placeholder="outlet ? 'as it is' : 'none'"
+            class="grow"
+          />
         </div>
       </template>
       <template v-else>
@@ -82,14 +82,13 @@ async function save() {
           <el-form-item label="User name, if it needs one" for="outlet-user"
             ><el-input id="outlet-user" v-model="draft.username" autocomplete="off"
           /></el-form-item>
-          <el-form-item label="Password; never shown again" for="outlet-password" class="grow"
-            ><el-input
-              id="outlet-password"
-              v-model="draft.secret"
-              type="password"
-              autocomplete="new-password"
-              :placeholder="outlet ? 'as it is' : 'none'"
-          /></el-form-item>
+          <SecretField
+            id="outlet-password"
+            v-model="draft.secret"
+            label="Password"
+            :placeholder="outlet ? 'as it is' : 'none'"
+            class="grow"
+          />
         </div>
         <p v-else class="soft small">
           People subscribe with their name and password; they get what lies on sites that they may look at.

@@ -10,7 +10,6 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { computed, ref } from "vue";
 import OutletForm from "./OutletForm.vue";
-import { addressOf } from "./outletForms";
 import StateWord from "./StateWord.vue";
 
 /** Ways out: readings and alerts that are passed on as they come. */
@@ -73,7 +72,7 @@ async function remove() {
         <tr v-for="outlet in data" :key="outlet.id">
           <td>
             <strong>{{ outlet.name }}</strong>
-            <div class="soft small wrap">{{ outlet.siteName }} · {{ addressOf(outlet.destination) }}</div>
+            <div class="soft small wrap">{{ outlet.siteName }} · {{ outlet.address }}</div>
           </td>
           <td>
             <StateWord :state="outlet.state" />

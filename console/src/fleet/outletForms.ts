@@ -1,17 +1,5 @@
 import type { Destination, Outlet } from "@/api/types";
 
-/** Where an outlet passes things on to, for people. */
-export function addressOf(destination: Destination): string {
-  switch (destination.kind) {
-    case "http":
-      return destination.url;
-    case "mqtt":
-      return `${destination.url}, ${destination.topic}`;
-    case "own-broker":
-      return `the broker of this service, ${destination.topic}`;
-  }
-}
-
 /** What a form is filled with: as an outlet is, or as the commonest is. */
 export function startOf(outlet?: Outlet) {
   const to = outlet?.destination;

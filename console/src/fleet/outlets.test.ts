@@ -4,7 +4,7 @@ import { button, mountIn, problem, serviceStandIn, type Call } from "@/testing";
 import { flushPromises } from "@vue/test-utils";
 import { createPinia, setActivePinia } from "pinia";
 import { afterEach, describe, expect, it, vi } from "vitest";
-import { addressOf, requestOf, startOf } from "./outletForms";
+import { requestOf, startOf } from "./outletForms";
 import AskedPanel from "@/dashboards/AskedPanel.vue";
 import OutletForm from "./OutletForm.vue";
 import OutletList from "./OutletList.vue";
@@ -18,6 +18,7 @@ const OUTLET: Outlet = {
   siteName: "Farm",
   state: "down",
   reason: "office.example answers 503. It is tried again.",
+  address: "office.example:8883, farm/{point}",
   destination: { kind: "mqtt", url: "mqtts://office.example", topic: "farm/{point}", username: "farm", retained: true },
   placeIds: ["s"],
   quantities: ["temperature"],
@@ -97,7 +98,7 @@ describe("outlets", () => {
     });
     const list = await mountIn(OutletList);
     await flushPromises();
-    expect(list.text()).toContain(addressOf(OUTLET.destination));
+    expect(list.text()).toContain(OUTLET.address);
     expect(list.text()).toContain("answers 503");
     expect(list.text()).toContain("12");
     await button(list, "Try now").trigger("click");

@@ -101,7 +101,7 @@ final class InletCommands implements Runnable {
     Source source() {
       return Stream.of(source(tcp, port -> new Source.TcpPort(port, null)), source(udp, port -> new Source.UdpPort(port, null)),
           source(serial, line -> new Source.SerialPort(serial(line))), source(fetch, InletCommands::fetch), source(mqtt, InletCommands::broker), source(broker, topics -> new Source.OwnBroker(topics(List.of(topics.split(","))))),
-          source(bacnet, at -> new Source.BacnetIp(null, null, at.isEmpty() ? null : List.of(at.split(",")), null)),
+          source(bacnet, at -> new Source.BacnetIp(null, null, at.isEmpty() ? List.of() : List.of(at.split(",")), null)),
           source(modbusSerial, line -> new Source.ModbusSerial(serial(line), null)), modbus ? new Source.ModbusTcp(null) : null).filter(Objects::nonNull).findFirst().orElseGet(Source.HttpInbox::new);
     }
 

@@ -33,7 +33,7 @@ final class OutletCommands implements Runnable {
     }
     Instant now = Instant.now();
     TextTable table = new TextTable("Outlet", "Where to", "What", "State", "Passed on", "Last", "Waiting");
-    outlets.forEach(one -> table.row(one.path("name").asString(), where(one.path("destination")), what(one), one.path("state").asString(), one.path("passed").asString(),
+    outlets.forEach(one -> table.row(one.path("name").asString(), one.path("address").asString(), what(one), one.path("state").asString(), one.path("passed").asString(),
         Words.age(one.path("passedAt"), now), one.path("waiting").asString()));
     service.out().print(table.isEmpty() ? "No outlets yet. Make one with 'pasture outlets add'.\n" : table.text());
     outlets.forEach(one -> {
@@ -41,14 +41,6 @@ final class OutletCommands implements Runnable {
         service.out().println("\n" + one.path("name").asString() + ": " + one.path("reason").asString());
       }
     });
-  }
-
-  private static String where(JsonNode destination) {
-    return switch (destination.path("kind").asString()) {
-      case "http" -> destination.path("url").asString();
-      case "mqtt" -> destination.path("url").asString() + ", " + destination.path("topic").asString();
-      default -> "broker of the service, " + destination.path("topic").asString();
-    };
   }
 
   private static String what(JsonNode outlet) {
@@ -105,7 +97,7 @@ final class OutletCommands implements Runnable {
         places == null ? null : places.stream().map(place -> PlaceCommands.id(to, place)).toList(), wanted.isEmpty() ? null : wanted, !noReadings, !noAlerts,
         senml ? Outlet.Form.SENML : Outlet.Form.JSON, secrets));
     if (!to.printedJson(made)) {
-      to.out().println("Made " + made.path("name").asString() + ": " + where(made.path("destination")) + ". Try it with 'pasture outlets try \"" + made.path("name").asString()
+      to.out().println("Made " + made.path("name").asString() + ": " + made.path("address").asString() + ". Try it with 'pasture outlets try \"" + made.path("name").asString()
           + "\"'.");
     }
     return 0;

@@ -29,14 +29,10 @@ public record CovNotification(int process, int device, ObjectId object, List<Rea
     List<ReadProperties.Found> values = new ArrayList<>();
     while (!in.isClosing(4)) {
       int property = (int) in.unsigned(0);
-      if (in.isContext(1)) {
-        in.skip(1);
-      }
+      in.skip(1);
       in.open(2);
       values.add(new ReadProperties.Found(object, property, in.dataUntilClosing(2), null));
-      if (in.isContext(3)) {
-        in.skip(3);
-      }
+      in.skip(3);
     }
     in.close(4);
     return new CovNotification(process, device.instance(), object, values);

@@ -62,9 +62,7 @@ public record ReadProperties(List<Wanted> wanted) {
       in.open(1);
       while (!in.isClosing(1)) {
         int property = (int) in.unsigned(2);
-        if (in.isContext(3)) {
-          in.skip(3);
-        }
+        in.skip(3);
         if (in.isOpening(4)) {
           in.open(4);
           all.add(new Found(object, property, in.dataUntilClosing(4), null));

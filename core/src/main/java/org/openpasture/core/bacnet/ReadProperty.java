@@ -24,11 +24,7 @@ public record ReadProperty(ObjectId object, int property, @Nullable Integer inde
    */
   public static List<Datum> answer(byte[] content) {
     TagReader in = new TagReader(content, 0);
-    in.object(0);
-    in.unsigned(1);
-    if (in.isContext(2)) {
-      in.skip(2);
-    }
+    in.skipReference();
     in.open(3);
     return in.dataUntilClosing(3);
   }

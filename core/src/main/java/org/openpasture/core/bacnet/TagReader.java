@@ -116,9 +116,20 @@ final class TagReader {
     return bits(context(contextNumber));
   }
 
-  /** A value with a context tag, whose meaning is not asked for. */
-  void skip(int contextNumber) {
-    context(contextNumber);
+  /** Passes over a value that may stand here and whose meaning is not asked for; says whether it did. */
+  boolean skip(int contextNumber) {
+    boolean there = isContext(contextNumber);
+    if (there) {
+      context(contextNumber);
+    }
+    return there;
+  }
+
+  /** Passes over which property of which object follows, perhaps which entry of it. */
+  void skipReference() {
+    object(0);
+    unsigned(1);
+    skip(2);
   }
 
   /** All values up to a closing tag, which is consumed; what is built of several in them, such as a list of lists, is passed over. */

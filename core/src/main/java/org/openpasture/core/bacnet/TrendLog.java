@@ -38,11 +38,7 @@ public final class TrendLog {
    */
   public static Piece answer(byte[] content) {
     TagReader in = new TagReader(content, 0);
-    in.object(0);
-    in.unsigned(1);
-    if (in.isContext(2)) {
-      in.skip(2);
-    }
+    in.skipReference();
     Datum.Bits flags = in.bits(3);
     in.unsigned(4);
     in.open(5);
@@ -55,9 +51,7 @@ public final class TrendLog {
       in.open(1);
       Optional<Double> value = value(in);
       in.close(1);
-      if (in.isContext(2)) {
-        in.skip(2);
-      }
+      in.skip(2);
       last = time.isPresent() ? time : last;
       if (time.isPresent() && value.isPresent() && Double.isFinite(value.get())) {
         entries.add(new Entry(time.get(), value.get()));
@@ -91,8 +85,7 @@ public final class TrendLog {
       return Optional.empty();
     }
     for (int choice : new int[] {0, 6, 7, 9}) {
-      if (in.isContext(choice)) {
-        in.skip(choice);
+      if (in.skip(choice)) {
         return Optional.empty();
       }
     }

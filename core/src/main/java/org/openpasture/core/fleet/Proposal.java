@@ -64,11 +64,7 @@ public record Proposal(Layout layout, List<Channel> channels, List<ChannelValue>
     List<ObjectField> fields = new ArrayList<>();
     List<Channel> channels = new ArrayList<>();
     for (Controller.Holds one : controller.objects().stream().limit(MOST_CHANNELS).toList()) {
-      String plain = channelName(one.name().isBlank() ? one.object().text() : one.name());
-      String name = plain;
-      for (int again = 2; channels.stream().map(Channel::name).anyMatch(name::equals); again++) {
-        name = plain + "_" + again;
-      }
+      String name = unique(channelName(one.name().isBlank() ? one.object().text() : one.name()), channels.stream().map(Channel::name).toList());
       Optional<EngineeringUnit> unit = Optional.ofNullable(one.unit()).flatMap(EngineeringUnit::of);
       Double factor = unit.map(EngineeringUnit::factor).filter(by -> by != 1).orElse(null);
       boolean binary = one.object().usualType().filter(ObjectType::isBinary).isPresent();
@@ -129,18 +125,17 @@ public record Proposal(Layout layout, List<Channel> channels, List<ChannelValue>
 
   private static List<TextField> distinct(List<TextField> fields) {
     List<TextField> result = new ArrayList<>();
-    for (TextField field : fields) {
-      String name = field.channel();
-      for (int again = 2; isTaken(result, name); again++) {
-        name = field.channel() + "_" + again;
-      }
-      result.add(TextField.of(name, field.at()));
-    }
+    fields.forEach(field -> result.add(TextField.of(unique(field.channel(), result.stream().map(TextField::channel).toList()), field.at())));
     return result;
   }
 
-  private static boolean isTaken(List<TextField> fields, String name) {
-    return fields.stream().anyMatch(field -> field.channel().equals(name));
+  /** The name, with a number after it if it is taken. */
+  private static String unique(String name, List<String> taken) {
+    String free = name;
+    for (int again = 2; taken.contains(free); again++) {
+      free = name + "_" + again;
+    }
+    return free;
   }
 
   private static boolean isText(byte[] payload) {

@@ -121,26 +121,16 @@ public sealed interface Source {
    */
   record MqttBroker(URI url, List<TopicPattern> topics, @Nullable String username, @Nullable Integer version) implements Source {
     public MqttBroker {
-      if (url == null || !"mqtt".equals(url.getScheme()) && !"mqtts".equals(url.getScheme()) || url.getHost() == null || url.getUserInfo() != null) {
-        throw new IllegalArgumentException("a broker's address is mqtt://host:1883 or mqtts://host:8883, without a password in it, not '" + url + "'");
-      }
+      BrokerUrl.require(url);
       topics = TopicPattern.some(topics);
       if (version != null && version != 3 && version != 5) {
         throw new IllegalArgumentException("the version of MQTT is 3 (for 3.1.1) or 5, not " + version);
       }
     }
 
-    public boolean isEncrypted() {
-      return "mqtts".equals(url.getScheme());
-    }
-
-    public int port() {
-      return url.getPort() > 0 ? url.getPort() : isEncrypted() ? 8883 : 1883;
-    }
-
     @Override
     public String address() {
-      return url.getHost() + ":" + port() + ", " + String.join(", ", topics.stream().map(TopicPattern::text).toList());
+      return url.getHost() + ":" + BrokerUrl.port(url) + ", " + String.join(", ", topics.stream().map(TopicPattern::text).toList());
     }
   }
 
@@ -172,9 +162,9 @@ public sealed interface Source {
    *
    * @param port ours; 0 for any free one, null for 47808, which some controllers want of whoever speaks to them
    * @param bind address to speak from; null for all
-   * @param lookAt where it is asked who is there, such as {@code 192.0.2.255} or {@code 192.0.2.7:47809}; null for everybody on the network
+   * @param lookAt where it is asked who is there, such as {@code 192.0.2.255} or {@code 192.0.2.7:47809}; empty for everybody on the network
    */
-  record BacnetIp(@Nullable Integer port, @Nullable String bind, @Nullable List<String> lookAt, @Nullable Integer timeoutMillis) implements Polled {
+  record BacnetIp(@Nullable Integer port, @Nullable String bind, List<String> lookAt, @Nullable Integer timeoutMillis) implements Polled {
     /** The port that the standard gives it (ASHRAE 135, annex J). */
     public static final int USUAL_PORT = 0xBAC0;
     private static final int MOST_PLACES = 50;
@@ -192,7 +182,7 @@ public sealed interface Source {
 
     @Override
     public String address() {
-      return "BACnet/IP, looks at " + String.join(", ", lookAt == null ? List.of() : lookAt);
+      return "BACnet/IP, looks at " + String.join(", ", lookAt);
     }
   }
 

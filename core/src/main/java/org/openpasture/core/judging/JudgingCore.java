@@ -40,7 +40,19 @@ public final class JudgingCore {
   private final Map<String, Tracker> trackers = new HashMap<>();
 
   /** A rule with the points that it looks at, looked up once for each picture of what is registered. */
-  private record Watch(Rule rule, List<WatchedPoint> points) {}
+  private record Watch(Rule rule, List<WatchedPoint> points, int silentSeconds) {
+    /** After so many seconds without a word something is to be done about the rule; 0 for never. Known beforehand, since every reading asks for it. */
+    private static int silentSeconds(Condition condition) {
+      return switch (condition) {
+        case Condition.Silent(int seconds) -> seconds;
+        case Condition.DeviceSays(int seconds) -> seconds;
+        case Condition.Above above -> 0;
+        case Condition.Below below -> 0;
+        case Condition.Outside outside -> 0;
+        case Condition.InZone zone -> 0;
+      };
+    }
+  }
 
   /** What is known of a point, in one place because every reading asks for all of it. */
   private static final class Standing {
@@ -82,7 +94,7 @@ public final class JudgingCore {
     watches = new HashMap<>();
     for (Rule rule : EdgeRules.andThoseOf(registry)) {
       Watch watch = new Watch(rule, registry.pointsOf(rule).stream()
-          .map(point -> new WatchedPoint(point, registry.limitsOf(point).orElse(null))).toList());
+          .map(point -> new WatchedPoint(point, registry.limitsOf(point).orElse(null))).toList(), Watch.silentSeconds(rule.condition()));
       watches.put(rule.id(), watch);
       watch.points().forEach(of -> standing(of.point().number()).watching.add(watch));
     }
@@ -159,7 +171,9 @@ public final class JudgingCore {
       if (live) {
         standing.heard = arrival.receivedAt();
         for (Watch watch : standing.watching) {
-          silence(watch.rule().condition()).ifPresent(seconds -> lookAt(arrival.receivedAt().plusSeconds(seconds)));
+          if (watch.silentSeconds() > 0) {
+            lookAt(arrival.receivedAt().plusSeconds(watch.silentSeconds()));
+          }
         }
       }
       Reading known = standing.latest;
@@ -324,14 +338,14 @@ public final class JudgingCore {
     }
     List<Due> due = new ArrayList<>();
     for (Watch watch : watches.values()) {
-      dueTime(watch.rule()).filter(time -> !time.isAfter(now)).ifPresent(time -> due.add(new Due(time, watch.rule())));
+      dueTime(watch).filter(time -> !time.isAfter(now)).ifPresent(time -> due.add(new Due(time, watch.rule())));
     }
     due.sort(Comparator.comparing(Due::time).thenComparing(entry -> entry.rule().id()));
     for (Due entry : due) {
       fallDue(entry.rule(), entry.time(), effects);
     }
     clock = now;
-    nextLook = watches.values().stream().flatMap(watch -> dueTime(watch.rule()).stream())
+    nextLook = watches.values().stream().flatMap(watch -> dueTime(watch).stream())
         .min(Comparator.naturalOrder()).orElse(Instant.MAX);
   }
 
@@ -341,30 +355,18 @@ public final class JudgingCore {
 
   private record Due(Instant time, Rule rule) {}
 
-  private Optional<Instant> dueTime(Rule rule) {
+  private Optional<Instant> dueTime(Watch watch) {
+    Rule rule = watch.rule();
     Tracker tracker = tracker(rule.id());
-    Optional<Integer> silence = silence(rule.condition());
-    if (silence.isPresent()) {
+    if (watch.silentSeconds() > 0) {
       boolean open = tracker.state() != AlertState.NORMAL && tracker.state() != AlertState.RETURNED;
       // Silence raises one, and ends the other.
       return open == rule.condition() instanceof Condition.Silent ? Optional.empty()
           : registry.pointsOf(rule).stream().flatMap(point -> Optional.ofNullable(standing(point.number()).heard).stream())
-              .max(Comparator.naturalOrder()).map(time -> time.plusSeconds(silence.get()));
+              .max(Comparator.naturalOrder()).map(time -> time.plusSeconds(watch.silentSeconds()));
     }
     return tracker.state() == AlertState.ON_DELAY && tracker.since() != null && rule.hold() instanceof Hold.ForTime(int held)
         ? Optional.of(tracker.since().plusSeconds(held)) : Optional.empty();
-  }
-
-  /** After how many seconds without a word something is to be done about a rule. */
-  private static Optional<Integer> silence(Condition condition) {
-    return switch (condition) {
-      case Condition.Silent(int seconds) -> Optional.of(seconds);
-      case Condition.DeviceSays(int seconds) -> Optional.of(seconds);
-      case Condition.Above above -> Optional.empty();
-      case Condition.Below below -> Optional.empty();
-      case Condition.Outside outside -> Optional.empty();
-      case Condition.InZone zone -> Optional.empty();
-    };
   }
 
   private void fallDue(Rule rule, Instant at, List<Effect> effects) {

@@ -60,6 +60,6 @@ public record Field(String channel, int at, FieldType type, @Nullable String ord
     if (missing != null && number == missing) {
       return Optional.empty();
     }
-    return Optional.of(scale == null && offset == null ? number : Decimals.linear(number, scale == null ? 1 : scale, offset == null ? 0 : offset));
+    return Optional.of(Decimals.scaled(number, scale, offset));
   }
 }

@@ -15,7 +15,7 @@ import org.openpasture.core.bacnet.ObjectId;
  * @param priority with which it is set, 1 to 16; null for 8, which the standard gives to a person's hand
  */
 public record ObjectField(String channel, ObjectId object, @Nullable Double scale, @Nullable Double offset, @Nullable Integer every, @Nullable Boolean tell,
-    @Nullable ObjectId log, @Nullable Boolean write, @Nullable Integer priority) {
+    @Nullable ObjectId log, @Nullable Boolean write, @Nullable Integer priority) implements AskedField {
   private static final int MANUAL_OPERATOR = 8;
 
   public ObjectField {

@@ -1,13 +1,9 @@
 package org.openpasture.core.layout;
 
 import java.util.ArrayList;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Set;
-import java.util.TreeSet;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.bacnet.Datum;
 import org.openpasture.core.bacnet.ObjectId;
@@ -39,8 +35,7 @@ public record ObjectLayout(List<ObjectField> fields) implements AskedLayout {
     for (ObjectField field : fields) {
       Double raw = image.get(field.object());
       if (raw != null) {
-        values.add(new ChannelValue(field.channel(), field.scale() == null && field.offset() == null ? raw
-            : Decimals.linear(raw, field.scale() == null ? 1 : field.scale(), field.offset() == null ? 0 : field.offset())));
+        values.add(new ChannelValue(field.channel(), Decimals.scaled(raw, field.scale(), field.offset())));
       }
     }
     return values.isEmpty() && !fields.isEmpty() ? new Decoding.Refused("none of the objects of this model was read") : new Decoding.Decoded(values);
@@ -53,26 +48,14 @@ public record ObjectLayout(List<ObjectField> fields) implements AskedLayout {
    * @throws IllegalArgumentException if it cannot be, in words
    */
   public WriteProperty write(String channel, double value) {
-    ObjectField field = fields.stream().filter(one -> one.channel().equals(channel) && Boolean.TRUE.equals(one.write())).findFirst()
-        .orElseThrow(() -> AskedLayout.cannotBeSet(channel, settable()));
-    double raw = (value - (field.offset() == null ? 0 : field.offset())) / (field.scale() == null ? 1 : field.scale());
-    Datum datum = Double.isNaN(value) ? new Datum.Nothing() : WriteProperty.valueFor(field.object(), raw);
+    ObjectField field = AskedLayout.settable(fields, channel);
+    Datum datum = Double.isNaN(value) ? new Datum.Nothing() : WriteProperty.valueFor(field.object(), Decimals.unscaled(value, field.scale(), field.offset()));
     return new WriteProperty(field.object(), Property.PRESENT_VALUE, datum, field.effectivePriority());
-  }
-
-  @Override
-  public Set<Integer> ownPeriods() {
-    return fields.stream().map(ObjectField::every).filter(Objects::nonNull).collect(Collectors.toCollection(TreeSet::new));
   }
 
   @Override
   public ObjectLayout group(@Nullable Integer every) {
     return new ObjectLayout(fields.stream().filter(field -> Objects.equals(field.every(), every)).toList());
-  }
-
-  @Override
-  public Set<String> settable() {
-    return fields.stream().filter(field -> Boolean.TRUE.equals(field.write())).map(ObjectField::channel).collect(Collectors.toCollection(LinkedHashSet::new));
   }
 
   @Override
@@ -85,10 +68,5 @@ public record ObjectLayout(List<ObjectField> fields) implements AskedLayout {
   @Override
   public List<Part> parts(int port, byte[] payload) {
     return List.of();
-  }
-
-  @Override
-  public Set<String> channels() {
-    return fields.stream().map(ObjectField::channel).collect(Collectors.toCollection(LinkedHashSet::new));
   }
 }

@@ -1,6 +1,7 @@
 package org.openpasture.core.layout;
 
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.quantity.Decimals;
 
 /**
  * Where in the tables of a fieldbus device one channel lies and how its words make a number: {@code number * scale + offset}.
@@ -18,7 +19,7 @@ import org.jspecify.annotations.Nullable;
  * @param write whether people may set it from here; null for no
  */
 public record RegisterField(String channel, @Nullable RegisterTable table, int at, @Nullable FieldType type, @Nullable String words, @Nullable String order,
-    Field.@Nullable Bits bits, @Nullable Double scale, @Nullable Double offset, @Nullable Double missing, @Nullable Integer every, @Nullable Boolean write) {
+    Field.@Nullable Bits bits, @Nullable Double scale, @Nullable Double offset, @Nullable Double missing, @Nullable Integer every, @Nullable Boolean write) implements AskedField {
   private static final int HIGHEST = 65_535;
 
   public RegisterField {
@@ -71,7 +72,7 @@ public record RegisterField(String channel, @Nullable RegisterTable table, int a
     if (tableOrHolding().isBits()) {
       return new byte[] {(byte) (value == 0 ? 0 : 1)};
     }
-    double raw = (value - (offset == null ? 0 : offset)) / (scale == null ? 1 : scale);
+    double raw = Decimals.unscaled(value, scale, offset);
     FieldType of = type == null ? FieldType.U16 : type;
     // To the nearest number that it can hold; a hundredth of a step off is arithmetic, not a wish.
     return inOrder(of.bytesOf(of == FieldType.F32 || of == FieldType.F64 ? raw : Math.rint(raw), false));

@@ -3,13 +3,9 @@ package org.openpasture.core.layout;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HexFormat;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.Set;
-import java.util.TreeSet;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -51,19 +47,8 @@ public record RegisterLayout(List<RegisterField> fields, @Nullable Integer hole)
    * @throws IllegalArgumentException if it cannot be, or not to this value, in words
    */
   public Write write(String channel, double value) {
-    RegisterField field = fields.stream().filter(one -> one.channel().equals(channel) && Boolean.TRUE.equals(one.write())).findFirst()
-        .orElseThrow(() -> AskedLayout.cannotBeSet(channel, settable()));
+    RegisterField field = AskedLayout.settable(fields, channel);
     return new Write(field.tableOrHolding(), field.at(), field.write(value));
-  }
-
-  @Override
-  public Set<String> settable() {
-    return fields.stream().filter(field -> Boolean.TRUE.equals(field.write())).map(RegisterField::channel).collect(Collectors.toCollection(LinkedHashSet::new));
-  }
-
-  @Override
-  public Set<Integer> ownPeriods() {
-    return fields.stream().map(RegisterField::every).filter(Objects::nonNull).collect(Collectors.toCollection(TreeSet::new));
   }
 
   @Override
@@ -137,10 +122,5 @@ public record RegisterLayout(List<RegisterField> fields, @Nullable Integer hole)
     } catch (IllegalArgumentException e) {
       return List.of();
     }
-  }
-
-  @Override
-  public Set<String> channels() {
-    return fields.stream().map(RegisterField::channel).collect(Collectors.toCollection(LinkedHashSet::new));
   }
 }

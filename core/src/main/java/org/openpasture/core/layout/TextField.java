@@ -64,7 +64,7 @@ public record TextField(String channel, String at, @Nullable Double scale, @Null
 
   /** A number as the device meant it. */
   double scaled(double number) {
-    return scale == null && offset == null ? number : Decimals.linear(number, scale == null ? 1 : scale, offset == null ? 0 : offset);
+    return Decimals.scaled(number, scale, offset);
   }
 
   private static Optional<Double> number(String text, boolean decimalComma) {

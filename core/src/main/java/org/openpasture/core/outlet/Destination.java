@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.net.URI;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.inlet.BrokerUrl;
 
 /** Where an outlet passes things on to. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
@@ -44,23 +45,13 @@ public sealed interface Destination {
    */
   record MqttTopic(URI url, String topic, @Nullable String username, @Nullable Boolean retained) implements Destination {
     public MqttTopic {
-      if (url == null || !"mqtt".equals(url.getScheme()) && !"mqtts".equals(url.getScheme()) || url.getHost() == null || url.getUserInfo() != null) {
-        throw new IllegalArgumentException("a broker's address is mqtt://host:1883 or mqtts://host:8883, without a password in it, not '" + url + "'");
-      }
+      BrokerUrl.require(url);
       requireTopic(topic);
-    }
-
-    public boolean isEncrypted() {
-      return "mqtts".equals(url.getScheme());
-    }
-
-    public int port() {
-      return url.getPort() > 0 ? url.getPort() : isEncrypted() ? 8883 : 1883;
     }
 
     @Override
     public String address() {
-      return url.getHost() + ":" + port() + ", " + topic;
+      return url.getHost() + ":" + BrokerUrl.port(url) + ", " + topic;
     }
   }
 

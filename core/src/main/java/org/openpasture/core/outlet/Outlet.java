@@ -15,13 +15,13 @@ import org.openpasture.core.quantity.Quantity;
  *
  * @param siteId whose rights decide who may see and change it
  * @param paused whether nothing is sent for now; what comes is kept for it all the same
- * @param placeIds readings and alerts of these places and all below are passed on; null for the site
+ * @param placeIds readings and alerts of these places and all below are passed on; empty for the site
  * @param quantities only readings of these; null for all
  * @param readings whether readings are passed on
  * @param alerts whether alerts are
  * @param form of readings; alerts are always JSON
  */
-public record Outlet(String id, String name, String siteId, boolean paused, Destination destination, @Nullable List<String> placeIds,
+public record Outlet(String id, String name, String siteId, boolean paused, Destination destination, List<String> placeIds,
     @Nullable Set<Quantity> quantities, boolean readings, boolean alerts, Form form) implements Entity {
   public Outlet {
     placeIds = placeIds == null || placeIds.isEmpty() ? List.of(siteId) : List.copyOf(placeIds);

@@ -1,5 +1,7 @@
 package org.openpasture.core.quantity;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * Arithmetic with numbers as people and data sheets write them. By 0.01 is meant a hundredth, which no binary number is:
  * 230 * 0.01 gives 2.3000000000000003, which people would read and files would keep. Where all numbers are decimals of
@@ -33,6 +35,21 @@ public final class Decimals {
       }
     }
     return -1;
+  }
+
+  /**
+   * {@code raw * scale + offset}; the number itself where neither is told.
+   *
+   * @param scale null for 1
+   * @param offset null for 0
+   */
+  public static double scaled(double raw, @Nullable Double scale, @Nullable Double offset) {
+    return scale == null && offset == null ? raw : linear(raw, scale == null ? 1 : scale, offset == null ? 0 : offset);
+  }
+
+  /** The inverse of {@link #scaled}, as the processor says it. */
+  public static double unscaled(double value, @Nullable Double scale, @Nullable Double offset) {
+    return (value - (offset == null ? 0 : offset)) / (scale == null ? 1 : scale);
   }
 
   /** {@code raw * scale + offset}. */

@@ -35,7 +35,7 @@ class OutletTest {
 
   @Test
   void portsAreTheUsualOnesUnlessTold() {
-    assertThat(new Destination.MqttTopic(URI.create("mqtts://broker.example"), "a", null, null).port()).isEqualTo(8883);
+    assertThat(new Destination.MqttTopic(URI.create("mqtts://broker.example"), "a", null, null).address()).isEqualTo("broker.example:8883, a");
     assertThat(new Destination.MqttTopic(URI.create("mqtt://broker.example:1900"), "a", null, null).address()).isEqualTo("broker.example:1900, a");
   }
 

@@ -97,11 +97,11 @@ public final class BacnetPoller implements Poller {
 
   @Override
   public String address() {
-    return "BACnet/IP, UDP port " + port.port() + ", looks at " + String.join(", ", source.lookAt() == null ? List.of() : source.lookAt());
+    return "BACnet/IP, UDP port " + port.port() + ", looks at " + String.join(", ", source.lookAt());
   }
 
   private void askAround(WhoIs whom) {
-    for (String place : source.lookAt() == null ? List.<String>of() : source.lookAt()) {
+    for (String place : source.lookAt()) {
       try {
         port.whoIs(whom, BacnetAddress.socket(place));
       } catch (IOException | IllegalArgumentException e) {

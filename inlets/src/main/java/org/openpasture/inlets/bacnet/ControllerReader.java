@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Stream;
 import org.openpasture.core.bacnet.Controller;
 import org.openpasture.core.bacnet.Datum;
 import org.openpasture.core.bacnet.ObjectId;
@@ -69,7 +70,7 @@ final class ControllerReader {
         new ReadProperties.Wanted(self, Property.MODEL_NAME))).forEach(found -> texts.put(found.property(), found.text()));
     List<ObjectId> objects = objects(station, self).stream().filter(id -> id.usualType().filter(ObjectType::hasNumber).isPresent()).limit(MOST_OBJECTS).toList();
     Map<ObjectId, Map<Integer, ReadProperties.Found>> read = new HashMap<>();
-    read(station, objects.stream().flatMap(id -> List.of(Property.OBJECT_NAME, Property.UNITS, Property.PRESENT_VALUE).stream()
+    read(station, objects.stream().flatMap(id -> Stream.of(Property.OBJECT_NAME, Property.UNITS, Property.PRESENT_VALUE)
         .map(property -> new ReadProperties.Wanted(id, property))).toList())
         .forEach(found -> read.computeIfAbsent(found.object(), id -> new HashMap<>()).put(found.property(), found));
     List<Controller.Holds> holds = objects.stream().map(id -> {
@@ -101,6 +102,6 @@ final class ControllerReader {
   }
 
   private static List<ObjectId> references(List<Datum> data) {
-    return data.stream().flatMap(datum -> datum instanceof Datum.Reference(ObjectId id) ? List.of(id).stream() : List.<ObjectId>of().stream()).toList();
+    return data.stream().filter(Datum.Reference.class::isInstance).map(datum -> ((Datum.Reference) datum).value()).toList();
   }
 }

@@ -13,7 +13,6 @@ import java.util.Optional;
 import java.util.concurrent.ExecutionException;
 import java.util.zip.GZIPInputStream;
 import org.openpasture.core.framing.Framing;
-import org.openpasture.core.framing.Splitter;
 import org.openpasture.core.inlet.Source;
 import org.openpasture.inlets.message.Backoff;
 import org.openpasture.inlets.message.Condition;
@@ -28,7 +27,6 @@ public final class HttpFetcher implements MessageInlet {
   private static final Duration CONNECT_WITHIN = Duration.ofSeconds(5);
   private static final Duration ANSWER_WITHIN = Duration.ofSeconds(20);
   private static final int MOST_REDIRECTS = 4;
-  private static final Duration FIRST_REACHES_BACK = Duration.ofDays(1);
   private static final int LONGEST = 4 << 20;
   private final HttpClient client = HttpClient.newBuilder().connectTimeout(CONNECT_WITHIN).followRedirects(HttpClient.Redirect.NEVER).build();
   private final Source.HttpFetch source;
@@ -108,24 +106,17 @@ public final class HttpFetcher implements MessageInlet {
   }
 
   private void hand(byte[] message) throws IOException, InterruptedException {
-    for (Splitter.Piece piece : framing.cut(message)) {
-      switch (piece) {
-        case Splitter.Piece.Whole(byte[] bytes, byte[] payload) -> {
-          try {
-            sink.frame(bytes, payload, source.url().getHost(), Map.of()).get();
-          } catch (ExecutionException e) {
-            // It could not be written; it is fetched again, whatever its tag.
-            tag = "";
-            throw new IOException("what it answered could not be kept: " + e.getMessage(), e);
-          }
-        }
-        case Splitter.Piece.Lost(byte[] bytes, String reason) -> sink.lost(bytes, source.url().getHost(), reason);
-      }
+    try {
+      sink.message(framing, message, source.url().getHost(), Map.of()).get();
+    } catch (ExecutionException e) {
+      // It could not be written; it is fetched again, whatever its tag.
+      tag = "";
+      throw new IOException("what it answered could not be kept: " + e.getMessage(), e);
     }
   }
 
   private HttpResponse<InputStream> get() throws IOException, InterruptedException {
-    URI at = withTime(source.url(), sink.newest().orElse(Instant.now().minus(FIRST_REACHES_BACK)));
+    URI at = withTime(source.url(), sink.wantedSince());
     for (int i = 0; i <= MOST_REDIRECTS; i++) {
       if (!Boolean.TRUE.equals(source.allowPrivate())) {
         Surroundings.refuse(at);
@@ -158,7 +149,7 @@ public final class HttpFetcher implements MessageInlet {
     throw new IOException(source.url().getHost() + " sends us on again and again");
   }
 
-  static URI withTime(URI url, Instant since) {
+  private static URI withTime(URI url, Instant since) {
     String text = url.toString();
     return !text.contains("$since") ? url : URI.create(text.replace("$sinceSeconds", Long.toString(since.getEpochSecond()))
         .replace("$sinceMillis", Long.toString(since.toEpochMilli())).replace("$since", since.toString()));

@@ -23,6 +23,7 @@ import org.openpasture.core.inlet.SerialLine;
 import org.openpasture.core.inlet.Source;
 import org.openpasture.core.layout.RegisterLayout;
 import org.openpasture.core.layout.RegisterTable;
+import org.openpasture.inlets.message.Causes;
 import org.openpasture.inlets.serial.SerialSettings;
 
 /** One connection or serial line to Modbus devices. One thread at a time; connects when it is used and is not connected. */
@@ -96,11 +97,7 @@ final class ModbusLine implements AutoCloseable {
   }
 
   private static String innermost(Throwable error) {
-    Throwable cause = error;
-    while (cause.getCause() != null && cause.getCause() != cause) {
-      cause = cause.getCause();
-    }
-    return String.valueOf(cause.getMessage()).replaceFirst("^(Connection refused).*", "it refuses the connection");
+    return String.valueOf(Causes.innermost(error).getMessage()).replaceFirst("^(Connection refused).*", "it refuses the connection");
   }
 
   /** Reads bits or registers: a byte for each bit, two for each register. */

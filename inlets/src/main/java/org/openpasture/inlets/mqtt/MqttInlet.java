@@ -1,6 +1,5 @@
 package org.openpasture.inlets.mqtt;
 
-import com.hivemq.client.mqtt.MqttClient;
 import com.hivemq.client.mqtt.MqttClientBuilder;
 import com.hivemq.client.mqtt.MqttGlobalPublishFilter;
 import com.hivemq.client.mqtt.datatypes.MqttQos;
@@ -11,22 +10,19 @@ import com.hivemq.client.mqtt.mqtt3.message.auth.Mqtt3SimpleAuth;
 import com.hivemq.client.mqtt.mqtt3.message.subscribe.Mqtt3Subscribe;
 import com.hivemq.client.mqtt.mqtt3.message.subscribe.Mqtt3Subscription;
 import com.hivemq.client.mqtt.mqtt5.Mqtt5AsyncClient;
-import com.hivemq.client.mqtt.mqtt5.Mqtt5ClientBuilder;
-import com.hivemq.client.mqtt.mqtt5.message.auth.Mqtt5SimpleAuth;
 import com.hivemq.client.mqtt.mqtt5.message.subscribe.Mqtt5Subscribe;
 import com.hivemq.client.mqtt.mqtt5.message.subscribe.Mqtt5Subscription;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
-import java.util.ArrayList;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 import org.openpasture.core.framing.Framing;
-import org.openpasture.core.framing.Splitter;
+import org.openpasture.core.inlet.BrokerUrl;
 import org.openpasture.core.inlet.Source;
 import org.openpasture.core.inlet.TopicPattern;
+import org.openpasture.inlets.message.Causes;
 import org.openpasture.inlets.message.Condition;
 import org.openpasture.inlets.message.MessageInlet;
 import org.openpasture.inlets.message.MessageSink;
@@ -62,29 +58,19 @@ public final class MqttInlet implements MessageInlet {
    * @param secrets "password"; for TLS "ca", "certificate" and "key" in PEM, where it is not the usual authorities, and no certificate of ours
    */
   public MqttInlet(Source.MqttBroker source, String clientId, Map<String, String> secrets, Framing framing, MessageSink sink) {
-    Optional<String> password = Optional.ofNullable(secrets.get("password"));
     this.source = source;
     this.framing = framing;
     this.sink = sink;
-    MqttClientBuilder builder = MqttClient.builder().identifier(clientId).serverHost(source.url().getHost()).serverPort(source.port())
+    MqttClientBuilder builder = BrokerConnection.to(source.url(), clientId, secrets)
         .automaticReconnect().initialDelay(500, TimeUnit.MILLISECONDS).maxDelay(30, TimeUnit.SECONDS).applyAutomaticReconnect()
         .addConnectedListener(context -> connected()).addDisconnectedListener(this::disconnected);
-    if (source.isEncrypted()) {
-      builder = builder.sslConfig(TlsMaterial.config(secrets));
-    }
-    this.link = source.version() != null && source.version() == 3 ? three(builder, password) : five(builder, password);
+    this.link = source.version() != null && source.version() == 3 ? three(builder, secrets) : five(builder, secrets);
     sink.condition(Condition.CONNECTING, "It connects to the broker.");
     link.connect();
   }
 
-  private Link five(MqttClientBuilder builder, Optional<String> password) {
-    Mqtt5ClientBuilder versioned = builder.useMqttVersion5();
-    if (source.username() != null) {
-      // Said to the client, not to one connection: those that are made anew need it too.
-      var auth = Mqtt5SimpleAuth.builder().username(source.username());
-      versioned = versioned.simpleAuth(password.isPresent() ? auth.password(password.get().getBytes(StandardCharsets.UTF_8)).build() : auth.build());
-    }
-    Mqtt5AsyncClient client = versioned.buildAsync();
+  private Link five(MqttClientBuilder builder, Map<String, String> secrets) {
+    Mqtt5AsyncClient client = BrokerConnection.versionFive(builder, source.username(), secrets).buildAsync();
     client.publishes(MqttGlobalPublishFilter.ALL, message -> take(message.getTopic().toString(), message.getPayloadAsBytes(), message::acknowledge), true);
     Mqtt5Subscribe wanted = Mqtt5Subscribe.builder().addSubscriptions(source.topics().stream()
         .map(topic -> Mqtt5Subscription.builder().topicFilter(topic.filter()).qos(MqttQos.AT_LEAST_ONCE).build())).build();
@@ -107,7 +93,8 @@ public final class MqttInlet implements MessageInlet {
     };
   }
 
-  private Link three(MqttClientBuilder builder, Optional<String> password) {
+  private Link three(MqttClientBuilder builder, Map<String, String> secrets) {
+    Optional<String> password = Optional.ofNullable(secrets.get("password"));
     Mqtt3ClientBuilder versioned = builder.useMqttVersion3();
     if (source.username() != null) {
       // Said to the client, not to one connection: those that are made anew need it too.
@@ -149,15 +136,12 @@ public final class MqttInlet implements MessageInlet {
 
   private void disconnected(MqttClientDisconnectedContext context) {
     if (!closed) {
-      sink.condition(Condition.DOWN, source.url().getHost() + ":" + source.port() + ": " + inWords(context.getCause()) + ". It is tried again.");
+      sink.condition(Condition.DOWN, source.url().getHost() + ":" + BrokerUrl.port(source.url()) + ": " + inWords(context.getCause()) + ". It is tried again.");
     }
   }
 
   private static String inWords(Throwable error) {
-    Throwable cause = error;
-    while (cause.getCause() != null && cause.getCause() != cause) {
-      cause = cause.getCause();
-    }
+    Throwable cause = Causes.innermost(error);
     String said = String.valueOf(cause.getMessage());
     return said.startsWith("Connection refused") ? "nothing listens there"
         : said.contains("NOT_AUTHORIZED") || said.contains("BAD_USER_NAME_OR_PASSWORD") ? "the broker refuses the name or the password"
@@ -170,14 +154,7 @@ public final class MqttInlet implements MessageInlet {
       acknowledge.run();
       return;
     }
-    List<CompletableFuture<?>> kept = new ArrayList<>();
-    for (Splitter.Piece piece : framing.cut(message)) {
-      switch (piece) {
-        case Splitter.Piece.Whole(byte[] bytes, byte[] payload) -> kept.add(sink.frame(bytes, payload, topic, TopicPattern.names(source.topics(), topic)));
-        case Splitter.Piece.Lost(byte[] bytes, String reason) -> sink.lost(bytes, topic, reason);
-      }
-    }
-    CompletableFuture.allOf(kept.toArray(CompletableFuture[]::new)).thenRun(acknowledge);
+    sink.message(framing, message, topic, TopicPattern.names(source.topics(), topic)).thenRun(acknowledge);
   }
 
   @Override

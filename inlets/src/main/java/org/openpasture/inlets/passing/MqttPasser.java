@@ -1,21 +1,18 @@
 package org.openpasture.inlets.passing;
 
-import com.hivemq.client.mqtt.MqttClient;
 import com.hivemq.client.mqtt.datatypes.MqttQos;
 import com.hivemq.client.mqtt.mqtt5.Mqtt5AsyncClient;
-import com.hivemq.client.mqtt.mqtt5.Mqtt5ClientBuilder;
-import com.hivemq.client.mqtt.mqtt5.message.auth.Mqtt5SimpleAuth;
 import com.hivemq.client.mqtt.mqtt5.message.publish.Mqtt5Publish;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.util.Map;
-import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import org.openpasture.core.inlet.BrokerUrl;
 import org.openpasture.core.outlet.Destination;
-import org.openpasture.inlets.mqtt.TlsMaterial;
+import org.openpasture.inlets.message.Causes;
+import org.openpasture.inlets.mqtt.BrokerConnection;
 
 /** Publishes to a broker elsewhere, by MQTT 5 with QoS 1. */
 public final class MqttPasser implements Passer {
@@ -26,16 +23,7 @@ public final class MqttPasser implements Passer {
   /** Connects when the first message is passed on. */
   public MqttPasser(Destination.MqttTopic destination, String clientId, Map<String, String> secrets) {
     this.destination = destination;
-    Optional<String> password = Optional.ofNullable(secrets.get("password"));
-    Mqtt5ClientBuilder builder = MqttClient.builder().useMqttVersion5().identifier(clientId).serverHost(destination.url().getHost()).serverPort(destination.port());
-    if (destination.isEncrypted()) {
-      builder = builder.sslConfig(TlsMaterial.config(secrets));
-    }
-    if (destination.username() != null) {
-      var auth = Mqtt5SimpleAuth.builder().username(destination.username());
-      builder = builder.simpleAuth(password.isPresent() ? auth.password(password.get().getBytes(StandardCharsets.UTF_8)).build() : auth.build());
-    }
-    this.client = builder.buildAsync();
+    this.client = BrokerConnection.versionFive(BrokerConnection.to(destination.url(), clientId, secrets), destination.username(), secrets).buildAsync();
   }
 
   @Override
@@ -54,18 +42,14 @@ public final class MqttPasser implements Passer {
   }
 
   private void done(CompletableFuture<?> step) throws IOException, InterruptedException {
-    String broker = destination.url().getHost() + ":" + destination.port();
+    String broker = destination.url().getHost() + ":" + BrokerUrl.port(destination.url());
     try {
       step.get(PATIENCE_SECONDS, TimeUnit.SECONDS);
     } catch (TimeoutException e) {
       client.disconnect();
       throw new IOException(broker + " does not answer", e);
     } catch (ExecutionException e) {
-      Throwable cause = e;
-      while (cause.getCause() != null && cause.getCause() != cause) {
-        cause = cause.getCause();
-      }
-      throw new IOException(broker + ": " + cause.getMessage(), e);
+      throw new IOException(broker + ": " + Causes.innermost(e).getMessage(), e);
     }
   }
 

@@ -59,9 +59,10 @@ public class AlertPublisher implements EffectSink {
       List<String> ids = new ArrayList<>();
       for (Effect effect : effects) {
         if (alerts.apply(dsl, effect)) {
-          alertOf(effect).ifPresent(ids::add);
-          Optional<Alert> of = alertOf(effect).flatMap(id -> alerts.find(dsl, id));
-          followers.forEach(follower -> follower.follow(dsl, effect, of));
+          alertOf(effect).ifPresent(id -> {
+            ids.add(id);
+            followers.forEach(follower -> follower.follow(dsl, effect, () -> alerts.find(dsl, id)));
+          });
           if (effect instanceof Effect.Raised(var alert)) {
             Registry now = registry.now();
             now.find(Rule.class, alert.ruleId()).ifPresent(rule -> rule.recipients().forEach(recipient ->

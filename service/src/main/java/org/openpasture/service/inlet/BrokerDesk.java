@@ -8,7 +8,6 @@ import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.security.GeneralSecurityException;
 import java.security.KeyStore;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -16,7 +15,6 @@ import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
-import org.openpasture.core.framing.Splitter;
 import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.inlet.Source;
 import org.openpasture.core.inlet.TopicPattern;
@@ -52,6 +50,7 @@ public class BrokerDesk {
   /** By inlet. */
   private final Map<String, MessageSink> sinks = new ConcurrentHashMap<>();
   private volatile @Nullable Broker broker;
+  private volatile boolean starting = true;
   private volatile String problem = "It starts.";
   private volatile boolean closed;
 
@@ -73,6 +72,7 @@ public class BrokerDesk {
   void start() {
     if (mqtt.port() < 0 && mqtt.tlsPort() < 0) {
       problem = "The broker of this service is switched off (--mqtt-port).";
+      starting = false;
       tell();
       return;
     }
@@ -83,6 +83,7 @@ public class BrokerDesk {
         problem = "The broker of this service does not run: " + e.getMessage();
         LOG.error("{}. Choose another port with --mqtt-port, or -1 for none.", problem);
       }
+      starting = false;
       tell();
     });
   }
@@ -139,7 +140,7 @@ public class BrokerDesk {
   private void tell(MessageSink sink) {
     Broker running = broker;
     if (running == null) {
-      sink.condition(problem.equals("It starts.") ? Condition.CONNECTING : Condition.DOWN, problem);
+      sink.condition(starting ? Condition.CONNECTING : Condition.DOWN, problem);
     } else {
       sink.condition(Condition.UP, "Senders can publish to it.");
     }
@@ -205,14 +206,7 @@ public class BrokerDesk {
       if (inlet.isEmpty() || sink == null) {
         return CompletableFuture.failedFuture(new IllegalStateException("the inlet is paused or gone"));
       }
-      List<CompletableFuture<?>> kept = new ArrayList<>();
-      for (Splitter.Piece piece : inlet.get().framing().cut(payload)) {
-        switch (piece) {
-          case Splitter.Piece.Whole(byte[] whole, byte[] inside) -> kept.add(sink.frame(whole, inside, topic, TopicPattern.names(topics(inlet.get()), topic)));
-          case Splitter.Piece.Lost(byte[] bytes, String reason) -> sink.lost(bytes, topic, reason);
-        }
-      }
-      return kept.size() == 1 ? kept.getFirst() : CompletableFuture.allOf(kept.toArray(CompletableFuture[]::new));
+      return sink.message(inlet.get().framing(), payload, topic, TopicPattern.names(topics(inlet.get()), topic));
     }
   }
 

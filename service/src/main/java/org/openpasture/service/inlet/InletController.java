@@ -357,7 +357,7 @@ class InletController {
     } catch (Poller.SetFailed e) {
       throw Problem.conflict(device.name() + " did not set " + channel + ": " + e.getMessage() + ".", "Look at how it is asked, on its inlet's page.");
     }
-    intake.set(inlet, device, reader.person().name(), channel + "=" + (value == null ? "let go" : ChannelText.of(List.of(new ChannelValue("", value))).substring(1)));
+    intake.set(inlet, device, reader.person().name(), value == null ? channel + "=let go" : ChannelText.of(List.of(new ChannelValue(channel, value))));
     return ask(now, inlet, device);
   }
 

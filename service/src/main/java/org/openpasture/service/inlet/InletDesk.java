@@ -3,6 +3,7 @@ package org.openpasture.service.inlet;
 import jakarta.annotation.PreDestroy;
 import java.io.IOException;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -52,6 +53,7 @@ import org.springframework.stereotype.Component;
 /** Keeps running what is registered: opens, changes and closes inlets, on one thread, so that no two hands are at one port. */
 @Component
 class InletDesk {
+  private static final Duration HISTORY_OF_NEW = Duration.ofDays(1);
   private final RegistryStore registry;
   private final MessageIntake intake;
   private final InletStates states;
@@ -250,11 +252,11 @@ class InletDesk {
       });
     }
 
-    /** The newest of its devices' readings; after a start, when they were heard last. */
+    /** Since the newest of its devices' readings; after a start, since they were heard last; a day if they never were. */
     @Override
-    public synchronized Optional<Instant> newest() {
+    public synchronized Instant wantedSince() {
       return Optional.ofNullable(newest).or(() -> registry.now().devicesOf(inletId).stream().flatMap(device -> intake.lastHeard(device.id()).stream())
-          .max(Comparator.naturalOrder()));
+          .max(Comparator.naturalOrder())).orElseGet(() -> clock.instant().minus(HISTORY_OF_NEW));
     }
 
     @Override

@@ -3,7 +3,6 @@ package org.openpasture.service.passing;
 import java.io.IOException;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import org.openpasture.api.outlet.OutletRequest;
 import org.openpasture.api.outlet.OutletView;
 import org.openpasture.core.access.Access;
@@ -69,7 +68,7 @@ class OutletController {
   private OutletView view(Registry now, Outlet outlet) {
     PassingDesk.Standing standing = desk.standing(outlet);
     return new OutletView(outlet.id(), outlet.name(), outlet.siteId(), now.find(Site.class, outlet.siteId()).map(Site::name).orElse(""), standing.state(),
-        standing.reason(), outlet.destination(), Optional.ofNullable(outlet.placeIds()).orElse(List.of()), outlet.quantities(), outlet.readings(), outlet.alerts(),
+        standing.reason(), outlet.destination().address(), outlet.destination(), outlet.placeIds(), outlet.quantities(), outlet.readings(), outlet.alerts(),
         outlet.form(), standing.waiting(), standing.oldestAt(), standing.passed(), standing.dropped(), standing.passedAt(),
         secrets.of(outlet.id()).keySet().stream().sorted().toList());
   }
@@ -88,9 +87,10 @@ class OutletController {
   private OutletView save(String id, OutletRequest request, boolean paused) {
     reader.require(Right.EDIT, request.siteId(), "make outlets here");
     reader.find(Site.class, request.siteId(), "site");
-    Outlet outlet = new Outlet(id, request.name(), request.siteId(), paused, request.destination(), request.placeIds(), request.quantities(), request.readings(),
+    Outlet outlet = new Outlet(id, request.name(), request.siteId(), paused, request.destination(),
+        request.placeIds() == null ? List.of() : request.placeIds(), request.quantities(), request.readings(),
         request.alerts(), request.form() == null ? Outlet.Form.JSON : request.form());
-    Optional.ofNullable(outlet.placeIds()).orElse(List.of()).forEach(place -> {
+    outlet.placeIds().forEach(place -> {
       if (reader.now().pathUp(place).stream().map(Place::id).noneMatch(request.siteId()::equals)) {
         throw Problem.invalid("a place that is passed on does not belong to the outlet's site");
       }

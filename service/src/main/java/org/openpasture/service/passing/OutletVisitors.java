@@ -3,7 +3,6 @@ package org.openpasture.service.passing;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import org.openpasture.core.access.Access;
-import org.openpasture.core.inlet.TopicPattern;
 import org.openpasture.core.outlet.Destination;
 import org.openpasture.core.outlet.Outlet;
 import org.openpasture.core.people.Person;
@@ -67,6 +66,6 @@ class OutletVisitors implements BrokerDesk.Visitors {
       return filter.equals(topic);
     }
     String before = topic.substring(0, topic.indexOf(Destination.POINT));
-    return before.endsWith("/") && before.length() > 1 && filter.startsWith(before) && new TopicPattern(before + "#").match(filter.replace("+", "x").replace("#", "x")).isPresent();
+    return before.endsWith("/") && before.length() > 1 && filter.startsWith(before);
   }
 }

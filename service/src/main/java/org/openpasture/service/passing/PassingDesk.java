@@ -19,7 +19,9 @@ import java.util.concurrent.ExecutionException;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.alert.Alert;
@@ -30,6 +32,7 @@ import org.openpasture.core.outlet.Outlet;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.reading.Arrival;
+import org.openpasture.core.reading.PointReading;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.inlets.broker.Broker;
 import org.openpasture.inlets.message.Backoff;
@@ -128,7 +131,7 @@ class PassingDesk implements AlertFollower {
   private void collect(long journalSeq, List<Event> events) {
     Registry now = registry.now();
     List<PassingText.Of> readings = events.stream().flatMap(event -> event instanceof Event.ReadingsArrived(Arrival arrival) && arrival.origin() == Arrival.Origin.LIVE
-        ? arrival.readings().stream() : List.<org.openpasture.core.reading.PointReading>of().stream())
+        ? arrival.readings().stream() : Stream.<PointReading>empty())
         .flatMap(entry -> now.point(entry.point()).filter(Point::released).map(point -> new PassingText.Of(point, entry.reading())).stream()).toList();
     List<OutletItem> items = new ArrayList<>();
     for (Outlet outlet : now.all(Outlet.class)) {
@@ -156,12 +159,12 @@ class PassingDesk implements AlertFollower {
         PassingText.readings(now, outlet.form(), List.of(of)), clock.instant())).toList();
   }
 
-  static boolean wants(Registry now, Outlet outlet, Point point) {
+  private static boolean wants(Registry now, Outlet outlet, Point point) {
     return (outlet.quantities() == null || outlet.quantities().contains(point.quantity())) && isIn(now, outlet, point.placeId());
   }
 
   private static boolean isIn(Registry now, Outlet outlet, String placeId) {
-    return outlet.placeIds() != null && now.pathUp(placeId).stream().map(Place::id).anyMatch(outlet.placeIds()::contains);
+    return now.pathUp(placeId).stream().map(Place::id).anyMatch(outlet.placeIds()::contains);
   }
 
   private static String topic(Outlet outlet) {
@@ -173,13 +176,16 @@ class PassingDesk implements AlertFollower {
   }
 
   @Override
-  public void follow(DSLContext dsl, Effect effect, Optional<Alert> alert) {
+  public void follow(DSLContext dsl, Effect effect, Supplier<Optional<Alert>> alert) {
     Registry now = registry.now();
-    alert.ifPresent(of -> now.all(Outlet.class).stream().filter(outlet -> outlet.alerts() && isIn(now, outlet, of.placeId()))
-        .forEach(outlet -> PassingText.alert(now, of, effect).ifPresent(body -> {
-          queue.add(dsl, new OutletItem(0, outlet.id(), OutletItem.ALERT, "alerts", body, clock.instant()));
-          wake(outlet.id());
-        })));
+    List<Outlet> outlets = now.all(Outlet.class).stream().filter(Outlet::alerts).toList();
+    if (outlets.isEmpty()) {
+      return;
+    }
+    alert.get().ifPresent(of -> PassingText.alert(now, of, effect).ifPresent(body -> outlets.stream().filter(outlet -> isIn(now, outlet, of.placeId())).forEach(outlet -> {
+      queue.add(dsl, new OutletItem(0, outlet.id(), OutletItem.ALERT, "alerts", body, clock.instant()));
+      wake(outlet.id());
+    })));
   }
 
   private void wake(String outletId) {

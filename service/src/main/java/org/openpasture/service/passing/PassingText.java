@@ -1,9 +1,9 @@
 package org.openpasture.service.passing;
 
 import java.math.BigDecimal;
+import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.openpasture.core.alert.Alert;
@@ -15,7 +15,6 @@ import org.openpasture.core.reading.Reading;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.service.export.SenmlUnit;
 import org.openpasture.service.place.Paths;
-import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
@@ -59,27 +58,35 @@ final class PassingText {
 
   /** What happened to an alert; empty for what is only on its way to become one. */
   static Optional<String> alert(Registry now, Alert alert, Effect effect) {
-    Map<String, Object> happened = switch (effect) {
-      case Effect.Raised raised -> Map.of("state", "raised", "at", alert.raisedAt().toString());
-      case Effect.Acknowledged(var id, var at, var person, var note) -> Map.of("state", "acknowledged", "at", at.toString(), "person", person, "note", note);
-      case Effect.Returned(var id, var at, var value) -> value == null ? Map.of("state", "returned", "at", at.toString())
-          : Map.of("state", "returned", "at", at.toString(), "value", value);
-      case Effect.Recurred(var id, var at) -> Map.of("state", "recurred", "at", at.toString());
-      case Effect.Closed(var id, var at) -> Map.of("state", "closed", "at", at.toString());
-      case Effect.Delayed delayed -> Map.of();
-      case Effect.Settled settled -> Map.of();
-    };
-    if (happened.isEmpty()) {
-      return Optional.empty();
-    }
     ObjectNode body = MAPPER.createObjectNode().put("alertId", alert.id()).put("rule", alert.ruleName()).put("severity", alert.severity().id())
         .put("place", String.join(" / ", Paths.down(now, alert.placeId()))).put("pointId", alert.pointId()).put("summary", alert.summary()).put("unit", alert.unit())
         .put("startedAt", alert.startedAt().toString());
     if (alert.value() != null) {
       body.put("value", alert.value());
     }
-    happened.entrySet().stream().sorted(Map.Entry.comparingByKey()).forEach(entry -> body.set(entry.getKey(), MAPPER.<JsonNode>valueToTree(entry.getValue())));
+    switch (effect) {
+      case Effect.Raised raised -> happened(body, "raised", alert.raisedAt());
+      case Effect.Acknowledged(var id, var at, var person, var note) -> happened(body, "acknowledged", at).put("person", person).put("note", note);
+      case Effect.Returned(var id, var at, var value) -> {
+        happened(body, "returned", at);
+        if (value != null) {
+          body.put("value", value);
+        }
+      }
+      case Effect.Recurred(var id, var at) -> happened(body, "recurred", at);
+      case Effect.Closed(var id, var at) -> happened(body, "closed", at);
+      case Effect.Delayed delayed -> {
+        return Optional.empty();
+      }
+      case Effect.Settled settled -> {
+        return Optional.empty();
+      }
+    }
     return Optional.of(MAPPER.writeValueAsString(body));
+  }
+
+  private static ObjectNode happened(ObjectNode body, String state, Instant at) {
+    return body.put("state", state).put("at", at.toString());
   }
 
   /** The name of a point as it stands in a topic: its place and its name, in small letters, digits and dashes. */

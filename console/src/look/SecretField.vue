@@ -1,0 +1,11 @@
+<script setup lang="ts">
+/** A secret that is entered and never shown again; empty leaves it as it is. */
+defineProps<{ id: string; label: string; placeholder: string }>();
+const secret = defineModel<string>({ required: true });
+</script>
+
+<template>
+  <el-form-item :label="label + '; never shown again'" :for="id"
+    ><el-input :id="id" v-model="secret" type="password" autocomplete="new-password" :placeholder="placeholder"
+  /></el-form-item>
+</template>
