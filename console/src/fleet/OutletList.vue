@@ -70,7 +70,7 @@ async function remove() {
       </thead>
       <tbody>
         <tr v-for="outlet in data" :key="outlet.id">
-          <td>
+          <td class="wide">
             <strong>{{ outlet.name }}</strong>
             <div class="soft small wrap">{{ outlet.siteName }} · {{ outlet.address }}</div>
           </td>
@@ -91,7 +91,7 @@ async function remove() {
             <div v-if="outlet.oldestAt && outlet.waiting" class="soft small">since {{ age(outlet.oldestAt, now) }}</div>
             <div v-if="outlet.dropped" class="problem small">{{ outlet.dropped }} gave way</div>
           </td>
-          <td>
+          <td class="wide">
             <template v-if="places.may('edit', outlet.siteId)">
               <el-button link type="primary" :loading="action.busy.value" @click="tryOut(outlet)">Try now</el-button>
               <el-button link type="primary" @click="put(outlet, outlet.state === 'paused' ? 'resume' : 'pause')">{{

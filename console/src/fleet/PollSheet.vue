@@ -65,7 +65,7 @@ const keyOf = (poll: Poll) => `${poll.deviceId}/${poll.group ?? ""}`;
               <RouterLink :to="`/fleet/devices/${poll.deviceId}`">{{ poll.deviceName }}</RouterLink>
               <div class="soft small mono">{{ poll.address }}</div>
             </td>
-            <td>
+            <td class="period">
               <el-input-number
                 v-if="mayOperate && poll.group === null"
                 :model-value="poll.everySeconds"
@@ -153,6 +153,9 @@ const keyOf = (poll: Poll) => `${poll.deviceId}/${poll.group ?? ""}`;
 </template>
 
 <style scoped>
+.period {
+  white-space: nowrap;
+}
 .every {
   width: 4.5rem;
 }
