@@ -287,6 +287,7 @@ export interface Trial {
     values: string;
     problem: string | null;
     proposal: Proposal | null;
+    identity: string | null;
   }[];
 }
 
@@ -768,6 +769,7 @@ export interface Outlet {
   oldestAt: string | null;
   passed: number;
   dropped: number;
+  refused: number;
   passedAt: string | null;
   secretNames: string[];
 }

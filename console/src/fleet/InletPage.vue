@@ -219,6 +219,7 @@ const origin = location.origin;
               </td>
               <td>
                 <div class="mono">{{ part.values }}</div>
+                <div v-if="part.identity" class="soft small">It says that it is {{ part.identity }}</div>
                 <div v-if="part.problem" class="problem">{{ part.problem }}</div>
                 <div v-if="part.proposal" class="soft small">Could be read as {{ part.proposal.example }}</div>
               </td>

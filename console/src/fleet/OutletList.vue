@@ -90,6 +90,7 @@ async function remove() {
             {{ outlet.waiting }}
             <div v-if="outlet.oldestAt && outlet.waiting" class="soft small">since {{ age(outlet.oldestAt, now) }}</div>
             <div v-if="outlet.dropped" class="problem small">{{ outlet.dropped }} gave way</div>
+            <div v-if="outlet.refused" class="problem small">{{ outlet.refused }} refused</div>
           </td>
           <td class="wide">
             <template v-if="places.may('edit', outlet.siteId)">

@@ -29,6 +29,7 @@ const OUTLET: Outlet = {
   oldestAt: new Date().toISOString(),
   passed: 3,
   dropped: 0,
+  refused: 0,
   passedAt: null,
   secretNames: ["password"],
 };

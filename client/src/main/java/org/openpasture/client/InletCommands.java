@@ -1,35 +1,25 @@
 package org.openpasture.client;
 
 import java.io.IOException;
-import java.net.URI;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.inlet.InletRequest;
+import org.openpasture.api.inlet.InletView;
 import org.openpasture.api.inlet.PollingRequest;
 import org.openpasture.api.inlet.SetRequest;
 import org.openpasture.api.inlet.TrialRequest;
 import org.openpasture.client.output.TextTable;
 import org.openpasture.client.output.Words;
-import org.openpasture.core.framing.Framing;
-import org.openpasture.core.inlet.Contents;
-import org.openpasture.core.inlet.Locator;
-import org.openpasture.core.inlet.SerialLine;
 import org.openpasture.core.inlet.Source;
-import org.openpasture.core.inlet.TopicPattern;
-import org.openpasture.core.layout.JsonPath;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -65,115 +55,42 @@ final class InletCommands implements Runnable {
     return Service.pick(JsonMapper.shared().valueToTree(made), meant, "inlet").path("id").asString();
   }
 
-  /** Where messages come from: one of these. */
-  static final class From {
-    @Option(names = "--tcp", paramLabel = "PORT", description = "A TCP port of the service that senders connect to.")
-    private @Nullable Integer tcp;
-
-    @Option(names = "--udp", paramLabel = "PORT", description = "A UDP port of the service.")
-    private @Nullable Integer udp;
-
-    @Option(names = "--serial", paramLabel = "DEVICE[,BAUD]", description = "A serial port, as in /dev/ttyUSB0,9600.")
-    private @Nullable String serial;
-
-    @Option(names = "--inbox", description = "An address of the service that senders post to by HTTP.")
-    private boolean inbox;
-
-    @Option(names = "--fetch", paramLabel = "URL[,SECONDS]", description = "An address that is fetched again and again; every 60 s if not told.")
-    private @Nullable String fetch;
-
-    @Option(names = "--mqtt", paramLabel = "URL,TOPIC[,TOPIC]", description = "Topics of a broker: mqtt://host:1883,farm/{serial}/state.")
-    private @Nullable String mqtt;
-
-    @Option(names = "--broker", paramLabel = "TOPIC[,TOPIC]", description = "Topics of the broker inside this service: farm/{serial}/state.")
-    private @Nullable String broker;
-
-    @Option(names = "--bacnet", paramLabel = "ADDRESS", arity = "0..1", fallbackValue = "",
-        description = "Building controllers by BACnet/IP; asked at this address who is there, or everywhere. Each has the number of its device object as address.")
-    private @Nullable String bacnet;
-
-    @Option(names = "--modbus", description = "Modbus TCP devices; each has an address host:port/unit.")
-    private boolean modbus;
-
-    @Option(names = "--modbus-serial", paramLabel = "DEVICE[,BAUD]", description = "Modbus RTU devices on a serial line; each has a unit number.")
-    private @Nullable String modbusSerial;
-
-    Source source() {
-      return Stream.of(source(tcp, port -> new Source.TcpPort(port, null)), source(udp, port -> new Source.UdpPort(port, null)),
-          source(serial, line -> new Source.SerialPort(serial(line))), source(fetch, InletCommands::fetch), source(mqtt, InletCommands::broker), source(broker, topics -> new Source.OwnBroker(topics(List.of(topics.split(","))))),
-          source(bacnet, at -> new Source.BacnetIp(null, null, at.isEmpty() ? List.of() : List.of(at.split(",")), null)),
-          source(modbusSerial, line -> new Source.ModbusSerial(serial(line), null)), modbus ? new Source.ModbusTcp(null) : null).filter(Objects::nonNull).findFirst().orElseGet(Source.HttpInbox::new);
-    }
-
-    private static <T> @Nullable Source source(@Nullable T given, java.util.function.Function<T, Source> of) {
-      return given == null ? null : of.apply(given);
-    }
-  }
-
-  private static Source fetch(String text) {
-    int comma = text.lastIndexOf(',');
-    boolean told = comma > 0 && text.substring(comma + 1).matches("\\d{1,5}");
-    return new Source.HttpFetch(URI.create(told ? text.substring(0, comma) : text), told ? Integer.parseInt(text.substring(comma + 1)) : 60, true);
-  }
-
-  private static Source broker(String text) {
-    List<String> parts = List.of(text.split(","));
-    return new Source.MqttBroker(URI.create(parts.getFirst()), topics(parts.subList(1, parts.size())), null, null);
-  }
-
-  private static List<TopicPattern> topics(List<String> texts) {
-    return texts.stream().map(TopicPattern::new).toList();
-  }
-
-  private static SerialLine serial(String text) {
-    String[] parts = text.split(",", 2);
-    if (parts.length > 1 && !parts[1].strip().matches("\\d{2,7}")) {
-      throw new IllegalArgumentException("'" + parts[1] + "' is no speed of a serial port, such as 9600");
-    }
-    return SerialLine.of(parts[0].strip(), parts.length > 1 ? Integer.parseInt(parts[1].strip()) : 9_600);
-  }
-
   @Command(name = "add", mixinStandardHelpOptions = true, description = "Make an inlet. What its devices send is read by their models.")
   int add(@Mixin Service to, @Parameters(paramLabel = "NAME") String name,
       @Option(names = "--site", paramLabel = "SITE", required = true, description = "Whose inlet it is.") String site,
-      @ArgGroup(multiplicity = "1") From from,
-      @Option(names = "--form", paramLabel = "FORM", defaultValue = "text", description = "What a message is: text, csv, json, senml, bytes (${DEFAULT-VALUE}).") String form,
-      @Option(names = "--address", paramLabel = "WHERE", description = "Where the sender's address stands: column:0, json:$.mac, bytes:1+4, header:x-device, sender, "
-          + "fixed:mast.") @Nullable String address,
-      @Option(names = "--separator", paramLabel = "TEXT", description = "Between the columns of text; ; if not given.") @Nullable String separator,
-      @Option(names = "--each", paramLabel = "PATH", description = "Path to the parts of a JSON message that stand for one device each.") @Nullable String each,
-      @Option(names = "--payload", paramLabel = "WHERE", description = "Where the part for the device's model stands; else all of it.") @Nullable String payload,
-      @Option(names = "--encoding", paramLabel = "NAME", description = "How that part is written: plain, hex, base64.") @Nullable String encoding,
-      @Option(names = "--time", paramLabel = "WHERE", description = "Where the time of sending stands.") @Nullable String time,
-      @Option(names = "--signal", paramLabel = "WHERE", description = "Where the strength stands with which a relay heard it, in dBm.") @Nullable String signal,
-      @Option(names = "--framing", paramLabel = "FILE", description = "How frames follow one another, as JSON (see docs/inlets.md); else lines for text.") @Nullable Path framing,
-      @Option(names = "--secret", paramLabel = "NAME=VALUE", description = "A header of a fetched address, or password=… of a broker; encrypted, never shown again.")
-      @Nullable Map<String, String> secrets,
-      @Option(names = "--keep-every", paramLabel = "SECONDS", description = "Keep a frame of each device only so often.") @Nullable Integer keepEvery) throws IOException {
-    Source source = from.source();
-    Contents contents = source instanceof Source.Polled ? null : new Contents(Contents.Form.of(form), address == null ? null : Locator.of(address), separator, each == null ? null : JsonPath.of(each),
-        payload == null ? null : Locator.of(payload), encoding == null ? null : Contents.Encoding.of(encoding), time == null ? null : Locator.of(time),
-        signal == null ? null : Locator.of(signal));
-    JsonNode made = to.api().post("api/v1/inlets", new InletRequest(name, PlaceCommands.id(to, site), source, framing == null ? null : framing(framing), contents,
-        keepEvery, secrets));
+      @ArgGroup(multiplicity = "1") InletSource from, @Mixin InletOptions how) throws IOException {
+    Source source = from.source(null, how.user(), how.allowPrivate());
+    JsonNode made = to.api().post("api/v1/inlets", new InletRequest(name, PlaceCommands.id(to, site), source, how.framing(null),
+        source instanceof Source.Polled ? null : how.contents(null), how.keepEvery(null), how.secrets()));
     if (to.printedJson(made)) {
       return 0;
     }
-    JsonNode inlet = made.path("inlet");
-    to.out().println("Made " + inlet.path("name").asString() + ": " + inlet.path("address").asString() + ", " + inlet.path("state").asString() + ". "
-        + inlet.path("reason").asString());
+    tell(to, "Made", made.path("inlet"));
     if (made.path("token").isString()) {
-      tellToken(to, inlet.path("kind").asString(), made.path("token").asString());
+      tellToken(to, made.path("inlet").path("kind").asString(), made.path("token").asString());
     }
     return 0;
   }
 
-  private static Framing framing(Path file) throws IOException {
-    try {
-      return JsonMapper.shared().readValue(Files.readString(file), Framing.class);
-    } catch (JacksonException e) {
-      throw new IllegalArgumentException(file + " describes no framing: " + e.getOriginalMessage(), e);
+  private static void tell(Service to, String what, JsonNode inlet) {
+    to.out().println(what + " " + inlet.path("name").asString() + ": " + inlet.path("address").asString() + ", " + inlet.path("state").asString() + ". "
+        + inlet.path("reason").asString());
+  }
+
+  @Command(name = "change", mixinStandardHelpOptions = true, description = "Change an inlet while it runs. What is not told stays as it is.")
+  int change(@Mixin Service to, @Parameters(paramLabel = "INLET", description = "Name or id.") String inlet,
+      @Option(names = "--name", paramLabel = "NAME", description = "Another name.") @Nullable String name, @ArgGroup @Nullable InletSource from, @Mixin InletOptions how)
+      throws IOException {
+    String id = id(to, inlet);
+    InletView was = to.api().get("api/v1/inlets/" + id, InletView.class);
+    InletView.Settings settings = Objects.requireNonNull(was.settings());
+    Source source = from == null ? how.over(settings.source()) : from.source(settings.source(), how.user(), how.allowPrivate());
+    JsonNode changed = to.api().put("api/v1/inlets/" + id, new InletRequest(name == null ? was.name() : name, Objects.requireNonNull(was.siteId()), source,
+        how.framing(settings.framing()), source instanceof Source.Polled ? null : how.contents(settings.contents()), how.keepEvery(settings.keepEverySeconds()), how.secrets()));
+    if (!to.printedJson(changed)) {
+      tell(to, "Changed", changed);
     }
+    return 0;
   }
 
   private static void tellToken(Service to, String kind, String token) {
@@ -303,6 +220,7 @@ final class InletCommands implements Runnable {
       lines.put("address", part.path("address").asString("") + (part.path("deviceName").isString() ? " (" + part.path("deviceName").asString() + ")" : ""));
       lines.put("payload", part.path("payload").asString(""));
       lines.put("values", part.path("values").asString(""));
+      lines.put("says it is", part.path("identity").asString(""));
       lines.put("problem", part.path("problem").asString(""));
       lines.put("could be", part.path("proposal").path("example").asString(""));
       lines.forEach((name, value) -> {

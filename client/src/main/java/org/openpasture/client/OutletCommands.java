@@ -5,9 +5,10 @@ import java.time.Instant;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.outlet.OutletRequest;
+import org.openpasture.api.outlet.OutletView;
 import org.openpasture.client.output.TextTable;
 import org.openpasture.client.output.Words;
 import org.openpasture.core.outlet.Destination;
@@ -37,7 +38,7 @@ final class OutletCommands implements Runnable {
         Words.age(one.path("passedAt"), now), one.path("waiting").asString()));
     service.out().print(table.isEmpty() ? "No outlets yet. Make one with 'pasture outlets add'.\n" : table.text());
     outlets.forEach(one -> {
-      if (!one.path("state").asString().equals("up")) {
+      if (!one.path("state").asString().equals("up") || one.path("refused").asInt() > 0) {
         service.out().println("\n" + one.path("name").asString() + ": " + one.path("reason").asString());
       }
     });
@@ -63,44 +64,87 @@ final class OutletCommands implements Runnable {
     @Option(names = "--broker", paramLabel = "TOPIC", description = "A topic of the broker inside the service; {point} stands for place and name of the point.")
     private @Nullable String broker;
 
-    Destination destination(boolean allowPrivate, @Nullable String username, boolean retained) {
+    private Destination destination() {
       if (post != null) {
-        return new Destination.HttpPost(post, allowPrivate);
+        return new Destination.HttpPost(post, null);
       }
       if (mqtt == null) {
-        return new Destination.OwnTopic(String.valueOf(broker), retained);
+        return new Destination.OwnTopic(String.valueOf(broker), null);
       }
       String[] parts = mqtt.split(",", 2);
-      return new Destination.MqttTopic(URI.create(parts[0]), parts.length < 2 ? "" : parts[1], username, retained);
+      return new Destination.MqttTopic(URI.create(parts[0]), parts.length < 2 ? "" : parts[1], null, null);
+    }
+  }
+
+  /** What goes by an outlet and how. Where one is changed, what is not told stays. */
+  static final class What {
+    @Option(names = "--place", paramLabel = "PLACE", description = "Only what belongs to this place; may be given again.")
+    private @Nullable List<String> places;
+
+    @Option(names = "--quantity", paramLabel = "NAME", description = "Only readings of this quantity; may be given again.")
+    private @Nullable List<String> quantities;
+
+    @Option(names = "--readings", negatable = true, description = "Pass on readings, or do not.")
+    private @Nullable Boolean readings;
+
+    @Option(names = "--alerts", negatable = true, description = "Pass on alerts, or do not.")
+    private @Nullable Boolean alerts;
+
+    @Option(names = "--senml", negatable = true, description = "Readings as SenML instead of JSON.")
+    private @Nullable Boolean senml;
+
+    @Option(names = "--retained", negatable = true, description = "The broker keeps the newest for whoever subscribes later.")
+    private @Nullable Boolean retained;
+
+    @Option(names = "--user", paramLabel = "NAME", description = "To sign in to a broker elsewhere.")
+    private @Nullable String user;
+
+    @Option(names = "--allow-private", negatable = true, description = "The address may lie in the service's machine or the networks around it.")
+    private @Nullable Boolean allowPrivate;
+
+    @Option(names = "--secret", paramLabel = "NAME=VALUE", description = "A header, signing-key=… to have posts signed, or password=… of a broker; encrypted, never shown again.")
+    private @Nullable Map<String, String> secrets;
+
+    OutletRequest request(Service to, String name, String siteId, Destination destination, @Nullable OutletView was) {
+      Destination there = switch (destination) {
+        case Destination.HttpPost post -> new Destination.HttpPost(post.url(), or(allowPrivate, post.allowPrivate()));
+        case Destination.MqttTopic topic -> new Destination.MqttTopic(topic.url(), topic.topic(), or(user, topic.username()), or(retained, topic.retained()));
+        case Destination.OwnTopic topic -> new Destination.OwnTopic(topic.topic(), or(retained, topic.retained()));
+      };
+      return new OutletRequest(name, siteId, there,
+          places == null ? was == null ? null : was.placeIds() : places.stream().map(place -> PlaceCommands.id(to, place)).toList(),
+          quantities == null ? was == null ? null : was.quantities() : quantities.stream().map(Quantity::of).collect(Collectors.toCollection(LinkedHashSet::new)),
+          readings == null ? was == null || was.readings() : readings, alerts == null ? was == null || was.alerts() : alerts,
+          senml == null ? was == null ? Outlet.Form.JSON : was.form() : senml ? Outlet.Form.SENML : Outlet.Form.JSON, secrets);
+    }
+
+    private static <T> @Nullable T or(@Nullable T told, @Nullable T was) {
+      return told == null ? was : told;
     }
   }
 
   @Command(name = "add", mixinStandardHelpOptions = true, description = "Make an outlet.")
   int add(@Mixin Service to, @Parameters(paramLabel = "NAME") String name,
       @Option(names = "--site", paramLabel = "SITE", required = true, description = "Whose outlet it is.") String site,
-      @ArgGroup(multiplicity = "1") To where,
-      @Option(names = "--place", paramLabel = "PLACE", description = "Only what belongs to this place; may be given again.") @Nullable List<String> places,
-      @Option(names = "--quantity", paramLabel = "NAME", description = "Only readings of this quantity; may be given again.") @Nullable List<String> quantities,
-      @Option(names = "--no-readings", description = "Pass on alerts alone.") boolean noReadings,
-      @Option(names = "--no-alerts", description = "Pass on readings alone.") boolean noAlerts,
-      @Option(names = "--senml", description = "Readings as SenML instead of JSON.") boolean senml,
-      @Option(names = "--retained", description = "The broker keeps the newest for whoever subscribes later.") boolean retained,
-      @Option(names = "--user", paramLabel = "NAME", description = "To sign in to a broker elsewhere.") @Nullable String username,
-      @Option(names = "--allow-private", description = "The address may lie in the service's machine or the networks around it.") boolean allowPrivate,
-      @Option(names = "--secret", paramLabel = "NAME=VALUE", description = "A header, signing-key=… to have posts signed, or password=… of a broker; encrypted, never shown again.")
-      @Nullable Map<String, String> secrets) {
-    Set<Quantity> wanted = new LinkedHashSet<>();
-    if (quantities != null) {
-      quantities.forEach(one -> wanted.add(Quantity.of(one)));
-    }
-    JsonNode made = to.api().post("api/v1/outlets", new OutletRequest(name, PlaceCommands.id(to, site), where.destination(allowPrivate, username, retained),
-        places == null ? null : places.stream().map(place -> PlaceCommands.id(to, place)).toList(), wanted.isEmpty() ? null : wanted, !noReadings, !noAlerts,
-        senml ? Outlet.Form.SENML : Outlet.Form.JSON, secrets));
-    if (!to.printedJson(made)) {
-      to.out().println("Made " + made.path("name").asString() + ": " + made.path("address").asString() + ". Try it with 'pasture outlets try \"" + made.path("name").asString()
-          + "\"'.");
+      @ArgGroup(multiplicity = "1") To where, @Mixin What what) {
+    JsonNode made = to.api().post("api/v1/outlets", what.request(to, name, PlaceCommands.id(to, site), where.destination(), null));
+    return made(to, "Made ", made);
+  }
+
+  private static int made(Service to, String how, JsonNode outlet) {
+    if (!to.printedJson(outlet)) {
+      String name = outlet.path("name").asString();
+      to.out().println(how + name + ": " + outlet.path("address").asString() + ". Try it with 'pasture outlets try \"" + name + "\"'.");
     }
     return 0;
+  }
+
+  @Command(name = "change", mixinStandardHelpOptions = true, description = "Change an outlet while it runs. What is not told stays as it is; what waits goes the new way.")
+  int change(@Mixin Service to, @Parameters(paramLabel = "OUTLET", description = "Name or id.") String outlet,
+      @Option(names = "--name", paramLabel = "NAME", description = "Another name.") @Nullable String name, @ArgGroup @Nullable To where, @Mixin What what) {
+    OutletView was = to.api().get("api/v1/outlets/" + id(to, outlet), OutletView.class);
+    Destination destination = where == null ? was.destination() : InletSource.over(was.destination(), where.destination(), Destination.class);
+    return made(to, "Changed ", to.api().put("api/v1/outlets/" + was.id(), what.request(to, name == null ? was.name() : name, was.siteId(), destination, was)));
   }
 
   @Command(name = "try", mixinStandardHelpOptions = true, description = "Send a message that says that it is a trial, and show what the outside answers.")

@@ -155,6 +155,7 @@ class ModbusTest {
     assertThat(SERVICE.owner().post("api/v1/inlets/" + network.id() + "/try", new TrialRequest(null, null, null), TrialView.class).parts())
         .filteredOn(part -> part.deviceName().equals("Meter 1")).first().satisfies(part -> {
           assertThat(part.values()).isEqualTo("power=0.5 flow=256.5 level=2.565 raw=-2 pump=1");
+          assertThat(part.identity()).isEqualTo("Quern Instruments, PM-3, 1.4");
           assertThat(part.problem()).isNull();
         });
     assertThatThrownBy(() -> SERVICE.owner().put("api/v1/devices/" + id + "/polling", new PollingRequest(false, 0))).hasMessageContaining("every 1 to 86400 seconds");
@@ -232,6 +233,7 @@ class ModbusTest {
         {"id": "", "name": "Fan drive", "description": "", "intervalSeconds": 1, "batteryChannel": null,
          "layout": {"format": "registers", "hole": 0, "fields": [{"channel": "speed", "at": 2, "scale": 0.1, "write": true}, {"channel": "power", "at": 3},
            {"channel": "setpoint", "at": 10, "type": "f32", "words": "low-first", "write": true}, {"channel": "on", "table": "coil", "at": 3, "write": true},
+           {"channel": "mode", "at": 11, "bits": {"from": 4, "count": 2}, "write": true}, {"channel": "rest", "at": 11, "bits": {"from": 0, "count": 4}},
            {"channel": "hours", "at": 5, "every": 3600}, {"channel": "far", "at": 70, "every": 7200, "write": true}]},
          "channels": [{"name": "hours", "title": "Hours", "quantity": "count", "unit": ""}, {"name": "speed", "title": "Speed", "quantity": "other", "unit": "%"}]}"""))
         .path("id").asString();
@@ -243,8 +245,9 @@ class ModbusTest {
     assertThat(set(id, "speed", 47.3)).contains("speed=47.3");
     assertThat(set(id, "setpoint", 21.5)).contains("setpoint=21.5");
     assertThat(set(id, "on", 1)).contains("on=1");
+    assertThat(set(id, "mode", 1)).as("the register held 41ac").contains("mode=1", "rest=12");
     assertThatThrownBy(() -> set(id, "speed", 9_000)).hasMessageContaining("does not fit into u16");
-    assertThatThrownBy(() -> set(id, "power", 9)).hasMessageContaining("'power' cannot be set; there are speed setpoint on far");
+    assertThatThrownBy(() -> set(id, "power", 9)).hasMessageContaining("'power' cannot be set; there are speed setpoint on mode far");
     assertThatThrownBy(() -> set(id, "far", 1)).hasMessageContaining("Drive did not set far: it has no holding 70");
     await().atMost(10, TimeUnit.SECONDS).until(() -> plant.point("Speed").latest().value() == 47.3);
   }

@@ -16,6 +16,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.DoubleStream;
 import java.util.stream.IntStream;
 import javax.crypto.Mac;
 import javax.crypto.spec.SecretKeySpec;
@@ -52,6 +53,7 @@ class OutletTest {
   private static final List<Post> POSTS = new CopyOnWriteArrayList<>();
   private static HttpServer outside;
   private static volatile int status = 200;
+  private static volatile String refused = "none";
   private static Plant plant;
   private static String token;
 
@@ -61,11 +63,12 @@ class OutletTest {
     outside = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
     outside.createContext("/", exchange -> {
       byte[] bytes = exchange.getRequestBody().readAllBytes();
-      if (status == 200) {
+      int answer = new String(bytes, StandardCharsets.UTF_8).contains(refused) ? 422 : status;
+      if (answer == 200) {
         POSTS.add(new Post(JsonMapper.shared().readTree(bytes), exchange.getRequestHeaders().getFirst("Content-Type"), exchange.getRequestHeaders().getFirst("Pasture-Time"),
             exchange.getRequestHeaders().getFirst("Pasture-Signature"), bytes));
       }
-      exchange.sendResponseHeaders(status, -1);
+      exchange.sendResponseHeaders(answer, -1);
       exchange.close();
     });
     outside.start();
@@ -132,9 +135,25 @@ class OutletTest {
     assertThat(now(outlet).state()).isEqualTo("up");
   }
 
-  /** What waits outlasts the service. */
+  /** One reading that the outside will not have goes nowhere; those before and behind it do, in order. */
   @Test
   @Order(2)
+  void aMessageThatIsRefusedForWhatItIsHoldsUpNobody() {
+    OutletView outlet = SERVICE.owner().get("api/v1/outlets", OutletView[].class)[0];
+    status = 503;
+    refused = "\"value\":17.75";
+    DoubleStream.of(16, 17.75, 18).forEach(OutletTest::send);
+    await().atMost(10, TimeUnit.SECONDS).until(() -> now(outlet).waiting() == 3);
+    status = 200;
+    await().atMost(40, TimeUnit.SECONDS).until(() -> now(outlet).waiting() == 0);
+    assertThat(passedValues()).endsWith(16.0, 18.0).doesNotContain(17.75);
+    assertThat(now(outlet).refused()).isEqualTo(1);
+    assertThat(now(outlet).reason()).isEqualTo("It is taken. Left out since the outside refuses it: 1 message, by: 127.0.0.1 answers 422.");
+  }
+
+  /** What waits outlasts the service. */
+  @Test
+  @Order(3)
   void whatWaitsIsStillThereAfterARestart() {
     status = 503;
     send(31.5);
@@ -149,7 +168,7 @@ class OutletTest {
   }
 
   @Test
-  @Order(3)
+  @Order(4)
   void alertsGoToo() {
     OutletView outlet = make("Shift", new Destination.HttpPost(address(), true), Outlet.Form.SENML, null);
     SERVICE.owner().post("api/v1/rules", JsonMapper.shared().readTree("{\"name\": \"Too warm\", \"target\": {\"kind\": \"point\", \"pointId\": \"" + plant.point("Tank temperature").id()
@@ -171,7 +190,7 @@ class OutletTest {
 
   /** By the broker inside, to somebody who may look; a colleague without that right gets nothing. */
   @Test
-  @Order(4)
+  @Order(5)
   void peopleSubscribeToWhatIsPublishedHere() throws Exception {
     OutletView outlet = make("Board room", new Destination.OwnTopic("harrow/{point}", true), Outlet.Form.JSON, null);
     send(21.5);
@@ -190,7 +209,7 @@ class OutletTest {
   }
 
   @Test
-  @Order(5)
+  @Order(6)
   void whatIsNotAllowedOrMakesNoSenseIsSaid() {
     OutletView inside = make("Inside", new Destination.HttpPost(address(), null), Outlet.Form.JSON, null);
     assertThatThrownBy(() -> SERVICE.owner().post("api/v1/outlets/" + inside.id() + "/try", Map.of())).hasMessageContaining("was not allowed to go");

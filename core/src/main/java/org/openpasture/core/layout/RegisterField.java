@@ -61,21 +61,41 @@ public record RegisterField(String channel, @Nullable RegisterTable table, int a
   }
 
   /**
-   * The bytes that give it a value, as they lie in its registers; one byte for a bit.
+   * What gives it a value.
    *
    * @throws IllegalArgumentException if it cannot be set, or not to this
    */
-  byte[] write(double value) {
-    if (bits != null) {
-      throw new IllegalArgumentException("'" + channel + "' is a part of a register and cannot be set by itself");
-    }
+  RegisterLayout.Write write(double value) {
     if (tableOrHolding().isBits()) {
-      return new byte[] {(byte) (value == 0 ? 0 : 1)};
+      return new RegisterLayout.Write.All(tableOrHolding(), at, new byte[] {(byte) (value == 0 ? 0 : 1)});
     }
     double raw = Decimals.unscaled(value, scale, offset);
+    if (bits != null) {
+      return part(bits, Math.rint(raw));
+    }
     FieldType of = type == null ? FieldType.U16 : type;
     // To the nearest number that it can hold; a hundredth of a step off is arithmetic, not a wish.
-    return inOrder(of.bytesOf(of == FieldType.F32 || of == FieldType.F64 ? raw : Math.rint(raw), false));
+    byte[] data = inOrder(of.bytesOf(of == FieldType.F32 || of == FieldType.F64 ? raw : Math.rint(raw), false));
+    return new RegisterLayout.Write.All(RegisterTable.HOLDING, at, data);
+  }
+
+  private RegisterLayout.Write part(Field.Bits part, double raw) {
+    if (count() > 1) {
+      throw new IllegalArgumentException("'" + channel + "' is a part of a number over " + count() + " registers and cannot be set by itself");
+    }
+    if (part.from() + part.count() > 16) {
+      throw new IllegalArgumentException("'" + channel + "' has bits that its register has not");
+    }
+    if (!(raw >= 0 && raw < 1L << part.count())) {
+      throw new IllegalArgumentException(raw + " does not fit into " + part.count() + (part.count() == 1 ? " bit" : " bits"));
+    }
+    int mask = (int) ((1L << part.count()) - 1) << part.from();
+    return new RegisterLayout.Write.Part(at, ordered(~mask & 0xFFFF), ordered((int) raw << part.from()));
+  }
+
+  /** A register's number in the order of its bytes. */
+  private int ordered(int word) {
+    return "little".equals(order) ? (word & 0xFF) << 8 | word >>> 8 & 0xFF : word;
   }
 
   /** The field over the bytes of its registers, brought into the order of the standard. */

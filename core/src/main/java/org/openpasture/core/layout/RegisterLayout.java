@@ -34,12 +34,38 @@ public record RegisterLayout(List<RegisterField> fields, @Nullable Integer hole)
    */
   public record Request(RegisterTable table, int from, int count) {}
 
-  /**
-   * What is written to set a channel.
-   *
-   * @param data two bytes for each register, one for a bit
-   */
-  public record Write(RegisterTable table, int at, byte[] data) {}
+  /** What is written to set a channel. */
+  public sealed interface Write {
+    RegisterTable table();
+
+    int at();
+
+    /**
+     * Bits or registers get these.
+     *
+     * @param data two bytes for each register, one for a bit
+     */
+    record All(RegisterTable table, int at, byte[] data) implements Write {}
+
+    /**
+     * Of a holding register only some bits get others: it becomes {@code register & keep | set & ~keep} (application protocol 1.1b3, 6.16).
+     *
+     * @param keep 1 where a bit stays as it is
+     * @param set the others
+     */
+    record Part(int at, int keep, int set) implements Write {
+      @Override
+      public RegisterTable table() {
+        return RegisterTable.HOLDING;
+      }
+
+      /** The register as a whole. */
+      public All of(int register) {
+        int all = register & keep | set & ~keep;
+        return new All(RegisterTable.HOLDING, at, new byte[] {(byte) (all >>> 8), (byte) all});
+      }
+    }
+  }
 
   /**
    * How a channel is set.
@@ -47,8 +73,7 @@ public record RegisterLayout(List<RegisterField> fields, @Nullable Integer hole)
    * @throws IllegalArgumentException if it cannot be, or not to this value, in words
    */
   public Write write(String channel, double value) {
-    RegisterField field = AskedLayout.settable(fields, channel);
-    return new Write(field.tableOrHolding(), field.at(), field.write(value));
+    return AskedLayout.settable(fields, channel).write(value);
   }
 
   @Override

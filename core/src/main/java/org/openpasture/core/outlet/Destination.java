@@ -17,6 +17,9 @@ public sealed interface Destination {
   /** Where it is, for people. */
   String address();
 
+  /** What it is published as; may hold {@link #POINT}. Empty where messages have no topics. */
+  String topic();
+
   /**
    * An address that is posted to.
    *
@@ -32,6 +35,11 @@ public sealed interface Destination {
     @Override
     public String address() {
       return url.toString();
+    }
+
+    @Override
+    public String topic() {
+      return "";
     }
   }
 

@@ -8,6 +8,7 @@ import java.util.HexFormat;
 import java.util.List;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
+import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -66,6 +67,34 @@ class RegisterLayoutTest {
     assertThat(layout.decode(0, image(RegisterTable.HOLDING, 0, "0007"))).isEqualTo(new Decoding.Decoded(List.of(new ChannelValue("a", 7))));
     assertThat(layout.decode(0, image(RegisterTable.INPUT, 0, "0007"))).isEqualTo(new Decoding.Refused("none of the registers of this model was read"));
     assertThat(layout.parts(0, image(RegisterTable.HOLDING, 0, "0007"))).containsExactly(new Layout.Part("a", 5, 7));
+  }
+
+  private static RegisterField settable(FieldType type, String order, Field.Bits bits, Double scale) {
+    return new RegisterField("x", null, 4, type, null, order, bits, scale, null, null, null, true);
+  }
+
+  @Test
+  void aPartOfARegisterIsSetWithoutTheRest() {
+    RegisterLayout.Write write = layout(settable(null, null, new Field.Bits(4, 2), null)).write("x", 2);
+    assertThat(write).isEqualTo(new RegisterLayout.Write.Part(4, 0xFFCF, 0x0020));
+    assertThat(((RegisterLayout.Write.Part) write).of(0xABFF).data()).as("its bits 4 and 5 are 10 now").containsExactly(0xAB, 0xEF);
+    assertThat(layout(settable(null, "little", new Field.Bits(0, 1), null)).write("x", 1)).isEqualTo(new RegisterLayout.Write.Part(4, 0xFEFF, 0x0100));
+    assertThat(layout(settable(null, null, new Field.Bits(8, 8), 0.5)).write("x", 40)).isEqualTo(new RegisterLayout.Write.Part(4, 0x00FF, 80 << 8));
+    assertThatThrownBy(() -> layout(settable(null, null, new Field.Bits(4, 2), null)).write("x", 4)).hasMessage("4.0 does not fit into 2 bits");
+    assertThatThrownBy(() -> layout(settable(null, null, new Field.Bits(4, 1), null)).write("x", Double.NaN)).hasMessage("NaN does not fit into 1 bit");
+    assertThatThrownBy(() -> layout(settable(FieldType.U32, null, new Field.Bits(4, 1), null)).write("x", 1)).hasMessageContaining("over 2 registers");
+    assertThatThrownBy(() -> layout(settable(null, null, new Field.Bits(12, 8), null)).write("x", 1)).hasMessageContaining("has bits that its register has not");
+  }
+
+  /** What is set is what is read back, whatever the order of bytes, and the rest of the register stays. */
+  @Property(tries = 300)
+  void aPartComesBackFromItsRegister(@ForAll @IntRange(max = 65_535) int before, @ForAll @IntRange(max = 11) int from, @ForAll @IntRange(max = 31) int value, @ForAll boolean little) {
+    RegisterLayout layout = layout(settable(null, little ? "little" : null, new Field.Bits(from, 5), null));
+    byte[] after = ((RegisterLayout.Write.Part) layout.write("x", value)).of(before).data();
+    assertThat(read(layout.fields().getFirst(), HexFormat.of().formatHex(after))).isEqualTo(value);
+    int mask = 0b11111 << from;
+    int kept = little ? (mask & 0xFF) << 8 | mask >>> 8 : mask;
+    assertThat(((after[0] & 0xFF) << 8 | after[1] & 0xFF) & ~kept).isEqualTo(before & ~kept & 0xFFFF);
   }
 
   @Test

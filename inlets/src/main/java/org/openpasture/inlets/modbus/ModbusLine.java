@@ -6,10 +6,13 @@ import com.digitalpetri.modbus.client.ModbusTcpClient;
 import com.digitalpetri.modbus.exceptions.ModbusException;
 import com.digitalpetri.modbus.exceptions.ModbusResponseException;
 import com.digitalpetri.modbus.exceptions.ModbusTimeoutException;
+import com.digitalpetri.modbus.pdu.MaskWriteRegisterRequest;
 import com.digitalpetri.modbus.pdu.ReadCoilsRequest;
 import com.digitalpetri.modbus.pdu.ReadDiscreteInputsRequest;
 import com.digitalpetri.modbus.pdu.ReadHoldingRegistersRequest;
 import com.digitalpetri.modbus.pdu.ReadInputRegistersRequest;
+import com.digitalpetri.modbus.pdu.ReadWriteMultipleRegistersRequest;
+import com.digitalpetri.modbus.pdu.WriteMultipleCoilsRequest;
 import com.digitalpetri.modbus.pdu.WriteMultipleRegistersRequest;
 import com.digitalpetri.modbus.pdu.WriteSingleCoilRequest;
 import com.digitalpetri.modbus.pdu.WriteSingleRegisterRequest;
@@ -18,6 +21,9 @@ import com.digitalpetri.modbus.tcp.client.NettyRtuClientTransport;
 import com.digitalpetri.modbus.tcp.client.NettyTcpClientTransport;
 import java.io.IOException;
 import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.inlet.SerialLine;
 import org.openpasture.core.inlet.Source;
@@ -30,6 +36,7 @@ import org.openpasture.inlets.serial.SerialSettings;
 final class ModbusLine implements AutoCloseable {
   private static final Duration CONNECT_WITHIN = Duration.ofSeconds(3);
   private static final int USUAL_TIMEOUT_MILLIS = 1_000;
+  private static final int ILLEGAL_FUNCTION = 1;
   private final ModbusClient client;
   private final Duration timeout;
   private final String where;
@@ -127,24 +134,87 @@ final class ModbusLine implements AutoCloseable {
     }
   }
 
-  /** Writes bits (function 5, or 15 for several) or registers (6, or 16). */
+  /** One function by which something can be written. */
+  private interface Way {
+    void go() throws ModbusException;
+  }
+
+  /** Writes; where a device does not know one function for it, by the next that does the same. */
   void write(int unit, RegisterLayout.Write write) throws Dead, Refused {
     connect();
-    byte[] data = write.data();
+    List<Way> ways = switch (write) {
+      case RegisterLayout.Write.All(RegisterTable table, int at, byte[] data) when table == RegisterTable.COIL -> coil(unit, at, data[0] != 0);
+      case RegisterLayout.Write.All(RegisterTable table, int at, byte[] data) when table == RegisterTable.HOLDING -> registers(unit, at, data);
+      case RegisterLayout.Write.All(RegisterTable table, int at, byte[] data) -> throw new IllegalArgumentException(table.id() + " cannot be written");
+      case RegisterLayout.Write.Part(int at, int keep, int set) -> List.of(() -> client.maskWriteRegister(unit, new MaskWriteRegisterRequest(at, keep, set)));
+    };
     try {
-      switch (write.table()) {
-        case COIL -> client.writeSingleCoil(unit, new WriteSingleCoilRequest(write.at(), data[0] != 0));
-        case HOLDING -> {
-          if (data.length == 2) {
-            client.writeSingleRegister(unit, new WriteSingleRegisterRequest(write.at(), (data[0] & 0xFF) << 8 | data[1] & 0xFF));
-          } else {
-            client.writeMultipleRegisters(unit, new WriteMultipleRegistersRequest(write.at(), data.length / 2, data));
-          }
+      if (!oneOf(ways)) {
+        if (!(write instanceof RegisterLayout.Write.Part part)) {
+          throw new Refused("it does not know how to write " + write.table().id() + (write.table().isBits() ? " bits" : " registers"));
         }
-        case DISCRETE, INPUT -> throw new IllegalArgumentException(write.table().id() + " cannot be written");
+        // Not in one step: what the device changes in the register in between is lost.
+        byte[] now = client.readHoldingRegisters(unit, new ReadHoldingRegistersRequest(part.at(), 1)).registers();
+        write(unit, part.of((now[0] & 0xFF) << 8 | now[1] & 0xFF));
       }
     } catch (ModbusResponseException e) {
-      throw new Refused(inWords(e.getExceptionCode(), "write", write.table(), write.at(), write.table().isBits() ? 1 : data.length / 2));
+      int count = write instanceof RegisterLayout.Write.All all && !all.table().isBits() ? all.data().length / 2 : 1;
+      throw new Refused(inWords(e.getExceptionCode(), "write", write.table(), write.at(), count));
+    } catch (ModbusTimeoutException e) {
+      throw new Dead("no answer within " + timeout.toMillis() + " ms", e);
+    } catch (ModbusException e) {
+      disconnect();
+      throw new Dead("the connection broke: " + innermost(e), e);
+    }
+  }
+
+  /** Whether the device knows one of these. */
+  private static boolean oneOf(List<Way> ways) throws ModbusException {
+    for (Way way : ways) {
+      try {
+        way.go();
+        return true;
+      } catch (ModbusResponseException e) {
+        if (e.getExceptionCode() != ILLEGAL_FUNCTION) {
+          throw e;
+        }
+      }
+    }
+    return false;
+  }
+
+  /** Functions 5 and 15. */
+  private List<Way> coil(int unit, int at, boolean on) {
+    return List.of(() -> client.writeSingleCoil(unit, new WriteSingleCoilRequest(at, on)),
+        () -> client.writeMultipleCoils(unit, new WriteMultipleCoilsRequest(at, 1, new byte[] {(byte) (on ? 1 : 0)})));
+  }
+
+  /** Functions 6 (for one register), 16 and 23. */
+  private List<Way> registers(int unit, int at, byte[] data) {
+    int count = data.length / 2;
+    List<Way> ways = new ArrayList<>();
+    if (count == 1) {
+      ways.add(() -> client.writeSingleRegister(unit, new WriteSingleRegisterRequest(at, (data[0] & 0xFF) << 8 | data[1] & 0xFF)));
+    }
+    ways.add(() -> client.writeMultipleRegisters(unit, new WriteMultipleRegistersRequest(at, count, data)));
+    ways.add(() -> client.readWriteMultipleRegisters(unit, new ReadWriteMultipleRegistersRequest(at, count, at, count, data)));
+    return ways;
+  }
+
+  /**
+   * Who a device says that it is (function 43/14); by TCP only.
+   *
+   * @return empty if it says nothing of itself
+   */
+  Optional<String> identity(int unit) throws Dead {
+    if (!(client instanceof ModbusTcpClient tcp)) {
+      return Optional.empty();
+    }
+    connect();
+    try {
+      return Identification.inWords(tcp.sendRaw(unit, Identification.request()));
+    } catch (ModbusResponseException | IllegalArgumentException e) {
+      return Optional.empty();
     } catch (ModbusTimeoutException e) {
       throw new Dead("no answer within " + timeout.toMillis() + " ms", e);
     } catch (ModbusException e) {

@@ -65,6 +65,21 @@ public final class ModbusPoller implements Poller {
   }
 
   @Override
+  public Optional<String> identity(Target target) {
+    Line line = lines.get(lineOf(target));
+    if (line == null) {
+      return Optional.empty();
+    }
+    try {
+      return line.rota().using(() -> line.connection().identity(unit(target)));
+    } catch (ModbusLine.Dead e) {
+      return Optional.empty();
+    } catch (Exception e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  @Override
   public void set(Target target, String channel, double value) throws SetFailed {
     if (!(target.layout() instanceof RegisterLayout layout)) {
       throw new IllegalArgumentException("its model has no register map");

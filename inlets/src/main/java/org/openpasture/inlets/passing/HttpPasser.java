@@ -12,6 +12,7 @@ import java.util.HashMap;
 import java.util.HexFormat;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import javax.crypto.Mac;
 import javax.crypto.spec.SecretKeySpec;
 import org.openpasture.core.outlet.Destination;
@@ -26,6 +27,8 @@ public final class HttpPasser implements Passer {
   public static final String SIGNING_KEY = "signing-key";
   private static final Duration PATIENCE = Duration.ofSeconds(20);
   private static final int SHOWN = 200;
+  /** Bad request, content too large, unprocessable content (RFC 9110, 15.5): what is wrong is the message and not the way to it. */
+  private static final Set<Integer> OF_THE_MESSAGE = Set.of(400, 413, 422);
   private final HttpClient client = HttpClient.newBuilder().connectTimeout(Duration.ofSeconds(10)).followRedirects(HttpClient.Redirect.NEVER).build();
   private final Destination.HttpPost destination;
   private final Map<String, String> headers;
@@ -60,7 +63,8 @@ public final class HttpPasser implements Passer {
     }
     String said = new String(answer.body(), 0, Math.min(answer.body().length, SHOWN), StandardCharsets.UTF_8).strip();
     if (answer.statusCode() / 100 != 2) {
-      throw new IOException(destination.url().getHost() + " answers " + answer.statusCode() + (said.isEmpty() ? "" : ": " + said));
+      String words = destination.url().getHost() + " answers " + answer.statusCode() + (said.isEmpty() ? "" : ": " + said);
+      throw OF_THE_MESSAGE.contains(answer.statusCode()) ? new Refused(words) : new IOException(words);
     }
     return "It answered " + answer.statusCode() + (said.isEmpty() ? "." : ": " + said);
   }

@@ -11,9 +11,19 @@ public interface Passer extends AutoCloseable {
    * Sends a message; returns when the outside has taken it.
    *
    * @return what it answered, for people
-   * @throws IOException in words, if it did not take it
+   * @throws Refused if the outside is there and does not want this message, whenever it comes
+   * @throws IOException in words, if it did not take it for another reason
    */
   String pass(Message message) throws IOException, InterruptedException;
+
+  /** The outside refuses a message for what it is. */
+  final class Refused extends IOException {
+    private static final long serialVersionUID = 1L;
+
+    public Refused(String message) {
+      super(message);
+    }
+  }
 
   @Override
   void close();

@@ -16,6 +16,11 @@ public interface Poller extends MessageInlet {
    */
   Optional<PollSink.Round> askNow(Target target);
 
+  /** Who a device says that it is, as in "Quern Instruments, PM-3, 1.4"; empty if it says nothing, or nothing of that. */
+  default Optional<String> identity(Target target) {
+    return Optional.empty();
+  }
+
   /**
    * Sets a channel of a device.
    *

@@ -281,7 +281,7 @@ class InletController {
     for (Splitter.Piece piece : inlet.framing().cut(bytes)) {
       switch (piece) {
         case Splitter.Piece.Whole(byte[] whole, byte[] payload) -> parts(inlet, new Arrived(payload, newest == null ? "trial" : newest.sender(), names), parts);
-        case Splitter.Piece.Lost(byte[] lost, String reason) -> parts.add(new TrialView.Part(null, null, null, MessageText.of(lost), "", reason, null));
+        case Splitter.Piece.Lost(byte[] lost, String reason) -> parts.add(TrialView.Part.of(null, null, null, MessageText.of(lost), reason));
       }
     }
     return new TrialView(MessageText.of(bytes), parts);
@@ -307,10 +307,11 @@ class InletController {
 
   private TrialView.Part ask(Registry now, Inlet inlet, Device device) {
     String address = device.identity().address();
-    return polls.whole(now, device).flatMap(target -> desk.askNow(inlet.id(), target)).map(round -> new TrialView.Part(address, device.id(), device.name(),
+    return polls.whole(now, device).flatMap(target -> desk.askNow(inlet.id(), target).map(round -> new TrialView.Part(address, device.id(), device.name(),
         inlet.source() instanceof Source.BacnetIp ? MessageText.of(round.answer().image()) : HexFormat.of().formatHex(round.answer().image()),
-        ChannelText.of(polls.values(now, device, round)), round.answer().problem().isEmpty() ? null : round.answer().problem(), null))
-        .orElseGet(() -> new TrialView.Part(address, device.id(), device.name(), "", "", NOT_ASKED, null));
+        ChannelText.of(polls.values(now, device, round)), round.answer().problem().isEmpty() ? null : round.answer().problem(), null,
+        round.answer().something() ? desk.identity(inlet.id(), target).orElse(null) : null)))
+        .orElseGet(() -> TrialView.Part.of(address, device.id(), device.name(), "", NOT_ASKED));
   }
 
   /** The devices of an inlet that are asked, and how that goes. */
@@ -372,11 +373,11 @@ class InletController {
   private static TrialView.Part view(Taken part) {
     return switch (part) {
       case Taken.Read read -> new TrialView.Part(read.item().address(), read.device().id(), read.device().name(), MessageText.of(read.item().payload()),
-          read.frame().values(), read.frame().reason(), null);
+          read.frame().values(), read.frame().reason(), null, null);
       case Taken.OfStranger(Item.Opened item) -> new TrialView.Part(item.address(), null, null, MessageText.of(item.payload()), "",
-          "No device at this inlet has this address.", proposal(Proposal.of(item.payload())));
-      case Taken.Refused(byte[] bytes, Device device, String reason) -> new TrialView.Part(null, device == null ? null : device.id(),
-          device == null ? null : device.name(), MessageText.of(bytes), "", reason, null);
+          "No device at this inlet has this address.", proposal(Proposal.of(item.payload())), null);
+      case Taken.Refused(byte[] bytes, Device device, String reason) -> TrialView.Part.of(null, device == null ? null : device.id(),
+          device == null ? null : device.name(), MessageText.of(bytes), reason);
     };
   }
 }

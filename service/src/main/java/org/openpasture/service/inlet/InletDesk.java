@@ -129,6 +129,11 @@ class InletDesk {
     return transport(inletId).flatMap(transport -> transport instanceof Poller poller ? poller.askNow(target) : Optional.empty());
   }
 
+  /** Who a device that is asked says that it is; empty if it does not say. */
+  Optional<String> identity(String inletId, Target target) {
+    return transport(inletId).flatMap(transport -> transport instanceof Poller poller ? poller.identity(target) : Optional.empty());
+  }
+
   /**
    * Sets a channel of a device.
    *

@@ -69,7 +69,8 @@ class OutletController {
     PassingDesk.Standing standing = desk.standing(outlet);
     return new OutletView(outlet.id(), outlet.name(), outlet.siteId(), now.find(Site.class, outlet.siteId()).map(Site::name).orElse(""), standing.state(),
         standing.reason(), outlet.destination().address(), outlet.destination(), outlet.placeIds(), outlet.quantities(), outlet.readings(), outlet.alerts(),
-        outlet.form(), standing.waiting(), standing.oldestAt(), standing.passed(), standing.dropped(), standing.passedAt(),
+        outlet.form(), standing.waiting(), standing.oldestAt(), standing.counts().passed(), standing.counts().dropped(),
+        standing.counts().refused(), standing.counts().passedAt(),
         secrets.of(outlet.id()).keySet().stream().sorted().toList());
   }
 

@@ -9,7 +9,6 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -35,14 +34,12 @@ import org.openpasture.core.reading.Arrival;
 import org.openpasture.core.reading.PointReading;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.inlets.broker.Broker;
-import org.openpasture.inlets.message.Backoff;
 import org.openpasture.inlets.passing.HttpPasser;
 import org.openpasture.inlets.passing.MqttPasser;
 import org.openpasture.inlets.passing.Passer;
 import org.openpasture.service.alert.AlertFollower;
 import org.openpasture.service.inlet.BrokerDesk;
 import org.openpasture.service.inlet.InletSecrets;
-import org.openpasture.service.live.LiveEvent;
 import org.openpasture.service.live.LiveHub;
 import org.openpasture.store.outlet.OutletItem;
 import org.openpasture.store.outlet.OutletQueue;
@@ -62,10 +59,7 @@ import org.springframework.stereotype.Component;
 @Component
 class PassingDesk implements AlertFollower {
   private static final Logger LOG = LoggerFactory.getLogger(PassingDesk.class);
-  private static final int MOST_AT_ONCE = 200;
   private static final Duration POSITION_KEPT_EVERY = Duration.ofSeconds(20);
-  /** What happens to an alert wakes its line before it is committed: the line looks again soon. */
-  private static final long LOOK_EVERY_MILLIS = 1_000;
   private final RegistryStore registry;
   private final TelemetryStore telemetry;
   private final OutletQueue queue;
@@ -74,7 +68,7 @@ class PassingDesk implements AlertFollower {
   private final LiveHub live;
   private final Clock clock;
   private final BlockingQueue<Committed> committed = new LinkedBlockingQueue<>();
-  private final Map<String, Line> lines = new ConcurrentHashMap<>();
+  private final Map<String, OutletLine> lines = new ConcurrentHashMap<>();
   private final Thread collector;
   private volatile boolean closed;
   private Instant positionKept = Instant.MIN;
@@ -152,7 +146,7 @@ class PassingDesk implements AlertFollower {
     if (readings.isEmpty()) {
       return List.of();
     }
-    if (!topic(outlet).contains(Destination.POINT)) {
+    if (!outlet.destination().topic().contains(Destination.POINT)) {
       return List.of(new OutletItem(0, outlet.id(), OutletItem.READINGS, "", PassingText.readings(now, outlet.form(), readings), clock.instant()));
     }
     return readings.stream().map(of -> new OutletItem(0, outlet.id(), OutletItem.READINGS, PassingText.topicOf(now, of.point()),
@@ -165,14 +159,6 @@ class PassingDesk implements AlertFollower {
 
   private static boolean isIn(Registry now, Outlet outlet, String placeId) {
     return now.pathUp(placeId).stream().map(Place::id).anyMatch(outlet.placeIds()::contains);
-  }
-
-  private static String topic(Outlet outlet) {
-    return switch (outlet.destination()) {
-      case Destination.HttpPost post -> "";
-      case Destination.MqttTopic there -> there.topic();
-      case Destination.OwnTopic here -> here.topic();
-    };
   }
 
   @Override
@@ -189,26 +175,26 @@ class PassingDesk implements AlertFollower {
   }
 
   private void wake(String outletId) {
-    Optional.ofNullable(lines.get(outletId)).ifPresent(Line::wake);
+    Optional.ofNullable(lines.get(outletId)).ifPresent(OutletLine::wake);
   }
 
   private synchronized void carryOut(Collection<Outlet> wanted) {
     Map<String, Outlet> byId = wanted.stream().collect(Collectors.toMap(Outlet::id, outlet -> outlet));
-    List.copyOf(lines.values()).stream().filter(line -> !line.outlet.equals(byId.get(line.outlet.id()))).forEach(line -> {
-      lines.remove(line.outlet.id());
+    List.copyOf(lines.values()).stream().filter(line -> !line.outlet().equals(byId.get(line.outlet().id()))).forEach(line -> {
+      lines.remove(line.outlet().id());
       line.close();
-      if (!byId.containsKey(line.outlet.id())) {
-        queue.forget(line.outlet.id());
+      if (!byId.containsKey(line.outlet().id())) {
+        queue.forget(line.outlet().id());
       }
     });
     if (!closed) {
-      byId.values().forEach(outlet -> lines.computeIfAbsent(outlet.id(), id -> new Line(outlet)));
+      byId.values().forEach(outlet -> lines.computeIfAbsent(outlet.id(), id -> new OutletLine(outlet, () -> passer(outlet, ""), queue, live, clock)));
     }
   }
 
   /** Opens an outlet anew, as when a secret of it was changed. */
   synchronized void reopen(String outletId) {
-    Line old = lines.remove(outletId);
+    OutletLine old = lines.remove(outletId);
     if (old != null) {
       old.close();
     }
@@ -216,17 +202,15 @@ class PassingDesk implements AlertFollower {
   }
 
   /** How an outlet goes. */
-  record Standing(String state, String reason, int waiting, @Nullable Instant oldestAt, long passed, long dropped, @Nullable Instant passedAt) {}
+  record Standing(String state, String reason, int waiting, @Nullable Instant oldestAt, OutletLine.Counts counts) {}
 
   Standing standing(Outlet outlet) {
-    Line line = lines.get(outlet.id());
+    OutletLine line = lines.get(outlet.id());
     List<OutletItem> oldest = queue.oldest(outlet.id(), 1);
     int waiting = queue.count(outlet.id());
     Instant oldestAt = oldest.isEmpty() ? null : oldest.getFirst().createdAt();
-    return line == null ? new Standing("down", "It is being opened.", waiting, oldestAt, 0, 0, null)
-        : new Standing(outlet.paused() ? "paused" : line.problem.isEmpty() ? "up" : "down", outlet.paused() ? "It is paused; what comes waits."
-            : !line.problem.isEmpty() ? line.problem + ". It is tried again." : line.passedAt == null ? "Nothing was passed on yet." : "It is taken.",
-            waiting, oldestAt, line.passed, line.dropped, line.passedAt);
+    return line == null ? new Standing("down", "It is being opened.", waiting, oldestAt, OutletLine.Counts.NONE)
+        : new Standing(line.state(), line.reason(), waiting, oldestAt, line.counts());
   }
 
   /**
@@ -236,7 +220,7 @@ class PassingDesk implements AlertFollower {
    */
   String attempt(Outlet outlet) throws IOException, InterruptedException {
     try (Passer passer = passer(outlet, "-trial")) {
-      return passer.pass(new Passer.Message(topic(outlet).replace(Destination.POINT, "trial"), "application/json",
+      return passer.pass(new Passer.Message(outlet.destination().topic().replace(Destination.POINT, "trial"), "application/json",
           ("{\"trial\":true,\"outlet\":\"" + outlet.name().replaceAll("[\"\\\\]", "") + "\",\"time\":\"" + clock.instant() + "\"}").getBytes(StandardCharsets.UTF_8)));
     }
   }
@@ -276,109 +260,11 @@ class PassingDesk implements AlertFollower {
     }
   }
 
-  /** Sends what waits for one outlet. */
-  private final class Line {
-    private final Outlet outlet;
-    private final Thread thread;
-    private volatile String problem = "";
-    private volatile long passed;
-    private volatile long dropped;
-    private volatile @Nullable Instant passedAt;
-    private boolean news = true;
-
-    private Line(Outlet outlet) {
-      this.outlet = outlet;
-      this.thread = Thread.ofVirtual().name("outlet-" + outlet.id()).start(this::run);
-    }
-
-    private synchronized void wake() {
-      news = true;
-      notifyAll();
-    }
-
-    private synchronized void await(long millis) throws InterruptedException {
-      if (!news) {
-        TimeUnit.MILLISECONDS.timedWait(this, millis);
-      }
-      news = false;
-    }
-
-    private void run() {
-      if (outlet.paused()) {
-        return;
-      }
-      Backoff backoff = new Backoff();
-      try (Passer passer = passer(outlet, "")) {
-        while (!Thread.currentThread().isInterrupted()) {
-          dropped += queue.trim(outlet.id());
-          List<OutletItem> items = queue.oldest(outlet.id(), MOST_AT_ONCE);
-          if (items.isEmpty()) {
-            await(LOOK_EVERY_MILLIS);
-            continue;
-          }
-          try {
-            pass(passer, items);
-            backoff.reset();
-            say("");
-          } catch (IOException e) {
-            say(String.valueOf(e.getMessage()));
-            Thread.sleep(backoff.next());
-          }
-        }
-      } catch (InterruptedException e) {
-        Thread.currentThread().interrupt();
-      } catch (RuntimeException e) {
-        say("it failed: " + e);
-        LOG.error("the outlet '{}' failed", outlet.name(), e);
-      }
-    }
-
-    /** Readings that follow one another go as one message; alerts and topics of points go by themselves. */
-    private void pass(Passer passer, List<OutletItem> items) throws IOException, InterruptedException {
-      Map<Long, List<OutletItem>> together = new LinkedHashMap<>();
-      Map<String, Long> open = new HashMap<>();
-      for (OutletItem item : items) {
-        boolean joins = item.kind().equals(OutletItem.READINGS) && item.topic().isEmpty();
-        long key = joins ? open.computeIfAbsent("", none -> item.id()) : item.id();
-        if (!joins) {
-          open.clear();
-        }
-        together.computeIfAbsent(key, none -> new ArrayList<>()).add(item);
-      }
-      for (List<OutletItem> group : together.values()) {
-        boolean alert = group.getFirst().kind().equals(OutletItem.ALERT);
-        String body = alert || group.size() == 1 ? group.getFirst().body() : PassingText.together(group.stream().map(OutletItem::body).toList());
-        String type = !alert && outlet.form() == Outlet.Form.SENML ? "application/senml+json" : "application/json";
-        passer.pass(new Passer.Message(topic(outlet).replace(Destination.POINT, group.getFirst().topic()), type, body.getBytes(StandardCharsets.UTF_8)));
-        queue.taken(group.stream().map(OutletItem::id).toList());
-        passed++;
-        passedAt = clock.instant();
-      }
-    }
-
-    private void say(String now) {
-      boolean changed = !now.equals(problem);
-      problem = now;
-      if (changed && live.hasSubscribers()) {
-        live.publish(new LiveEvent("changed", outlet.siteId(), null, Map.of("what", "outlet", "outletId", outlet.id())));
-      }
-    }
-
-    private void close() {
-      thread.interrupt();
-      try {
-        thread.join(TimeUnit.SECONDS.toMillis(5));
-      } catch (InterruptedException e) {
-        Thread.currentThread().interrupt();
-      }
-    }
-  }
-
   @PreDestroy
   void close() throws InterruptedException {
     closed = true;
     collector.interrupt();
     collector.join(TimeUnit.SECONDS.toMillis(5));
-    List.copyOf(lines.values()).forEach(Line::close);
+    List.copyOf(lines.values()).forEach(OutletLine::close);
   }
 }
