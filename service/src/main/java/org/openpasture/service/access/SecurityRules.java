@@ -7,13 +7,18 @@ import org.openpasture.store.people.CredentialStore;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.annotation.web.configurers.AbstractHttpConfigurer;
 import org.springframework.security.config.http.SessionCreationPolicy;
+import org.springframework.security.config.observation.SecurityObservationSettings;
+import org.springframework.security.web.DefaultSecurityFilterChain;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
+import org.springframework.security.web.servlet.util.matcher.PathPatternRequestMatcher;
+import org.springframework.security.web.util.matcher.OrRequestMatcher;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Which addresses are open, and what the others need. */
@@ -22,7 +27,22 @@ class SecurityRules {
   private static final String[] OPEN = {"/api/v1/setup/**", "/api/v1/session", "/api/v1/shared/**",
       "/api/v1/invitations/taken-up", "/api/openapi", "/actuator/health"};
 
+  /** Inboxes check tokens of their own; whose cookie or token somebody else has says nothing there. */
   @Bean
+  @Order(0)
+  SecurityFilterChain inboxes() {
+    PathPatternRequestMatcher.Builder paths = PathPatternRequestMatcher.withDefaults();
+    return new DefaultSecurityFilterChain(new OrRequestMatcher(paths.matcher("/in"), paths.matcher("/in/*")));
+  }
+
+  /** Nobody looks at how long each of the filters takes, and telling it took longer than the filters. */
+  @Bean
+  SecurityObservationSettings observations() {
+    return SecurityObservationSettings.noObservations();
+  }
+
+  @Bean
+  @Order(1)
   SecurityFilterChain security(HttpSecurity http, CredentialStore credentials, RegistryStore registry, Clock clock,
       JsonMapper mapper) throws Exception {
     return http

@@ -1,7 +1,8 @@
 package org.openpasture.service.decoding;
 
+import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.util.List;
-import java.util.Locale;
 import java.util.stream.Collectors;
 import org.openpasture.core.layout.ChannelValue;
 
@@ -14,7 +15,6 @@ public final class ChannelText {
   }
 
   private static String number(double value) {
-    String text = String.format(Locale.ROOT, "%.4f", value);
-    return text.contains(".") ? text.replaceAll("0+$", "").replaceAll("\\.$", "") : text;
+    return Double.isFinite(value) ? BigDecimal.valueOf(value).setScale(4, RoundingMode.HALF_UP).stripTrailingZeros().toPlainString() : Double.toString(value);
   }
 }

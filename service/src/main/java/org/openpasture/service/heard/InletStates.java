@@ -39,6 +39,7 @@ public class InletStates {
     private @Nullable Arrived newest;
     private final Deque<InletView.Refusal> refusals = new ArrayDeque<>();
     private final Map<String, Stranger> strangers = new LinkedHashMap<>();
+    private Instant strangersToldAt = Instant.EPOCH;
   }
 
   private final Map<String, State> states = new ConcurrentHashMap<>();
@@ -114,7 +115,7 @@ public class InletStates {
     }
   }
 
-  /** Somebody spoke whom nobody knows; says whether for the first time. */
+  /** Somebody spoke whom nobody knows; says whether that is news: for the first time, and not one of many in a second. */
   public boolean stranger(String inletId, Item.Opened item) {
     String address = item.address();
     State state = of(inletId);
@@ -125,7 +126,11 @@ public class InletStates {
         state.strangers.remove(state.strangers.keySet().iterator().next());
       }
       state.strangers.put(address, was == null ? new Stranger(address, now, now, 1, item) : new Stranger(address, was.firstHeard(), now, was.count() + 1, item));
-      return was == null;
+      if (was != null || now.isBefore(state.strangersToldAt.plusSeconds(1))) {
+        return false;
+      }
+      state.strangersToldAt = now;
+      return true;
     }
   }
 

@@ -1,6 +1,8 @@
 package org.openpasture.service.inlet;
 
+import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;
@@ -28,16 +30,26 @@ import org.openpasture.service.heard.InletStates;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.service.radio.RadioNetwork;
 import org.openpasture.store.registry.RegistryStore;
-import org.springframework.web.bind.annotation.PathVariable;
-import org.springframework.web.bind.annotation.PostMapping;
-import org.springframework.web.bind.annotation.RestController;
+import org.springframework.beans.factory.annotation.Qualifier;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.core.Ordered;
+import org.springframework.http.MediaType;
+import org.springframework.stereotype.Component;
+import org.springframework.web.HttpRequestHandler;
+import org.springframework.web.HttpRequestMethodNotSupportedException;
+import org.springframework.web.servlet.HandlerExceptionResolver;
+import org.springframework.web.servlet.HandlerMapping;
+import org.springframework.web.servlet.handler.SimpleUrlHandlerMapping;
+import tools.jackson.databind.json.JsonMapper;
 
 /**
- * The address that devices, bridges and hubs post to. The token stands in a header, or in the path for those that can send to an address only. Answered when
- * all that is kept is on disk.
+ * The address that devices, bridges and hubs post to: {@code /in} with the token in a header, or {@code /in/TOKEN} for those that can send to an address only.
+ * Answered when all that is kept is on disk. No controller like the others, since thousands may post in a second, and finding a controller's method and its
+ * arguments took as long as all that is done here.
  */
-@RestController
-class InboxController {
+@Component
+class Inbox implements HttpRequestHandler {
   private static final int LONGEST = 2 << 20;
   private static final int LONGEST_UNPACKED = 16 << 20;
   private static final int KEYS_REMEMBERED = 1_000;
@@ -47,6 +59,8 @@ class InboxController {
   private final MessageIntake intake;
   private final InletStates states;
   private final RadioNetwork network;
+  private final JsonMapper mapper;
+  private final HandlerExceptionResolver problems;
   /** Answers by inlet and idempotency key, the oldest first: who sends again because the answer was lost gets the same. */
   private final Map<String, CompletableFuture<InboxView>> answers = Collections.synchronizedMap(new LinkedHashMap<>() {
     private static final long serialVersionUID = 1L;
@@ -57,24 +71,50 @@ class InboxController {
     }
   });
 
-  InboxController(RegistryStore registry, InletTokens tokens, MessageIntake intake, InletStates states, RadioNetwork network) {
+  Inbox(RegistryStore registry, InletTokens tokens, MessageIntake intake, InletStates states, RadioNetwork network, JsonMapper mapper,
+      @Qualifier("handlerExceptionResolver") HandlerExceptionResolver problems) {
     this.registry = registry;
     this.tokens = tokens;
     this.intake = intake;
     this.states = states;
     this.network = network;
+    this.mapper = mapper;
+    this.problems = problems;
   }
 
-  @PostMapping("/in")
-  InboxView byHeader(HttpServletRequest request) throws IOException {
-    String token = Optional.ofNullable(request.getHeader("Authorization")).map(Tokens::ofHeader)
+  /** Where it is found; before the controllers are looked through. */
+  @Configuration
+  static class Way {
+    @Bean
+    SimpleUrlHandlerMapping inboxMapping(Inbox inbox) {
+      return new SimpleUrlHandlerMapping(Map.of("/in", inbox, "/in/{token}", inbox), Ordered.HIGHEST_PRECEDENCE);
+    }
+  }
+
+  @Override
+  public void handleRequest(HttpServletRequest request, HttpServletResponse response) throws ServletException, IOException {
+    try {
+      if (!request.getMethod().equals("POST")) {
+        throw new HttpRequestMethodNotSupportedException(request.getMethod(), List.of("POST"));
+      }
+      InboxView view = post(token(request), request);
+      byte[] answer = mapper.writeValueAsBytes(view);
+      response.setContentType(MediaType.APPLICATION_JSON_VALUE);
+      response.setContentLength(answer.length);
+      response.getOutputStream().write(answer);
+    } catch (RuntimeException | ServletException | IOException e) {
+      if (problems.resolveException(request, response, null, e) == null) {
+        throw e;
+      }
+    }
+  }
+
+  private static String token(HttpServletRequest request) {
+    if (request.getAttribute(HandlerMapping.URI_TEMPLATE_VARIABLES_ATTRIBUTE) instanceof Map<?, ?> variables && variables.get("token") instanceof String token) {
+      return token;
+    }
+    return Optional.ofNullable(request.getHeader("Authorization")).map(Tokens::ofHeader)
         .orElseThrow(() -> Problem.unauthorised("The inlet's token is missing: Authorization: Bearer …"));
-    return post(token, request);
-  }
-
-  @PostMapping("/in/{token}")
-  InboxView byPath(@PathVariable String token, HttpServletRequest request) throws IOException {
-    return post(token, request);
   }
 
   private InboxView post(String token, HttpServletRequest request) throws IOException {
