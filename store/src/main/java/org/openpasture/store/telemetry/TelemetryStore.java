@@ -402,7 +402,6 @@ public final class TelemetryStore implements AutoCloseable {
     upkeep.close();
     committer.close();
     sealer.close();
-    journal.close();
     file.close();
   }
 }
