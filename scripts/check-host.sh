@@ -60,10 +60,11 @@ that "it ends when it is asked to" ends "$SERVE" TERM
 
 if command -v openssl >/dev/null; then
   openssl req -x509 -newkey ec -pkeyopt ec_paramgen_curve:P-256 -nodes -days 2 -subj /CN=localhost -keyout "$WORK/key.pem" -out "$WORK/cert.pem" >/dev/null 2>&1
-  "$ROOT/pasture" serve --data "$WORK/pem" --port "$PORT" --radio-port $((PORT + 1)) --station-port $((PORT + 4)) --mqtt-port $((PORT + 5)) --bind 127.0.0.1 --cert "$WORK/cert.pem" --key "$WORK/key.pem" --memory 128m >"$WORK/pem.log" 2>&1 &
+  "$ROOT/pasture" serve --data "$WORK/pem" --port "$PORT" --radio-port $((PORT + 1)) --station-port $((PORT + 4)) --mqtt-port $((PORT + 5)) --mqtt-tls-port $((PORT + 6)) --bind 127.0.0.1 --cert "$WORK/cert.pem" --key "$WORK/key.pem" --memory 128m >"$WORK/pem.log" 2>&1 &
   SERVE=$!
   that "it comes up with PEM files and a small heap" wait_for is_up "$AT"
   that "with that very certificate" sh -c "curl -sf --cacert '$WORK/cert.pem' --resolve localhost:$PORT:127.0.0.1 https://localhost:$PORT/actuator/health | grep -q UP"
+  that "the broker inside too" wait_for sh -c "openssl s_client -connect 127.0.0.1:$((PORT + 6)) -CAfile '$WORK/cert.pem' -verify_return_error </dev/null 2>/dev/null | grep -q 'CN = localhost'"
   that "and ends" ends "$SERVE" TERM
 fi
 

@@ -18,6 +18,8 @@ import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -39,12 +41,20 @@ import org.openpasture.api.place.AssetRequest;
 import org.openpasture.api.place.PlaceView;
 import org.openpasture.api.place.SiteRequest;
 import org.openpasture.client.http.ApiClient;
+import org.openpasture.core.frame.Frame;
 import org.openpasture.core.inlet.Contents;
 import org.openpasture.core.inlet.Source;
 import org.openpasture.core.inlet.TopicPattern;
+import org.openpasture.core.judging.Event;
+import org.openpasture.core.reading.Arrival;
+import org.openpasture.core.reading.PointReading;
+import org.openpasture.core.reading.Reading;
 import org.openpasture.inlets.broker.Broker;
 import org.openpasture.inlets.broker.BrokerGuard;
 import org.openpasture.simulator.host.ServiceProcess;
+import org.openpasture.store.secret.SecretBox;
+import org.openpasture.store.telemetry.Deposit;
+import org.openpasture.store.telemetry.TelemetryStore;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -106,8 +116,44 @@ final class InletRates {
       publish(alonePort, "x", MESSAGES);
       alone = publish(alonePort, "x", MESSAGES);
     }
+    double written = keepAlone(folder.resolve("alone"));
     Bench.row("MQTT, QoS 1, 50 clients, until kept and acknowledged, messages/s (goal 10,000)", String.format("%,.0f", kept));
     Bench.row("the broker's library alone with an empty handler, messages/s; ratio", String.format("%,.0f; %.2f", alone, kept / alone));
+    Bench.row("frames and readings of as many messages written alone, 50 at a time, messages/s; ratio", String.format("%,.0f; %.2f", written, kept / written));
+  }
+
+  /** What is kept of these messages, by the record store and nothing else: 50 threads that each wait until theirs is on disk, as the broker does for its clients. */
+  private static double keepAlone(Path folder) throws Exception {
+    Files.createDirectories(folder);
+    try (TelemetryStore store = TelemetryStore.open(folder, SecretBox.withKeyFile(folder.resolve("secret.key")), Clock.systemUTC());
+        ExecutorService threads = Executors.newVirtualThreadPerTaskExecutor()) {
+      long began = 0;
+      for (int round = 0; round < 2; round++) {
+        began = System.nanoTime();
+        List<Future<?>> all = new ArrayList<>();
+        for (int i = 0; i < CLIENTS; i++) {
+          int number = i;
+          all.add(threads.submit(() -> {
+            for (int n = 0; n < MESSAGES; n++) {
+              store.submit(deposit(number, n)).join();
+            }
+            return null;
+          }));
+        }
+        for (Future<?> one : all) {
+          one.get();
+        }
+      }
+      return (double) CLIENTS * MESSAGES / (System.nanoTime() - began) * 1e9;
+    }
+  }
+
+  private static Deposit deposit(int client, int value) {
+    Instant now = Instant.now();
+    byte[] bytes = ("{\"a\":" + value + "}").getBytes(StandardCharsets.UTF_8);
+    Frame frame = new Frame(0, now, null, Frame.MESSAGE, "device-000000000000000000" + client, "inlet-0000000000000000000", "b" + client, bytes, bytes, -1, -1,
+        Frame.Outcome.ACCEPTED, null, "a=" + value, List.of());
+    return new Deposit(List.of(new Event.ReadingsArrived(Arrival.live(now, List.of(new PointReading(1 + client, Reading.good(now, value)))))), List.of(frame), List.of());
   }
 
   private static final class Anybody implements BrokerGuard.Member {

@@ -297,7 +297,7 @@ class ClientTest {
   }
 
   @Test
-  @Order(7)
+  @Order(6)
   void anOutletIsMadeAndChangedFromTheCommandLine() throws Exception {
     assertThat(ok("outlets", "add", "Office", "--site", "Creamery", "--post", "https://office.example/take", "--quantity", "temperature", "--secret", "signing-key=hush").out())
         .startsWith("Made Office: https://office.example/take.");

@@ -1,5 +1,8 @@
 package org.openpasture.core.bacnet;
 
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.UnknownHostException;
 import java.nio.BufferUnderflowException;
 import java.nio.ByteBuffer;
 import java.util.Arrays;
@@ -11,10 +14,11 @@ import java.util.Optional;
  *
  * @param broadcast whether everybody is spoken to
  * @param network where the sender (of what was received) or the receiver (of what is sent) is behind a router; empty if it is spoken to directly
+ * @param origin who sent it first, where it was forwarded from another part of the network: he is answered there; empty for whoever the datagram came from
  * @param expectsReply whether an answer is waited for
  * @param apdu see {@link Apdu}
  */
-public record Packet(boolean broadcast, Optional<Network> network, boolean expectsReply, byte[] apdu) {
+public record Packet(boolean broadcast, Optional<Network> network, Optional<InetSocketAddress> origin, boolean expectsReply, byte[] apdu) {
   /** The longest that a packet can be by Ethernet (annex J). */
   public static final int LONGEST = 1_497;
   private static final int BVLC = 0x81;
@@ -48,12 +52,12 @@ public record Packet(boolean broadcast, Optional<Network> network, boolean expec
 
   /** To one station, or as an answer to it. */
   public static Packet to(Optional<Network> network, boolean expectsReply, byte[] apdu) {
-    return new Packet(false, network, expectsReply, apdu);
+    return new Packet(false, network, Optional.empty(), expectsReply, apdu);
   }
 
   /** To everybody on the link. */
   public static Packet toAll(byte[] apdu) {
-    return new Packet(true, Optional.empty(), false, apdu);
+    return new Packet(true, Optional.empty(), Optional.empty(), false, apdu);
   }
 
   public byte[] toBytes() {
@@ -80,9 +84,9 @@ public record Packet(boolean broadcast, Optional<Network> network, boolean expec
       if ((in.getShort() & 0xFFFF) != bytes.length) {
         throw new IllegalArgumentException("it says another length than it has");
       }
+      Optional<InetSocketAddress> origin = Optional.empty();
       if (function == FORWARDED) {
-        // The address of who sent it first: answers go by the forwarder's network header.
-        in.get(new byte[6]);
+        origin = Optional.of(address(in));
       } else if (function != UNICAST && function != BROADCAST) {
         return Optional.empty();
       }
@@ -102,9 +106,20 @@ public record Packet(boolean broadcast, Optional<Network> network, boolean expec
       }
       byte[] apdu = new byte[in.remaining()];
       in.get(apdu);
-      return Optional.of(new Packet(function != UNICAST, source, (control & EXPECTS_REPLY) != 0, apdu));
+      return Optional.of(new Packet(function != UNICAST, source, origin, (control & EXPECTS_REPLY) != 0, apdu));
     } catch (BufferUnderflowException e) {
       throw new IllegalArgumentException("it ends in the middle of a header", e);
+    }
+  }
+
+  /** Four bytes of an IPv4 address and two of a port (J.2.5). */
+  private static InetSocketAddress address(ByteBuffer in) {
+    byte[] host = new byte[4];
+    in.get(host);
+    try {
+      return new InetSocketAddress(InetAddress.getByAddress(host), in.getShort() & 0xFFFF);
+    } catch (UnknownHostException e) {
+      throw new IllegalStateException(e);
     }
   }
 

@@ -149,7 +149,7 @@ public final class Opener {
     }
     groups.forEach((said, group) -> {
       byte[] bytes = MAPPER.writeValueAsBytes(group);
-      items.add(new Item.Opened(said.address(), bytes, bytes, said.at().equals(now) ? null : said.at(), null));
+      items.add(new Item.Opened(said.address(), bytes, bytes, said.at().equals(now) ? null : said.at(), null, group));
     });
     return items.isEmpty() ? List.of(new Item.Refused(message.bytes(), "there is no value in it")) : items;
   }
@@ -184,7 +184,7 @@ public final class Opener {
       return new Item.Refused(bytes, "'" + said.get() + "' is no time: ISO 8601 with a zone, or seconds or milliseconds since 1970");
     }
     Double signal = contents.signal() == null ? null : source.text(contents.signal()).flatMap(Opener::number).orElse(null);
-    return new Item.Opened(address.get().strip(), bytes, payload, time.orElse(null), signal);
+    return new Item.Opened(address.get().strip(), bytes, payload, time.orElse(null), signal, contents.payload() == null ? json : null);
   }
 
   private static byte[] decoded(String text, Contents.@Nullable Encoding encoding) {

@@ -40,12 +40,15 @@ public final class JsonLayout implements Layout {
   /** Refused if it is no JSON, if none of the paths leads to a value, or if one leads to something that is no number. */
   @Override
   public Decoding decode(int port, byte[] payload) {
-    JsonNode document;
     try {
-      document = MAPPER.readTree(payload);
+      return decode(MAPPER.readTree(payload));
     } catch (JacksonException e) {
       return new Decoding.Refused("it is no JSON: " + e.getOriginalMessage());
     }
+  }
+
+  /** The same, of a document that was read already. */
+  public Decoding decode(JsonNode document) {
     List<ChannelValue> values = new ArrayList<>();
     boolean met = false;
     for (int i = 0; i < fields.size(); i++) {

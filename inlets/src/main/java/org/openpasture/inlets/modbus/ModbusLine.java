@@ -55,7 +55,7 @@ final class ModbusLine implements AutoCloseable {
     Duration timeout = timeout(timeoutMillis);
     var transport = NettyTcpClientTransport.create(config -> config.setHostname(host).setPort(port).setConnectTimeout(CONNECT_WITHIN)
         .setConnectPersistent(false));
-    return new ModbusLine(ModbusTcpClient.create(transport, config -> config.setRequestTimeout(timeout)), timeout, host + ":" + port);
+    return new ModbusLine(ModbusTcpClient.create(new UnitCheck(transport), config -> config.setRequestTimeout(timeout)), timeout, host + ":" + port);
   }
 
   static ModbusLine rtuOverTcp(Source.ModbusRtuOverTcp source) {
@@ -92,6 +92,16 @@ final class ModbusLine implements AutoCloseable {
     }
   }
 
+  private Dead dead(ModbusException error) {
+    if (error instanceof ModbusTimeoutException) {
+      String other = client.getTransport() instanceof UnitCheck check && check.stray().isPresent() ? ", but one of unit " + check.stray().getAsInt() : "";
+      return new Dead("no answer within " + timeout.toMillis() + " ms" + other, error);
+    }
+    String what = client.isConnected() ? "its answer cannot be read" : "the connection broke";
+    disconnect();
+    return new Dead(Causes.innermost(error).getMessage() == null ? what : what + ": " + innermost(error), error);
+  }
+
   void connect() throws Dead {
     if (client.isConnected()) {
       return;
@@ -126,11 +136,8 @@ final class ModbusLine implements AutoCloseable {
       return data;
     } catch (ModbusResponseException e) {
       throw new Refused(inWords(e.getExceptionCode(), "read", request.table(), from, count));
-    } catch (ModbusTimeoutException e) {
-      throw new Dead("no answer within " + timeout.toMillis() + " ms", e);
     } catch (ModbusException e) {
-      disconnect();
-      throw new Dead("the connection broke: " + innermost(e), e);
+      throw dead(e);
     }
   }
 
@@ -160,11 +167,8 @@ final class ModbusLine implements AutoCloseable {
     } catch (ModbusResponseException e) {
       int count = write instanceof RegisterLayout.Write.All all && !all.table().isBits() ? all.data().length / 2 : 1;
       throw new Refused(inWords(e.getExceptionCode(), "write", write.table(), write.at(), count));
-    } catch (ModbusTimeoutException e) {
-      throw new Dead("no answer within " + timeout.toMillis() + " ms", e);
     } catch (ModbusException e) {
-      disconnect();
-      throw new Dead("the connection broke: " + innermost(e), e);
+      throw dead(e);
     }
   }
 
@@ -215,11 +219,8 @@ final class ModbusLine implements AutoCloseable {
       return Identification.inWords(tcp.sendRaw(unit, Identification.request()));
     } catch (ModbusResponseException | IllegalArgumentException e) {
       return Optional.empty();
-    } catch (ModbusTimeoutException e) {
-      throw new Dead("no answer within " + timeout.toMillis() + " ms", e);
     } catch (ModbusException e) {
-      disconnect();
-      throw new Dead("the connection broke: " + innermost(e), e);
+      throw dead(e);
     }
   }
 

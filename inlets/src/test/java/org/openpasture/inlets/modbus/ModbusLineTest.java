@@ -17,15 +17,20 @@ import com.digitalpetri.modbus.server.ModbusRequestContext;
 import com.digitalpetri.modbus.server.ModbusServices;
 import com.digitalpetri.modbus.server.ModbusTcpServer;
 import com.digitalpetri.modbus.tcp.server.NettyTcpServerTransport;
+import java.io.DataInputStream;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.ServerSocket;
+import java.net.Socket;
 import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.CopyOnWriteArrayList;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.openpasture.core.layout.RegisterLayout;
 import org.openpasture.core.layout.RegisterTable;
 
@@ -118,6 +123,55 @@ class ModbusLineTest {
     assertThatThrownBy(() -> line.write(1, WORD)).isInstanceOf(ModbusLine.Refused.class).hasMessage("it does not know how to write holding registers");
     assertThatThrownBy(() -> line.write(1, COIL)).hasMessage("it does not know how to write coil bits");
     assertThatThrownBy(() -> line.write(1, BIT)).isInstanceOf(IOException.class).hasMessageContaining("holding");
+  }
+
+  /** A device that answers each request with these bytes behind the transaction's number, whatever was asked. */
+  private ModbusLine toOneThatSays(String hex) throws IOException {
+    ServerSocket server = new ServerSocket(0, 5, InetAddress.getLoopbackAddress());
+    open.add(server);
+    Thread.ofVirtual().start(() -> {
+      while (!server.isClosed()) {
+        try (Socket socket = server.accept()) {
+          DataInputStream in = new DataInputStream(socket.getInputStream());
+          while (true) {
+            byte[] request = in.readNBytes(12);
+            if (request.length < 12) {
+              break;
+            }
+            socket.getOutputStream().write(request, 0, 2);
+            socket.getOutputStream().write(HexFormat.of().parseHex(hex.replace(" ", "")));
+          }
+        } catch (IOException e) {
+          // The test is over, or hung up.
+          continue;
+        }
+      }
+    });
+    ModbusLine line = ModbusLine.tcp("127.0.0.1", server.getLocalPort(), 300);
+    open.add(line);
+    return line;
+  }
+
+  /** Behind the transaction: protocol 0, length, unit, function, count of bytes, bytes. */
+  @ParameterizedTest
+  @CsvSource({
+      "0000 0005 01 03 02 0007, it answered with 2 bytes instead of 4",
+      "0000 0007 01 03 04 00070008, ''",
+      "0000 0003 01 83 02, it has no holding 0 to 1",
+      "0000 0003 01 83 63, it refused holding 0 to 1 with code 99",
+      "0000 0007 01 03 04 0007, no answer within 300 ms",
+      "0000 0007 01 04 04 00070008, its answer cannot be read: unexpected function code: 0x04",
+      "0000 0007 02 03 04 00070008, 'no answer within 300 ms, but one of unit 2'",
+      "0000 0005 01 03 F0 0007, its answer cannot be read"})
+  void answersThatAreNotWhatWasAskedForAreSaid(String answer, String words) throws Exception {
+    ModbusLine line = toOneThatSays(answer);
+    Optional<String> problem = Optional.empty();
+    try {
+      assertThat(line.read(1, new RegisterLayout.Request(RegisterTable.HOLDING, 0, 2))).hasSize(4);
+    } catch (ModbusLine.Refused | ModbusLine.Dead e) {
+      problem = Optional.of(String.valueOf(e.getMessage()));
+    }
+    assertThat(problem.orElse("")).isEqualTo(words);
   }
 
   /** The answer of the standard's example (application protocol 1.1b3, 6.21), as far as it is one of basic objects. */

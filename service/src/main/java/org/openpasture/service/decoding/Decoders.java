@@ -6,7 +6,9 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.fleet.DeviceSetting;
+import org.openpasture.core.inlet.Item;
 import org.openpasture.core.layout.Decoding;
+import org.openpasture.core.layout.JsonLayout;
 import org.openpasture.service.script.Codec;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.stereotype.Component;
@@ -28,6 +30,12 @@ public class Decoders {
   public CompletableFuture<Decoding> decode(DeviceModel model, int port, byte[] payload, Instant receivedAt) {
     String script = model.script();
     return script == null ? CompletableFuture.completedFuture(model.layout().decode(port, payload)) : codec(model.id(), script).decode(port, payload, receivedAt);
+  }
+
+  /** What a part of a message says; what was read as JSON already is not read again. */
+  public CompletableFuture<Decoding> decode(DeviceModel model, Item.Opened item, Instant receivedAt) {
+    return item.json() != null && model.script() == null && model.layout() instanceof JsonLayout layout
+        ? CompletableFuture.completedFuture(layout.decode(item.json())) : decode(model, 0, item.payload(), receivedAt);
   }
 
   /** The same for decoders that nobody else uses yet, to be tried. */

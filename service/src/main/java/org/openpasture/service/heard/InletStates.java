@@ -64,8 +64,8 @@ public class InletStates {
     }
   }
 
-  /** Where it is reached, once that is known. */
-  public void address(String inletId, String address) {
+  /** Where it is reached, once that is known; null when it is closed. */
+  public void address(String inletId, @Nullable String address) {
     State state = of(inletId);
     synchronized (state) {
       state.address = address;

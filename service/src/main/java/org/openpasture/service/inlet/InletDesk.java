@@ -169,6 +169,7 @@ class InletDesk {
     Running old = running.remove(id);
     if (old != null) {
       old.transport().close();
+      states.address(id, null);
     }
     if (registry.now().find(Inlet.class, id).isEmpty()) {
       states.forget(id);
@@ -317,7 +318,7 @@ class InletDesk {
 
     @Override
     public void found(String address, byte[] description) {
-      registry.now().find(Inlet.class, inletId).ifPresent(inlet -> intake.found(inlet, new Item.Opened(address, description, description, null, null)));
+      registry.now().find(Inlet.class, inletId).ifPresent(inlet -> intake.found(inlet, Item.Opened.of(address, description)));
     }
 
     @Override

@@ -100,7 +100,7 @@ class MessageIntake {
     if (model.isEmpty()) {
       return CompletableFuture.completedFuture(new Receipt(List.of(), 0));
     }
-    Item.Opened item = new Item.Opened(device.identity().address(), image, image, null, null);
+    Item.Opened item = Item.Opened.of(device.identity().address(), image);
     return decoders.decode(model.get(), 0, image, now)
         .thenCompose(decoding -> keep(inlet, image, message, List.of(read(picture, device, model.get(), item, decoding, now)), now));
   }
@@ -175,7 +175,7 @@ class MessageIntake {
         if (device.isEmpty() || model.isEmpty()) {
           yield CompletableFuture.completedFuture(new Taken.OfStranger(opened));
         }
-        yield decoders.decode(model.get(), 0, opened.payload(), now)
+        yield decoders.decode(model.get(), opened, now)
             .thenApply(decoding -> read(picture, device.get(), model.get(), opened, withSignal(decoding, opened.signalDbm()), now));
       }
     };
@@ -203,15 +203,17 @@ class MessageIntake {
   private CompletableFuture<Receipt> keep(Inlet inlet, byte[] whole, Arrived message, List<Taken> parts, Instant now) {
     List<PointReading> readings = new ArrayList<>();
     List<Frame> frames = new ArrayList<>();
-    List<Taken.Read> heard = new ArrayList<>();
+    List<Heard> heard = new ArrayList<>();
     int thinned = 0;
     for (Taken part : parts) {
       byte[] bytes = parts.size() == 1 && part.bytes() == message.bytes() ? whole : part.bytes();
       switch (part) {
         case Taken.Read read -> {
+          Frame frame = new Frame(0, now, read.item().time() == null ? null : read.time(), Frame.MESSAGE, read.device().id(), inlet.id(), read.item().address(), bytes,
+              read.item().payload(), -1, -1, read.frame().outcome(), read.frame().reason(), read.frame().values(), List.of());
           if (isWorthIt(inlet, read)) {
             readings.addAll(read.frame().readings());
-            frames.add(frame(inlet, read, bytes, now));
+            frames.add(frame);
           } else {
             thinned++;
             inlets.thinned(inlet.id());
@@ -219,7 +221,7 @@ class MessageIntake {
           if (read.frame().outcome() == Frame.Outcome.REFUSED) {
             inlets.refused(inlet.id(), read.device().name(), String.valueOf(read.frame().reason()));
           }
-          heard.add(read);
+          heard.add(new Heard(read.device(), frame));
         }
         case Taken.OfStranger(Item.Opened item) -> {
           found(inlet, item);
@@ -241,17 +243,16 @@ class MessageIntake {
     List<Event> events = readings.isEmpty() ? List.of() : List.of(new Event.ReadingsArrived(Arrival.live(now, readings)));
     CompletableFuture<Receipt> done = frames.isEmpty() ? CompletableFuture.completedFuture(receipt)
         : keeper.keep(new Deposit(events, frames, List.of())).thenApply(committed -> receipt);
-    heard.forEach(read -> tell(read, frame(inlet, read, read.bytes(), now)));
+    heard.forEach(this::tell);
     return done;
   }
 
-  private static Frame frame(Inlet inlet, Taken.Read read, byte[] bytes, Instant now) {
-    return new Frame(0, now, read.item().time() == null ? null : read.time(), Frame.MESSAGE, read.device().id(), inlet.id(), read.item().address(), bytes,
-        read.item().payload(), -1, -1, read.frame().outcome(), read.frame().reason(), read.frame().values(), List.of());
-  }
+  /** A device and the frame by which it was heard. */
+  private record Heard(Device device, Frame frame) {}
 
-  private void tell(Taken.Read read, Frame frame) {
-    devices.hear(registry.now(), read.device(), frame, 0).ifPresent(words -> news.tell(read.device().placeId(), read.device().id(), words));
+  private void tell(Heard heard) {
+    Device device = heard.device();
+    devices.hear(registry.now(), device, heard.frame(), 0).ifPresent(words -> news.tell(device.placeId(), device.id(), words));
   }
 
   private boolean isWorthIt(Inlet inlet, Taken.Read read) {
