@@ -22,6 +22,8 @@ import java.util.Arrays;
 import java.util.HexFormat;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.zip.GZIPOutputStream;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.MethodOrderer;
@@ -305,6 +307,38 @@ class InletTest {
     assertThat(SERVICE.owner().get("api/v1/points/" + point).path("latest").path("value").asDouble()).isEqualTo(8);
     assertThat(Instant.parse(SERVICE.owner().get("api/v1/points/" + point).path("latest").path("time").asString()))
         .as("a sender's clock that is ahead is not believed").isBefore(Instant.now().plusSeconds(5));
+  }
+
+  /** A day that a hub hands over at once is one frame, and each of its readings can still be read again. */
+  @Test
+  @Order(10)
+  void aBacklogIsBoundIntoOneFrame() throws Exception {
+    String model = model("""
+        {"id": "", "name": "Counter", "description": "", "intervalSeconds": 60, "batteryChannel": null, "layout": {"format": "json", "fields": [{"channel": "n", "at": "$.n"}]},
+         "channels": [{"name": "n", "title": "Backlog count", "quantity": "count", "unit": ""}]}""");
+    Contents contents = JsonMapper.shared().readValue("{\"form\": \"json\", \"each\": \"$[*]\", \"address\": \"json:$.id\", \"time\": \"json:$.t\"}", Contents.class);
+    Made made = make("Backlog hub", new Source.HttpInbox(), null, contents, null);
+    DeviceView counter = admit("Counter", model, made.inlet(), "c1");
+    Instant start = Instant.now().minusSeconds(7_200);
+    String parts = IntStream.range(0, 100).mapToObj(i -> "{\"id\":\"c1\",\"n\":" + i + ",\"t\":" + start.plusSeconds(60L * i).toEpochMilli() + "}").collect(Collectors.joining(",", "[", "]"));
+    assertThat(post("in/" + made.token(), utf8(parts)).body()).contains("\"taken\":100");
+    assertThat(plant.point("Backlog count").latest().value()).isEqualTo(99);
+    FrameView[] frames = SERVICE.owner().get("api/v1/frames?device=" + counter.id(), FrameView[].class);
+    assertThat(frames).singleElement().satisfies(frame -> {
+      assertThat(frame.kind()).isEqualTo("messages");
+      assertThat(frame.reason()).startsWith("100 at once, since " + start.toString().substring(0, 19));
+      assertThat(frame.values()).isEqualTo("n=99");
+      assertThat(frame.text()).as("the newest").contains("\"n\":99");
+    });
+    SERVICE.owner().put("api/v1/models/" + model, JsonMapper.shared().readTree("""
+        {"id": "", "name": "Counter", "description": "", "intervalSeconds": 60, "batteryChannel": null,
+         "layout": {"format": "json", "fields": [{"channel": "n", "at": "$.n", "scale": 10}]},
+         "channels": [{"name": "n", "title": "Backlog count", "quantity": "count", "unit": ""}]}"""));
+    JsonNode again = SERVICE.owner().post("api/v1/devices/" + counter.id() + "/decode-again",
+        Map.of("from", start.minusSeconds(60).toString(), "until", Instant.now().plusSeconds(60).toString(), "dryRun", false, "note", "tens"));
+    assertThat(again.path("frames").asInt()).isEqualTo(100);
+    assertThat(again.path("changed").asInt()).as("all but the nought").isEqualTo(99);
+    await().atMost(8, TimeUnit.SECONDS).until(() -> plant.point("Backlog count").latest().value() == 990);
   }
 
   /** A pair of pseudo-terminals made by socat: one end is the bridge's, the other the service's. */

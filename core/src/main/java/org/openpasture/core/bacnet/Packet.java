@@ -1,12 +1,10 @@
 package org.openpasture.core.bacnet;
 
-import java.net.InetAddress;
-import java.net.InetSocketAddress;
-import java.net.UnknownHostException;
 import java.nio.BufferUnderflowException;
 import java.nio.ByteBuffer;
 import java.util.Arrays;
 import java.util.Optional;
+import java.util.StringJoiner;
 
 /**
  * What is sent by UDP: the link's header (ASHRAE 135, annex J: type 0x81, function, length), the network's (6.2: version 1, control, addresses of networks behind
@@ -18,7 +16,7 @@ import java.util.Optional;
  * @param expectsReply whether an answer is waited for
  * @param apdu see {@link Apdu}
  */
-public record Packet(boolean broadcast, Optional<Network> network, Optional<InetSocketAddress> origin, boolean expectsReply, byte[] apdu) {
+public record Packet(boolean broadcast, Optional<Network> network, Optional<Origin> origin, boolean expectsReply, byte[] apdu) {
   /** The longest that a packet can be by Ethernet (annex J). */
   public static final int LONGEST = 1_497;
   private static final int BVLC = 0x81;
@@ -49,6 +47,13 @@ public record Packet(boolean broadcast, Optional<Network> network, Optional<Inet
       return 31 * number + Arrays.hashCode(station);
     }
   }
+
+  /**
+   * Where a packet began that was forwarded.
+   *
+   * @param host four numbers with points between them
+   */
+  public record Origin(String host, int port) {}
 
   /** To one station, or as an answer to it. */
   public static Packet to(Optional<Network> network, boolean expectsReply, byte[] apdu) {
@@ -84,9 +89,9 @@ public record Packet(boolean broadcast, Optional<Network> network, Optional<Inet
       if ((in.getShort() & 0xFFFF) != bytes.length) {
         throw new IllegalArgumentException("it says another length than it has");
       }
-      Optional<InetSocketAddress> origin = Optional.empty();
+      Optional<Origin> origin = Optional.empty();
       if (function == FORWARDED) {
-        origin = Optional.of(address(in));
+        origin = Optional.of(origin(in));
       } else if (function != UNICAST && function != BROADCAST) {
         return Optional.empty();
       }
@@ -113,14 +118,12 @@ public record Packet(boolean broadcast, Optional<Network> network, Optional<Inet
   }
 
   /** Four bytes of an IPv4 address and two of a port (J.2.5). */
-  private static InetSocketAddress address(ByteBuffer in) {
-    byte[] host = new byte[4];
-    in.get(host);
-    try {
-      return new InetSocketAddress(InetAddress.getByAddress(host), in.getShort() & 0xFFFF);
-    } catch (UnknownHostException e) {
-      throw new IllegalStateException(e);
+  private static Origin origin(ByteBuffer in) {
+    StringJoiner host = new StringJoiner(".");
+    for (int i = 0; i < 4; i++) {
+      host.add(Integer.toString(in.get() & 0xFF));
     }
+    return new Origin(host.toString(), in.getShort() & 0xFFFF);
   }
 
   private static Network station(ByteBuffer in) {

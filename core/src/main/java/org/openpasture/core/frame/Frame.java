@@ -32,6 +32,8 @@ public record Frame(long id, Instant receivedAt, @Nullable Instant sentAt, Strin
   public static final String JOIN_ACCEPT = "join accept";
   /** Came by an inlet. */
   public static final String MESSAGE = "message";
+  /** Many messages that came at once, bound together; see {@link Sheaf}. */
+  public static final String MESSAGES = "messages";
 
   /** What became of a frame. */
   public enum Outcome { ACCEPTED, REFUSED }
@@ -43,7 +45,12 @@ public record Frame(long id, Instant receivedAt, @Nullable Instant sentAt, Strin
 
   /** Whether it holds something for the device's model to read. */
   public boolean isData() {
-    return kind.equals(MESSAGE) || kind.equals(UPLINK) && port > 0;
+    return kind.equals(MESSAGE) || kind.equals(MESSAGES) || kind.equals(UPLINK) && port > 0;
+  }
+
+  /** What the device's model reads of it, with the time of each, in order; more than one where many came at once. */
+  public List<Sheaf.Part> contents() {
+    return kind.equals(MESSAGES) ? Sheaf.of(payload) : List.of(new Sheaf.Part(time(), payload));
   }
 
   /** The port by which a model chooses how to read it: that of the radio, 0 for what has none. */

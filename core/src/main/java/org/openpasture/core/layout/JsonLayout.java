@@ -62,9 +62,13 @@ public final class JsonLayout implements Layout {
         }
         continue;
       }
-      Optional<JsonNode> found = paths.get(i).find(document).stream().filter(JsonNode::isValueNode).findFirst();
+      Optional<JsonNode> found = paths.get(i).value(document);
       met |= found.isPresent();
       if (found.isEmpty() || found.get().isNull()) {
+        continue;
+      }
+      if (found.get().isNumber() && field.isPlainNumber()) {
+        values.add(new ChannelValue(field.channel(), field.scaled(found.get().doubleValue())));
         continue;
       }
       String text = found.get().asString();

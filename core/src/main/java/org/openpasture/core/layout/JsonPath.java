@@ -130,7 +130,23 @@ public final class JsonPath {
 
   /** The first value that it leads to, if that is one: text, a number, true or false. */
   public Optional<String> text(JsonNode document) {
-    return find(document).stream().filter(node -> node.isValueNode() && !node.isNull()).map(JsonNode::asString).findFirst();
+    return value(document).filter(node -> !node.isNull()).map(JsonNode::asString);
+  }
+
+  /** The first node without members that it leads to; may be null in JSON. */
+  Optional<JsonNode> value(JsonNode document) {
+    JsonNode node = document;
+    for (Step step : steps) {
+      if (!(step instanceof Step.Name(String name))) {
+        return find(document).stream().filter(JsonNode::isValueNode).findFirst();
+      }
+      // Nearly all paths are names alone, and lead to one place.
+      node = node.get(name);
+      if (node == null) {
+        return Optional.empty();
+      }
+    }
+    return Optional.of(node).filter(JsonNode::isValueNode);
   }
 
   @JsonValue

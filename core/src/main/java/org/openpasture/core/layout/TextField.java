@@ -62,6 +62,11 @@ public record TextField(String channel, String at, @Nullable Double scale, @Null
         .orElseGet(() -> new Read.Unreadable("'" + channel + "' is no number: '" + (text.length() > LONGEST ? text.substring(0, LONGEST) + "…" : text) + "'"));
   }
 
+  /** Whether no word and no number stands for something else than itself. */
+  boolean isPlainNumber() {
+    return words == null && missing == null;
+  }
+
   /** A number as the device meant it. */
   double scaled(double number) {
     return Decimals.scaled(number, scale, offset);

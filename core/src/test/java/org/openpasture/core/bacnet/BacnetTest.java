@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.tuple;
 
-import java.net.InetSocketAddress;
 import java.time.LocalDateTime;
 import java.util.HexFormat;
 import java.util.List;
@@ -100,7 +99,7 @@ class BacnetTest {
     Packet.Network behind = new Packet.Network(5, new byte[] {12});
     assertThat(Packet.to(Optional.of(behind), true, apdu).toBytes()).isEqualTo(hex("81 0a 000d 01 24 0005 01 0c ff 1008"));
     Packet heard = Packet.of(hex("81 04 0013 0a000001bac0 01 08 0005 01 0c 10 00 c4")).orElseThrow();
-    assertThat(heard.origin()).as("answered there, and not at who forwards").contains(new InetSocketAddress("10.0.0.1", 47_808));
+    assertThat(heard.origin()).as("answered there, and not at who forwards").contains(new Packet.Origin("10.0.0.1", 47_808));
     assertThat(Packet.of(hex("81 0b 0008 01 00 1008")).orElseThrow().origin()).isEmpty();
     assertThat(heard.network()).contains(behind);
     assertThat(heard.apdu()).isEqualTo(hex("1000c4"));

@@ -157,7 +157,7 @@ final class BacnetPort implements AutoCloseable {
     try {
       Optional<Packet> packet = Packet.of(bytes);
       if (packet.isPresent()) {
-        take(Apdu.of(packet.get().apdu()), new Station(packet.get().origin().orElse(sender), packet.get().network()));
+        take(Apdu.of(packet.get().apdu()), new Station(packet.get().origin().map(origin -> new InetSocketAddress(origin.host(), origin.port())).orElse(sender), packet.get().network()));
       }
     } catch (IllegalArgumentException e) {
       listener.malformed(sender.getHostString(), String.valueOf(e.getMessage()));

@@ -10,7 +10,8 @@ public final class Surroundings {
   private Surroundings() {}
 
   /**
-   * Refuses an address that lies there.
+   * Refuses an address that lies there. What its name stands for cannot change before the connection is made: the JDK remembers it for half a minute
+   * ({@code networkaddress.cache.ttl}).
    *
    * @throws IOException in words
    */

@@ -12,6 +12,7 @@ import org.openpasture.api.record.DecodeAgainRequest;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.frame.Frame;
+import org.openpasture.core.frame.Sheaf;
 import org.openpasture.core.layout.Decoding;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
@@ -119,13 +120,14 @@ class DecodeAgainController {
   }
 
   private void read(Registry now, Device device, DeviceModel model, Frame frame, Found found) {
-    found.frames++;
-    Instant time = frame.time();
-    switch (decoders.decode(model, frame.readingPort(), frame.payload(), time).join()) {
-      case Decoding.Refused refused -> found.undecodable++;
-      case Decoding.Decoded decoded -> {
-        for (PointReading reading : ReadingBuilder.build(now, device, model, decoded.values(), time).readings()) {
-          found.readings.computeIfAbsent(reading.point(), point -> new PointSeries()).add(reading.reading());
+    for (Sheaf.Part part : frame.contents()) {
+      found.frames++;
+      switch (decoders.decode(model, frame.readingPort(), part.payload(), part.time()).join()) {
+        case Decoding.Refused refused -> found.undecodable++;
+        case Decoding.Decoded decoded -> {
+          for (PointReading reading : ReadingBuilder.build(now, device, model, decoded.values(), part.time()).readings()) {
+            found.readings.computeIfAbsent(reading.point(), point -> new PointSeries()).add(reading.reading());
+          }
         }
       }
     }

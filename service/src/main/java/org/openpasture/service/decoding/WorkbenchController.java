@@ -83,7 +83,7 @@ class WorkbenchController {
       if (device.modelId().equals(request.modelId()) && access.may(Right.LOOK, device)) {
         telemetry.frames().find(FrameQuery.newestOf(device.id(), 2 * FRAMES)).stream()
             .filter(frame -> frame.isData() && frame.payload().length > 0).limit(FRAMES)
-            .forEach(frame -> samples.add(new Sample(frame.id(), frame.receivedAt(), device.name(), frame.readingPort(), frame.payload())));
+            .forEach(frame -> samples.add(new Sample(frame.id(), frame.receivedAt(), device.name(), frame.readingPort(), frame.contents().getLast().payload())));
       }
     }
     return samples.stream().sorted(Comparator.comparing(Sample::time).reversed()).limit(FRAMES).toList();

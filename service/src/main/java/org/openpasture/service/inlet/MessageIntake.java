@@ -13,6 +13,7 @@ import org.openpasture.core.fleet.Channel;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.frame.Frame;
+import org.openpasture.core.frame.Sheaf;
 import org.openpasture.core.inlet.Arrived;
 import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.inlet.Item;
@@ -131,7 +132,7 @@ class MessageIntake {
       frames.add(new Frame(0, now, entry.time(), Frame.MESSAGE, device.id(), inlet.id(), device.identity().address(), entry.image(), entry.image(), -1, -1,
           read.outcome(), read.reason(), read.values(), List.of()));
     }
-    return keeper.keep(new Deposit(readings.isEmpty() ? List.of() : List.of(new Event.ReadingsArrived(Arrival.live(now, readings))), frames, List.of()));
+    return keeper.keep(new Deposit(readings.isEmpty() ? List.of() : List.of(new Event.ReadingsArrived(Arrival.live(now, readings))), Sheaf.bind(frames), List.of()));
   }
 
   /** A channel of a device was set from here. */
@@ -242,7 +243,7 @@ class MessageIntake {
     Receipt receipt = new Receipt(parts, thinned);
     List<Event> events = readings.isEmpty() ? List.of() : List.of(new Event.ReadingsArrived(Arrival.live(now, readings)));
     CompletableFuture<Receipt> done = frames.isEmpty() ? CompletableFuture.completedFuture(receipt)
-        : keeper.keep(new Deposit(events, frames, List.of())).thenApply(committed -> receipt);
+        : keeper.keep(new Deposit(events, Sheaf.bind(frames), List.of())).thenApply(committed -> receipt);
     heard.forEach(this::tell);
     return done;
   }

@@ -37,6 +37,7 @@ final class OutletLine {
   private final OutletQueue queue;
   private final LiveHub live;
   private final Clock clock;
+  private final Backoff backoff = new Backoff();
   private final Thread thread;
   private volatile String problem = "";
   private volatile Counts counts = Counts.NONE;
@@ -114,7 +115,6 @@ final class OutletLine {
     if (outlet.paused()) {
       return;
     }
-    Backoff backoff = new Backoff();
     try (Passer passer = passers.get()) {
       while (!Thread.currentThread().isInterrupted()) {
         counts = counts.trimmed(queue.trim(outlet.id()));
@@ -199,6 +199,8 @@ final class OutletLine {
     }
     queue.taken(List.of(item.id()));
     leftOutInARow++;
+    // The outside is there, and answers.
+    backoff.reset();
     counts = counts.leftOut(String.valueOf(refusal.getMessage()));
     LOG.warn("the outlet '{}' left a message out: {}", outlet.name(), refusal.getMessage());
   }

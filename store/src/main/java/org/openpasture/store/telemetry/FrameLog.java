@@ -6,6 +6,7 @@ import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
@@ -127,11 +128,11 @@ public final class FrameLog {
     return reader.get().selectDistinct(FRAME.DEVICE_ID).from(FRAME).where(FRAME.DEVICE_ID.isNotNull()).fetch(FRAME.DEVICE_ID);
   }
 
-  /** The newest accepted data of each device. Constants are written out so that the index of just these frames is used. */
+  /** The newest accepted data of each device, of each kind that it sends, in order. Constants are written out so that the index of just these frames is used. */
   public List<Frame> newestData() {
-    return Stream.of(Frame.UPLINK, Frame.MESSAGE).flatMap(kind -> reader.get().selectFrom(FRAME).where(FRAME.ID.in(DSL.select(DSL.max(FRAME.ID)).from(FRAME)
+    return Stream.of(Frame.UPLINK, Frame.MESSAGE, Frame.MESSAGES).flatMap(kind -> reader.get().selectFrom(FRAME).where(FRAME.ID.in(DSL.select(DSL.max(FRAME.ID)).from(FRAME)
         .where(FRAME.KIND.eq(DSL.inline(kind))).and(FRAME.OUTCOME.eq(DSL.inline(Frame.Outcome.ACCEPTED.name()))).groupBy(FRAME.DEVICE_ID)))
-        .fetch(this::frame).stream()).toList();
+        .fetch(this::frame).stream()).sorted(Comparator.comparingLong(Frame::id)).toList();
   }
 
   /** Frames that no registered device sent and that came in since a moment, the newest first. */
