@@ -221,6 +221,10 @@ final class InletRates {
     post(inbox, 1, 3 * POST_NANOS);
     double small = post(inbox, 1, POST_NANOS);
     double batches = post(inbox, BATCH, POST_NANOS);
+    if (owner.get("api/v1/points").valueStream().noneMatch(point -> point.path("latest").path("time").asString("").compareTo(Instant.now().minusSeconds(80_000).toString()) < 0
+        && point.path("latest").path("value").isNumber())) {
+      throw new IllegalStateException("no reading of these posts was kept");
+    }
     Bench.row("HTTP inbox, one reading a post, until kept and answered, posts/s (goal 3,000)", String.format("%,.0f", small));
     Bench.row("HTTP inbox, batches of 2,000 readings, readings/s (goal 100,000)", String.format("%,.0f", batches * BATCH));
   }

@@ -1,6 +1,5 @@
 package org.openpasture.service.fleet;
 
-import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -21,6 +20,7 @@ import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.lorawan.Session;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.reading.Reading;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.inlets.fieldbus.FieldbusAddress;
@@ -41,15 +41,13 @@ class BringIn {
   private final RadioKeys keys;
   private final KeyList list;
   private final Reader reader;
-  private final Clock clock;
 
-  BringIn(RegistryStore registry, RadioNetwork network, RadioKeys keys, KeyList list, Reader reader, Clock clock) {
+  BringIn(RegistryStore registry, RadioNetwork network, RadioKeys keys, KeyList list, Reader reader) {
     this.registry = registry;
     this.network = network;
     this.keys = keys;
     this.list = list;
     this.reader = reader;
-    this.clock = clock;
   }
 
   /** A request that was found right. */
@@ -158,7 +156,8 @@ class BringIn {
         Point point = new Point(Accounts.newId(), number, channel.title(), device.placeId(), channel.quantity(), channel.unit(), null,
             channel.direction(), null, false);
         changes.add(new Change.Put(point));
-        changes.add(new Change.Put(new Assignment(Accounts.newId(), device.id(), channel.name(), point.id(), clock.instant(), null, null)));
+        // From of old: device and point are both new, so that what it logged before it was brought in can belong to nobody else.
+        changes.add(new Change.Put(new Assignment(Accounts.newId(), device.id(), channel.name(), point.id(), Reading.EARLIEST, null, null)));
       }
     }
     return changes;
