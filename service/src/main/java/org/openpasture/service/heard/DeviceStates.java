@@ -66,7 +66,7 @@ public class DeviceStates {
   public void rebuild(Registry registry) {
     // Nearly always the newest data says it all; a query for each of many thousand devices would take long.
     Set<String> told = new HashSet<>();
-    for (Frame frame : telemetry.frames().newestData()) {
+    for (Frame frame : telemetry.frames().newestData(registry.all(Device.class).stream().map(Device::id).toList())) {
       registry.find(Device.class, frame.deviceId()).ifPresent(device -> {
         note(registry, device, frame, 0);
         told.add(device.id());
