@@ -82,11 +82,11 @@ async function remove() {
             {{ [outlet.readings ? "readings" : "", outlet.alerts ? "alerts" : ""].filter(Boolean).join(" and ") }}
             <div v-if="outlet.quantities" class="soft">{{ outlet.quantities.join(", ") }}</div>
           </td>
-          <td class="num">
+          <td class="num" data-name="Passed on">
             {{ outlet.passed }}
             <div class="soft small">{{ outlet.passedAt ? age(outlet.passedAt, now) : "" }}</div>
           </td>
-          <td class="num">
+          <td class="num" data-name="Waiting">
             {{ outlet.waiting }}
             <div v-if="outlet.oldestAt && outlet.waiting" class="soft small">since {{ age(outlet.oldestAt, now) }}</div>
             <div v-if="outlet.dropped" class="problem small">{{ outlet.dropped }} gave way</div>

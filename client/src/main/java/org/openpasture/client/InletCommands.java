@@ -61,7 +61,7 @@ final class InletCommands implements Runnable {
       @ArgGroup(multiplicity = "1") InletSource from, @Mixin InletOptions how) throws IOException {
     Source source = from.source(null, how.user(), how.allowPrivate());
     JsonNode made = to.api().post("api/v1/inlets", new InletRequest(name, PlaceCommands.id(to, site), source, how.framing(null),
-        source instanceof Source.Polled ? null : how.contents(null), how.keepEvery(null), how.secrets()));
+        how.contents(source, null), how.keepEvery(null), how.secrets()));
     if (to.printedJson(made)) {
       return 0;
     }
@@ -86,7 +86,7 @@ final class InletCommands implements Runnable {
     InletView.Settings settings = Objects.requireNonNull(was.settings());
     Source source = from == null ? how.over(settings.source()) : from.source(settings.source(), how.user(), how.allowPrivate());
     JsonNode changed = to.api().put("api/v1/inlets/" + id, new InletRequest(name == null ? was.name() : name, Objects.requireNonNull(was.siteId()), source,
-        how.framing(settings.framing()), source instanceof Source.Polled ? null : how.contents(settings.contents()), how.keepEvery(settings.keepEverySeconds()), how.secrets()));
+        how.framing(settings.framing()), how.contents(source, settings.contents()), how.keepEvery(settings.keepEverySeconds()), how.secrets()));
     if (!to.printedJson(changed)) {
       tell(to, "Changed", changed);
     }

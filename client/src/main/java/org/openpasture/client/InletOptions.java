@@ -4,7 +4,9 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
+import java.util.Objects;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.framing.Framing;
 import org.openpasture.core.inlet.Contents;
@@ -93,7 +95,18 @@ final class InletOptions {
     }
   }
 
-  Contents contents(@Nullable Contents was) {
+  /**
+   * How messages from a source are opened; null where devices are asked.
+   *
+   * @throws IllegalArgumentException if something is told of messages that do not come
+   */
+  @Nullable Contents contents(Source source, @Nullable Contents was) {
+    if (source instanceof Source.Polled) {
+      if (Stream.of(form, address, separator, each, payload, encoding, time, signal).anyMatch(Objects::nonNull)) {
+        throw new IllegalArgumentException("these devices are asked: there are no messages of theirs to be opened");
+      }
+      return null;
+    }
     return new Contents(form != null ? Contents.Form.of(form) : was == null ? Contents.Form.TEXT : was.form(), part(address, was, Locator::of, Contents::address),
         part(separator, was, text -> text, Contents::separator), part(each, was, JsonPath::of, Contents::each), part(payload, was, Locator::of, Contents::payload),
         part(encoding, was, Contents.Encoding::of, Contents::encoding), part(time, was, Locator::of, Contents::time), part(signal, was, Locator::of, Contents::signal));

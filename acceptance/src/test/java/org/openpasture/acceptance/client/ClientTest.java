@@ -297,6 +297,7 @@ class ClientTest {
         "\"kind\":\"udp\"", "\"keepEverySeconds\":30");
     assertThat(ok("inlets", "change", "Loft relay", "--each", "").out()).startsWith("Changed Loft relay");
     assertThat(json("inlets")).doesNotContain("$.adverts");
+    assertThat(run("inlets", "change", "Loft relay", "--modbus", "--form", "json").err()).contains("these devices are asked");
     ok("inlets", "remove", "Loft relay");
   }
 

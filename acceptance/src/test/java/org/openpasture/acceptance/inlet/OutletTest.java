@@ -202,6 +202,15 @@ class OutletTest {
     assertThat(SERVICE.owner().post("api/v1/outlets/" + outlet.id() + "/try", Map.of()).path("answer").asString()).isEqualTo("It was published as harrow/trial.");
   }
 
+  /** The broker forgets what it retained; whoever subscribes after a restart sees the newest all the same, before anything new comes. */
+  @Test
+  @Order(6)
+  void theNewestIsSaidAgainAfterARestart() {
+    SERVICE.restart();
+    plant = plant.at(SERVICE.owner());
+    await().atMost(30, TimeUnit.SECONDS).until(() -> subscribe("owner", "harrow/#").contains("\"value\":21.5"));
+  }
+
   private static String subscribe(String person, String filter) throws Exception {
     Process client = new ProcessBuilder("mosquitto_sub", "-h", "127.0.0.1", "-p", Integer.toString(SERVICE.mqttPort()), "-u", person, "-P", RunningService.PASSWORD, "-t", filter,
         "-v", "-C", "1", "-W", "2", "-V", "mqttv5").redirectErrorStream(true).start();
@@ -209,7 +218,7 @@ class OutletTest {
   }
 
   @Test
-  @Order(6)
+  @Order(7)
   void whatIsNotAllowedOrMakesNoSenseIsSaid() {
     OutletView inside = make("Inside", new Destination.HttpPost(address(), null), Outlet.Form.JSON, null);
     assertThatThrownBy(() -> SERVICE.owner().post("api/v1/outlets/" + inside.id() + "/try", Map.of())).hasMessageContaining("was not allowed to go");

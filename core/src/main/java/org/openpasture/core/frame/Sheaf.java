@@ -4,7 +4,6 @@ import java.nio.BufferUnderflowException;
 import java.nio.ByteBuffer;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
@@ -56,11 +55,13 @@ public final class Sheaf {
   /** The newest stands for all. */
   private static Frame bound(List<Frame> inOrder) {
     Frame newest = inOrder.getLast();
-    Instant first = inOrder.getFirst().time().truncatedTo(ChronoUnit.SECONDS);
-    Duration span = Duration.between(first, newest.time().truncatedTo(ChronoUnit.SECONDS));
     return new Frame(0, newest.receivedAt(), newest.sentAt(), Frame.MESSAGES, newest.deviceId(), newest.inletId(), newest.address(), new byte[0],
         toBytes(inOrder.stream().map(frame -> new Part(frame.time(), frame.payload())).toList()), -1, -1, Frame.Outcome.ACCEPTED,
-        inOrder.size() + " at once" + (span.isZero() ? "" : ", since " + first), newest.values(), List.of());
+        inOrder.size() + " at once" + over(Duration.between(inOrder.getFirst().time(), newest.time())), newest.values(), List.of());
+  }
+
+  private static String over(Duration span) {
+    return span.toMinutes() == 0 ? "" : ", over " + (span.toHours() >= 48 ? span.toDays() + " days" : (span.toHours() == 0 ? "" : span.toHours() + " h ") + span.toMinutesPart() + " min");
   }
 
   static byte[] toBytes(List<Part> parts) {

@@ -12,6 +12,8 @@ import net.jqwik.api.Property;
 import net.jqwik.api.constraints.Size;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 class SheafTest {
   private static final Instant NOON = Instant.parse("2026-11-26T12:00:00Z");
@@ -46,7 +48,7 @@ class SheafTest {
       assertThat(frame.isData()).isTrue();
       assertThat(frame.time()).as("the newest stands for all").isEqualTo(NOON.plusSeconds(19));
       assertThat(frame.values()).isEqualTo("n=19");
-      assertThat(frame.reason()).isEqualTo("20 at once, since 2026-11-26T12:00:00Z");
+      assertThat(frame.reason()).isEqualTo("20 at once");
       assertThat(frame.contents()).hasSize(20);
       assertThat(frame.contents().getFirst().time()).isEqualTo(NOON);
       assertThat(new String(frame.contents().get(7).payload(), StandardCharsets.UTF_8)).isEqualTo("{\"n\":7}");
@@ -60,6 +62,14 @@ class SheafTest {
     frames.add(message(null, 2, Frame.Outcome.REFUSED));
     frames.addAll(messages("d2", 0, 3));
     assertThat(Sheaf.bind(frames)).hasSize(2 + 3 + 3).extracting(frame -> frame.contents().size()).containsOnly(1, 1_000, 300);
+  }
+
+  @ParameterizedTest
+  @CsvSource({"59, 20 at once", "60, '20 at once, over 1 min'", "3700, '20 at once, over 1 h 1 min'", "90000, '20 at once, over 25 h 0 min'", "180000, '20 at once, over 2 days'"})
+  void howLongTheyTookIsSaid(int seconds, String words) {
+    List<Frame> frames = messages("d1", 0, 19);
+    frames.add(message("d1", seconds, Frame.Outcome.ACCEPTED));
+    assertThat(Sheaf.bind(frames).getFirst().reason()).isEqualTo(words);
   }
 
   @Test

@@ -31,6 +31,7 @@ import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.boot.ssl.SslBundle;
 import org.springframework.boot.ssl.SslBundles;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 
@@ -47,6 +48,7 @@ public class BrokerDesk {
   private final PastureProperties.Mqtt mqtt;
   private final Path folder;
   private final List<Visitors> visitors;
+  private final ApplicationEventPublisher events;
   /** By inlet. */
   private final Map<String, MessageSink> sinks = new ConcurrentHashMap<>();
   private volatile @Nullable Broker broker;
@@ -54,18 +56,23 @@ public class BrokerDesk {
   private volatile String problem = "It starts.";
   private volatile boolean closed;
 
+  /** The broker has begun to listen; nothing is retained by it yet. */
+  public record Opened(Broker broker) {}
+
   /** Knows people who may connect to the broker beside the senders of inlets. */
   public interface Visitors {
     Optional<BrokerGuard.Member> signIn(String name, String password);
   }
 
-  BrokerDesk(RegistryStore registry, InletTokens tokens, SslBundles bundles, PastureProperties properties, List<Visitors> visitors) {
+  BrokerDesk(RegistryStore registry, InletTokens tokens, SslBundles bundles, PastureProperties properties, List<Visitors> visitors,
+      ApplicationEventPublisher events) {
     this.registry = registry;
     this.tokens = tokens;
     this.bundles = bundles;
     this.mqtt = properties.mqtt();
     this.folder = properties.data().resolve("broker");
     this.visitors = visitors;
+    this.events = events;
   }
 
   @EventListener(ApplicationReadyEvent.class)
@@ -95,6 +102,7 @@ public class BrokerDesk {
     Broker opened = new Broker(settings(), this::signIn);
     broker = opened;
     LOG.info("The MQTT broker listens at {}", opened.address());
+    events.publishEvent(new Opened(opened));
   }
 
   private Broker.Settings settings() throws IOException, GeneralSecurityException {

@@ -95,6 +95,20 @@ class PassingDesk implements AlertFollower {
     carryOut(registry.now().all(Outlet.class));
   }
 
+  /** Says the newest of each point again by a broker that has just begun: what it retained before is forgotten, and whoever subscribes wants to see something. */
+  @EventListener
+  void sayAgain(BrokerDesk.Opened opened) {
+    Registry now = registry.now();
+    for (Outlet outlet : now.all(Outlet.class)) {
+      if (!outlet.paused() && outlet.readings() && outlet.destination() instanceof Destination.OwnTopic(String topic, Boolean retained) && Boolean.TRUE.equals(retained)
+          && topic.contains(Destination.POINT)) {
+        List<PassingText.Of> newest = now.all(Point.class).stream().filter(Point::released).filter(point -> wants(now, outlet, point))
+            .flatMap(point -> telemetry.series().last(point.number()).map(reading -> new PassingText.Of(point, reading)).stream()).toList();
+        items(now, outlet, newest).forEach(item -> opened.broker().publish(topic.replace(Destination.POINT, item.topic()), item.body().getBytes(StandardCharsets.UTF_8), true));
+      }
+    }
+  }
+
   private boolean isSomethingWanted() {
     return registry.now().all(Outlet.class).stream().anyMatch(Outlet::readings);
   }
