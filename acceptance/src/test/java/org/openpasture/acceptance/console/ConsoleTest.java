@@ -88,7 +88,7 @@ class ConsoleTest {
     opened.onPageError(COMPLAINTS::add);
     opened.onConsoleMessage(message -> {
       if (message.type().equals("error") && !message.text().contains("401") && !message.text().contains("410")) {
-        COMPLAINTS.add(message.text());
+        COMPLAINTS.add(message.text() + " " + message.location());
       }
     });
     return opened;

@@ -21,46 +21,27 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import org.openpasture.acceptance.Plant;
 import org.openpasture.acceptance.RunningService;
-import org.openpasture.api.fleet.DeviceRequest;
-import org.openpasture.api.inlet.InletRequest;
-import org.openpasture.api.inlet.InletView;
 import org.openpasture.api.inlet.StrangerView;
 import org.openpasture.api.outlet.OutletRequest;
 import org.openpasture.api.outlet.OutletView;
-import org.openpasture.core.inlet.Contents;
-import org.openpasture.core.inlet.Source;
-import org.openpasture.core.inlet.TopicPattern;
 import org.openpasture.core.outlet.Destination;
 import org.openpasture.core.outlet.Outlet;
 import org.openpasture.core.quantity.Quantity;
-import tools.jackson.databind.JsonNode;
-import tools.jackson.databind.json.JsonMapper;
 
 /** Senders and readers at the broker inside that are broken or mean no good: an honest board is heard all the same. Packets of MQTT 3.1.1 are written by hand. */
 class HostileBrokerTest {
   @RegisterExtension static final RunningService SERVICE = new RunningService().withBroker();
   private static final int CONNACK = 0x20;
   private static Plant plant;
-  private static String inlet;
-  private static String token;
+  private static Boards boards;
   private static int value;
   private final List<Socket> sockets = new ArrayList<>();
 
   @BeforeAll
   static void register() {
     plant = new Plant(SERVICE.owner());
-    String model = SERVICE.owner().post("api/v1/models", JsonMapper.shared().readTree("""
-        {"id": "", "name": "Board", "description": "", "intervalSeconds": 60, "batteryChannel": null,
-         "layout": {"format": "json", "fields": [{"channel": "t", "at": "$.t"}]},
-         "channels": [{"name": "t", "title": "Trough temperature", "quantity": "temperature", "unit": "°C"}]}""")).path("id").asString();
-    Contents contents = JsonMapper.shared().readValue("{\"form\": \"json\", \"address\": \"topic:board\"}", Contents.class);
-    JsonNode made = SERVICE.owner().post("api/v1/inlets", new InletRequest("Boards", plant.site, new Source.OwnBroker(List.of(new TopicPattern("farm/{board}/state"))), null,
-        contents, null));
-    token = made.path("token").asString();
-    inlet = made.path("inlet").path("id").asString();
-    SERVICE.owner().post("api/v1/devices", DeviceRequest.ofInlet("Trough board", model, plant.pump, inlet, "b7", true));
+    boards = Boards.register(SERVICE, plant);
     plant.release("Trough temperature");
-    await().atMost(20, TimeUnit.SECONDS).until(() -> now().state().equals("up"));
   }
 
   @AfterEach
@@ -68,10 +49,6 @@ class HostileBrokerTest {
     for (Socket socket : sockets) {
       socket.close();
     }
-  }
-
-  private static InletView now() {
-    return SERVICE.owner().get("api/v1/inlets/" + inlet, InletView.class);
   }
 
   private Socket connect() throws IOException {
@@ -138,7 +115,7 @@ class HostileBrokerTest {
   /** An honest board publishes, and its reading is there. */
   private void anHonestBoardIsHeard() throws IOException {
     value++;
-    Socket board = signedIn("honest-" + value, "board", token);
+    Socket board = signedIn("honest-" + value, "board", boards.token());
     board.getOutputStream().write(publish("farm/b7/state", 1, "{\"t\": " + value + "}"));
     assertThat(board.getInputStream().readNBytes(4)).as("acknowledged").containsExactly(0x40, 2, 0, 1);
     assertThat(plant.point("Trough temperature").latest().value()).isEqualTo(value);
@@ -149,7 +126,7 @@ class HostileBrokerTest {
   void damagedPacketsEndOnlyTheirOwnConnection() throws IOException {
     Random random = new Random(7);
     for (int i = 0; i < 400; i++) {
-      byte[] first = hello("fuzz" + i, "board", token);
+      byte[] first = hello("fuzz" + i, "board", boards.token());
       byte[] second = publish("farm/b7/state", 1, "{\"t\": \"" + "x".repeat(random.nextInt(300)) + "\"}");
       byte[] damaged = i % 2 == 0 ? first : second;
       for (int hit = 0; hit <= random.nextInt(4); hit++) {
@@ -173,7 +150,7 @@ class HostileBrokerTest {
     for (int i = 0; i < 200; i++) {
       silent.add(connect());
     }
-    byte[] hello = hello("half", "board", token);
+    byte[] hello = hello("half", "board", boards.token());
     for (Socket socket : silent.subList(0, 50)) {
       socket.getOutputStream().write(hello, 0, hello.length / 2);
     }
@@ -186,8 +163,8 @@ class HostileBrokerTest {
 
   @Test
   void ofTwoWithOneNameTheNewerStays() throws IOException {
-    Socket first = signedIn("twin", "board", token);
-    Socket second = signedIn("twin", "board", token);
+    Socket first = signedIn("twin", "board", boards.token());
+    Socket second = signedIn("twin", "board", boards.token());
     assertThat(isHungUp(first)).isTrue();
     second.getOutputStream().write(publish("farm/b7/state", 9, "{\"t\": 500}"));
     assertThat(second.getInputStream().readNBytes(4)).containsExactly(0x40, 2, 0, 9);
@@ -198,17 +175,17 @@ class HostileBrokerTest {
   @Test
   void aFloodOfTopicsFillsNoList() throws IOException {
     int many = 20_000;
-    Socket flood = signedIn("flood", "board", token);
+    Socket flood = signedIn("flood", "board", boards.token());
     Thread acknowledged = Thread.ofVirtual().start(() -> isHungUp(flood));
-    long before = now().received();
+    long before = boards.inlet().received();
     DataOutputStream out = new DataOutputStream(flood.getOutputStream());
     for (int i = 0; i < many; i++) {
       out.write(publish("farm/stranger-" + i + "/state", i % 65_000 + 1, "{\"t\": 1}"));
     }
-    await().atMost(60, TimeUnit.SECONDS).until(() -> now().received() >= before + many);
+    await().atMost(60, TimeUnit.SECONDS).until(() -> boards.inlet().received() >= before + many);
     anHonestBoardIsHeard();
-    assertThat(SERVICE.owner().get("api/v1/inlets/" + inlet + "/strangers", StrangerView[].class)).hasSizeLessThanOrEqualTo(200);
-    assertThat(SERVICE.owner().get("api/v1/frames?inlet=" + inlet + "&refused=true&limit=1000").size()).as("only some in a second are kept").isLessThan(600);
+    assertThat(SERVICE.owner().get("api/v1/inlets/" + boards.inletId() + "/strangers", StrangerView[].class)).hasSizeLessThanOrEqualTo(200);
+    assertThat(SERVICE.owner().get("api/v1/frames?inlet=" + boards.inletId() + "&refused=true&limit=1000").size()).as("only some in a second are kept").isLessThan(600);
     flood.close();
     assertThat(acknowledged).satisfies(thread -> thread.join());
   }
@@ -220,7 +197,7 @@ class HostileBrokerTest {
         Set.of(Quantity.TEMPERATURE), true, false, Outlet.Form.JSON, null), OutletView.class);
     Socket deaf = subscribed("deaf");
     Socket awake = subscribed("awake");
-    Socket board = signedIn("busy", "board", token);
+    Socket board = signedIn("busy", "board", boards.token());
     Thread acknowledged = Thread.ofVirtual().start(() -> isHungUp(board));
     for (int i = 0; i < 3_000; i++) {
       board.getOutputStream().write(publish("farm/b7/state", i % 65_000 + 1, "{\"t\": " + (1_000 + i) + "}"));
