@@ -125,26 +125,39 @@ final class InletRates {
   /** What is kept of these messages, by the record store and nothing else: 50 threads that each wait until theirs is on disk, as the broker does for its clients. */
   private static double keepAlone(Path folder) throws Exception {
     Files.createDirectories(folder);
-    try (TelemetryStore store = TelemetryStore.open(folder, SecretBox.withKeyFile(folder.resolve("secret.key")), Clock.systemUTC());
-        ExecutorService threads = Executors.newVirtualThreadPerTaskExecutor()) {
+    try (TelemetryStore store = TelemetryStore.open(folder, SecretBox.withKeyFile(folder.resolve("secret.key")), Clock.systemUTC())) {
       long began = 0;
       for (int round = 0; round < 2; round++) {
         began = System.nanoTime();
-        List<Future<?>> all = new ArrayList<>();
-        for (int i = 0; i < CLIENTS; i++) {
-          int number = i;
-          all.add(threads.submit(() -> {
-            for (int n = 0; n < MESSAGES; n++) {
-              store.submit(deposit(number, n)).join();
-            }
-            return null;
-          }));
-        }
-        for (Future<?> one : all) {
-          one.get();
-        }
+        together(CLIENTS, number -> {
+          for (int n = 0; n < MESSAGES; n++) {
+            store.submit(deposit(number, n)).join();
+          }
+        });
       }
       return (double) CLIENTS * MESSAGES / (System.nanoTime() - began) * 1e9;
+    }
+  }
+
+  /** Something that many do side by side. */
+  private interface Work {
+    void run(int number) throws Exception;
+  }
+
+  /** Lets so many work at once; returns when all have ended. */
+  private static void together(int count, Work work) throws Exception {
+    try (ExecutorService threads = Executors.newVirtualThreadPerTaskExecutor()) {
+      List<Future<?>> all = new ArrayList<>();
+      for (int i = 0; i < count; i++) {
+        int number = i;
+        all.add(threads.submit(() -> {
+          work.run(number);
+          return null;
+        }));
+      }
+      for (Future<?> one : all) {
+        one.get();
+      }
     }
   }
 
@@ -183,25 +196,15 @@ final class InletRates {
       clients.add(client);
     }
     long began = System.nanoTime();
-    try (ExecutorService threads = Executors.newVirtualThreadPerTaskExecutor()) {
-      List<Future<?>> all = new ArrayList<>();
-      for (int i = 0; i < CLIENTS; i++) {
-        int number = i;
-        all.add(threads.submit(() -> {
-          Semaphore flight = new Semaphore(IN_FLIGHT);
-          for (int n = 0; n < each; n++) {
-            flight.acquire();
-            clients.get(number).publishWith().topic("bench/b" + number).qos(MqttQos.AT_LEAST_ONCE).payload(("{\"a\":" + n + "}").getBytes(StandardCharsets.UTF_8)).send()
-                .whenComplete((done, error) -> flight.release());
-          }
-          flight.acquire(IN_FLIGHT);
-          return null;
-        }));
+    together(CLIENTS, number -> {
+      Semaphore flight = new Semaphore(IN_FLIGHT);
+      for (int n = 0; n < each; n++) {
+        flight.acquire();
+        clients.get(number).publishWith().topic("bench/b" + number).qos(MqttQos.AT_LEAST_ONCE).payload(("{\"a\":" + n + "}").getBytes(StandardCharsets.UTF_8)).send()
+            .whenComplete((done, error) -> flight.release());
       }
-      for (Future<?> one : all) {
-        one.get();
-      }
-    }
+      flight.acquire(IN_FLIGHT);
+    });
     double rate = (double) CLIENTS * each / (System.nanoTime() - began) * 1e9;
     for (Mqtt5AsyncClient client : clients) {
       client.disconnect().get();
@@ -233,28 +236,18 @@ final class InletRates {
     AtomicLong answered = new AtomicLong();
     AtomicLong time = new AtomicLong(System.currentTimeMillis() - 100_000_000L);
     long began = System.nanoTime();
-    try (ExecutorService threads = Executors.newVirtualThreadPerTaskExecutor()) {
-      List<Future<?>> all = new ArrayList<>();
-      for (int i = 0; i < (readings == 1 ? POSTERS : 4); i++) {
-        int number = i;
-        all.add(threads.submit(() -> {
-          try (Poster poster = new Poster(inbox)) {
-            while (System.nanoTime() - began < nanos) {
-              StringJoiner body = new StringJoiner(",", "[", "]");
-              for (int n = 0; n < readings; n++) {
-                body.add("{\"id\":\"p" + number + "\",\"t\":" + time.getAndIncrement() + ",\"a\":" + n % 100 + "}");
-              }
-              poster.post(body.toString().getBytes(StandardCharsets.UTF_8));
-              answered.incrementAndGet();
-            }
+    together(readings == 1 ? POSTERS : 4, number -> {
+      try (Poster poster = new Poster(inbox)) {
+        while (System.nanoTime() - began < nanos) {
+          StringJoiner body = new StringJoiner(",", "[", "]");
+          for (int n = 0; n < readings; n++) {
+            body.add("{\"id\":\"p" + number + "\",\"t\":" + time.getAndIncrement() + ",\"a\":" + n % 100 + "}");
           }
-          return null;
-        }));
+          poster.post(body.toString().getBytes(StandardCharsets.UTF_8));
+          answered.incrementAndGet();
+        }
       }
-      for (Future<?> one : all) {
-        one.get();
-      }
-    }
+    });
     return answered.get() / ((System.nanoTime() - began) / 1e9);
   }
 

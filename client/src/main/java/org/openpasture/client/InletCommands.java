@@ -59,7 +59,7 @@ final class InletCommands implements Runnable {
   int add(@Mixin Service to, @Parameters(paramLabel = "NAME") String name,
       @Option(names = "--site", paramLabel = "SITE", required = true, description = "Whose inlet it is.") String site,
       @ArgGroup(multiplicity = "1") InletSource from, @Mixin InletOptions how) throws IOException {
-    Source source = from.source(null, how.user(), how.allowPrivate());
+    Source source = how.over(from.source(null));
     JsonNode made = to.api().post("api/v1/inlets", new InletRequest(name, PlaceCommands.id(to, site), source, how.framing(null),
         how.contents(source, null), how.keepEvery(null), how.secrets()));
     if (to.printedJson(made)) {
@@ -84,7 +84,7 @@ final class InletCommands implements Runnable {
     String id = id(to, inlet);
     InletView was = to.api().get("api/v1/inlets/" + id, InletView.class);
     InletView.Settings settings = Objects.requireNonNull(was.settings());
-    Source source = from == null ? how.over(settings.source()) : from.source(settings.source(), how.user(), how.allowPrivate());
+    Source source = how.over(from == null ? settings.source() : from.source(settings.source()));
     JsonNode changed = to.api().put("api/v1/inlets/" + id, new InletRequest(name == null ? was.name() : name, Objects.requireNonNull(was.siteId()), source,
         how.framing(settings.framing()), how.contents(source, settings.contents()), how.keepEvery(settings.keepEverySeconds()), how.secrets()));
     if (!to.printedJson(changed)) {

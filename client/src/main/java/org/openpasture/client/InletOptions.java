@@ -68,14 +68,6 @@ final class InletOptions {
     };
   }
 
-  @Nullable String user() {
-    return user;
-  }
-
-  @Nullable Boolean allowPrivate() {
-    return allowPrivate;
-  }
-
   @Nullable Map<String, String> secrets() {
     return secrets;
   }

@@ -56,13 +56,11 @@ final class InletSource {
    * The source that is meant.
    *
    * @param was the one before; what no option tells stays as it is there, where it is of the same kind
-   * @param user null if not told
-   * @param allowPrivate null if not told
    */
-  Source source(@Nullable Source was, @Nullable String user, @Nullable Boolean allowPrivate) {
+  Source source(@Nullable Source was) {
     Source given = Stream.of(made(tcp, port -> new Source.TcpPort(port, null)), made(udp, port -> new Source.UdpPort(port, null)),
         made(serial, text -> new Source.SerialPort(line(text, was instanceof Source.SerialPort old ? old.line() : null))),
-        made(fetch, text -> fetch(text, was instanceof Source.HttpFetch old ? old.everySeconds() : USUAL_SECONDS, allowPrivate)), made(mqtt, text -> mqtt(text, user)),
+        made(fetch, text -> fetch(text, was instanceof Source.HttpFetch old ? old.everySeconds() : USUAL_SECONDS)), made(mqtt, InletSource::mqtt),
         made(broker, text -> new Source.OwnBroker(topics(List.of(text.split(","))))),
         made(bacnet, at -> new Source.BacnetIp(null, null, at.isEmpty() ? List.of() : List.of(at.split(",")), null)), modbus ? new Source.ModbusTcp(null) : null,
         made(modbusSerial, text -> new Source.ModbusSerial(line(text, was instanceof Source.ModbusSerial old ? old.line() : null), null)),
@@ -91,14 +89,14 @@ final class InletSource {
     return text.contains(",") && last.matches("\\d{1,7}") ? Integer.valueOf(last) : null;
   }
 
-  private static Source fetch(String text, int otherwise, @Nullable Boolean allowPrivate) {
+  private static Source fetch(String text, int otherwise) {
     Integer told = lastNumber(text);
-    return new Source.HttpFetch(URI.create(told == null ? text : text.substring(0, text.lastIndexOf(','))), told == null ? otherwise : told, allowPrivate);
+    return new Source.HttpFetch(URI.create(told == null ? text : text.substring(0, text.lastIndexOf(','))), told == null ? otherwise : told, null);
   }
 
-  private static Source mqtt(String text, @Nullable String user) {
+  private static Source mqtt(String text) {
     List<String> parts = List.of(text.split(","));
-    return new Source.MqttBroker(URI.create(parts.getFirst()), topics(parts.subList(1, parts.size())), user, null);
+    return new Source.MqttBroker(URI.create(parts.getFirst()), topics(parts.subList(1, parts.size())), null, null);
   }
 
   private static List<TopicPattern> topics(List<String> texts) {

@@ -45,7 +45,12 @@ public record Frame(long id, Instant receivedAt, @Nullable Instant sentAt, Strin
 
   /** Whether it holds something for the device's model to read. */
   public boolean isData() {
-    return kind.equals(MESSAGE) || kind.equals(MESSAGES) || kind.equals(UPLINK) && port > 0;
+    return isMessage() || kind.equals(UPLINK) && port > 0;
+  }
+
+  /** Whether it came by an inlet. */
+  public boolean isMessage() {
+    return kind.equals(MESSAGE) || kind.equals(MESSAGES);
   }
 
   /** What the device's model reads of it, with the time of each, in order; more than one where many came at once. */

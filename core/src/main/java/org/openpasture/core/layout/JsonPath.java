@@ -5,6 +5,7 @@ import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Predicate;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
@@ -130,15 +131,19 @@ public final class JsonPath {
 
   /** The first value that it leads to, if that is one: text, a number, true or false. */
   public Optional<String> text(JsonNode document) {
-    return value(document).filter(node -> !node.isNull()).map(JsonNode::asString);
+    return first(document, node -> node.isValueNode() && !node.isNull()).map(JsonNode::asString);
   }
 
   /** The first node without members that it leads to; may be null in JSON. */
   Optional<JsonNode> value(JsonNode document) {
+    return first(document, JsonNode::isValueNode);
+  }
+
+  private Optional<JsonNode> first(JsonNode document, Predicate<JsonNode> wanted) {
     JsonNode node = document;
     for (Step step : steps) {
       if (!(step instanceof Step.Name(String name))) {
-        return find(document).stream().filter(JsonNode::isValueNode).findFirst();
+        return find(document).stream().filter(wanted).findFirst();
       }
       // Nearly all paths are names alone, and lead to one place.
       node = node.get(name);
@@ -146,7 +151,7 @@ public final class JsonPath {
         return Optional.empty();
       }
     }
-    return Optional.of(node).filter(JsonNode::isValueNode);
+    return Optional.of(node).filter(wanted);
   }
 
   @JsonValue

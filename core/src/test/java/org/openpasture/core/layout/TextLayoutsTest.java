@@ -13,6 +13,7 @@ import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Lines of text, JSON and adverts. */
@@ -84,6 +85,16 @@ class TextLayoutsTest {
       "{\"air\":{\"temp\":\"mild\"}} | 't' is no number: 'mild'"})
   void readsPathsOfJson(String json, String values) {
     assertThat(read(HUB, json)).isEqualTo(values);
+  }
+
+  @Test
+  void aTextIsTheFirstThatIsThere() {
+    JsonNode hub = JsonMapper.shared().readTree("{\"ids\":[null,{},\"b7\",\"b8\"],\"id\":null,\"name\":\"loft\"}");
+    assertThat(JsonPath.of("$.ids[*]").text(hub)).contains("b7");
+    assertThat(JsonPath.of("$.name").text(hub)).contains("loft");
+    assertThat(JsonPath.of("$.id").text(hub)).isEmpty();
+    assertThat(JsonPath.of("$.name.first").text(hub)).isEmpty();
+    assertThat(JsonPath.of("$").text(hub)).isEmpty();
   }
 
   @Test

@@ -1,7 +1,6 @@
 package org.openpasture.inlets.bacnet;
 
 import java.io.IOException;
-import java.net.InetSocketAddress;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -28,7 +27,6 @@ import org.openpasture.core.bacnet.CovNotification;
 import org.openpasture.core.bacnet.Datum;
 import org.openpasture.core.bacnet.IAm;
 import org.openpasture.core.bacnet.ObjectId;
-import org.openpasture.core.bacnet.Packet;
 import org.openpasture.core.bacnet.Property;
 import org.openpasture.core.bacnet.ReadProperties;
 import org.openpasture.core.bacnet.SubscribeCov;

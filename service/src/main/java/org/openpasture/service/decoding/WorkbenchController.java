@@ -13,7 +13,6 @@ import org.openpasture.api.fleet.WorkbenchView;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
-import org.openpasture.core.frame.Frame;
 import org.openpasture.core.layout.ChannelValue;
 import org.openpasture.core.layout.Decoding;
 import org.openpasture.core.people.Right;

@@ -99,7 +99,7 @@ public class DeviceStates {
 
   /** Whether a device reported, if only that it is there. */
   private static boolean isData(Frame frame) {
-    return frame.outcome() == Frame.Outcome.ACCEPTED && (frame.kind().equals(Frame.UPLINK) || frame.isData());
+    return frame.outcome() == Frame.Outcome.ACCEPTED && (frame.kind().equals(Frame.UPLINK) || frame.isMessage());
   }
 
   private static String words(Duration away) {

@@ -92,6 +92,7 @@ public class BrokerDesk {
       }
       starting = false;
       tell();
+      broker().ifPresent(opened -> events.publishEvent(new Opened(opened)));
     });
   }
 
@@ -102,7 +103,6 @@ public class BrokerDesk {
     Broker opened = new Broker(settings(), this::signIn);
     broker = opened;
     LOG.info("The MQTT broker listens at {}", opened.address());
-    events.publishEvent(new Opened(opened));
   }
 
   private Broker.Settings settings() throws IOException, GeneralSecurityException {

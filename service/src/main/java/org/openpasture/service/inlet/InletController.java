@@ -298,19 +298,20 @@ class InletController {
   /** Asks the first devices of an inlet out of turn; nothing is kept of what they answer. */
   private TrialView askAll(Inlet inlet) {
     Registry now = reader.now();
-    List<TrialView.Part> parts = now.devicesOf(inlet.id()).stream().limit(MOST_ASKED).map(device -> ask(now, inlet, device)).toList();
+    List<TrialView.Part> parts = now.devicesOf(inlet.id()).stream().limit(MOST_ASKED).map(device -> ask(now, inlet, device, true)).toList();
     if (parts.isEmpty()) {
       throw Problem.conflict("No device is registered at '" + inlet.name() + "' yet.", "Bring one in with its address; then it can be asked.");
     }
     return new TrialView(parts.size() == 1 ? "Asked one device." : "Asked " + parts.size() + " devices.", parts);
   }
 
-  private TrialView.Part ask(Registry now, Inlet inlet, Device device) {
+  /** Asks a device out of turn, and if it is wanted also who it is. */
+  private TrialView.Part ask(Registry now, Inlet inlet, Device device, boolean who) {
     String address = device.identity().address();
     return polls.whole(now, device).flatMap(target -> desk.askNow(inlet.id(), target).map(round -> new TrialView.Part(address, device.id(), device.name(),
         inlet.source() instanceof Source.BacnetIp ? MessageText.of(round.answer().image()) : HexFormat.of().formatHex(round.answer().image()),
         ChannelText.of(polls.values(now, device, round)), round.answer().problem().isEmpty() ? null : round.answer().problem(), null,
-        round.answer().something() ? desk.identity(inlet.id(), target).orElse(null) : null)))
+        who && round.answer().something() ? desk.identity(inlet.id(), target).orElse(null) : null)))
         .orElseGet(() -> TrialView.Part.of(address, device.id(), device.name(), "", NOT_ASKED));
   }
 
@@ -359,7 +360,7 @@ class InletController {
       throw Problem.conflict(device.name() + " did not set " + channel + ": " + e.getMessage() + ".", "Look at how it is asked, on its inlet's page.");
     }
     intake.set(inlet, device, reader.person().name(), value == null ? channel + "=let go" : ChannelText.of(List.of(new ChannelValue(channel, value))));
-    return ask(now, inlet, device);
+    return ask(now, inlet, device, false);
   }
 
   private void parts(Inlet inlet, Arrived message, List<TrialView.Part> parts) {

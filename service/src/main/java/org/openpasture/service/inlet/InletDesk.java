@@ -124,14 +124,18 @@ class InletDesk {
     return CompletableFuture.supplyAsync(() -> Optional.ofNullable(running.get(inletId)).map(Running::transport), thread).join();
   }
 
+  private Optional<Poller> poller(String inletId) {
+    return transport(inletId).filter(Poller.class::isInstance).map(Poller.class::cast);
+  }
+
   /** Asks a device out of turn; empty if it is not asked by a running inlet. */
   Optional<PollSink.Round> askNow(String inletId, Target target) {
-    return transport(inletId).flatMap(transport -> transport instanceof Poller poller ? poller.askNow(target) : Optional.empty());
+    return poller(inletId).flatMap(poller -> poller.askNow(target));
   }
 
   /** Who a device that is asked says that it is; empty if it does not say. */
   Optional<String> identity(String inletId, Target target) {
-    return transport(inletId).flatMap(transport -> transport instanceof Poller poller ? poller.identity(target) : Optional.empty());
+    return poller(inletId).flatMap(poller -> poller.identity(target));
   }
 
   /**
@@ -140,10 +144,7 @@ class InletDesk {
    * @throws Poller.SetFailed if the device did not do it
    */
   void set(String inletId, Target target, String channel, double value) throws Poller.SetFailed {
-    if (!(transport(inletId).orElse(null) instanceof Poller poller)) {
-      throw new Poller.SetFailed("its inlet is not running");
-    }
-    poller.set(target, channel, value);
+    poller(inletId).orElseThrow(() -> new Poller.SetFailed("its inlet is not running")).set(target, channel, value);
   }
 
   /** Asks who is there, where devices can be asked that; returns when they have described themselves. */

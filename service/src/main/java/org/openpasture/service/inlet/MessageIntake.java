@@ -102,7 +102,7 @@ class MessageIntake {
       return CompletableFuture.completedFuture(new Receipt(List.of(), 0));
     }
     Item.Opened item = Item.Opened.of(device.identity().address(), image);
-    return decoders.decode(model.get(), 0, image, now)
+    return decoders.decode(model.get(), item, now)
         .thenCompose(decoding -> keep(inlet, image, message, List.of(read(picture, device, model.get(), item, decoding, now)), now));
   }
 

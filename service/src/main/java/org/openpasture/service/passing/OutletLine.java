@@ -142,18 +142,7 @@ final class OutletLine {
 
   private void pass(Passer passer, List<OutletItem> items) throws IOException, InterruptedException {
     for (List<OutletItem> group : together(items)) {
-      try {
-        send(passer, group);
-      } catch (Passer.Refused e) {
-        if (group.size() > 1) {
-          // One of them is refused: the others need not go with it.
-          for (OutletItem item : group) {
-            sendOrLeaveOut(passer, item);
-          }
-        } else {
-          leaveOut(group.getFirst(), e);
-        }
-      }
+      sendOrLeaveOut(passer, group);
     }
   }
 
@@ -183,11 +172,18 @@ final class OutletLine {
     leftOutInARow = 0;
   }
 
-  private void sendOrLeaveOut(Passer passer, OutletItem item) throws IOException, InterruptedException {
+  private void sendOrLeaveOut(Passer passer, List<OutletItem> group) throws IOException, InterruptedException {
     try {
-      send(passer, List.of(item));
+      send(passer, group);
     } catch (Passer.Refused e) {
-      leaveOut(item, e);
+      if (group.size() == 1) {
+        leaveOut(group.getFirst(), e);
+        return;
+      }
+      // One of them is refused: the others need not go with it.
+      for (OutletItem item : group) {
+        sendOrLeaveOut(passer, List.of(item));
+      }
     }
   }
 
