@@ -78,9 +78,9 @@ const keyOf = (poll: Poll) => `${poll.deviceId}/${poll.group ?? ""}`;
               />
               <template v-else>{{ poll.everySeconds }}</template> s
             </td>
-            <td>{{ poll.paused ? "paused" : age(poll.at, now) }}</td>
-            <td class="num">{{ poll.rounds ? poll.tookMillis + " ms" : "" }}</td>
-            <td class="num">{{ poll.rounds ? `${poll.late} of ${poll.rounds}` : "" }}</td>
+            <td data-name="Asked">{{ poll.paused ? "paused" : age(poll.at, now) }}</td>
+            <td class="num" data-name="Takes">{{ poll.rounds ? poll.tookMillis + " ms" : "" }}</td>
+            <td class="num" data-name="Late">{{ poll.rounds ? `${poll.late} of ${poll.rounds}` : "" }}</td>
             <td class="small wide">
               <div class="mono">{{ poll.values }}</div>
               <div v-if="poll.problem" class="problem">{{ poll.problem }}</div>
