@@ -62,7 +62,7 @@ build_once() {
 build_if_needed() {
   local stamp="$ROOT/service/target/app/built" newer=""
   if [ -f "$stamp" ]; then
-    newer=$(find "$ROOT"/{core,store,inlets,api,service,client,simulator}/{src/main,pom.xml} "$ROOT"/console/{src,public,index.html,package-lock.json,pom.xml} \
+    newer=$(find "$ROOT"/{core,store,inlets,api,engine,service,client,simulator}/{src/main,pom.xml} "$ROOT"/console/{src,public,index.html,package-lock.json,pom.xml} \
       "$ROOT/pom.xml" -newer "$stamp" -type f ! -name "*.test.ts" -print -quit 2>/dev/null || true)
     [ -z "$newer" ] && return
   fi

@@ -24,7 +24,7 @@ import org.openpasture.core.judging.JudgeState;
 import org.openpasture.core.reading.Arrival;
 import org.openpasture.core.reading.PointReading;
 import org.openpasture.core.reading.Reading;
-import org.openpasture.core.series.JournalCodec;
+import org.openpasture.core.judging.JournalCodec;
 import org.openpasture.store.secret.SecretBox;
 import org.openpasture.store.telemetry.Committed;
 import org.openpasture.store.telemetry.Deposit;

@@ -11,7 +11,7 @@ import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.context.event.ContextClosedEvent;
 
 /** The long-running service: takes in frames, judges, alerts, and serves console and API. */
-@SpringBootApplication
+@SpringBootApplication(scanBasePackages = {"org.openpasture.engine", "org.openpasture.service"})
 @EnableConfigurationProperties(PastureProperties.class)
 public class PastureService {
   /** Runs until it is stopped; starts again by itself when a backup is to be put back. Closing again waits for who closes. */

@@ -35,6 +35,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.openpasture.acceptance.Plant;
 import org.openpasture.acceptance.RunningService;
 import org.openpasture.api.commissioning.CommissioningView;
+import org.openpasture.core.commissioning.Step;
 import org.openpasture.api.fleet.DeviceRequest;
 import org.openpasture.api.fleet.DeviceView;
 import org.openpasture.api.fleet.FrameView;
@@ -142,7 +143,7 @@ class InletTest {
     assertThat(Arrays.asList(SERVICE.owner().get("api/v1/frames?inlet=" + lines.id(), FrameView[].class))).extracting(FrameView::text)
         .containsExactly("WS2;cold;1013.0", "WS2;8.6;1013.0", "WS2;8.5;1013.1", "WS2;8.4;1013.2");
     CommissioningView steps = SERVICE.owner().get("api/v1/devices/" + mast.id() + "/commissioning", CommissioningView.class);
-    assertThat(steps.steps()).extracting(CommissioningView.Step::id, CommissioningView.Step::state).startsWith(
+    assertThat(steps.steps()).extracting(Step::id, Step::state).startsWith(
         org.assertj.core.groups.Tuple.tuple("inlet", "done"), org.assertj.core.groups.Tuple.tuple("data", "done"),
         org.assertj.core.groups.Tuple.tuple("decoder", "failed"));
   }

@@ -31,7 +31,7 @@ import org.openpasture.core.limit.Severity;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Target;
-import org.openpasture.service.access.Tokens;
+import org.openpasture.engine.secret.Tokens;
 
 /** Rights are enforced by the API, whatever a console or client shows. */
 class RightsTest {

@@ -21,6 +21,7 @@ import org.openpasture.api.alert.RuleRequest;
 import org.openpasture.api.commissioning.CheckRequest;
 import org.openpasture.api.commissioning.CheckResult;
 import org.openpasture.api.commissioning.CommissioningView;
+import org.openpasture.core.commissioning.Step;
 import org.openpasture.api.fleet.DeviceRequest;
 import org.openpasture.api.fleet.DeviceView;
 import org.openpasture.api.fleet.LabelRequest;
@@ -53,7 +54,7 @@ class CommissioningTest {
     mast.onDownlink(downlink -> radio.hearJoinAccept(downlink.bytes()));
   }
 
-  private static CommissioningView.Step step(String id) {
+  private static Step step(String id) {
     return view().steps().stream().filter(one -> one.id().equals(id)).findFirst().orElseThrow();
   }
 

@@ -3,6 +3,7 @@ package org.openpasture.api.commissioning;
 import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.commissioning.Step;
 
 /**
  * How far a device is on its way in, step by step.
@@ -11,17 +12,6 @@ import org.jspecify.annotations.Nullable;
  * @param checks response checks, the newest first
  */
 public record CommissioningView(String deviceId, List<Step> steps, boolean done, List<CheckView> checks) {
-  /**
-   * One step.
-   *
-   * @param id gateway, heard, key, answer, window, data, decoder, meaning or response
-   * @param state done, waiting, failed or later
-   * @param words what is known
-   * @param todo what to do about it; empty if nothing
-   * @param at when it was passed or failed; null if neither
-   */
-  public record Step(String id, String title, String state, String words, String todo, @Nullable Instant at) {}
-
   /**
    * A response check.
    *

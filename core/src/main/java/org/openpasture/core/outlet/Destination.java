@@ -88,4 +88,13 @@ public sealed interface Destination {
       throw new IllegalArgumentException("a topic to publish to has 1 to 500 characters, no + and #, does not begin with $, and may hold {point}; not '" + topic + "'");
     }
   }
+
+  /** Whether a filter asks for nothing but what is published to a topic. */
+  public static boolean covers(String topic, String filter) {
+    if (!topic.contains(POINT)) {
+      return filter.equals(topic);
+    }
+    String before = topic.substring(0, topic.indexOf(POINT));
+    return before.endsWith("/") && before.length() > 1 && filter.startsWith(before);
+  }
 }

@@ -1,5 +1,7 @@
 package org.openpasture.service.access;
 
+import org.openpasture.engine.secret.Tokens;
+
 import com.github.f4b6a3.ulid.UlidCreator;
 import java.io.IOException;
 import java.io.UncheckedIOException;

@@ -1,5 +1,7 @@
 package org.openpasture.service.access;
 
+import org.openpasture.engine.secret.Tokens;
+
 import jakarta.servlet.FilterChain;
 import jakarta.servlet.ServletException;
 import jakarta.servlet.http.Cookie;

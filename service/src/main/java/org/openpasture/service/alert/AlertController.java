@@ -1,5 +1,8 @@
 package org.openpasture.service.alert;
 
+import org.openpasture.engine.alert.AlertPublisher;
+import org.openpasture.engine.alert.AlertViews;
+
 import java.time.Clock;
 import java.util.List;
 import java.util.concurrent.CompletionException;
@@ -11,7 +14,7 @@ import org.openpasture.core.judging.Event;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Right;
 import org.openpasture.service.access.Reader;
-import org.openpasture.service.judging.JudgeRunner;
+import org.openpasture.engine.judging.JudgeRunner;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.alert.AlertView;

@@ -14,7 +14,7 @@ import org.openpasture.core.rule.Hold;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Reader;
-import org.openpasture.service.judging.JudgeRunner;
+import org.openpasture.engine.judging.JudgeRunner;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.http.HttpStatus;

@@ -1,5 +1,8 @@
 package org.openpasture.service.commissioning;
 
+import org.openpasture.core.commissioning.InletSteps;
+import org.openpasture.core.commissioning.Steps;
+
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -11,7 +14,7 @@ import org.openpasture.api.commissioning.CheckRequest;
 import org.openpasture.api.commissioning.CheckResult;
 import org.openpasture.api.commissioning.CommissioningView;
 import org.openpasture.api.commissioning.CommissioningView.CheckView;
-import org.openpasture.api.commissioning.CommissioningView.Step;
+import org.openpasture.core.commissioning.Step;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceIdentity;
@@ -30,9 +33,9 @@ import org.openpasture.core.series.SeriesSlice;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
-import org.openpasture.service.heard.GatewayStates;
-import org.openpasture.service.heard.InletStates;
-import org.openpasture.service.band.RadioPlan;
+import org.openpasture.engine.heard.GatewayStates;
+import org.openpasture.engine.heard.InletStates;
+import org.openpasture.engine.band.RadioPlan;
 import org.openpasture.store.registry.RegistryStore;
 import org.openpasture.store.telemetry.FrameQuery;
 import org.openpasture.store.telemetry.TelemetryStore;

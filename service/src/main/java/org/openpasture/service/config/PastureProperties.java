@@ -3,6 +3,7 @@ package org.openpasture.service.config;
 import java.net.URI;
 import java.nio.file.Path;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.engine.config.EngineSettings;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 import org.springframework.boot.context.properties.bind.DefaultValue;
 
@@ -48,4 +49,10 @@ public record PastureProperties(@DefaultValue("data") Path data, @DefaultValue R
    * @param certificate name of an SSL bundle ({@code spring.ssl.bundle}) for the encrypted port; null if there is none
    */
   public record Mqtt(@DefaultValue("127.0.0.1") String bind, @DefaultValue("1883") int port, @DefaultValue("-1") int tlsPort, @Nullable String certificate) {}
+
+  /** What of this concerns the engine. */
+  public EngineSettings engine() {
+    return new EngineSettings(data, new EngineSettings.Radio(radio.bind(), radio.port(), radio.stationPort(), radio.stationCertificate()),
+        new EngineSettings.Mqtt(mqtt.bind(), mqtt.port(), mqtt.tlsPort(), mqtt.certificate()), region, subBand, address);
+  }
 }

@@ -10,7 +10,8 @@ import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Registry;
-import org.openpasture.service.clock.SteadyClock;
+import org.openpasture.engine.clock.SteadyClock;
+import org.openpasture.engine.config.EngineSettings;
 import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.backup.WantedRestore;
 import org.openpasture.store.notice.NoticeStore;
@@ -32,6 +33,11 @@ class Wiring {
   @Bean
   SteadyClock clock() {
     return new SteadyClock(Clock.systemUTC(), System::nanoTime);
+  }
+
+  @Bean
+  EngineSettings engineSettings(PastureProperties properties) {
+    return properties.engine();
   }
 
   @Bean

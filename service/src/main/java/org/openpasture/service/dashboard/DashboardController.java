@@ -1,5 +1,7 @@
 package org.openpasture.service.dashboard;
 
+import org.openpasture.core.dashboard.StarterPanels;
+
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
@@ -71,7 +73,7 @@ class DashboardController {
     Access access = reader.access();
     requireSite(access, request.siteId());
     List<Panel> panels = Optional.ofNullable(request.panels()).orElseGet(() -> StarterPanels.of(access.registry(),
-        Optional.ofNullable(request.pointIds()).orElse(List.of()).stream().map(reader::point).toList()));
+        Optional.ofNullable(request.pointIds()).orElse(List.of()).stream().map(reader::point).toList(), Accounts::newId));
     Dashboard dashboard = new Dashboard(Accounts.newId(), request.name(), access.person().id(), request.siteId(), 1, panels);
     check(access, panels);
     registry.change(access.person().name(), List.of(new Change.Put(dashboard)));

@@ -12,7 +12,7 @@ import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.registry.Registry;
-import org.openpasture.service.place.PointViews;
+import org.openpasture.engine.point.PointViews;
 import org.springframework.stereotype.Component;
 
 /** How dashboards are shown: with the points that whoever looks may see. */

@@ -21,7 +21,7 @@ import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Reader;
-import org.openpasture.service.access.Tokens;
+import org.openpasture.engine.secret.Tokens;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.service.reading.SeriesViews;
 import org.openpasture.service.web.Addresses;

@@ -1,5 +1,8 @@
 package org.openpasture.service.decoding;
 
+import org.openpasture.core.decoding.ReadingBuilder;
+import org.openpasture.engine.decoding.Decoders;
+
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;

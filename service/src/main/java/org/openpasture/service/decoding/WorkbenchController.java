@@ -1,5 +1,8 @@
 package org.openpasture.service.decoding;
 
+import org.openpasture.core.decoding.ChannelText;
+import org.openpasture.engine.decoding.Decoders;
+
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Comparator;

@@ -1,5 +1,9 @@
 package org.openpasture.service.export;
 
+import org.openpasture.engine.export.ExportFormat;
+import org.openpasture.engine.export.ExportedPoint;
+import org.openpasture.engine.export.ReadingWriter;
+
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.time.Clock;
@@ -51,7 +55,7 @@ class ExportController {
     if (points.isEmpty() || points.size() > MOST_POINTS) {
       throw Problem.invalid("choose between one point and " + MOST_POINTS);
     }
-    List<ExportedPoint> chosen = points.stream().map(id -> exported(reader.now(), reader.point(id))).toList();
+    List<ExportedPoint> chosen = points.stream().map(id -> ExportedPoint.of(reader.now(), reader.point(id))).toList();
     TimeRange range = TimeRange.of(from == null ? Instant.EPOCH : from, until, clock.instant(), Duration.ZERO);
     long about = chosen.stream().mapToLong(of -> telemetry.series().estimate(of.point().number(), range.from(), range.until())).sum();
     response.setContentType(as.mediaType());
@@ -63,10 +67,5 @@ class ExportController {
         ReadingWriter.all(telemetry.series(), writer, of, range.from(), range.until());
       }
     }
-  }
-
-  static ExportedPoint exported(Registry now, Point point) {
-    return new ExportedPoint(point, now.place(point.placeId()).map(Place::name).orElse(""),
-        now.siteOf(point.placeId()).map(Site::zone).orElse(ZoneOffset.UTC));
   }
 }

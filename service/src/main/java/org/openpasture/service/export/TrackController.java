@@ -1,5 +1,8 @@
 package org.openpasture.service.export;
 
+import org.openpasture.core.geo.Track;
+import org.openpasture.engine.export.AsciiWriter;
+
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.io.OutputStream;

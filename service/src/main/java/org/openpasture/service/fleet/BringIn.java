@@ -27,9 +27,9 @@ import org.openpasture.inlets.fieldbus.FieldbusAddress;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
-import org.openpasture.service.radio.KeyList;
-import org.openpasture.service.radio.RadioKeys;
-import org.openpasture.service.radio.RadioNetwork;
+import org.openpasture.engine.radio.KeyList;
+import org.openpasture.engine.radio.RadioKeys;
+import org.openpasture.engine.radio.RadioNetwork;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.stereotype.Component;
 

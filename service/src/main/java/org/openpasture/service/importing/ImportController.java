@@ -1,5 +1,9 @@
 package org.openpasture.service.importing;
 
+import org.openpasture.engine.importing.CsvImport;
+import org.openpasture.engine.importing.ReadingTaker;
+import org.openpasture.engine.importing.SenmlImport;
+
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.time.Clock;

@@ -1,5 +1,9 @@
 package org.openpasture.service.inlet;
 
+import org.openpasture.engine.inlet.InletTokens;
+import org.openpasture.engine.inlet.MessageIntake;
+import org.openpasture.engine.inlet.Taken;
+
 import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
@@ -25,10 +29,10 @@ import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.inlet.Item;
 import org.openpasture.core.inlet.Source;
 import org.openpasture.core.registry.Registry;
-import org.openpasture.service.access.Tokens;
-import org.openpasture.service.heard.InletStates;
+import org.openpasture.engine.secret.Tokens;
+import org.openpasture.engine.heard.InletStates;
 import org.openpasture.service.problem.Problem;
-import org.openpasture.service.radio.RadioNetwork;
+import org.openpasture.engine.radio.RadioNetwork;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.beans.factory.annotation.Qualifier;
 import org.springframework.context.annotation.Bean;

@@ -1,5 +1,13 @@
 package org.openpasture.service.inlet;
 
+import org.openpasture.core.inlet.Stranger;
+import org.openpasture.engine.inlet.InletDesk;
+import org.openpasture.engine.inlet.InletSecrets;
+import org.openpasture.engine.inlet.InletTokens;
+import org.openpasture.engine.inlet.MessageIntake;
+import org.openpasture.engine.inlet.PollDesk;
+import org.openpasture.engine.inlet.Taken;
+
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -39,11 +47,11 @@ import org.openpasture.inlets.poll.Poller;
 import org.openpasture.inlets.poll.Target;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Reader;
-import org.openpasture.service.decoding.ChannelText;
-import org.openpasture.service.heard.InletStates;
-import org.openpasture.service.heard.MessageText;
+import org.openpasture.core.decoding.ChannelText;
+import org.openpasture.engine.heard.InletStates;
+import org.openpasture.engine.heard.MessageText;
 import org.openpasture.service.problem.Problem;
-import org.openpasture.service.radio.GatewayIntake;
+import org.openpasture.engine.radio.GatewayIntake;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -116,7 +124,7 @@ class InletController {
   }
 
   /** Who was heard and, as it is now, belongs to no device. */
-  private List<InletStates.Stranger> unknown(Registry now, Inlet inlet) {
+  private List<Stranger> unknown(Registry now, Inlet inlet) {
     return states.strangers(inlet.id()).stream().filter(one -> now.device(inlet.id(), one.address()).isEmpty()).toList();
   }
 
@@ -236,7 +244,7 @@ class InletController {
     return unknown(now, inlet).stream().map(one -> view(inlet, one)).toList();
   }
 
-  private static StrangerView view(Inlet inlet, InletStates.Stranger one) {
+  private static StrangerView view(Inlet inlet, Stranger one) {
     if (inlet.source() instanceof Source.BacnetIp) {
       Controller said = Controller.of(one.newest().payload());
       return new StrangerView(one.address(), one.firstHeard(), one.lastHeard(), one.count(), said.inWords(), proposal(Proposal.of(said)));

@@ -1,5 +1,7 @@
 package org.openpasture.service.live;
 
+import org.openpasture.engine.live.LiveEvent;
+
 import java.util.Arrays;
 import java.util.Set;
 import java.util.function.Predicate;

@@ -1,5 +1,8 @@
 package org.openpasture.service.live;
 
+import org.openpasture.engine.live.LiveEvent;
+import org.openpasture.engine.live.Watchers;
+
 import jakarta.annotation.PreDestroy;
 import java.io.IOException;
 import java.util.List;
@@ -19,14 +22,14 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
  * queue of its own, and one that overflows is told to load afresh ({@code resync}).
  */
 @Component
-public class LiveHub {
+public class LiveHub implements Watchers {
   private static final int QUEUE = 2_000;
   private static final int MOST_PAGES = 500;
   private static final long HEARTBEAT_SECONDS = 15;
 
   private final List<Subscriber> subscribers = new CopyOnWriteArrayList<>();
 
-  /** Tells all who may know. Never blocks. */
+  @Override
   public void publish(LiveEvent event) {
     for (Subscriber subscriber : subscribers) {
       if (subscriber.names.contains(event.name()) && subscriber.filter.test(event)) {
@@ -35,6 +38,7 @@ public class LiveHub {
     }
   }
 
+  @Override
   public boolean hasSubscribers() {
     return !subscribers.isEmpty();
   }

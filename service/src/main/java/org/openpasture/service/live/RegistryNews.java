@@ -1,5 +1,7 @@
 package org.openpasture.service.live;
 
+import org.openpasture.engine.live.LiveEvent;
+
 import java.util.Map;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.stereotype.Component;

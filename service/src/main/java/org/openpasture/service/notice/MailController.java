@@ -1,5 +1,8 @@
 package org.openpasture.service.notice;
 
+import org.openpasture.engine.notice.Mailer;
+import org.openpasture.engine.notice.NoticeSender;
+
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
@@ -7,8 +10,8 @@ import org.openpasture.api.alert.NoticeView;
 import org.openpasture.api.setting.MailSettings;
 import org.openpasture.api.setting.MailTest;
 import org.openpasture.api.setting.TestResult;
+import org.openpasture.engine.notice.NoticeViews;
 import org.openpasture.service.access.Reader;
-import org.openpasture.store.notice.Notice;
 import org.openpasture.store.notice.NoticeStore;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -62,12 +65,6 @@ public class MailController {
   @GetMapping("/api/v1/notices")
   List<NoticeView> notices() {
     reader.requireOwner("see all notices");
-    return notices.recent(200).stream().map(MailController::view).toList();
-  }
-
-  /** How a notice is shown. */
-  public static NoticeView view(Notice notice) {
-    return new NoticeView(notice.id(), notice.alertId(), notice.recipient(), notice.subject(), notice.state().id(),
-        notice.attempts(), notice.lastError(), notice.createdAt(), notice.sentAt());
+    return notices.recent(200).stream().map(NoticeViews::of).toList();
   }
 }

@@ -1,5 +1,7 @@
 package org.openpasture.service.place;
 
+import org.openpasture.engine.point.PointViews;
+
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;

@@ -1,5 +1,7 @@
 package org.openpasture.service.place;
 
+import org.openpasture.engine.point.PointViews;
+
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.place.PointRequest;

@@ -2,6 +2,7 @@ package org.openpasture.service.problem;
 
 import java.net.URI;
 import java.util.concurrent.CompletionException;
+import org.openpasture.engine.importing.UnreadableFile;
 import org.openpasture.store.telemetry.StorageFailed;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -35,6 +36,11 @@ public class ProblemHandler extends ResponseEntityExceptionHandler {
 
   @ExceptionHandler
   ResponseEntity<ProblemDetail> onInvalid(IllegalArgumentException error) {
+    return answer(detail(HttpStatus.BAD_REQUEST, "invalid", String.valueOf(error.getMessage()), "Correct it and try again."));
+  }
+
+  @ExceptionHandler
+  ResponseEntity<ProblemDetail> onUnreadable(UnreadableFile error) {
     return answer(detail(HttpStatus.BAD_REQUEST, "invalid", String.valueOf(error.getMessage()), "Correct it and try again."));
   }
 

@@ -1,7 +1,9 @@
 package org.openpasture.service.radio;
 
-import org.openpasture.service.decoding.Decoders;
-import org.openpasture.service.band.RadioPlan;
+import org.openpasture.engine.radio.RadioNetwork;
+
+import org.openpasture.engine.decoding.Decoders;
+import org.openpasture.engine.band.RadioPlan;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.HexFormat;
@@ -26,7 +28,7 @@ import org.openpasture.core.lorawan.Region;
 import org.openpasture.core.people.Right;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
-import org.openpasture.service.script.Codec;
+import org.openpasture.engine.script.Codec;
 import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;

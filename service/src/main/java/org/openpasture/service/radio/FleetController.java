@@ -1,9 +1,13 @@
 package org.openpasture.service.radio;
 
-import org.openpasture.service.heard.DeviceStates;
-import org.openpasture.service.heard.FleetNews;
-import org.openpasture.service.heard.GatewayStates;
-import org.openpasture.service.band.RadioPlan;
+import org.openpasture.engine.radio.DownlinkSender;
+import org.openpasture.engine.radio.GatewayAir;
+import org.openpasture.engine.radio.GatewayTokens;
+
+import org.openpasture.engine.heard.DeviceStates;
+import org.openpasture.engine.heard.FleetNews;
+import org.openpasture.engine.heard.GatewayStates;
+import org.openpasture.engine.band.RadioPlan;
 import java.time.Duration;
 import java.util.Collections;
 import java.util.List;

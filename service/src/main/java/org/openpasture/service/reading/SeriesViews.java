@@ -9,7 +9,7 @@ import org.openpasture.api.reading.TimeRange;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.series.Drawn;
 import org.openpasture.core.series.SeriesSlice;
-import org.openpasture.service.place.PointViews;
+import org.openpasture.engine.point.PointViews;
 import org.openpasture.store.registry.RegistryStore;
 import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.stereotype.Component;

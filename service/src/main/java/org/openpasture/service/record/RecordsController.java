@@ -1,5 +1,7 @@
 package org.openpasture.service.record;
 
+import org.openpasture.engine.record.Keeping;
+
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -15,8 +17,8 @@ import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.service.access.Reader;
-import org.openpasture.service.clock.ClockWatch;
-import org.openpasture.service.export.DailyFiles;
+import org.openpasture.engine.clock.ClockWatch;
+import org.openpasture.engine.record.DailyFiles;
 import org.openpasture.store.registry.RegistryDatabase;
 import org.openpasture.store.series.PointRecord;
 import org.openpasture.store.telemetry.Integrity;

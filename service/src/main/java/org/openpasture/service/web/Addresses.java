@@ -21,10 +21,4 @@ public class Addresses {
     return configured != null ? configured.toString().replaceAll("/+$", "")
         : ServletUriComponentsBuilder.fromContextPath(request).build().toUriString();
   }
-
-  /** As configured; empty text if it is not. */
-  public String configured() {
-    URI configured = properties.address();
-    return configured == null ? "" : configured.toString().replaceAll("/+$", "");
-  }
 }

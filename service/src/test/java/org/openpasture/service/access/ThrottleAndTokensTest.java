@@ -1,5 +1,7 @@
 package org.openpasture.service.access;
 
+import org.openpasture.engine.secret.Tokens;
+
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatCode;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
@@ -8,7 +10,7 @@ import java.time.Duration;
 import java.util.HashSet;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
-import org.openpasture.service.TestClock;
+import org.openpasture.engine.TestClock;
 
 class ThrottleAndTokensTest {
   private final TestClock clock = new TestClock();

@@ -1,5 +1,7 @@
 package org.openpasture.service.live;
 
+import org.openpasture.engine.live.LiveEvent;
+
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.Map;

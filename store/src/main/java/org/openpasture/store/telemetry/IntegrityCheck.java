@@ -10,7 +10,7 @@ import org.jooq.Cursor;
 import org.jooq.DSLContext;
 import org.jooq.Record;
 import org.openpasture.core.series.ChunkCodec;
-import org.openpasture.core.series.JournalCodec;
+import org.openpasture.core.judging.JournalCodec;
 import org.openpasture.core.series.SeriesSlice;
 import org.openpasture.core.series.SummaryCodec;
 

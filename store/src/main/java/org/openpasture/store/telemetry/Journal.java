@@ -13,7 +13,7 @@ import org.jooq.Record2;
 import org.jooq.SQLDialect;
 import org.jooq.impl.DSL;
 import org.openpasture.core.judging.Event;
-import org.openpasture.core.series.JournalCodec;
+import org.openpasture.core.judging.JournalCodec;
 import org.openpasture.store.sqlite.SqliteFile;
 
 /**

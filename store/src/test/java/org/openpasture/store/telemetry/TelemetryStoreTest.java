@@ -204,7 +204,7 @@ class TelemetryStoreTest {
       try (java.sql.PreparedStatement insert = connection.prepareStatement("INSERT INTO journal (written_at, events) VALUES (?, ?)")) {
         for (int second = 0; second < 5; second++) {
           insert.setLong(1, 0);
-          insert.setBytes(2, org.openpasture.core.series.JournalCodec.encode(reading(1, second, second).events()));
+          insert.setBytes(2, org.openpasture.core.judging.JournalCodec.encode(reading(1, second, second).events()));
           insert.executeUpdate();
         }
       }

@@ -1,0 +1,41 @@
+package org.openpasture.core.decoding;
+
+import java.time.Instant;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.fleet.Device;
+import org.openpasture.core.fleet.DeviceModel;
+import org.openpasture.core.frame.Frame;
+import org.openpasture.core.layout.ChannelValue;
+import org.openpasture.core.layout.Decoding;
+import org.openpasture.core.reading.PointReading;
+import org.openpasture.core.registry.Registry;
+
+/**
+ * What came of reading a frame of a device.
+ *
+ * @param outcome refused if it cannot be decoded
+ * @param reason why, or what is noteworthy; null if all is well
+ * @param values "channel=value"
+ */
+public record ReadFrame(Frame.Outcome outcome, @Nullable String reason, String values, List<PointReading> readings) {
+  /** A frame that holds nothing to be read. */
+  public static ReadFrame ofNothing() {
+    return new ReadFrame(Frame.Outcome.ACCEPTED, null, "", List.of());
+  }
+
+  /**
+   * From channel values to readings of points.
+   *
+   * @param time that the readings belong to
+   */
+  public static ReadFrame of(Registry registry, Device device, DeviceModel model, Decoding decoding, Instant time) {
+    return switch (decoding) {
+      case Decoding.Refused(String why) -> new ReadFrame(Frame.Outcome.REFUSED, "cannot be decoded: " + why, "", List.of());
+      case Decoding.Decoded(List<ChannelValue> values) -> {
+        ReadingBuilder.Result built = ReadingBuilder.build(registry, device, model, values, time);
+        yield new ReadFrame(Frame.Outcome.ACCEPTED, built.remarks().isEmpty() ? null : String.join("; ", built.remarks()), ChannelText.of(values), built.readings());
+      }
+    };
+  }
+}

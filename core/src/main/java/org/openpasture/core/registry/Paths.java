@@ -1,0 +1,15 @@
+package org.openpasture.core.registry;
+
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.place.Place;
+
+/** The names on the way to a place. */
+public final class Paths {
+  private Paths() {}
+
+  /** From the site down to the place. */
+  public static List<String> down(Registry registry, @Nullable String placeId) {
+    return registry.pathUp(placeId).reversed().stream().map(Place::name).toList();
+  }
+}

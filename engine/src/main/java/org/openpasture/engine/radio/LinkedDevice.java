@@ -1,0 +1,21 @@
+package org.openpasture.engine.radio;
+
+import java.util.List;
+import org.openpasture.core.frame.Reception;
+import org.openpasture.core.lorawan.LinkHistory;
+import org.openpasture.core.lorawan.MacState;
+import org.openpasture.core.lorawan.Session;
+
+/** What the network has in mind of one device that has a session. On the network's thread. */
+final class LinkedDevice {
+  Session session;
+  MacState mac;
+  LinkHistory history = LinkHistory.empty();
+  /** How it was heard last, the best first; empty after a restart. */
+  List<Reception> heard = List.of();
+
+  LinkedDevice(Session session, MacState mac) {
+    this.session = session;
+    this.mac = mac;
+  }
+}
