@@ -7,10 +7,17 @@ import org.openpasture.simulator.host.ServiceProcess;
 
 /** The service as it was just built, as a process of its own. */
 public final class BuiltService {
-  private BuiltService() {}
+    private BuiltService() {}
 
-  public static ServiceProcess start(Path data) throws IOException {
-    return ServiceProcess.start(List.of(ServiceProcess.java(), "-XX:TieredStopAtLevel=1", "--enable-native-access=ALL-UNNAMED", "-cp",
-        System.getProperty("java.class.path"), "org.openpasture.service.PastureService"), data);
-  }
+    public static ServiceProcess start(Path data) throws IOException {
+        return ServiceProcess.start(
+                List.of(
+                        ServiceProcess.java(),
+                        "-XX:TieredStopAtLevel=1",
+                        "--enable-native-access=ALL-UNNAMED",
+                        "-cp",
+                        System.getProperty("java.class.path"),
+                        "org.openpasture.service.PastureService"),
+                data);
+    }
 }

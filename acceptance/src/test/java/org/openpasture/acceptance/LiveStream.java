@@ -9,35 +9,39 @@ import tools.jackson.databind.JsonNode;
 
 /** Reads the live stream as an open page does, until it is closed. */
 public final class LiveStream implements AutoCloseable {
-  /** One event. */
-  public record Told(String name, JsonNode data) {}
+    /** One event. */
+    public record Told(String name, JsonNode data) {}
 
-  private final List<Told> told = new CopyOnWriteArrayList<>();
-  private final Thread thread;
+    private final List<Told> told = new CopyOnWriteArrayList<>();
+    private final Thread thread;
 
-  public LiveStream(ApiClient api, String events) {
-    CountDownLatch open = new CountDownLatch(1);
-    thread = Thread.ofVirtual().start(() -> api.follow("api/v1/stream?events=" + events, (name, data) -> {
-      told.add(new Told(name, data));
-      open.countDown();
-      return true;
-    }));
-    try {
-      if (!open.await(10, TimeUnit.SECONDS)) {
-        throw new IllegalStateException("the live stream did not open");
-      }
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
+    public LiveStream(ApiClient api, String events) {
+        CountDownLatch open = new CountDownLatch(1);
+        thread = Thread.ofVirtual()
+                .start(() -> api.follow("api/v1/stream?events=" + events, (name, data) -> {
+                    told.add(new Told(name, data));
+                    open.countDown();
+                    return true;
+                }));
+        try {
+            if (!open.await(10, TimeUnit.SECONDS)) {
+                throw new IllegalStateException("the live stream did not open");
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
     }
-  }
 
-  /** Events of a name so far. */
-  public List<JsonNode> of(String name) {
-    return told.stream().filter(one -> one.name().equals(name)).map(Told::data).toList();
-  }
+    /** Events of a name so far. */
+    public List<JsonNode> of(String name) {
+        return told.stream()
+                .filter(one -> one.name().equals(name))
+                .map(Told::data)
+                .toList();
+    }
 
-  @Override
-  public void close() {
-    thread.interrupt();
-  }
+    @Override
+    public void close() {
+        thread.interrupt();
+    }
 }

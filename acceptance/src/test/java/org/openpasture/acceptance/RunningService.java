@@ -18,9 +18,9 @@ import org.junit.jupiter.api.extension.ExtensionContext;
 import org.openpasture.api.people.SessionView;
 import org.openpasture.api.people.SignInRequest;
 import org.openpasture.client.http.ApiClient;
-import org.openpasture.service.PastureService;
 import org.openpasture.engine.radio.GatewayIntake;
 import org.openpasture.engine.radio.StationPort;
+import org.openpasture.service.PastureService;
 import org.openpasture.simulator.radio.SimulatedGateway;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -28,101 +28,122 @@ import org.springframework.util.FileSystemUtils;
 
 /** The real service on loopback with an empty data folder and free ports, for the tests of one class. */
 public final class RunningService implements BeforeAllCallback, AfterAllCallback {
-  public static final String SETUP_CODE = "TEST-CODE-26";
-  public static final String PASSWORD = "a long password";
+    public static final String SETUP_CODE = "TEST-CODE-26";
+    public static final String PASSWORD = "a long password";
 
-  private final List<SimulatedGateway> gateways = new ArrayList<>();
-  private Path data = Path.of("");
-  private ConfigurableApplicationContext context;
-  private ApiClient owner;
-  private int mqttPort = -1;
+    private final List<SimulatedGateway> gateways = new ArrayList<>();
+    private Path data = Path.of("");
+    private ConfigurableApplicationContext context;
+    private ApiClient owner;
+    private int mqttPort = -1;
 
-  @Override
-  public void beforeAll(ExtensionContext test) throws IOException {
-    data = Files.createTempDirectory("pasture");
-    start();
-    anonymous().post("api/v1/setup", Map.of("code", SETUP_CODE, "name", "owner", "email", "owner@pasture.example", "password", PASSWORD));
-    owner = signIn("owner");
-  }
-
-  @Override
-  public void afterAll(ExtensionContext test) throws IOException {
-    stop();
-    FileSystemUtils.deleteRecursively(data);
-  }
-
-  public void start() {
-    context = SpringApplication.run(PastureService.class, "--pasture.data=" + data, "--server.port=0", "--server.address=127.0.0.1",
-        "--pasture.radio.port=0", "--pasture.radio.station-port=0", "--pasture.radio.bind=127.0.0.1", "--pasture.setup-code=" + SETUP_CODE,
-        "--pasture.mqtt.port=" + mqttPort);
-  }
-
-  /** The same with the broker inside, which most tests do not need. */
-  public RunningService withBroker() {
-    try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
-      mqttPort = free.getLocalPort();
-      return this;
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+    @Override
+    public void beforeAll(ExtensionContext test) throws IOException {
+        data = Files.createTempDirectory("pasture");
+        start();
+        anonymous()
+                .post(
+                        "api/v1/setup",
+                        Map.of(
+                                "code",
+                                SETUP_CODE,
+                                "name",
+                                "owner",
+                                "email",
+                                "owner@pasture.example",
+                                "password",
+                                PASSWORD));
+        owner = signIn("owner");
     }
-  }
 
-  /** Where the broker inside listens. */
-  public int mqttPort() {
-    return mqttPort;
-  }
-
-  public void stop() {
-    gateways.forEach(SimulatedGateway::close);
-    gateways.clear();
-    context.close();
-  }
-
-  /** Stops it and starts it again with the same records; its ports are other ones then. */
-  public void restart() {
-    stop();
-    start();
-    owner = signIn("owner");
-  }
-
-  public Path data() {
-    return data;
-  }
-
-  public URI address() {
-    return URI.create("http://127.0.0.1:" + Objects.requireNonNull(context.getEnvironment().getProperty("local.server.port")) + "/");
-  }
-
-  public InetSocketAddress radio() {
-    return new InetSocketAddress("127.0.0.1", context.getBean(GatewayIntake.class).port().orElseThrow());
-  }
-
-  public int stationPort() {
-    return context.getBean(StationPort.class).port().orElseThrow();
-  }
-
-  /** A simulated gateway that speaks to this service and is closed with it. */
-  public SimulatedGateway gateway(String eui) {
-    try {
-      SimulatedGateway gateway = new SimulatedGateway(eui, radio());
-      gateways.add(gateway);
-      return gateway;
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+    @Override
+    public void afterAll(ExtensionContext test) throws IOException {
+        stop();
+        FileSystemUtils.deleteRecursively(data);
     }
-  }
 
-  public ApiClient anonymous() {
-    return new ApiClient(address(), null);
-  }
+    public void start() {
+        context = SpringApplication.run(
+                PastureService.class,
+                "--pasture.data=" + data,
+                "--server.port=0",
+                "--server.address=127.0.0.1",
+                "--pasture.radio.port=0",
+                "--pasture.radio.station-port=0",
+                "--pasture.radio.bind=127.0.0.1",
+                "--pasture.setup-code=" + SETUP_CODE,
+                "--pasture.mqtt.port=" + mqttPort);
+    }
 
-  public ApiClient owner() {
-    return owner;
-  }
+    /** The same with the broker inside, which most tests do not need. */
+    public RunningService withBroker() {
+        try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            mqttPort = free.getLocalPort();
+            return this;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
 
-  /** Signs somebody in whose password is {@link #PASSWORD}. */
-  public ApiClient signIn(String name) {
-    SessionView session = anonymous().post("api/v1/session", new SignInRequest(name, PASSWORD, "test"), SessionView.class);
-    return anonymous().withToken(Objects.requireNonNull(session.token()));
-  }
+    /** Where the broker inside listens. */
+    public int mqttPort() {
+        return mqttPort;
+    }
+
+    public void stop() {
+        gateways.forEach(SimulatedGateway::close);
+        gateways.clear();
+        context.close();
+    }
+
+    /** Stops it and starts it again with the same records; its ports are other ones then. */
+    public void restart() {
+        stop();
+        start();
+        owner = signIn("owner");
+    }
+
+    public Path data() {
+        return data;
+    }
+
+    public URI address() {
+        return URI.create("http://127.0.0.1:"
+                + Objects.requireNonNull(context.getEnvironment().getProperty("local.server.port")) + "/");
+    }
+
+    public InetSocketAddress radio() {
+        return new InetSocketAddress(
+                "127.0.0.1", context.getBean(GatewayIntake.class).port().orElseThrow());
+    }
+
+    public int stationPort() {
+        return context.getBean(StationPort.class).port().orElseThrow();
+    }
+
+    /** A simulated gateway that speaks to this service and is closed with it. */
+    public SimulatedGateway gateway(String eui) {
+        try {
+            SimulatedGateway gateway = new SimulatedGateway(eui, radio());
+            gateways.add(gateway);
+            return gateway;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    public ApiClient anonymous() {
+        return new ApiClient(address(), null);
+    }
+
+    public ApiClient owner() {
+        return owner;
+    }
+
+    /** Signs somebody in whose password is {@link #PASSWORD}. */
+    public ApiClient signIn(String name) {
+        SessionView session =
+                anonymous().post("api/v1/session", new SignInRequest(name, PASSWORD, "test"), SessionView.class);
+        return anonymous().withToken(Objects.requireNonNull(session.token()));
+    }
 }

@@ -10,33 +10,37 @@ import org.openpasture.simulator.host.ServiceProcess;
 
 /** The service as ./pasture starts it, with empty records. */
 final class InstalledService {
-  private InstalledService() {}
+    private InstalledService() {}
 
-  static ServiceProcess start(Path app, boolean quick, String... jvmOptions) throws IOException {
-    return start(app, quick, Files.createTempDirectory("pasture-bench"), jvmOptions);
-  }
-
-  /** With the cache of classes, in a folder that may hold records already. */
-  static ServiceProcess startAt(Path app, Path data) throws IOException {
-    return start(app, true, data);
-  }
-
-  /** With the MQTT broker inside. */
-  static ServiceProcess withBroker(Path app, int mqttPort) throws IOException {
-    return ServiceProcess.start(launch(app, true), Files.createTempDirectory("pasture-bench"), mqttPort);
-  }
-
-  private static ServiceProcess start(Path app, boolean quick, Path data, String... jvmOptions) throws IOException {
-    return ServiceProcess.start(launch(app, quick, jvmOptions), data);
-  }
-
-  private static List<String> launch(Path app, boolean quick, String... jvmOptions) {
-    List<String> launch = new ArrayList<>(List.of(ServiceProcess.java(), "--enable-native-access=ALL-UNNAMED"));
-    if (quick) {
-      launch.addAll(List.of("-XX:AOTCache=" + app.resolve("service.aot"), "-XX:AOTMode=auto", "-Xlog:aot*=off", "-Xlog:cds=off"));
+    static ServiceProcess start(Path app, boolean quick, String... jvmOptions) throws IOException {
+        return start(app, quick, Files.createTempDirectory("pasture-bench"), jvmOptions);
     }
-    launch.addAll(Arrays.asList(jvmOptions));
-    launch.addAll(List.of("-jar", app.resolve("service.jar").toString()));
-    return launch;
-  }
+
+    /** With the cache of classes, in a folder that may hold records already. */
+    static ServiceProcess startAt(Path app, Path data) throws IOException {
+        return start(app, true, data);
+    }
+
+    /** With the MQTT broker inside. */
+    static ServiceProcess withBroker(Path app, int mqttPort) throws IOException {
+        return ServiceProcess.start(launch(app, true), Files.createTempDirectory("pasture-bench"), mqttPort);
+    }
+
+    private static ServiceProcess start(Path app, boolean quick, Path data, String... jvmOptions) throws IOException {
+        return ServiceProcess.start(launch(app, quick, jvmOptions), data);
+    }
+
+    private static List<String> launch(Path app, boolean quick, String... jvmOptions) {
+        List<String> launch = new ArrayList<>(List.of(ServiceProcess.java(), "--enable-native-access=ALL-UNNAMED"));
+        if (quick) {
+            launch.addAll(List.of(
+                    "-XX:AOTCache=" + app.resolve("service.aot"),
+                    "-XX:AOTMode=auto",
+                    "-Xlog:aot*=off",
+                    "-Xlog:cds=off"));
+        }
+        launch.addAll(Arrays.asList(jvmOptions));
+        launch.addAll(List.of("-jar", app.resolve("service.jar").toString()));
+        return launch;
+    }
 }

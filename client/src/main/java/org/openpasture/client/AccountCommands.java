@@ -1,8 +1,8 @@
 package org.openpasture.client;
 
 import java.io.Console;
-import java.util.Optional;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.people.SignInRequest;
@@ -14,56 +14,72 @@ import tools.jackson.databind.JsonNode;
 
 /** Signing in and out. */
 final class AccountCommands {
-  private AccountCommands() {}
+    private AccountCommands() {}
 
-  @Command(name = "sign-in", mixinStandardHelpOptions = true, description = "Sign in; later commands remember it.")
-  static final class SignInCommand implements Callable<Integer> {
-    @Mixin private Service service;
+    @Command(name = "sign-in", mixinStandardHelpOptions = true, description = "Sign in; later commands remember it.")
+    static final class SignInCommand implements Callable<Integer> {
+        @Mixin
+        private Service service;
 
-    @Parameters(paramLabel = "NAME", description = "Who you are.")
-    private String name;
+        @Parameters(paramLabel = "NAME", description = "Who you are.")
+        private String name;
 
-    @Option(names = "--password", paramLabel = "PASSWORD", description = "Better left out: it is asked for, or read from PASTURE_PASSWORD.")
-    private @Nullable String password;
+        @Option(
+                names = "--password",
+                paramLabel = "PASSWORD",
+                description = "Better left out: it is asked for, or read from PASTURE_PASSWORD.")
+        private @Nullable String password;
 
-    @Override
-    public Integer call() {
-      JsonNode answer = service.anonymous().post("api/v1/session", new SignInRequest(name, secret(), "command line"));
-      new SignIn(service.address().toString(), answer.at("/person/name").asString(), answer.path("token").asString()).save();
-      if (!service.printedJson(answer)) {
-        service.out().println("Signed in at " + service.address() + " as " + answer.at("/person/name").asString() + ".");
-      }
-      return 0;
+        @Override
+        public Integer call() {
+            JsonNode answer =
+                    service.anonymous().post("api/v1/session", new SignInRequest(name, secret(), "command line"));
+            new SignIn(
+                            service.address().toString(),
+                            answer.at("/person/name").asString(),
+                            answer.path("token").asString())
+                    .save();
+            if (!service.printedJson(answer)) {
+                service.out()
+                        .println("Signed in at " + service.address() + " as "
+                                + answer.at("/person/name").asString() + ".");
+            }
+            return 0;
+        }
+
+        private String secret() {
+            if (password != null) {
+                return password;
+            }
+            Optional<String> given = Surroundings.get("PASTURE_PASSWORD");
+            if (given.isPresent()) {
+                return given.get();
+            }
+            Console console = System.console();
+            if (console == null || !console.isTerminal()) {
+                throw new IllegalArgumentException("no password: give it by PASTURE_PASSWORD, or use a terminal");
+            }
+            return new String(console.readPassword("Password: "));
+        }
     }
 
-    private String secret() {
-      if (password != null) {
-        return password;
-      }
-      Optional<String> given = Surroundings.get("PASTURE_PASSWORD");
-      if (given.isPresent()) {
-        return given.get();
-      }
-      Console console = System.console();
-      if (console == null || !console.isTerminal()) {
-        throw new IllegalArgumentException("no password: give it by PASTURE_PASSWORD, or use a terminal");
-      }
-      return new String(console.readPassword("Password: "));
-    }
-  }
+    @Command(
+            name = "sign-out",
+            mixinStandardHelpOptions = true,
+            description = "Forget the sign-in, here and in the service.")
+    static final class SignOutCommand implements Callable<Integer> {
+        @Mixin
+        private Service service;
 
-  @Command(name = "sign-out", mixinStandardHelpOptions = true, description = "Forget the sign-in, here and in the service.")
-  static final class SignOutCommand implements Callable<Integer> {
-    @Mixin private Service service;
-
-    @Override
-    public Integer call() {
-      service.api().delete("api/v1/session");
-      SignIn.forget();
-      if (!service.printedJson(tools.jackson.databind.json.JsonMapper.shared().valueToTree(Map.of("signedOut", true)))) {
-        service.out().println("Signed out.");
-      }
-      return 0;
+        @Override
+        public Integer call() {
+            service.api().delete("api/v1/session");
+            SignIn.forget();
+            if (!service.printedJson(
+                    tools.jackson.databind.json.JsonMapper.shared().valueToTree(Map.of("signedOut", true)))) {
+                service.out().println("Signed out.");
+            }
+            return 0;
+        }
     }
-  }
 }

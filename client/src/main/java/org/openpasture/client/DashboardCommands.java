@@ -12,50 +12,71 @@ import tools.jackson.databind.JsonNode;
 /** Dashboards and their links. */
 @Command(name = "dashboards", mixinStandardHelpOptions = true, description = "Dashboards, and read-only links to them.")
 final class DashboardCommands implements Runnable {
-  @Mixin private Service service;
+    @Mixin
+    private Service service;
 
-  @Override
-  public void run() {
-    JsonNode dashboards = service.api().get("api/v1/dashboards");
-    if (service.printedJson(dashboards)) {
-      return;
+    @Override
+    public void run() {
+        JsonNode dashboards = service.api().get("api/v1/dashboards");
+        if (service.printedJson(dashboards)) {
+            return;
+        }
+        TextTable table = new TextTable("Dashboard", "Panels", "Id");
+        dashboards.forEach(one -> table.row(
+                one.path("name").asString(),
+                one.path("panels").asString(),
+                one.path("id").asString()));
+        service.out().print(table.isEmpty() ? "No dashboards yet.\n" : table.text());
     }
-    TextTable table = new TextTable("Dashboard", "Panels", "Id");
-    dashboards.forEach(one -> table.row(one.path("name").asString(), one.path("panels").asString(), one.path("id").asString()));
-    service.out().print(table.isEmpty() ? "No dashboards yet.\n" : table.text());
-  }
 
-  @Command(name = "share", mixinStandardHelpOptions = true, description = "Make a read-only link that needs no account.")
-  int share(@Mixin Service to, @Parameters(paramLabel = "DASHBOARD") String dashboard,
-      @Option(names = "--days", paramLabel = "N", description = "How long it is open; else until you withdraw it.") @Nullable Integer days,
-      @Option(names = "--note", paramLabel = "TEXT", description = "Who it is for.") @Nullable String note) {
-    String id = Service.pick(to.api().get("api/v1/dashboards"), dashboard, "dashboard").path("id").asString();
-    JsonNode link = to.api().post("api/v1/dashboards/" + id + "/links", new ShareRequest(note, days));
-    if (!to.printedJson(link)) {
-      to.out().println(link.path("link").asString());
-      to.err().println("Shown once. Withdraw it with 'pasture dashboards unshare " + link.path("id").asString() + "'.");
+    @Command(
+            name = "share",
+            mixinStandardHelpOptions = true,
+            description = "Make a read-only link that needs no account.")
+    int share(
+            @Mixin Service to,
+            @Parameters(paramLabel = "DASHBOARD") String dashboard,
+            @Option(
+                            names = "--days",
+                            paramLabel = "N",
+                            description = "How long it is open; else until you withdraw it.")
+                    @Nullable
+                    Integer days,
+            @Option(names = "--note", paramLabel = "TEXT", description = "Who it is for.") @Nullable String note) {
+        String id = Service.pick(to.api().get("api/v1/dashboards"), dashboard, "dashboard")
+                .path("id")
+                .asString();
+        JsonNode link = to.api().post("api/v1/dashboards/" + id + "/links", new ShareRequest(note, days));
+        if (!to.printedJson(link)) {
+            to.out().println(link.path("link").asString());
+            to.err()
+                    .println("Shown once. Withdraw it with 'pasture dashboards unshare "
+                            + link.path("id").asString() + "'.");
+        }
+        return 0;
     }
-    return 0;
-  }
 
-  @Command(name = "links", mixinStandardHelpOptions = true, description = "Links that are handed out.")
-  int links(@Mixin Service to) {
-    JsonNode links = to.api().get("api/v1/links");
-    if (!to.printedJson(links)) {
-      TextTable table = new TextTable("Dashboard", "For", "Until", "Id");
-      links.forEach(link -> table.row(link.path("dashboardName").asString(), link.path("note").asString(""),
-          link.path("until").asString("you withdraw it"), link.path("id").asString()));
-      to.out().print(table.isEmpty() ? "No links are handed out.\n" : table.text());
+    @Command(name = "links", mixinStandardHelpOptions = true, description = "Links that are handed out.")
+    int links(@Mixin Service to) {
+        JsonNode links = to.api().get("api/v1/links");
+        if (!to.printedJson(links)) {
+            TextTable table = new TextTable("Dashboard", "For", "Until", "Id");
+            links.forEach(link -> table.row(
+                    link.path("dashboardName").asString(),
+                    link.path("note").asString(""),
+                    link.path("until").asString("you withdraw it"),
+                    link.path("id").asString()));
+            to.out().print(table.isEmpty() ? "No links are handed out.\n" : table.text());
+        }
+        return 0;
     }
-    return 0;
-  }
 
-  @Command(name = "unshare", mixinStandardHelpOptions = true, description = "Withdraw a link.")
-  int unshare(@Mixin Service to, @Parameters(paramLabel = "LINK", description = "Its id.") String link) {
-    JsonNode answer = to.api().delete("api/v1/links/" + link);
-    if (!to.printedJson(answer)) {
-      to.out().println("Withdrawn.");
+    @Command(name = "unshare", mixinStandardHelpOptions = true, description = "Withdraw a link.")
+    int unshare(@Mixin Service to, @Parameters(paramLabel = "LINK", description = "Its id.") String link) {
+        JsonNode answer = to.api().delete("api/v1/links/" + link);
+        if (!to.printedJson(answer)) {
+            to.out().println("Withdrawn.");
+        }
+        return 0;
     }
-    return 0;
-  }
 }

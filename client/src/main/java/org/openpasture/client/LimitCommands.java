@@ -8,20 +8,30 @@ import tools.jackson.databind.JsonNode;
 /** The limit library. */
 @Command(name = "limits", mixinStandardHelpOptions = true, description = "Limit sets with their sources.")
 final class LimitCommands implements Runnable {
-  @Mixin private Service service;
+    @Mixin
+    private Service service;
 
-  @Override
-  public void run() {
-    JsonNode sets = service.api().get("api/v1/limits");
-    if (service.printedJson(sets)) {
-      return;
+    @Override
+    public void run() {
+        JsonNode sets = service.api().get("api/v1/limits");
+        if (service.printedJson(sets)) {
+            return;
+        }
+        TextTable table = new TextTable("Id", "Boundaries", "Unit", "Source");
+        sets.forEach(set -> table.row(
+                set.path("id").asString(),
+                String.join(
+                        " | ",
+                        set.path("zones")
+                                .valueStream()
+                                .filter(zone -> zone.path("to").isNumber())
+                                .map(zone -> zone.path("to").asString())
+                                .toList()),
+                set.path("unit").asString(),
+                (set.at("/source/document").asString() + " "
+                                + set.at("/source/edition").asString())
+                        .strip()));
+        service.out().print(table.text());
+        service.out().println("\nThe published standards are authoritative, not this program.");
     }
-    TextTable table = new TextTable("Id", "Boundaries", "Unit", "Source");
-    sets.forEach(set -> table.row(set.path("id").asString(),
-        String.join(" | ", set.path("zones").valueStream().filter(zone -> zone.path("to").isNumber()).map(zone -> zone.path("to").asString())
-            .toList()),
-        set.path("unit").asString(), (set.at("/source/document").asString() + " " + set.at("/source/edition").asString()).strip()));
-    service.out().print(table.text());
-    service.out().println("\nThe published standards are authoritative, not this program.");
-  }
 }

@@ -13,28 +13,43 @@ import tools.jackson.databind.json.JsonMapper;
 /** Device models. */
 @Command(name = "models", mixinStandardHelpOptions = true, description = "Device models and their channels.")
 final class ModelCommands implements Runnable {
-  @Mixin private Service service;
+    @Mixin
+    private Service service;
 
-  @Override
-  public void run() {
-    JsonNode models = service.api().get("api/v1/models");
-    if (service.printedJson(models)) {
-      return;
+    @Override
+    public void run() {
+        JsonNode models = service.api().get("api/v1/models");
+        if (service.printedJson(models)) {
+            return;
+        }
+        TextTable table = new TextTable("Model", "Every", "Channels");
+        models.forEach(model -> table.row(
+                model.path("name").asString(),
+                model.path("intervalSeconds").asString() + " s",
+                String.join(
+                        ", ",
+                        model.path("channels")
+                                .valueStream()
+                                .map(channel -> channel.path("name").asString())
+                                .toList())));
+        service.out()
+                .print(
+                        table.isEmpty()
+                                ? "No device models yet. Add one with 'pasture models add FILE'.\n"
+                                : table.text());
     }
-    TextTable table = new TextTable("Model", "Every", "Channels");
-    models.forEach(model -> table.row(model.path("name").asString(), model.path("intervalSeconds").asString() + " s",
-        String.join(", ", model.path("channels").valueStream().map(channel -> channel.path("name").asString()).toList())));
-    service.out().print(table.isEmpty() ? "No device models yet. Add one with 'pasture models add FILE'.\n" : table.text());
-  }
 
-  @Command(name = "add", mixinStandardHelpOptions = true, description = "Add a device model from a file (see docs/device-models.md).")
-  int add(@Mixin Service to, @Parameters(paramLabel = "FILE") Path file) throws IOException {
-    JsonNode model;
-    try {
-      model = JsonMapper.shared().readTree(Files.readString(file));
-    } catch (tools.jackson.core.JacksonException e) {
-      throw new IllegalArgumentException(file + " is no JSON: " + e.getOriginalMessage(), e);
+    @Command(
+            name = "add",
+            mixinStandardHelpOptions = true,
+            description = "Add a device model from a file (see docs/device-models.md).")
+    int add(@Mixin Service to, @Parameters(paramLabel = "FILE") Path file) throws IOException {
+        JsonNode model;
+        try {
+            model = JsonMapper.shared().readTree(Files.readString(file));
+        } catch (tools.jackson.core.JacksonException e) {
+            throw new IllegalArgumentException(file + " is no JSON: " + e.getOriginalMessage(), e);
+        }
+        return PlaceCommands.made(to, to.api().post("api/v1/models", model));
     }
-    return PlaceCommands.made(to, to.api().post("api/v1/models", model));
-  }
 }

@@ -10,84 +10,118 @@ import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
 /** The command line. */
-@Command(name = "pasture", mixinStandardHelpOptions = true, version = "Open Pasture 0.1.0",
-    description = "Looks after sensors: gateways, devices, points, alerts.",
-    synopsisHeading = "%n", descriptionHeading = "%n", commandListHeading = "%nAsking a service:%n", optionListHeading = "%nOptions:%n",
-    footer = {"", "On the machine itself:",
-        "  demo                 Start the service with the demo co-operative.",
-        "  serve                Start a real, empty service (see 'pasture serve --help').",
-        "  service install      Make it start at boot.",
-        "  restore              Put a backup in place while no service runs.",
-        "  owner reset          Print a one-time code for a forgotten owner password.",
-        "", "Exit status: 0 done, 1 refused, 2 wrong options, 3 no service there, 4 not signed in.",
-        "Add --json to any list or answer for a program to read."},
-    subcommands = {AccountCommands.SignInCommand.class, AccountCommands.SignOutCommand.class, PlaceCommands.class,
-        PointCommands.class, ReadingCommands.class, GatewayCommands.class, ModelCommands.class, DeviceCommands.class, RadioCommands.class, InletCommands.class, OutletCommands.class, FrameCommands.class,
-        AlertCommands.class, RuleCommands.class, LimitCommands.class, DashboardCommands.class, PeopleCommands.class, RecordCommands.class,
-        BackupCommands.class,
-        AutoComplete.GenerateCompletion.class})
+@Command(
+        name = "pasture",
+        mixinStandardHelpOptions = true,
+        version = "Open Pasture 0.1.0",
+        description = "Looks after sensors: gateways, devices, points, alerts.",
+        synopsisHeading = "%n",
+        descriptionHeading = "%n",
+        commandListHeading = "%nAsking a service:%n",
+        optionListHeading = "%nOptions:%n",
+        footer = {
+            "",
+            "On the machine itself:",
+            "  demo                 Start the service with the demo co-operative.",
+            "  serve                Start a real, empty service (see 'pasture serve --help').",
+            "  service install      Make it start at boot.",
+            "  restore              Put a backup in place while no service runs.",
+            "  owner reset          Print a one-time code for a forgotten owner password.",
+            "",
+            "Exit status: 0 done, 1 refused, 2 wrong options, 3 no service there, 4 not signed in.",
+            "Add --json to any list or answer for a program to read."
+        },
+        subcommands = {
+            AccountCommands.SignInCommand.class,
+            AccountCommands.SignOutCommand.class,
+            PlaceCommands.class,
+            PointCommands.class,
+            ReadingCommands.class,
+            GatewayCommands.class,
+            ModelCommands.class,
+            DeviceCommands.class,
+            RadioCommands.class,
+            InletCommands.class,
+            OutletCommands.class,
+            FrameCommands.class,
+            AlertCommands.class,
+            RuleCommands.class,
+            LimitCommands.class,
+            DashboardCommands.class,
+            PeopleCommands.class,
+            RecordCommands.class,
+            BackupCommands.class,
+            AutoComplete.GenerateCompletion.class
+        })
 public final class Pasture implements Runnable {
-  static final int REFUSED = 1;
-  static final int UNREACHABLE = 3;
-  static final int NOT_SIGNED_IN = 4;
+    static final int REFUSED = 1;
+    static final int UNREACHABLE = 3;
+    static final int NOT_SIGNED_IN = 4;
 
-  @CommandLine.Spec
-  private CommandLine.Model.CommandSpec spec;
+    @CommandLine.Spec
+    private CommandLine.Model.CommandSpec spec;
 
-  public static void main(String[] args) {
-    CommandLine commands = commandLine();
-    int status = commands.execute(args);
-    commands.getOut().flush();
-    commands.getErr().flush();
-    System.exit(status);
-  }
+    public static void main(String[] args) {
+        CommandLine commands = commandLine();
+        int status = commands.execute(args);
+        commands.getOut().flush();
+        commands.getErr().flush();
+        System.exit(status);
+    }
 
-  /** The command line, ready to execute. */
-  public static CommandLine commandLine() {
-    CommandLine commands = new CommandLine(new Pasture());
-    commands.setOut(new PrintWriter(new java.io.OutputStreamWriter(System.out, StandardCharsets.UTF_8), true));
-    commands.setErr(new PrintWriter(new java.io.OutputStreamWriter(System.err, StandardCharsets.UTF_8), true));
-    CommandLine completion = Objects.requireNonNull(commands.getSubcommands().get("generate-completion"));
-    completion.getCommandSpec().usageMessage().description("Print a completion script: source <(pasture generate-completion)");
-    commands.setExecutionExceptionHandler((error, command, parsed) -> explain(error, command));
-    commands.setParameterExceptionHandler((error, args) -> {
-      error.getCommandLine().getErr().println("pasture: " + error.getMessage());
-      error.getCommandLine().getErr().println("Try '" + error.getCommandLine().getCommandSpec().qualifiedName() + " --help'.");
-      return CommandLine.ExitCode.USAGE;
-    });
-    commands.setCaseInsensitiveEnumValuesAllowed(true);
-    return commands;
-  }
+    /** The command line, ready to execute. */
+    public static CommandLine commandLine() {
+        CommandLine commands = new CommandLine(new Pasture());
+        commands.setOut(new PrintWriter(new java.io.OutputStreamWriter(System.out, StandardCharsets.UTF_8), true));
+        commands.setErr(new PrintWriter(new java.io.OutputStreamWriter(System.err, StandardCharsets.UTF_8), true));
+        CommandLine completion =
+                Objects.requireNonNull(commands.getSubcommands().get("generate-completion"));
+        completion
+                .getCommandSpec()
+                .usageMessage()
+                .description("Print a completion script: source <(pasture generate-completion)");
+        commands.setExecutionExceptionHandler((error, command, parsed) -> explain(error, command));
+        commands.setParameterExceptionHandler((error, args) -> {
+            error.getCommandLine().getErr().println("pasture: " + error.getMessage());
+            error.getCommandLine()
+                    .getErr()
+                    .println("Try '" + error.getCommandLine().getCommandSpec().qualifiedName() + " --help'.");
+            return CommandLine.ExitCode.USAGE;
+        });
+        commands.setCaseInsensitiveEnumValuesAllowed(true);
+        return commands;
+    }
 
-  private static int explain(Exception error, CommandLine command) throws Exception {
-    PrintWriter err = command.getErr();
-    return switch (error) {
-      case ServiceUnreachable unreachable -> {
-        err.println("pasture: " + unreachable.getMessage());
-        yield UNREACHABLE;
-      }
-      case ServiceProblem problem -> {
-        err.println("pasture: " + problem.getMessage() + (problem.todo().isEmpty() ? "" : " " + problem.todo()));
-        yield problem.status() == 401 ? NOT_SIGNED_IN : REFUSED;
-      }
-      case NotSignedIn not -> {
-        err.println("pasture: " + not.getMessage());
-        yield NOT_SIGNED_IN;
-      }
-      case IllegalArgumentException wrong -> {
-        err.println("pasture: " + wrong.getMessage());
-        yield CommandLine.ExitCode.USAGE;
-      }
-      case java.io.IOException file -> {
-        err.println("pasture: " + file.getMessage());
-        yield REFUSED;
-      }
-      default -> throw error;
-    };
-  }
+    private static int explain(Exception error, CommandLine command) throws Exception {
+        PrintWriter err = command.getErr();
+        return switch (error) {
+            case ServiceUnreachable unreachable -> {
+                err.println("pasture: " + unreachable.getMessage());
+                yield UNREACHABLE;
+            }
+            case ServiceProblem problem -> {
+                err.println(
+                        "pasture: " + problem.getMessage() + (problem.todo().isEmpty() ? "" : " " + problem.todo()));
+                yield problem.status() == 401 ? NOT_SIGNED_IN : REFUSED;
+            }
+            case NotSignedIn not -> {
+                err.println("pasture: " + not.getMessage());
+                yield NOT_SIGNED_IN;
+            }
+            case IllegalArgumentException wrong -> {
+                err.println("pasture: " + wrong.getMessage());
+                yield CommandLine.ExitCode.USAGE;
+            }
+            case java.io.IOException file -> {
+                err.println("pasture: " + file.getMessage());
+                yield REFUSED;
+            }
+            default -> throw error;
+        };
+    }
 
-  @Override
-  public void run() {
-    spec.commandLine().usage(spec.commandLine().getOut());
-  }
+    @Override
+    public void run() {
+        spec.commandLine().usage(spec.commandLine().getOut());
+    }
 }

@@ -14,41 +14,77 @@ import tools.jackson.databind.JsonNode;
 /** People and invitations. */
 @Command(name = "people", mixinStandardHelpOptions = true, description = "Who may do what; invite somebody.")
 final class PeopleCommands implements Runnable {
-  @Mixin private Service service;
+    @Mixin
+    private Service service;
 
-  @Override
-  public void run() {
-    JsonNode people = service.api().get("api/v1/people");
-    if (service.printedJson(people)) {
-      return;
+    @Override
+    public void run() {
+        JsonNode people = service.api().get("api/v1/people");
+        if (service.printedJson(people)) {
+            return;
+        }
+        TextTable table = new TextTable("Person", "E-mail", "Rights");
+        people.forEach(person -> table.row(
+                person.path("name").asString(),
+                person.path("email").asString(""),
+                person.path("owner").asBoolean()
+                        ? "owner"
+                        : String.join(
+                                ", ",
+                                person.path("grants")
+                                        .valueStream()
+                                        .map(grant -> grant.path("right").asString() + " on "
+                                                + grant.path("targetName").asString())
+                                        .toList())));
+        service.out().print(table.text());
     }
-    TextTable table = new TextTable("Person", "E-mail", "Rights");
-    people.forEach(person -> table.row(person.path("name").asString(), person.path("email").asString(""),
-        person.path("owner").asBoolean() ? "owner" : String.join(", ", person.path("grants").valueStream()
-            .map(grant -> grant.path("right").asString() + " on " + grant.path("targetName").asString()).toList())));
-    service.out().print(table.text());
-  }
 
-  @Command(name = "grant", mixinStandardHelpOptions = true, description = "Give somebody who is here already a right on another place.")
-  int grant(@Mixin Service to, @Parameters(paramLabel = "NAME") String name,
-      @Option(names = "--on", paramLabel = "PLACE", required = true, description = "Site, area or asset.") String place,
-      @Option(names = "--right", paramLabel = "RIGHT", defaultValue = "look", description = "look, operate, edit or manage (${DEFAULT-VALUE}).") Right right) {
-    JsonNode person = to.api().post("api/v1/grants", new GrantRequest(name, right, PlaceCommands.id(to, place)));
-    if (!to.printedJson(person)) {
-      to.out().println(person.path("name").asString() + " may " + right.name().toLowerCase(java.util.Locale.ROOT) + " there now.");
+    @Command(
+            name = "grant",
+            mixinStandardHelpOptions = true,
+            description = "Give somebody who is here already a right on another place.")
+    int grant(
+            @Mixin Service to,
+            @Parameters(paramLabel = "NAME") String name,
+            @Option(names = "--on", paramLabel = "PLACE", required = true, description = "Site, area or asset.")
+                    String place,
+            @Option(
+                            names = "--right",
+                            paramLabel = "RIGHT",
+                            defaultValue = "look",
+                            description = "look, operate, edit or manage (${DEFAULT-VALUE}).")
+                    Right right) {
+        JsonNode person = to.api().post("api/v1/grants", new GrantRequest(name, right, PlaceCommands.id(to, place)));
+        if (!to.printedJson(person)) {
+            to.out()
+                    .println(person.path("name").asString() + " may "
+                            + right.name().toLowerCase(java.util.Locale.ROOT) + " there now.");
+        }
+        return 0;
     }
-    return 0;
-  }
 
-  @Command(name = "invite", mixinStandardHelpOptions = true, description = "Invite somebody; prints the link to hand over.")
-  int invite(@Mixin Service to, @Parameters(paramLabel = "NAME") String name,
-      @Option(names = "--on", paramLabel = "PLACE", required = true, description = "Site, area or asset.") String place,
-      @Option(names = "--right", paramLabel = "RIGHT", defaultValue = "look", description = "look, operate, edit or manage (${DEFAULT-VALUE}).") Right right,
-      @Option(names = "--email", paramLabel = "ADDRESS", description = "Also send the link there.") @Nullable String email) {
-    JsonNode invitation = to.api().post("api/v1/invitations", new InvitationRequest(name, email, right, PlaceCommands.id(to, place)));
-    if (!to.printedJson(invitation)) {
-      to.out().println(invitation.path("link").asString());
+    @Command(
+            name = "invite",
+            mixinStandardHelpOptions = true,
+            description = "Invite somebody; prints the link to hand over.")
+    int invite(
+            @Mixin Service to,
+            @Parameters(paramLabel = "NAME") String name,
+            @Option(names = "--on", paramLabel = "PLACE", required = true, description = "Site, area or asset.")
+                    String place,
+            @Option(
+                            names = "--right",
+                            paramLabel = "RIGHT",
+                            defaultValue = "look",
+                            description = "look, operate, edit or manage (${DEFAULT-VALUE}).")
+                    Right right,
+            @Option(names = "--email", paramLabel = "ADDRESS", description = "Also send the link there.") @Nullable
+                    String email) {
+        JsonNode invitation = to.api()
+                .post("api/v1/invitations", new InvitationRequest(name, email, right, PlaceCommands.id(to, place)));
+        if (!to.printedJson(invitation)) {
+            to.out().println(invitation.path("link").asString());
+        }
+        return 0;
     }
-    return 0;
-  }
 }

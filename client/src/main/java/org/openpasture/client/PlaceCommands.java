@@ -18,81 +18,165 @@ import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
 /** Sites, areas and assets. */
-@Command(name = "places", mixinStandardHelpOptions = true, description = "Sites, areas and assets with their worst severity.")
+@Command(
+        name = "places",
+        mixinStandardHelpOptions = true,
+        description = "Sites, areas and assets with their worst severity.")
 final class PlaceCommands implements Runnable {
-  @Mixin private Service service;
+    @Mixin
+    private Service service;
 
-  @Override
-  public void run() {
-    JsonNode places = service.api().get("api/v1/places");
-    if (service.printedJson(places)) {
-      return;
+    @Override
+    public void run() {
+        JsonNode places = service.api().get("api/v1/places");
+        if (service.printedJson(places)) {
+            return;
+        }
+        if (places.isEmpty()) {
+            service.out().println("No places yet. Make one with 'pasture places add-site NAME'.");
+        }
+        children(places, "", 0);
     }
-    if (places.isEmpty()) {
-      service.out().println("No places yet. Make one with 'pasture places add-site NAME'.");
+
+    private void children(JsonNode places, String parentId, int depth) {
+        for (JsonNode place : places) {
+            if (place.path("parentId").asString("").equals(parentId)) {
+                String label = "  ".repeat(depth)
+                        + place.path("name").asString()
+                        + (place.path("assetKind").asString("").isEmpty()
+                                ? ""
+                                : " (" + place.path("assetKind").asString() + ")");
+                int alerts = place.path("openAlerts").asInt();
+                service.out()
+                        .println(String.format(
+                                java.util.Locale.ROOT,
+                                "%-44s %-13s %s%s",
+                                label,
+                                Words.severity(place.path("severity").asString()),
+                                Words.count(place.path("points").asInt(), "point"),
+                                alerts == 0 ? "" : ", " + Words.count(alerts, "open alert")));
+                children(places, place.path("id").asString(), depth + 1);
+            }
+        }
     }
-    children(places, "", 0);
-  }
 
-  private void children(JsonNode places, String parentId, int depth) {
-    for (JsonNode place : places) {
-      if (place.path("parentId").asString("").equals(parentId)) {
-        String label = "  ".repeat(depth) + place.path("name").asString()
-            + (place.path("assetKind").asString("").isEmpty() ? "" : " (" + place.path("assetKind").asString() + ")");
-        int alerts = place.path("openAlerts").asInt();
-        service.out().println(String.format(java.util.Locale.ROOT, "%-44s %-13s %s%s", label,
-            Words.severity(place.path("severity").asString()), Words.count(place.path("points").asInt(), "point"),
-            alerts == 0 ? "" : ", " + Words.count(alerts, "open alert")));
-        children(places, place.path("id").asString(), depth + 1);
-      }
+    @Command(
+            name = "track",
+            mixinStandardHelpOptions = true,
+            description =
+                    "Where something that moves has been, for maps. It needs points of the quantities latitude and longitude.")
+    int track(
+            @Mixin Service from,
+            @Parameters(paramLabel = "PLACE", description = "Name or id.") String place,
+            @Option(
+                            names = "--value",
+                            paramLabel = "POINT",
+                            description = "Its value goes with each position, and is the height in KML.")
+                    @Nullable
+                    String value,
+            @Option(
+                            names = "--from",
+                            paramLabel = "WHEN",
+                            defaultValue = "24h",
+                            description = "2026-03-01T08:00:00Z, or how far back: 24h, 7d.")
+                    String begin,
+            @Option(names = "--until", paramLabel = "WHEN") @Nullable String until,
+            @Option(
+                            names = "--format",
+                            paramLabel = "FORMAT",
+                            defaultValue = "geojson",
+                            description = "geojson or kml.")
+                    String format,
+            @Option(
+                            names = {"-o", "--output"},
+                            paramLabel = "FILE",
+                            description = "Else to the screen.")
+                    @Nullable
+                    Path file)
+            throws IOException {
+        String path = "api/v1/places/" + ApiClient.escape(id(from, place)) + "/track?format=" + ApiClient.escape(format)
+                + "&from="
+                + ApiClient.escape(ReadingCommands.when(begin).toString())
+                + (until == null
+                        ? ""
+                        : "&until="
+                                + ApiClient.escape(ReadingCommands.when(until).toString()))
+                + (value == null
+                        ? ""
+                        : "&value="
+                                + ApiClient.escape(Service.pick(
+                                                from.api()
+                                                        .get("api/v1/points?place="
+                                                                + ApiClient.escape(id(from, place))),
+                                                value,
+                                                "point of this place")
+                                        .path("id")
+                                        .asString()));
+        from.download(path, file);
+        return 0;
     }
-  }
 
-  @Command(name = "track", mixinStandardHelpOptions = true,
-      description = "Where something that moves has been, for maps. It needs points of the quantities latitude and longitude.")
-  int track(@Mixin Service from, @Parameters(paramLabel = "PLACE", description = "Name or id.") String place,
-      @Option(names = "--value", paramLabel = "POINT", description = "Its value goes with each position, and is the height in KML.") @Nullable String value,
-      @Option(names = "--from", paramLabel = "WHEN", defaultValue = "24h", description = "2026-03-01T08:00:00Z, or how far back: 24h, 7d.") String begin,
-      @Option(names = "--until", paramLabel = "WHEN") @Nullable String until,
-      @Option(names = "--format", paramLabel = "FORMAT", defaultValue = "geojson", description = "geojson or kml.") String format,
-      @Option(names = {"-o", "--output"}, paramLabel = "FILE", description = "Else to the screen.") @Nullable Path file) throws IOException {
-    String path = "api/v1/places/" + ApiClient.escape(id(from, place)) + "/track?format=" + ApiClient.escape(format) + "&from="
-        + ApiClient.escape(ReadingCommands.when(begin).toString())
-        + (until == null ? "" : "&until=" + ApiClient.escape(ReadingCommands.when(until).toString()))
-        + (value == null ? "" : "&value=" + ApiClient.escape(Service.pick(from.api().get("api/v1/points?place=" + ApiClient.escape(id(from, place))), value, "point of this place").path("id").asString()));
-    from.download(path, file);
-    return 0;
-  }
-
-  @Command(name = "add-site", mixinStandardHelpOptions = true, description = "Make a site.")
-  int addSite(@Mixin Service to, @Parameters(paramLabel = "NAME") String name,
-      @Option(names = "--zone", paramLabel = "ZONE", description = "Time zone, such as Europe/London.") @Nullable ZoneId zone) {
-    return made(to, to.api().post("api/v1/sites", new SiteRequest(name, zone, null, null)));
-  }
-
-  @Command(name = "add-area", mixinStandardHelpOptions = true, description = "Make an area of a site or area.")
-  int addArea(@Mixin Service to, @Parameters(paramLabel = "NAME") String name,
-      @Option(names = "--in", paramLabel = "PLACE", required = true, description = "The site or area that it is a part of.") String parent) {
-    return made(to, to.api().post("api/v1/areas", new AreaRequest(name, id(to, parent))));
-  }
-
-  @Command(name = "add-asset", mixinStandardHelpOptions = true, description = "Make an asset.")
-  int addAsset(@Mixin Service to, @Parameters(paramLabel = "NAME") String name,
-      @Option(names = "--in", paramLabel = "PLACE", required = true, description = "The site or area that it stands in.") String parent,
-      @Option(names = "--kind", paramLabel = "WORD", description = "What it is: pump, silo, room ...") @Nullable String kind,
-      @Option(names = "--limits", paramLabel = "SET", description = "Id of a limit set that holds for it; may be repeated.")
-      @Nullable List<String> limits) {
-    return made(to, to.api().post("api/v1/assets", new AssetRequest(name, id(to, parent), kind, limits == null ? new ArrayList<>() : limits)));
-  }
-
-  static String id(Service service, String meant) {
-    return Service.pick(service.api().get("api/v1/places"), meant, "place").path("id").asString();
-  }
-
-  static int made(Service service, JsonNode answer) {
-    if (!service.printedJson(answer)) {
-      service.out().println("Made " + answer.path("name").asString() + " (" + answer.path("id").asString() + ").");
+    @Command(name = "add-site", mixinStandardHelpOptions = true, description = "Make a site.")
+    int addSite(
+            @Mixin Service to,
+            @Parameters(paramLabel = "NAME") String name,
+            @Option(names = "--zone", paramLabel = "ZONE", description = "Time zone, such as Europe/London.") @Nullable
+                    ZoneId zone) {
+        return made(to, to.api().post("api/v1/sites", new SiteRequest(name, zone, null, null)));
     }
-    return 0;
-  }
+
+    @Command(name = "add-area", mixinStandardHelpOptions = true, description = "Make an area of a site or area.")
+    int addArea(
+            @Mixin Service to,
+            @Parameters(paramLabel = "NAME") String name,
+            @Option(
+                            names = "--in",
+                            paramLabel = "PLACE",
+                            required = true,
+                            description = "The site or area that it is a part of.")
+                    String parent) {
+        return made(to, to.api().post("api/v1/areas", new AreaRequest(name, id(to, parent))));
+    }
+
+    @Command(name = "add-asset", mixinStandardHelpOptions = true, description = "Make an asset.")
+    int addAsset(
+            @Mixin Service to,
+            @Parameters(paramLabel = "NAME") String name,
+            @Option(
+                            names = "--in",
+                            paramLabel = "PLACE",
+                            required = true,
+                            description = "The site or area that it stands in.")
+                    String parent,
+            @Option(names = "--kind", paramLabel = "WORD", description = "What it is: pump, silo, room ...") @Nullable
+                    String kind,
+            @Option(
+                            names = "--limits",
+                            paramLabel = "SET",
+                            description = "Id of a limit set that holds for it; may be repeated.")
+                    @Nullable
+                    List<String> limits) {
+        return made(
+                to,
+                to.api()
+                        .post(
+                                "api/v1/assets",
+                                new AssetRequest(
+                                        name, id(to, parent), kind, limits == null ? new ArrayList<>() : limits)));
+    }
+
+    static String id(Service service, String meant) {
+        return Service.pick(service.api().get("api/v1/places"), meant, "place")
+                .path("id")
+                .asString();
+    }
+
+    static int made(Service service, JsonNode answer) {
+        if (!service.printedJson(answer)) {
+            service.out()
+                    .println("Made " + answer.path("name").asString() + " ("
+                            + answer.path("id").asString() + ").");
+        }
+        return 0;
+    }
 }

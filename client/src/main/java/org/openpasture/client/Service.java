@@ -21,92 +21,108 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** The options that every command has: which service, and whether people or programs read the answer. */
 final class Service {
-  private static final JsonMapper PRETTY = JsonMapper.builder().enable(SerializationFeature.INDENT_OUTPUT).build();
-  static final String DEFAULT_ADDRESS = "http://127.0.0.1:8470";
+    private static final JsonMapper PRETTY =
+            JsonMapper.builder().enable(SerializationFeature.INDENT_OUTPUT).build();
+    static final String DEFAULT_ADDRESS = "http://127.0.0.1:8470";
 
-  @Option(names = "--at", paramLabel = "ADDRESS",
-      description = "The service, such as http://192.0.2.10:8470; else PASTURE_AT, else where you signed in.")
-  private @Nullable String at;
+    @Option(
+            names = "--at",
+            paramLabel = "ADDRESS",
+            description = "The service, such as http://192.0.2.10:8470; else PASTURE_AT, else where you signed in.")
+    private @Nullable String at;
 
-  @Option(names = "--json", description = "Answer in JSON.")
-  boolean json;
+    @Option(names = "--json", description = "Answer in JSON.")
+    boolean json;
 
-  @CommandLine.Spec(CommandLine.Spec.Target.MIXEE)
-  private CommandLine.Model.CommandSpec spec;
+    @CommandLine.Spec(CommandLine.Spec.Target.MIXEE)
+    private CommandLine.Model.CommandSpec spec;
 
-  PrintWriter out() {
-    return spec.commandLine().getOut();
-  }
-
-  PrintWriter err() {
-    return spec.commandLine().getErr();
-  }
-
-  URI address() {
-    String chosen = Optional.ofNullable(at).or(() -> Surroundings.get("PASTURE_AT"))
-        .or(() -> SignIn.load().map(SignIn::at)).orElse(DEFAULT_ADDRESS);
-    String full = chosen.contains("://") ? chosen : "http://" + chosen;
-    return URI.create(full.endsWith("/") ? full : full + "/");
-  }
-
-  /** A client that is not signed in. */
-  ApiClient anonymous() {
-    return new ApiClient(address(), null);
-  }
-
-  /** A client that is. */
-  ApiClient api() {
-    String token = Surroundings.get("PASTURE_TOKEN")
-        .or(() -> SignIn.load().map(SignIn::token)).orElseThrow(NotSignedIn::new);
-    return new ApiClient(address(), token);
-  }
-
-  void print(JsonNode node) {
-    out().println(PRETTY.writeValueAsString(node));
-  }
-
-  /** Prints JSON if it was asked for; says whether it did. */
-  boolean printedJson(JsonNode node) {
-    if (json) {
-      print(node);
+    PrintWriter out() {
+        return spec.commandLine().getOut();
     }
-    return json;
-  }
 
-  /** Downloads to a file, telling how far it is, or to the screen. */
-  void download(String path, @Nullable Path file) throws IOException {
-    if (file == null) {
-      api().download(path, System.out);
-      System.out.flush();
-    } else {
-      try (OutputStream to = new FileOutputStream(file.toFile())) {
-        api().download(path, to, new Progress(err()));
-      }
-      err().println("Written to " + file + ".");
+    PrintWriter err() {
+        return spec.commandLine().getErr();
     }
-  }
 
-  /** The one entity in a list that is meant by an id, a number, or a part of its name. */
-  static JsonNode pick(JsonNode list, String meant, String what, Function<JsonNode, String> name) {
-    List<JsonNode> all = StreamSupport.stream(list.spliterator(), false).toList();
-    List<JsonNode> exact = all.stream().filter(node -> node.path("id").asString("").equals(meant)
-        || node.path("number").isNumber() && node.path("number").asString().equals(meant)
-        || node.path("eui").asString("").equals(meant) || node.path("address").asString("").equalsIgnoreCase(meant)
-        || name.apply(node).equalsIgnoreCase(meant)).toList();
-    List<JsonNode> found = !exact.isEmpty() ? exact
-        : all.stream().filter(node -> name.apply(node).toLowerCase(java.util.Locale.ROOT).contains(meant.toLowerCase(java.util.Locale.ROOT)))
-            .toList();
-    if (found.isEmpty()) {
-      throw new IllegalArgumentException("there is no " + what + " '" + meant + "'");
+    URI address() {
+        String chosen = Optional.ofNullable(at)
+                .or(() -> Surroundings.get("PASTURE_AT"))
+                .or(() -> SignIn.load().map(SignIn::at))
+                .orElse(DEFAULT_ADDRESS);
+        String full = chosen.contains("://") ? chosen : "http://" + chosen;
+        return URI.create(full.endsWith("/") ? full : full + "/");
     }
-    if (found.size() > 1) {
-      throw new IllegalArgumentException("'" + meant + "' could be " + String.join(", ", found.stream().limit(5).map(name).toList())
-          + (found.size() > 5 ? " and more" : "") + "; say more of the name, or the id");
-    }
-    return found.getFirst();
-  }
 
-  static JsonNode pick(JsonNode list, String meant, String what) {
-    return pick(list, meant, what, node -> node.path("name").asString(node.path("title").asString("")));
-  }
+    /** A client that is not signed in. */
+    ApiClient anonymous() {
+        return new ApiClient(address(), null);
+    }
+
+    /** A client that is. */
+    ApiClient api() {
+        String token = Surroundings.get("PASTURE_TOKEN")
+                .or(() -> SignIn.load().map(SignIn::token))
+                .orElseThrow(NotSignedIn::new);
+        return new ApiClient(address(), token);
+    }
+
+    void print(JsonNode node) {
+        out().println(PRETTY.writeValueAsString(node));
+    }
+
+    /** Prints JSON if it was asked for; says whether it did. */
+    boolean printedJson(JsonNode node) {
+        if (json) {
+            print(node);
+        }
+        return json;
+    }
+
+    /** Downloads to a file, telling how far it is, or to the screen. */
+    void download(String path, @Nullable Path file) throws IOException {
+        if (file == null) {
+            api().download(path, System.out);
+            System.out.flush();
+        } else {
+            try (OutputStream to = new FileOutputStream(file.toFile())) {
+                api().download(path, to, new Progress(err()));
+            }
+            err().println("Written to " + file + ".");
+        }
+    }
+
+    /** The one entity in a list that is meant by an id, a number, or a part of its name. */
+    static JsonNode pick(JsonNode list, String meant, String what, Function<JsonNode, String> name) {
+        List<JsonNode> all = StreamSupport.stream(list.spliterator(), false).toList();
+        List<JsonNode> exact = all.stream()
+                .filter(node -> node.path("id").asString("").equals(meant)
+                        || node.path("number").isNumber()
+                                && node.path("number").asString().equals(meant)
+                        || node.path("eui").asString("").equals(meant)
+                        || node.path("address").asString("").equalsIgnoreCase(meant)
+                        || name.apply(node).equalsIgnoreCase(meant))
+                .toList();
+        List<JsonNode> found = !exact.isEmpty()
+                ? exact
+                : all.stream()
+                        .filter(node -> name.apply(node)
+                                .toLowerCase(java.util.Locale.ROOT)
+                                .contains(meant.toLowerCase(java.util.Locale.ROOT)))
+                        .toList();
+        if (found.isEmpty()) {
+            throw new IllegalArgumentException("there is no " + what + " '" + meant + "'");
+        }
+        if (found.size() > 1) {
+            throw new IllegalArgumentException("'" + meant + "' could be "
+                    + String.join(", ", found.stream().limit(5).map(name).toList())
+                    + (found.size() > 5 ? " and more" : "") + "; say more of the name, or the id");
+        }
+        return found.getFirst();
+    }
+
+    static JsonNode pick(JsonNode list, String meant, String what) {
+        return pick(list, meant, what, node -> node.path("name")
+                .asString(node.path("title").asString("")));
+    }
 }

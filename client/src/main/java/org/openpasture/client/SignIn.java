@@ -15,41 +15,46 @@ import tools.jackson.databind.json.JsonMapper;
  * @param at address of the service
  */
 record SignIn(String at, String name, String token) {
-  private static final JsonMapper MAPPER = JsonMapper.builder().build();
+    private static final JsonMapper MAPPER = JsonMapper.builder().build();
 
-  /** {@code PASTURE_SIGN_IN}, else {@code ~/.config/open-pasture/sign-in.json}. */
-  static Path file() {
-    return Surroundings.get("PASTURE_SIGN_IN").filter(named -> !named.isBlank()).map(Path::of)
-        .orElseGet(() -> Path.of(System.getProperty("user.home"), ".config", "open-pasture", "sign-in.json"));
-  }
-
-  static Optional<SignIn> load() {
-    try {
-      return Files.exists(file()) ? Optional.of(MAPPER.readValue(Files.readString(file()), SignIn.class)) : Optional.empty();
-    } catch (IOException | tools.jackson.core.JacksonException e) {
-      return Optional.empty();
+    /** {@code PASTURE_SIGN_IN}, else {@code ~/.config/open-pasture/sign-in.json}. */
+    static Path file() {
+        return Surroundings.get("PASTURE_SIGN_IN")
+                .filter(named -> !named.isBlank())
+                .map(Path::of)
+                .orElseGet(() -> Path.of(System.getProperty("user.home"), ".config", "open-pasture", "sign-in.json"));
     }
-  }
 
-  void save() {
-    try {
-      Path parent = file().toAbsolutePath().getParent();
-      if (parent != null) {
-        Files.createDirectories(parent);
-      }
-      Files.deleteIfExists(file());
-      Files.createFile(file(), PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
-      Files.write(file(), MAPPER.writeValueAsBytes(this), StandardOpenOption.WRITE);
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+    static Optional<SignIn> load() {
+        try {
+            return Files.exists(file())
+                    ? Optional.of(MAPPER.readValue(Files.readString(file()), SignIn.class))
+                    : Optional.empty();
+        } catch (IOException | tools.jackson.core.JacksonException e) {
+            return Optional.empty();
+        }
     }
-  }
 
-  static void forget() {
-    try {
-      Files.deleteIfExists(file());
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+    void save() {
+        try {
+            Path parent = file().toAbsolutePath().getParent();
+            if (parent != null) {
+                Files.createDirectories(parent);
+            }
+            Files.deleteIfExists(file());
+            Files.createFile(
+                    file(), PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
+            Files.write(file(), MAPPER.writeValueAsBytes(this), StandardOpenOption.WRITE);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
-  }
+
+    static void forget() {
+        try {
+            Files.deleteIfExists(file());
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
 }

@@ -15,33 +15,36 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** People name things as they like: by id, by number, by a part of the name. */
 class PickTest {
-  private static final JsonNode POINTS = JsonMapper.shared().readTree("""
+    private static final JsonNode POINTS = JsonMapper.shared().readTree("""
       [{"id": "01a", "number": 1, "name": "Axial vibration"}, {"id": "01b", "number": 2, "name": "Radial vibration"},
        {"id": "01c", "number": 12, "name": "Level"}, {"id": "01d", "number": 13, "name": "Level of cream"}]""");
 
-  @ParameterizedTest
-  @CsvSource({"01b, 01b", "12, 01c", "axial, 01a", "LEVEL, 01c", "cream, 01d", "Radial vibration, 01b"})
-  void findsTheOneThatIsMeant(String meant, String id) {
-    assertThat(Service.pick(POINTS, meant, "point").path("id").asString()).isEqualTo(id);
-  }
+    @ParameterizedTest
+    @CsvSource({"01b, 01b", "12, 01c", "axial, 01a", "LEVEL, 01c", "cream, 01d", "Radial vibration, 01b"})
+    void findsTheOneThatIsMeant(String meant, String id) {
+        assertThat(Service.pick(POINTS, meant, "point").path("id").asString()).isEqualTo(id);
+    }
 
-  @Test
-  void saysWhatItCouldBeWhereItIsNotClear() {
-    assertThatThrownBy(() -> Service.pick(POINTS, "vibration", "point")).hasMessage(
-        "'vibration' could be Axial vibration, Radial vibration; say more of the name, or the id");
-    assertThatThrownBy(() -> Service.pick(POINTS, "pressure", "point")).hasMessage("there is no point 'pressure'");
-  }
+    @Test
+    void saysWhatItCouldBeWhereItIsNotClear() {
+        assertThatThrownBy(() -> Service.pick(POINTS, "vibration", "point"))
+                .hasMessage("'vibration' could be Axial vibration, Radial vibration; say more of the name, or the id");
+        assertThatThrownBy(() -> Service.pick(POINTS, "pressure", "point")).hasMessage("there is no point 'pressure'");
+    }
 
-  @ParameterizedTest
-  @CsvSource({"90s, 90", "15m, 900", "24h, 86400", "7d, 604800"})
-  void aSpanIsSoFarBack(String span, long seconds) {
-    assertThat(ReadingCommands.when(span)).isCloseTo(Instant.now().minusSeconds(seconds), Assertions.within(5, ChronoUnit.SECONDS));
-  }
+    @ParameterizedTest
+    @CsvSource({"90s, 90", "15m, 900", "24h, 86400", "7d, 604800"})
+    void aSpanIsSoFarBack(String span, long seconds) {
+        assertThat(ReadingCommands.when(span))
+                .isCloseTo(Instant.now().minusSeconds(seconds), Assertions.within(5, ChronoUnit.SECONDS));
+    }
 
-  @Test
-  void aTimeIsATime() {
-    assertThat(ReadingCommands.when("2026-03-01T08:00:00+01:00")).isEqualTo("2026-03-01T07:00:00Z");
-    assertThatThrownBy(() -> ReadingCommands.when("yesterday")).hasMessageContaining("no time like 2026-03-01T08:00:00Z and no span like 24h");
-    assertThat(Duration.between(ReadingCommands.when("1h"), Instant.now())).isGreaterThanOrEqualTo(Duration.ofHours(1));
-  }
+    @Test
+    void aTimeIsATime() {
+        assertThat(ReadingCommands.when("2026-03-01T08:00:00+01:00")).isEqualTo("2026-03-01T07:00:00Z");
+        assertThatThrownBy(() -> ReadingCommands.when("yesterday"))
+                .hasMessageContaining("no time like 2026-03-01T08:00:00Z and no span like 24h");
+        assertThat(Duration.between(ReadingCommands.when("1h"), Instant.now()))
+                .isGreaterThanOrEqualTo(Duration.ofHours(1));
+    }
 }

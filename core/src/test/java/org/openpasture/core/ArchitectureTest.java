@@ -13,15 +13,28 @@ import java.net.URI;
 
 @AnalyzeClasses(packages = "org.openpasture.core", importOptions = ImportOption.DoNotIncludeTests.class)
 class ArchitectureTest {
-  @ArchTest
-  static final ArchRule THE_CORE_NEEDS_ONLY_THE_JDK_AND_CODECS_OF_JSON_AND_CSV = classes().should().onlyDependOnClassesThat()
-      .resideInAnyPackage("org.openpasture.core..", "java..", "javax.crypto..", "org.jspecify..", "tools.jackson..", "org.apache.commons.csv..", "com.fasterxml.jackson.annotation..");
+    @ArchTest
+    static final ArchRule THE_CORE_NEEDS_ONLY_THE_JDK_AND_CODECS_OF_JSON_AND_CSV = classes()
+            .should()
+            .onlyDependOnClassesThat()
+            .resideInAnyPackage(
+                    "org.openpasture.core..",
+                    "java..",
+                    "javax.crypto..",
+                    "org.jspecify..",
+                    "tools.jackson..",
+                    "org.apache.commons.csv..",
+                    "com.fasterxml.jackson.annotation..");
 
-  /** An address is a value; whoever opens it is elsewhere. */
-  @ArchTest
-  static final ArchRule IT_KNOWS_NO_CLOCK_FILE_OR_SOCKET = classes().should().onlyDependOnClassesThat(
-      resideOutsideOfPackages("java.net..", "java.nio.file..", "java.sql..", "java.util.concurrent..").or(equivalentTo(URI.class)));
+    /** An address is a value; whoever opens it is elsewhere. */
+    @ArchTest
+    static final ArchRule IT_KNOWS_NO_CLOCK_FILE_OR_SOCKET = classes()
+            .should()
+            .onlyDependOnClassesThat(
+                    resideOutsideOfPackages("java.net..", "java.nio.file..", "java.sql..", "java.util.concurrent..")
+                            .or(equivalentTo(URI.class)));
 
-  @ArchTest
-  static final ArchRule PACKAGES_HAVE_NO_CIRCLES = slices().matching("org.openpasture.core.(*)..").should().beFreeOfCycles();
+    @ArchTest
+    static final ArchRule PACKAGES_HAVE_NO_CIRCLES =
+            slices().matching("org.openpasture.core.(*)..").should().beFreeOfCycles();
 }

@@ -8,24 +8,24 @@ import java.time.ZoneOffset;
 
 /** A clock that goes on when the test says so. */
 public final class TestClock extends Clock {
-  private Instant now = Instant.parse("2026-03-01T08:00:00Z");
+    private Instant now = Instant.parse("2026-03-01T08:00:00Z");
 
-  public void pass(Duration time) {
-    now = now.plus(time);
-  }
+    public void pass(Duration time) {
+        now = now.plus(time);
+    }
 
-  @Override
-  public Instant instant() {
-    return now;
-  }
+    @Override
+    public Instant instant() {
+        return now;
+    }
 
-  @Override
-  public ZoneId getZone() {
-    return ZoneOffset.UTC;
-  }
+    @Override
+    public ZoneId getZone() {
+        return ZoneOffset.UTC;
+    }
 
-  @Override
-  public Clock withZone(ZoneId zone) {
-    return this;
-  }
+    @Override
+    public Clock withZone(ZoneId zone) {
+        return this;
+    }
 }

@@ -14,20 +14,23 @@ import org.springframework.context.event.ContextClosedEvent;
 @SpringBootApplication(scanBasePackages = {"org.openpasture.engine", "org.openpasture.service"})
 @EnableConfigurationProperties(PastureProperties.class)
 public class PastureService {
-  /** Runs until it is stopped; starts again by itself when a backup is to be put back. Closing again waits for who closes. */
-  public static void main(String[] args) throws InterruptedException {
-    Path data;
-    do {
-      CountDownLatch closed = new CountDownLatch(1);
-      ConfigurableApplicationContext context = SpringApplication.run(PastureService.class, args);
-      context.addApplicationListener(event -> {
-        if (event instanceof ContextClosedEvent) {
-          closed.countDown();
-        }
-      });
-      data = context.getBean(PastureProperties.class).data();
-      closed.await();
-      context.close();
-    } while (WantedRestore.isNoted(data));
-  }
+    /**
+     * Runs until it is stopped; starts again by itself when a backup is to be put back. Closing again waits for who
+     * closes.
+     */
+    public static void main(String[] args) throws InterruptedException {
+        Path data;
+        do {
+            CountDownLatch closed = new CountDownLatch(1);
+            ConfigurableApplicationContext context = SpringApplication.run(PastureService.class, args);
+            context.addApplicationListener(event -> {
+                if (event instanceof ContextClosedEvent) {
+                    closed.countDown();
+                }
+            });
+            data = context.getBean(PastureProperties.class).data();
+            closed.await();
+            context.close();
+        } while (WantedRestore.isNoted(data));
+    }
 }

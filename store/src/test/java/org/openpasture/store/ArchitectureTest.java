@@ -10,10 +10,17 @@ import com.tngtech.archunit.lang.ArchRule;
 
 @AnalyzeClasses(packages = "org.openpasture.store", importOptions = ImportOption.DoNotIncludeTests.class)
 class ArchitectureTest {
-  @ArchTest
-  static final ArchRule THE_STORE_KNOWS_THE_CORE_ONLY = noClasses().should().dependOnClassesThat()
-      .resideInAnyPackage("org.openpasture.service..", "org.openpasture.api..", "org.openpasture.inlets..", "org.springframework..");
+    @ArchTest
+    static final ArchRule THE_STORE_KNOWS_THE_CORE_ONLY = noClasses()
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage(
+                    "org.openpasture.service..",
+                    "org.openpasture.api..",
+                    "org.openpasture.inlets..",
+                    "org.springframework..");
 
-  @ArchTest
-  static final ArchRule PACKAGES_HAVE_NO_CIRCLES = slices().matching("org.openpasture.store.(*)..").should().beFreeOfCycles();
+    @ArchTest
+    static final ArchRule PACKAGES_HAVE_NO_CIRCLES =
+            slices().matching("org.openpasture.store.(*)..").should().beFreeOfCycles();
 }

@@ -39,283 +39,375 @@ import org.openpasture.simulator.radio.SimulatedGateway;
 /** The console in a real browser, driven as people do: by what they read and press. */
 @TestMethodOrder(MethodOrderer.OrderAnnotation.class)
 class ConsoleTest {
-  @RegisterExtension static final RunningService SERVICE = new RunningService();
+    @RegisterExtension
+    static final RunningService SERVICE = new RunningService();
 
-  private static final List<String> ROOMS = List.of("/now", "/places", "/alerts", "/dashboards", "/fleet/gateways", "/fleet/inlets", "/fleet/devices", "/fleet/frames",
-      "/fleet/models", "/fleet/workbench", "/fleet/labels", "/limits", "/people", "/settings", "/records");
-  private static final List<String> COMPLAINTS = new ArrayList<>();
-  private static Playwright playwright;
-  private static Browser browser;
-  private static Page page;
-  private static Plant plant;
-  private static SimulatedGateway mast;
-  private static SimulatedDevice radio;
+    private static final List<String> ROOMS = List.of(
+            "/now",
+            "/places",
+            "/alerts",
+            "/dashboards",
+            "/fleet/gateways",
+            "/fleet/inlets",
+            "/fleet/devices",
+            "/fleet/frames",
+            "/fleet/models",
+            "/fleet/workbench",
+            "/fleet/labels",
+            "/limits",
+            "/people",
+            "/settings",
+            "/records");
+    private static final List<String> COMPLAINTS = new ArrayList<>();
+    private static Playwright playwright;
+    private static Browser browser;
+    private static Page page;
+    private static Plant plant;
+    private static SimulatedGateway mast;
+    private static SimulatedDevice radio;
 
-  @BeforeAll
-  static void open() {
-    plant = new Plant(SERVICE.owner());
-    plant.gateway("Mast", Plant.MAST);
-    plant.pumpSender();
-    plant.points().forEach(point -> SERVICE.owner().post("api/v1/points/" + point.id() + "/release", Map.of()));
-    SERVICE.owner().post("api/v1/rules", new RuleRequest("Zone C", new Target.OfAsset(plant.pump, Quantity.VIBRATION_VELOCITY),
-        new Condition.InZone(Severity.WARNING), null, 0.2, Severity.WARNING, true, null, "Look at the coupling."));
-    SERVICE.owner().post("api/v1/dashboards", new DashboardRequest("Pump room", plant.site, null,
-        plant.points().stream().map(point -> point.id()).toList(), null));
-    mast = SERVICE.gateway(Plant.MAST);
-    radio = Plant.pumpRadio(1);
-    mast.onDownlink(downlink -> radio.hearJoinAccept(downlink.bytes()));
-    await().atMost(10, TimeUnit.SECONDS).until(() -> mast.acknowledged() > 0);
-    mast.hear(radio.joinRequest(), -80, 8, "SF7BW125", 868.1);
-    await().atMost(10, TimeUnit.SECONDS).until(radio::isJoined);
-    report(2.1, 3.0);
-    await().atMost(10, TimeUnit.SECONDS).until(() -> plant.point("Axial vibration").latest() != null);
+    @BeforeAll
+    static void open() {
+        plant = new Plant(SERVICE.owner());
+        plant.gateway("Mast", Plant.MAST);
+        plant.pumpSender();
+        plant.points().forEach(point -> SERVICE.owner().post("api/v1/points/" + point.id() + "/release", Map.of()));
+        SERVICE.owner()
+                .post(
+                        "api/v1/rules",
+                        new RuleRequest(
+                                "Zone C",
+                                new Target.OfAsset(plant.pump, Quantity.VIBRATION_VELOCITY),
+                                new Condition.InZone(Severity.WARNING),
+                                null,
+                                0.2,
+                                Severity.WARNING,
+                                true,
+                                null,
+                                "Look at the coupling."));
+        SERVICE.owner()
+                .post(
+                        "api/v1/dashboards",
+                        new DashboardRequest(
+                                "Pump room",
+                                plant.site,
+                                null,
+                                plant.points().stream().map(point -> point.id()).toList(),
+                                null));
+        mast = SERVICE.gateway(Plant.MAST);
+        radio = Plant.pumpRadio(1);
+        mast.onDownlink(downlink -> radio.hearJoinAccept(downlink.bytes()));
+        await().atMost(10, TimeUnit.SECONDS).until(() -> mast.acknowledged() > 0);
+        mast.hear(radio.joinRequest(), -80, 8, "SF7BW125", 868.1);
+        await().atMost(10, TimeUnit.SECONDS).until(radio::isJoined);
+        report(2.1, 3.0);
+        await().atMost(10, TimeUnit.SECONDS)
+                .until(() -> plant.point("Axial vibration").latest() != null);
 
-    playwright = Playwright.create(new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
-    browser = playwright.chromium().launch(new BrowserType.LaunchOptions().setExecutablePath(Path.of("/usr/bin/chromium"))
-        .setArgs(List.of("--no-sandbox", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--no-first-run")));
-    page = newPage(1280, 800);
-  }
-
-  @AfterAll
-  static void close() {
-    playwright.close();
-  }
-
-  private static Page newPage(int width, int height) {
-    BrowserContext context = browser.newContext(new Browser.NewContextOptions().setBaseURL(SERVICE.address().toString()).setViewportSize(width, height));
-    context.setDefaultTimeout(15_000);
-    Page opened = context.newPage();
-    opened.onPageError(COMPLAINTS::add);
-    opened.onConsoleMessage(message -> {
-      if (message.type().equals("error") && !message.text().contains("401") && !message.text().contains("410")) {
-        COMPLAINTS.add(message.text() + " " + message.location());
-      }
-    });
-    return opened;
-  }
-
-  private static void report(double axial, double radial) {
-    mast.hear(radio.uplink(2, Plant.vibration(axial, radial), false), -80, 8, "SF7BW125", 868.1);
-  }
-
-  private static Locator button(Page on, String name) {
-    return on.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
-  }
-
-  private static Locator heading(Page on, String name) {
-    return on.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName(name));
-  }
-
-  private static void signIn(Page on, String name) {
-    on.getByLabel("Name").fill(name);
-    on.getByLabel("Password", new Page.GetByLabelOptions().setExact(true)).fill(RunningService.PASSWORD);
-    button(on, "Sign in").click();
-  }
-
-  @Test
-  @Order(1)
-  void whoIsNotSignedInComesToTheDoorAndBackToThePageTheyWanted() {
-    page.navigate("/alerts");
-    assertThat(heading(page, "Sign in")).isVisible();
-    page.getByLabel("Name").fill("owner");
-    page.getByLabel("Password", new Page.GetByLabelOptions().setExact(true)).fill("not the password");
-    button(page, "Sign in").click();
-    assertThat(page.getByRole(AriaRole.ALERT)).containsText("Name or password is wrong.");
-    signIn(page, "owner");
-    assertThat(heading(page, "Alerts")).isVisible();
-    assertThat(page.getByText("No open alerts")).isVisible();
-  }
-
-  @Test
-  @Order(2)
-  void aValueChangesWithoutReloading() {
-    page.navigate("/places/" + plant.pump);
-    Locator directions = page.getByLabel("Directions");
-    assertThat(directions).containsText("2.10");
-    assertThat(directions).containsText("this direction decides");
-    report(2.75, 3.0);
-    assertThat(directions).containsText("2.75");
-    assertThat(page.locator("canvas").first()).isVisible();
-  }
-
-  @Test
-  @Order(3)
-  void anAlertAppearsIsTakenOnWithANoteAndIsOverAgain() {
-    page.navigate("/now");
-    assertThat(heading(page, "All is well")).isVisible();
-    report(6.2, 3.0);
-    assertThat(heading(page, "One alert waits for somebody")).isVisible();
-    assertThat(page.getByLabel("Open alerts")).containsText("Whey pump: Axial vibration 6.2 mm/s, zone C (5.1 to 8.5 mm/s)");
-    assertThat(page.getByLabel("Open alerts")).containsText("Look at the coupling.");
-    button(page, "Acknowledge").click();
-    page.getByLabel("What did you find").fill("coupling is loose");
-    page.getByRole(AriaRole.DIALOG).getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Acknowledge")).click();
-    assertThat(heading(page, "One alert is being looked after")).isVisible();
-    assertThat(page.getByLabel("Open alerts")).containsText("acknowledged by owner");
-    report(2.2, 3.0);
-    assertThat(heading(page, "All is well")).isVisible();
-    page.navigate("/alerts");
-    page.getByRole(AriaRole.TAB, new Page.GetByRoleOptions().setName("History")).click();
-    page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName(Pattern.compile("Whey pump: Axial"))).click();
-    assertThat(page.getByText("owner: “coupling is loose”")).isVisible();
-    assertThat(page.getByText("back to normal", new Page.GetByTextOptions().setExact(true))).isVisible();
-  }
-
-  @Test
-  @Order(4)
-  void aValueIsFollowedBackToItsBytes() {
-    page.navigate("/points/" + plant.point("Axial vibration").number());
-    assertThat(heading(page, "Where this comes from")).isVisible();
-    assertThat(page.locator("mark")).hasText("axial=2.2");
-    page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Pump sender")).click();
-    assertThat(page.getByText("It reports as usual.")).isVisible();
-    page.navigate("/fleet/frames");
-    report(2.3, 3.0);
-    assertThat(page.getByText("axial=2.3 radial=3 temperature=45.5 battery=3.58")).isVisible();
-  }
-
-  @Test
-  @Order(5)
-  void aDashboardIsEditedWithUndo() {
-    page.navigate("/dashboards");
-    page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Pump room")).click();
-    button(page, "Edit").click();
-    assertThat(page.locator(".grid-stack-item").first()).isVisible();
-    int panels = page.locator(".grid-stack-item").count();
-    page.getByLabel("Remove", new Page.GetByLabelOptions().setExact(false)).first().click();
-    assertThat(page.locator(".grid-stack-item")).hasCount(panels - 1);
-    button(page, "Undo").click();
-    assertThat(page.locator(".grid-stack-item")).hasCount(panels);
-    Locator grip = page.getByLabel("Move", new Page.GetByLabelOptions().setExact(false)).first();
-    grip.focus();
-    page.keyboard().press("Shift+ArrowDown");
-    button(page, "Save").click();
-    assertThat(button(page, "Edit")).isVisible();
-    assertThat(SERVICE.owner().get("api/v1/dashboards").path(0).path("panels").asInt()).isEqualTo(panels);
-  }
-
-  @Test
-  @Order(6)
-  void aSharedLinkOpensInAFreshBrowserAndShowsNothingOnceItIsWithdrawn() {
-    page.navigate("/dashboards/" + SERVICE.owner().get("api/v1/dashboards").path(0).path("id").asString());
-    button(page, "Share").click();
-    button(page, "Make a link").click();
-    String link = page.getByLabel("Shown this once").inputValue();
-    Page stranger = newPage(1280, 800);
-    stranger.navigate(link);
-    assertThat(heading(stranger, "Pump room")).isVisible();
-    assertThat(stranger.getByText("2.30").first()).isVisible();
-    assertThat(button(stranger, "Edit")).hasCount(0);
-    button(page, "Withdraw").click();
-    stranger.reload();
-    assertThat(stranger.getByRole(AriaRole.ALERT)).containsText("This link was withdrawn");
-    stranger.context().close();
-  }
-
-  @Test
-  @Order(7)
-  void somebodyIsInvitedComesInAndMayOnlyLook() {
-    page.navigate("/people");
-    button(page, "Invite somebody").click();
-    page.getByRole(AriaRole.DIALOG).getByLabel("Name").fill("adviser");
-    page.getByRole(AriaRole.DIALOG).getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Invite").setExact(true)).click();
-    String link = page.getByLabel("Hand this link to adviser").inputValue();
-    Page adviser = newPage(390, 844);
-    adviser.navigate(link);
-    adviser.getByLabel("Name").fill("adviser");
-    adviser.getByLabel("Password").first().fill(RunningService.PASSWORD);
-    button(adviser, "Come in").click();
-    assertThat(heading(adviser, "All is well")).isVisible();
-    adviser.navigate("/places/" + plant.pump);
-    assertThat(adviser.getByLabel("Directions")).containsText("2.30");
-    assertThat(adviser.getByText("Change …")).hasCount(0);
-    adviser.context().close();
-  }
-
-  /** On a phone, as on the ladder: the label's code, the model and the place; then the steps follow what happens on the air. */
-  @Test
-  @Order(8)
-  void aDeviceIsBroughtInOnAPhoneByItsLabelAndProvoked() {
-    SERVICE.owner().postFile("api/v1/keys", "text/csv", new java.io.ByteArrayInputStream(
-        "dev eui,app key\n02ab540000000777,8f0e1d2c3b4a59687786a5b4c3d2e1f0\n".getBytes(java.nio.charset.StandardCharsets.UTF_8)));
-    SimulatedDevice sensor = SimulatedDevice.joining("02ab540000000777", Plant.JOIN_EUI, "8f0e1d2c3b4a59687786a5b4c3d2e1f0", 1);
-    mast.onDownlink(downlink -> sensor.hearJoinAccept(downlink.bytes()));
-    Page phone = newPage(360, 740);
-    phone.navigate("/sign-in");
-    signIn(phone, "owner");
-    assertThat(heading(phone, "All is well")).isVisible();
-    phone.navigate("/fleet/devices");
-    button(phone, "Bring a device in").click();
-    phone.getByLabel("Code on its label, if it has one").fill("LW:D0:" + Plant.JOIN_EUI + ":02AB540000000777:ABCD0001:S42");
-    phone.keyboard().press("Tab");
-    assertThat(phone.getByText("Its key was loaded beforehand")).isVisible();
-    phone.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Ladder sender");
-    phone.getByRole(AriaRole.COMBOBOX, new Page.GetByRoleOptions().setName("Device model")).click();
-    phone.getByRole(AriaRole.OPTION, new Page.GetByRoleOptions().setName("Vibration sender")).click();
-    button(phone, "Bring it in").click();
-    assertThat(heading(phone, "On its way in")).isVisible();
-    assertThat(phone.getByText("Nothing was heard from 02ab540000000777 yet.")).isVisible();
-
-    mast.hear(sensor.joinRequest(), -85, 7, "SF7BW125", 868.3);
-    assertThat(phone.getByText("Sent in RX1 by Mast at 868.300 MHz, SF7BW125.", new Page.GetByTextOptions().setExact(true))).isVisible();
-    await().atMost(10, TimeUnit.SECONDS).until(sensor::isJoined);
-    mast.hear(sensor.uplink(2, Plant.vibration(1.5, 1.25), false), -85, 7, "SF7BW125", 868.3);
-    button(phone, "Provoke and check").click();
-    mast.hear(sensor.uplink(2, Plant.vibration(7.5, 1.25), false), -85, 7, "SF7BW125", 868.3);
-    assertThat(phone.getByText("to 7.5 mm/s")).isVisible();
-    button(phone, "It answers").click();
-    assertThat(phone.getByText("Checks so far")).isVisible();
-    // The page first: it would look for the device that is gone.
-    phone.context().close();
-    SERVICE.owner().delete("api/v1/devices/" + plant.device("Ladder sender").id());
-  }
-
-  @Test
-  @Order(9)
-  void noRoomIsWiderThanAPhone() {
-    Page phone = newPage(360, 740);
-    phone.navigate("/sign-in");
-    signIn(phone, "owner");
-    assertThat(phone).hasURL(java.util.regex.Pattern.compile(".*/now"));
-    List<String> rooms = new ArrayList<>(ROOMS);
-    rooms.addAll(List.of("/places/" + plant.pump, "/points/1", "/fleet/devices/" + plant.device("Pump sender").id()));
-    for (String room : rooms) {
-      phone.navigate(room);
-      assertThat(phone.locator("h1").first()).isVisible();
-      phone.waitForLoadState(com.microsoft.playwright.options.LoadState.DOMCONTENTLOADED);
-      Object overflow = phone.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth");
-      assertThat(((Number) overflow).intValue()).as("%s is wider than the screen", room).isLessThanOrEqualTo(0);
+        playwright = Playwright.create(
+                new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+        browser = playwright
+                .chromium()
+                .launch(new BrowserType.LaunchOptions()
+                        .setExecutablePath(Path.of("/usr/bin/chromium"))
+                        .setArgs(List.of(
+                                "--no-sandbox",
+                                "--disable-background-networking",
+                                "--disable-component-update",
+                                "--disable-sync",
+                                "--no-first-run")));
+        page = newPage(1280, 800);
     }
-    phone.context().close();
-  }
 
-  /** WCAG 2.2 AA as far as axe-core can see it, in light and dark. */
-  @Test
-  @Order(10)
-  void roomsAreAccessibleInLightAndDark() throws Exception {
-    String axe = Files.readString(Path.of("../console/node_modules/axe-core/axe.min.js"));
-    List<String> violations = new ArrayList<>();
-    for (String theme : List.of("light", "dark")) {
-      page.navigate("/settings");
-      page.evaluate("theme => localStorage.setItem('theme', theme)", theme);
-      List<String> rooms = new ArrayList<>(ROOMS);
-      rooms.addAll(List.of("/places/" + plant.pump, "/points/1"));
-      for (String room : rooms) {
-        page.navigate(room);
-        assertThat(page.locator("h1").first()).isVisible();
-        page.evaluate(axe);
-        Object found = page.evaluate("axe.run({runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']}).then(r => "
-            + "r.violations.flatMap(v => v.nodes.slice(0, 2).map(n => v.id + ' ' + n.target.join(' ') + ' ' + n.failureSummary.split('\\n').slice(1, 2).join(''))))");
-        ((List<?>) found).forEach(one -> violations.add(theme + " " + room + ": " + one));
-      }
+    @AfterAll
+    static void close() {
+        playwright.close();
     }
-    page.evaluate("localStorage.setItem('theme', 'system')");
-    assertThat(violations).isEmpty();
-  }
 
-  @Test
-  @Order(11)
-  void theBrowserNeverComplained() {
-    assertThat(COMPLAINTS).isEmpty();
-  }
+    private static Page newPage(int width, int height) {
+        BrowserContext context = browser.newContext(new Browser.NewContextOptions()
+                .setBaseURL(SERVICE.address().toString())
+                .setViewportSize(width, height));
+        context.setDefaultTimeout(15_000);
+        Page opened = context.newPage();
+        opened.onPageError(COMPLAINTS::add);
+        opened.onConsoleMessage(message -> {
+            if (message.type().equals("error")
+                    && !message.text().contains("401")
+                    && !message.text().contains("410")) {
+                COMPLAINTS.add(message.text() + " " + message.location());
+            }
+        });
+        return opened;
+    }
+
+    private static void report(double axial, double radial) {
+        mast.hear(radio.uplink(2, Plant.vibration(axial, radial), false), -80, 8, "SF7BW125", 868.1);
+    }
+
+    private static Locator button(Page on, String name) {
+        return on.getByRole(
+                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+    }
+
+    private static Locator heading(Page on, String name) {
+        return on.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName(name));
+    }
+
+    private static void signIn(Page on, String name) {
+        on.getByLabel("Name").fill(name);
+        on.getByLabel("Password", new Page.GetByLabelOptions().setExact(true)).fill(RunningService.PASSWORD);
+        button(on, "Sign in").click();
+    }
+
+    @Test
+    @Order(1)
+    void whoIsNotSignedInComesToTheDoorAndBackToThePageTheyWanted() {
+        page.navigate("/alerts");
+        assertThat(heading(page, "Sign in")).isVisible();
+        page.getByLabel("Name").fill("owner");
+        page.getByLabel("Password", new Page.GetByLabelOptions().setExact(true)).fill("not the password");
+        button(page, "Sign in").click();
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("Name or password is wrong.");
+        signIn(page, "owner");
+        assertThat(heading(page, "Alerts")).isVisible();
+        assertThat(page.getByText("No open alerts")).isVisible();
+    }
+
+    @Test
+    @Order(2)
+    void aValueChangesWithoutReloading() {
+        page.navigate("/places/" + plant.pump);
+        Locator directions = page.getByLabel("Directions");
+        assertThat(directions).containsText("2.10");
+        assertThat(directions).containsText("this direction decides");
+        report(2.75, 3.0);
+        assertThat(directions).containsText("2.75");
+        assertThat(page.locator("canvas").first()).isVisible();
+    }
+
+    @Test
+    @Order(3)
+    void anAlertAppearsIsTakenOnWithANoteAndIsOverAgain() {
+        page.navigate("/now");
+        assertThat(heading(page, "All is well")).isVisible();
+        report(6.2, 3.0);
+        assertThat(heading(page, "One alert waits for somebody")).isVisible();
+        assertThat(page.getByLabel("Open alerts"))
+                .containsText("Whey pump: Axial vibration 6.2 mm/s, zone C (5.1 to 8.5 mm/s)");
+        assertThat(page.getByLabel("Open alerts")).containsText("Look at the coupling.");
+        button(page, "Acknowledge").click();
+        page.getByLabel("What did you find").fill("coupling is loose");
+        page.getByRole(AriaRole.DIALOG)
+                .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Acknowledge"))
+                .click();
+        assertThat(heading(page, "One alert is being looked after")).isVisible();
+        assertThat(page.getByLabel("Open alerts")).containsText("acknowledged by owner");
+        report(2.2, 3.0);
+        assertThat(heading(page, "All is well")).isVisible();
+        page.navigate("/alerts");
+        page.getByRole(AriaRole.TAB, new Page.GetByRoleOptions().setName("History"))
+                .click();
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName(Pattern.compile("Whey pump: Axial")))
+                .click();
+        assertThat(page.getByText("owner: “coupling is loose”")).isVisible();
+        assertThat(page.getByText("back to normal", new Page.GetByTextOptions().setExact(true)))
+                .isVisible();
+    }
+
+    @Test
+    @Order(4)
+    void aValueIsFollowedBackToItsBytes() {
+        page.navigate("/points/" + plant.point("Axial vibration").number());
+        assertThat(heading(page, "Where this comes from")).isVisible();
+        assertThat(page.locator("mark")).hasText("axial=2.2");
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Pump sender"))
+                .click();
+        assertThat(page.getByText("It reports as usual.")).isVisible();
+        page.navigate("/fleet/frames");
+        report(2.3, 3.0);
+        assertThat(page.getByText("axial=2.3 radial=3 temperature=45.5 battery=3.58"))
+                .isVisible();
+    }
+
+    @Test
+    @Order(5)
+    void aDashboardIsEditedWithUndo() {
+        page.navigate("/dashboards");
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Pump room"))
+                .click();
+        button(page, "Edit").click();
+        assertThat(page.locator(".grid-stack-item").first()).isVisible();
+        int panels = page.locator(".grid-stack-item").count();
+        page.getByLabel("Remove", new Page.GetByLabelOptions().setExact(false))
+                .first()
+                .click();
+        assertThat(page.locator(".grid-stack-item")).hasCount(panels - 1);
+        button(page, "Undo").click();
+        assertThat(page.locator(".grid-stack-item")).hasCount(panels);
+        Locator grip = page.getByLabel("Move", new Page.GetByLabelOptions().setExact(false))
+                .first();
+        grip.focus();
+        page.keyboard().press("Shift+ArrowDown");
+        button(page, "Save").click();
+        assertThat(button(page, "Edit")).isVisible();
+        assertThat(SERVICE.owner()
+                        .get("api/v1/dashboards")
+                        .path(0)
+                        .path("panels")
+                        .asInt())
+                .isEqualTo(panels);
+    }
+
+    @Test
+    @Order(6)
+    void aSharedLinkOpensInAFreshBrowserAndShowsNothingOnceItIsWithdrawn() {
+        page.navigate("/dashboards/"
+                + SERVICE.owner().get("api/v1/dashboards").path(0).path("id").asString());
+        button(page, "Share").click();
+        button(page, "Make a link").click();
+        String link = page.getByLabel("Shown this once").inputValue();
+        Page stranger = newPage(1280, 800);
+        stranger.navigate(link);
+        assertThat(heading(stranger, "Pump room")).isVisible();
+        assertThat(stranger.getByText("2.30").first()).isVisible();
+        assertThat(button(stranger, "Edit")).hasCount(0);
+        button(page, "Withdraw").click();
+        stranger.reload();
+        assertThat(stranger.getByRole(AriaRole.ALERT)).containsText("This link was withdrawn");
+        stranger.context().close();
+    }
+
+    @Test
+    @Order(7)
+    void somebodyIsInvitedComesInAndMayOnlyLook() {
+        page.navigate("/people");
+        button(page, "Invite somebody").click();
+        page.getByRole(AriaRole.DIALOG).getByLabel("Name").fill("adviser");
+        page.getByRole(AriaRole.DIALOG)
+                .getByRole(
+                        AriaRole.BUTTON,
+                        new Locator.GetByRoleOptions().setName("Invite").setExact(true))
+                .click();
+        String link = page.getByLabel("Hand this link to adviser").inputValue();
+        Page adviser = newPage(390, 844);
+        adviser.navigate(link);
+        adviser.getByLabel("Name").fill("adviser");
+        adviser.getByLabel("Password").first().fill(RunningService.PASSWORD);
+        button(adviser, "Come in").click();
+        assertThat(heading(adviser, "All is well")).isVisible();
+        adviser.navigate("/places/" + plant.pump);
+        assertThat(adviser.getByLabel("Directions")).containsText("2.30");
+        assertThat(adviser.getByText("Change …")).hasCount(0);
+        adviser.context().close();
+    }
+
+    /**
+     * On a phone, as on the ladder: the label's code, the model and the place; then the steps follow what happens on
+     * the air.
+     */
+    @Test
+    @Order(8)
+    void aDeviceIsBroughtInOnAPhoneByItsLabelAndProvoked() {
+        SERVICE.owner()
+                .postFile(
+                        "api/v1/keys",
+                        "text/csv",
+                        new java.io.ByteArrayInputStream(
+                                "dev eui,app key\n02ab540000000777,8f0e1d2c3b4a59687786a5b4c3d2e1f0\n"
+                                        .getBytes(java.nio.charset.StandardCharsets.UTF_8)));
+        SimulatedDevice sensor =
+                SimulatedDevice.joining("02ab540000000777", Plant.JOIN_EUI, "8f0e1d2c3b4a59687786a5b4c3d2e1f0", 1);
+        mast.onDownlink(downlink -> sensor.hearJoinAccept(downlink.bytes()));
+        Page phone = newPage(360, 740);
+        phone.navigate("/sign-in");
+        signIn(phone, "owner");
+        assertThat(heading(phone, "All is well")).isVisible();
+        phone.navigate("/fleet/devices");
+        button(phone, "Bring a device in").click();
+        phone.getByLabel("Code on its label, if it has one")
+                .fill("LW:D0:" + Plant.JOIN_EUI + ":02AB540000000777:ABCD0001:S42");
+        phone.keyboard().press("Tab");
+        assertThat(phone.getByText("Its key was loaded beforehand")).isVisible();
+        phone.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Ladder sender");
+        phone.getByRole(AriaRole.COMBOBOX, new Page.GetByRoleOptions().setName("Device model"))
+                .click();
+        phone.getByRole(AriaRole.OPTION, new Page.GetByRoleOptions().setName("Vibration sender"))
+                .click();
+        button(phone, "Bring it in").click();
+        assertThat(heading(phone, "On its way in")).isVisible();
+        assertThat(phone.getByText("Nothing was heard from 02ab540000000777 yet."))
+                .isVisible();
+
+        mast.hear(sensor.joinRequest(), -85, 7, "SF7BW125", 868.3);
+        assertThat(phone.getByText(
+                        "Sent in RX1 by Mast at 868.300 MHz, SF7BW125.", new Page.GetByTextOptions().setExact(true)))
+                .isVisible();
+        await().atMost(10, TimeUnit.SECONDS).until(sensor::isJoined);
+        mast.hear(sensor.uplink(2, Plant.vibration(1.5, 1.25), false), -85, 7, "SF7BW125", 868.3);
+        button(phone, "Provoke and check").click();
+        mast.hear(sensor.uplink(2, Plant.vibration(7.5, 1.25), false), -85, 7, "SF7BW125", 868.3);
+        assertThat(phone.getByText("to 7.5 mm/s")).isVisible();
+        button(phone, "It answers").click();
+        assertThat(phone.getByText("Checks so far")).isVisible();
+        // The page first: it would look for the device that is gone.
+        phone.context().close();
+        SERVICE.owner().delete("api/v1/devices/" + plant.device("Ladder sender").id());
+    }
+
+    @Test
+    @Order(9)
+    void noRoomIsWiderThanAPhone() {
+        Page phone = newPage(360, 740);
+        phone.navigate("/sign-in");
+        signIn(phone, "owner");
+        assertThat(phone).hasURL(java.util.regex.Pattern.compile(".*/now"));
+        List<String> rooms = new ArrayList<>(ROOMS);
+        rooms.addAll(List.of(
+                "/places/" + plant.pump,
+                "/points/1",
+                "/fleet/devices/" + plant.device("Pump sender").id()));
+        for (String room : rooms) {
+            phone.navigate(room);
+            assertThat(phone.locator("h1").first()).isVisible();
+            phone.waitForLoadState(com.microsoft.playwright.options.LoadState.DOMCONTENTLOADED);
+            Object overflow =
+                    phone.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth");
+            assertThat(((Number) overflow).intValue())
+                    .as("%s is wider than the screen", room)
+                    .isLessThanOrEqualTo(0);
+        }
+        phone.context().close();
+    }
+
+    /** WCAG 2.2 AA as far as axe-core can see it, in light and dark. */
+    @Test
+    @Order(10)
+    void roomsAreAccessibleInLightAndDark() throws Exception {
+        String axe = Files.readString(Path.of("../console/node_modules/axe-core/axe.min.js"));
+        List<String> violations = new ArrayList<>();
+        for (String theme : List.of("light", "dark")) {
+            page.navigate("/settings");
+            page.evaluate("theme => localStorage.setItem('theme', theme)", theme);
+            List<String> rooms = new ArrayList<>(ROOMS);
+            rooms.addAll(List.of("/places/" + plant.pump, "/points/1"));
+            for (String room : rooms) {
+                page.navigate(room);
+                assertThat(page.locator("h1").first()).isVisible();
+                page.evaluate(axe);
+                Object found = page.evaluate(
+                        "axe.run({runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']}).then(r => "
+                                + "r.violations.flatMap(v => v.nodes.slice(0, 2).map(n => v.id + ' ' + n.target.join(' ') + ' ' + n.failureSummary.split('\\n').slice(1, 2).join(''))))");
+                ((List<?>) found).forEach(one -> violations.add(theme + " " + room + ": " + one));
+            }
+        }
+        page.evaluate("localStorage.setItem('theme', 'system')");
+        assertThat(violations).isEmpty();
+    }
+
+    @Test
+    @Order(11)
+    void theBrowserNeverComplained() {
+        assertThat(COMPLAINTS).isEmpty();
+    }
 }

@@ -27,65 +27,128 @@ import org.openpasture.simulator.host.ServiceProcess;
 
 /** The demo as it is played: service and player are processes of their own, and speak over loopback only. */
 class DemoStoryTest {
-  @TempDir private Path folder;
+    @TempDir
+    private Path folder;
 
-  private static int freePort() throws Exception {
-    try (ServerSocket socket = new ServerSocket(0)) {
-      return socket.getLocalPort();
+    private static int freePort() throws Exception {
+        try (ServerSocket socket = new ServerSocket(0)) {
+            return socket.getLocalPort();
+        }
     }
-  }
 
-  private static String page(int port) {
-    try {
-      return HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + "/")).build(), HttpResponse.BodyHandlers.ofString())
-          .body();
-    } catch (java.io.IOException | InterruptedException e) {
-      return "";
+    private static String page(int port) {
+        try {
+            return HttpClient.newHttpClient()
+                    .send(
+                            HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + "/"))
+                                    .build(),
+                            HttpResponse.BodyHandlers.ofString())
+                    .body();
+        } catch (java.io.IOException | InterruptedException e) {
+            return "";
+        }
     }
-  }
 
-  @Test
-  void theCouplingWorksLooseIsAlertedMailedAndRepairedWithinAFewMinutes() throws Exception {
-    int mailbox = freePort();
-    try (ServiceProcess service = BuiltService.start(folder.resolve("data"))) {
-      Process player = new ProcessBuilder(List.of(ServiceProcess.java(), "-cp", System.getProperty("java.class.path"),
-          "org.openpasture.simulator.demo.Demo", "--at", service.address().toString(), "--setup-code", ServiceProcess.SETUP_CODE, "--password",
-          ServiceProcess.PASSWORD, "--radio-port", String.valueOf(service.radio().getPort()), "--station-port", String.valueOf(service.stationPort()), "--mail-port", String.valueOf(freePort()), "--mailbox-port",
-          String.valueOf(mailbox), "--pace", "3")).redirectErrorStream(true).redirectOutput(folder.resolve("player.log").toFile()).start();
-      try {
-        await().atMost(60, TimeUnit.SECONDS).until(() -> Files.readString(folder.resolve("player.log")).contains("playing"));
-        Instant began = Instant.now();
-        ApiClient technician = service.signIn("technician");
+    @Test
+    void theCouplingWorksLooseIsAlertedMailedAndRepairedWithinAFewMinutes() throws Exception {
+        int mailbox = freePort();
+        try (ServiceProcess service = BuiltService.start(folder.resolve("data"))) {
+            Process player = new ProcessBuilder(List.of(
+                            ServiceProcess.java(),
+                            "-cp",
+                            System.getProperty("java.class.path"),
+                            "org.openpasture.simulator.demo.Demo",
+                            "--at",
+                            service.address().toString(),
+                            "--setup-code",
+                            ServiceProcess.SETUP_CODE,
+                            "--password",
+                            ServiceProcess.PASSWORD,
+                            "--radio-port",
+                            String.valueOf(service.radio().getPort()),
+                            "--station-port",
+                            String.valueOf(service.stationPort()),
+                            "--mail-port",
+                            String.valueOf(freePort()),
+                            "--mailbox-port",
+                            String.valueOf(mailbox),
+                            "--pace",
+                            "3"))
+                    .redirectErrorStream(true)
+                    .redirectOutput(folder.resolve("player.log").toFile())
+                    .start();
+            try {
+                await().atMost(60, TimeUnit.SECONDS).until(() -> Files.readString(folder.resolve("player.log"))
+                        .contains("playing"));
+                Instant began = Instant.now();
+                ApiClient technician = service.signIn("technician");
 
-        PointView axial = Arrays.stream(technician.get("api/v1/points", PointView[].class)).filter(point -> point.name().equals("Axial vibration"))
-            .findFirst().orElseThrow();
-        assertThat(technician.get("api/v1/points/" + axial.id() + "/readings?from=" + began.minus(Duration.ofDays(61))).path("kept").asInt())
-            .as("sixty days, every ten minutes").isGreaterThan(8_000);
+                PointView axial = Arrays.stream(technician.get("api/v1/points", PointView[].class))
+                        .filter(point -> point.name().equals("Axial vibration"))
+                        .findFirst()
+                        .orElseThrow();
+                assertThat(technician
+                                .get("api/v1/points/" + axial.id() + "/readings?from="
+                                        + began.minus(Duration.ofDays(61)))
+                                .path("kept")
+                                .asInt())
+                        .as("sixty days, every ten minutes")
+                        .isGreaterThan(8_000);
 
-        AlertAnswer warning = await().atMost(180, TimeUnit.SECONDS).pollInterval(1, TimeUnit.SECONDS).until(() -> alert(technician, Severity.WARNING),
-            java.util.Objects::nonNull);
-        assertThat(warning.path()).containsExactly("Harrowfell Creamery", "Whey room", "Whey pump");
-        await().atMost(100, TimeUnit.SECONDS).pollInterval(1, TimeUnit.SECONDS).until(() -> alert(technician, Severity.CRITICAL) != null);
-        await().atMost(20, TimeUnit.SECONDS).pollInterval(1, TimeUnit.SECONDS).until(() -> page(mailbox).contains("zone D"));
-        assertThat(page(mailbox)).contains("Stop the pump and switch to the standby pump.", "technician@harrowfell.example");
+                AlertAnswer warning = await().atMost(180, TimeUnit.SECONDS)
+                        .pollInterval(1, TimeUnit.SECONDS)
+                        .until(() -> alert(technician, Severity.WARNING), java.util.Objects::nonNull);
+                assertThat(warning.path()).containsExactly("Harrowfell Creamery", "Whey room", "Whey pump");
+                await().atMost(100, TimeUnit.SECONDS)
+                        .pollInterval(1, TimeUnit.SECONDS)
+                        .until(() -> alert(technician, Severity.CRITICAL) != null);
+                await().atMost(20, TimeUnit.SECONDS)
+                        .pollInterval(1, TimeUnit.SECONDS)
+                        .until(() -> page(mailbox).contains("zone D"));
+                assertThat(page(mailbox))
+                        .contains("Stop the pump and switch to the standby pump.", "technician@harrowfell.example");
 
-        List<DeviceView> devices = Arrays.asList(technician.get("api/v1/devices", DeviceView[].class));
-        assertThat(devices).filteredOn(device -> device.state().equals("online")).extracting(DeviceView::name)
-            .contains("Pump sender", "Silo 1 sender", "Silo 2 sender", "Cellar 1 sender", "Mast sender", "Hay beacon 2");
-        assertThat(devices).filteredOn(device -> device.name().startsWith("Spare")).first().satisfies(spare ->
-            assertThat(spare.problem()).contains("application key is wrong"));
-        assertThat(technician.get("api/v1/gateways/heard").path(0).path("eui").asString()).isEqualTo("02ab54fffe10a0ff");
-        await().atMost(90, TimeUnit.SECONDS).pollInterval(1, TimeUnit.SECONDS).untilAsserted(() -> assertThat(technician.get("api/v1/frames?refused=true").valueStream()
-            .map(frame -> frame.path("reason").asString())).as("a frame is played back").anyMatch(reason -> reason.contains("already used")));
-        assertThat(Files.readString(folder.resolve("player.log"))).doesNotContain("Exception");
-      } finally {
-        player.destroy();
-        player.waitFor();
-      }
+                List<DeviceView> devices = Arrays.asList(technician.get("api/v1/devices", DeviceView[].class));
+                assertThat(devices)
+                        .filteredOn(device -> device.state().equals("online"))
+                        .extracting(DeviceView::name)
+                        .contains(
+                                "Pump sender",
+                                "Silo 1 sender",
+                                "Silo 2 sender",
+                                "Cellar 1 sender",
+                                "Mast sender",
+                                "Hay beacon 2");
+                assertThat(devices)
+                        .filteredOn(device -> device.name().startsWith("Spare"))
+                        .first()
+                        .satisfies(spare -> assertThat(spare.problem()).contains("application key is wrong"));
+                assertThat(technician
+                                .get("api/v1/gateways/heard")
+                                .path(0)
+                                .path("eui")
+                                .asString())
+                        .isEqualTo("02ab54fffe10a0ff");
+                await().atMost(90, TimeUnit.SECONDS)
+                        .pollInterval(1, TimeUnit.SECONDS)
+                        .untilAsserted(() -> assertThat(technician
+                                        .get("api/v1/frames?refused=true")
+                                        .valueStream()
+                                        .map(frame -> frame.path("reason").asString()))
+                                .as("a frame is played back")
+                                .anyMatch(reason -> reason.contains("already used")));
+                assertThat(Files.readString(folder.resolve("player.log"))).doesNotContain("Exception");
+            } finally {
+                player.destroy();
+                player.waitFor();
+            }
+        }
     }
-  }
 
-  private static AlertAnswer alert(ApiClient api, Severity severity) {
-    return Arrays.stream(api.get("api/v1/alerts", AlertAnswer[].class)).filter(alert -> alert.severity() == severity).findFirst().orElse(null);
-  }
+    private static AlertAnswer alert(ApiClient api, Severity severity) {
+        return Arrays.stream(api.get("api/v1/alerts", AlertAnswer[].class))
+                .filter(alert -> alert.severity() == severity)
+                .findFirst()
+                .orElse(null);
+    }
 }

@@ -35,192 +35,356 @@ import org.openpasture.engine.secret.Tokens;
 
 /** Rights are enforced by the API, whatever a console or client shows. */
 class RightsTest {
-  @RegisterExtension static final RunningService SERVICE = new RunningService();
+    @RegisterExtension
+    static final RunningService SERVICE = new RunningService();
 
-  private static Plant plant;
-  private static ApiClient looker;
-  private static ApiClient operator;
-  private static ApiClient editor;
+    private static Plant plant;
+    private static ApiClient looker;
+    private static ApiClient operator;
+    private static ApiClient editor;
 
-  @BeforeAll
-  static void invite() {
-    plant = new Plant(SERVICE.owner());
-    plant.pumpSender();
-    plant.release("Axial vibration");
-    plant.invite(SERVICE.anonymous(), "looker", Right.LOOK, plant.site);
-    plant.invite(SERVICE.anonymous(), "operator", Right.OPERATE, plant.site);
-    plant.invite(SERVICE.anonymous(), "editor", Right.EDIT, plant.site);
-    looker = SERVICE.signIn("looker");
-    operator = SERVICE.signIn("operator");
-    editor = SERVICE.signIn("editor");
-    SERVICE.owner().post("api/v1/sites", new SiteRequest("Secret farm", null, null, null));
-  }
-
-  private static void refused(int status, ThrowingCallable call) {
-    assertThatThrownBy(call).isInstanceOfSatisfying(ServiceProblem.class, problem -> {
-      assertThat(problem.status()).isEqualTo(status);
-      assertThat(problem.getMessage()).isNotBlank();
-      assertThat(problem.todo()).as("what to do").isNotBlank();
-    });
-  }
-
-  private static DashboardView dashboard(ApiClient by, String name) {
-    return by.post("api/v1/dashboards", new DashboardRequest(name, plant.site, null, List.of(plant.point("Axial vibration").id()), null), DashboardView.class);
-  }
-
-  private static ShareView share(String dashboardId, Integer days) {
-    return SERVICE.owner().post("api/v1/dashboards/" + dashboardId + "/links", new ShareRequest("for the adviser", days), ShareView.class);
-  }
-
-  private static String tokenOf(ShareView link) {
-    String address = String.valueOf(link.link());
-    return address.substring(address.lastIndexOf('/') + 1);
-  }
-
-  @Test
-  void nobodySeesAnythingWithoutASignIn() {
-    for (String path : List.of("places", "points", "alerts", "rules", "devices", "gateways", "frames", "people", "dashboards", "limits", "models", "links",
-        "stream", "settings/mail", "notices")) {
-      refused(401, () -> SERVICE.anonymous().get("api/v1/" + path));
+    @BeforeAll
+    static void invite() {
+        plant = new Plant(SERVICE.owner());
+        plant.pumpSender();
+        plant.release("Axial vibration");
+        plant.invite(SERVICE.anonymous(), "looker", Right.LOOK, plant.site);
+        plant.invite(SERVICE.anonymous(), "operator", Right.OPERATE, plant.site);
+        plant.invite(SERVICE.anonymous(), "editor", Right.EDIT, plant.site);
+        looker = SERVICE.signIn("looker");
+        operator = SERVICE.signIn("operator");
+        editor = SERVICE.signIn("editor");
+        SERVICE.owner().post("api/v1/sites", new SiteRequest("Secret farm", null, null, null));
     }
-    refused(401, () -> SERVICE.anonymous().withToken("made-up").get("api/v1/places"));
-  }
 
-  @Test
-  void whoMayLookSeesReleasedPointsOfTheSiteAndChangesNothing() {
-    assertThat(looker.get("api/v1/points").valueStream().map(point -> point.path("name").asString())).containsExactly("Axial vibration");
-    assertThat(looker.get("api/v1/places").valueStream().map(place -> place.path("name").asString())).containsExactly("Creamery", "Whey pump");
-    refused(403, () -> looker.post("api/v1/areas", new AreaRequest("Mine", plant.site)));
-    refused(403, () -> looker.post("api/v1/rules", rule()));
-    refused(403, () -> looker.post("api/v1/models", Map.of("name", "x", "description", "", "intervalSeconds", 5, "layout", Map.of("messages", List.of()),
-        "channels", List.of())));
-    refused(403, () -> looker.delete("api/v1/devices/" + plant.device("Pump sender").id()));
-    refused(403, () -> looker.get("api/v1/settings/mail"));
-    refused(403, () -> looker.post("api/v1/sites", new SiteRequest("Mine", null, null, null)));
-    refused(404, () -> looker.get("api/v1/points/" + plant.point("Radial vibration").id()));
-    refused(404, () -> looker.get("api/v1/points/" + plant.point("Radial vibration").number() + "/readings"));
-    assertThat(looker.get("api/v1/people")).hasSize(1);
-  }
-
-  private static RuleRequest rule() {
-    return new RuleRequest("Too high", new Target.OfPoint(plant.point("Axial vibration").id()), new Condition.Above(5), null, null, Severity.WARNING, null,
-        null, null);
-  }
-
-  @Test
-  void whoMayEditChangesWhatIsOnTheSiteButInvitesNobody() {
-    String id = editor.post("api/v1/rules", rule()).path("id").asString();
-    refused(403, () -> operator.delete("api/v1/rules/" + id));
-    editor.delete("api/v1/rules/" + id);
-    refused(403, () -> editor.post("api/v1/invitations", new InvitationRequest("friend", null, Right.LOOK, plant.site)));
-  }
-
-  @Test
-  void anInvitationWorksOnceAndCanBeWithdrawn() {
-    InvitationView invitation = SERVICE.owner().post("api/v1/invitations", new InvitationRequest("eve", null, Right.LOOK, plant.site), InvitationView.class);
-    String token = String.valueOf(invitation.link()).replaceFirst(".*#", "");
-    refused(400, () -> SERVICE.anonymous().post("api/v1/invitations/taken-up", Map.of("token", token, "name", "eve", "password", "short")));
-    SERVICE.owner().delete("api/v1/invitations/" + invitation.id());
-    refused(410, () -> SERVICE.anonymous().post("api/v1/invitations/taken-up", Map.of("token", token, "name", "eve", "password", RunningService.PASSWORD)));
-  }
-
-  @Test
-  void aRightThatIsTakenAwayEndsAtOnce() {
-    plant.invite(SERVICE.anonymous(), "temp", Right.LOOK, plant.site);
-    ApiClient temp = SERVICE.signIn("temp");
-    assertThat(temp.get("api/v1/points")).isNotEmpty();
-    String grant = SERVICE.owner().get("api/v1/people").valueStream().filter(person -> person.path("name").asString().equals("temp")).findFirst().orElseThrow()
-        .at("/grants/0/id").asString();
-    SERVICE.owner().delete("api/v1/grants/" + grant);
-    assertThat(temp.get("api/v1/points")).isEmpty();
-  }
-
-  @Test
-  void aSharedDashboardOpensWithoutAnAccountShowsOnlyItsPointsAndCanBeWithdrawn() {
-    DashboardView made = dashboard(SERVICE.owner(), "Pump");
-    assertThat(made.panels()).extracting(panel -> panel.kind()).containsExactly("value", "line");
-    ShareView link = share(made.id(), 7);
-    String token = tokenOf(link);
-    assertThat(SERVICE.anonymous().get("api/v1/shared/" + token).path("points")).hasSize(1);
-    SERVICE.anonymous().get("api/v1/shared/" + token + "/points/" + plant.point("Axial vibration").id() + "/readings");
-    refused(404, () -> SERVICE.anonymous().get("api/v1/shared/" + token + "/points/" + plant.point("Radial vibration").id() + "/readings"));
-    refused(403, () -> looker.delete("api/v1/links/" + link.id()));
-    refused(403, () -> looker.post("api/v1/dashboards/" + made.id() + "/links", new ShareRequest(null, null)));
-    SERVICE.owner().delete("api/v1/links/" + link.id());
-    refused(410, () -> SERVICE.anonymous().get("api/v1/shared/" + token));
-    refused(410, () -> SERVICE.anonymous().get("api/v1/shared/made-up"));
-  }
-
-  @Test
-  void twoPeopleWhoEditOneDashboardAreToldAndLoseNothing() {
-    DashboardView made = dashboard(editor, "Both");
-    editor.put("api/v1/dashboards/" + made.id(), new DashboardRequest("First", plant.site, made.panels(), null, made.version()));
-    refused(409, () -> SERVICE.owner().put("api/v1/dashboards/" + made.id(), new DashboardRequest("Second", plant.site, made.panels(), null, made.version())));
-    assertThat(SERVICE.owner().get("api/v1/dashboards/" + made.id()).path("name").asString()).isEqualTo("First");
-  }
-
-  @Test
-  void aBrowsersCookieCannotActForAnotherWebsite() throws Exception {
-    HttpClient http = HttpClient.newHttpClient();
-    HttpResponse<String> signedIn = http.send(HttpRequest.newBuilder(SERVICE.address().resolve("api/v1/session")).header("Content-Type", "application/json")
-        .POST(HttpRequest.BodyPublishers.ofString("{\"name\":\"owner\",\"password\":\"" + RunningService.PASSWORD + "\"}")).build(), HttpResponse.BodyHandlers.ofString());
-    String cookie = signedIn.headers().firstValue("Set-Cookie").orElseThrow();
-    assertThat(cookie).contains("HttpOnly", "SameSite=Strict");
-    HttpRequest.Builder forged = HttpRequest.newBuilder(SERVICE.address().resolve("api/v1/areas")).header("Cookie", cookie.replaceFirst(";.*", ""))
-        .header("Content-Type", "application/json").POST(HttpRequest.BodyPublishers.ofString("{\"name\":\"x\",\"parentId\":\"" + plant.site + "\"}"));
-    assertThat(http.send(forged.build(), HttpResponse.BodyHandlers.discarding()).statusCode()).isEqualTo(401);
-    assertThat(http.send(forged.header("X-Pasture-Console", "1").build(), HttpResponse.BodyHandlers.discarding()).statusCode()).isEqualTo(201);
-  }
-
-  @Test
-  void guessingPasswordsIsSlowedDown() {
-    for (int i = 0; i < 5; i++) {
-      refused(401, () -> SERVICE.anonymous().post("api/v1/session", Map.of("name", "nobody", "password", "wrong", "client", "x")));
+    private static void refused(int status, ThrowingCallable call) {
+        assertThatThrownBy(call).isInstanceOfSatisfying(ServiceProblem.class, problem -> {
+            assertThat(problem.status()).isEqualTo(status);
+            assertThat(problem.getMessage()).isNotBlank();
+            assertThat(problem.todo()).as("what to do").isNotBlank();
+        });
     }
-    refused(429, () -> SERVICE.anonymous().post("api/v1/session", Map.of("name", "nobody", "password", "wrong", "client", "x")));
-  }
 
-  @Test
-  void aForgottenOwnerPasswordIsReplacedWithACodeFromTheHost() throws Exception {
-    Files.writeString(SERVICE.data().resolve("owner-recovery"), Tokens.hash("ABCD2345EFGH"));
-    refused(400, () -> SERVICE.anonymous().post("api/v1/setup/recovery", Map.of("code", "WRONG", "name", "owner", "password", RunningService.PASSWORD)));
-    SERVICE.anonymous().post("api/v1/setup/recovery", Map.of("code", "abcd2345efgh", "name", "owner", "password", RunningService.PASSWORD));
-    refused(400, () -> SERVICE.anonymous().post("api/v1/setup/recovery", Map.of("code", "ABCD2345EFGH", "name", "owner", "password", RunningService.PASSWORD)));
-    refused(401, () -> SERVICE.owner().get("api/v1/places"));
-    refused(409, () -> SERVICE.anonymous().post("api/v1/setup", Map.of("code", RunningService.SETUP_CODE, "name", "thief", "password", RunningService.PASSWORD)));
-    SERVICE.restart();
-    looker = SERVICE.signIn("looker");
-    operator = SERVICE.signIn("operator");
-    editor = SERVICE.signIn("editor");
-    plant = plant.at(SERVICE.owner());
-  }
-
-  @Test
-  void badRequestsAreExplained() {
-    assertThatThrownBy(() -> SERVICE.owner().post("api/v1/gateways", Map.of("name", "x", "eui", "02ab", "siteId", plant.site)))
-        .hasMessage("an EUI has 16 hex digits, '02ab' has 4");
-    assertThatThrownBy(() -> SERVICE.owner().post("api/v1/sites", Map.of("name", " "))).hasMessage("the site's name is missing");
-    assertThatThrownBy(() -> SERVICE.owner().post("api/v1/devices", Map.of("name", "d", "modelId", plant.vibrationModel, "placeId", plant.pump, "devEui",
-        "02ab540000000777"))).hasMessageContaining("the key is missing");
-    assertThatThrownBy(() -> SERVICE.owner().post("api/v1/devices", Map.of("name", "d", "modelId", plant.vibrationModel, "placeId", plant.pump, "devEui",
-        Plant.PUMP_EUI, "appKey", Plant.PUMP_KEY))).hasMessageContaining("is here already: 'Pump sender'");
-    HttpResponse<String> noJson = raw("api/v1/sites", "{ not json");
-    assertThat(noJson.statusCode()).isEqualTo(400);
-    assertThat(noJson.headers().firstValue("Content-Type")).hasValue("application/problem+json");
-    assertThat(noJson.body()).contains("urn:open-pasture:problem:invalid");
-  }
-
-  private static HttpResponse<String> raw(String path, String body) {
-    try {
-      HttpResponse<String> signedIn = HttpClient.newHttpClient().send(HttpRequest.newBuilder(SERVICE.address().resolve("api/v1/session"))
-          .header("Content-Type", "application/json").POST(HttpRequest.BodyPublishers.ofString("{\"name\":\"owner\",\"password\":\""
-              + RunningService.PASSWORD + "\"}")).build(), HttpResponse.BodyHandlers.ofString());
-      URI address = SERVICE.address().resolve(path);
-      return HttpClient.newHttpClient().send(HttpRequest.newBuilder(address).header("Cookie", signedIn.headers().firstValue("Set-Cookie").orElseThrow()
-          .replaceFirst(";.*", "")).header("X-Pasture-Console", "1").header("Content-Type", "application/json")
-          .POST(HttpRequest.BodyPublishers.ofString(body)).build(), HttpResponse.BodyHandlers.ofString());
-    } catch (java.io.IOException | InterruptedException e) {
-      throw new IllegalStateException(e);
+    private static DashboardView dashboard(ApiClient by, String name) {
+        return by.post(
+                "api/v1/dashboards",
+                new DashboardRequest(
+                        name,
+                        plant.site,
+                        null,
+                        List.of(plant.point("Axial vibration").id()),
+                        null),
+                DashboardView.class);
     }
-  }
+
+    private static ShareView share(String dashboardId, Integer days) {
+        return SERVICE.owner()
+                .post(
+                        "api/v1/dashboards/" + dashboardId + "/links",
+                        new ShareRequest("for the adviser", days),
+                        ShareView.class);
+    }
+
+    private static String tokenOf(ShareView link) {
+        String address = String.valueOf(link.link());
+        return address.substring(address.lastIndexOf('/') + 1);
+    }
+
+    @Test
+    void nobodySeesAnythingWithoutASignIn() {
+        for (String path : List.of(
+                "places",
+                "points",
+                "alerts",
+                "rules",
+                "devices",
+                "gateways",
+                "frames",
+                "people",
+                "dashboards",
+                "limits",
+                "models",
+                "links",
+                "stream",
+                "settings/mail",
+                "notices")) {
+            refused(401, () -> SERVICE.anonymous().get("api/v1/" + path));
+        }
+        refused(401, () -> SERVICE.anonymous().withToken("made-up").get("api/v1/places"));
+    }
+
+    @Test
+    void whoMayLookSeesReleasedPointsOfTheSiteAndChangesNothing() {
+        assertThat(looker.get("api/v1/points").valueStream().map(point -> point.path("name")
+                        .asString()))
+                .containsExactly("Axial vibration");
+        assertThat(looker.get("api/v1/places").valueStream().map(place -> place.path("name")
+                        .asString()))
+                .containsExactly("Creamery", "Whey pump");
+        refused(403, () -> looker.post("api/v1/areas", new AreaRequest("Mine", plant.site)));
+        refused(403, () -> looker.post("api/v1/rules", rule()));
+        refused(
+                403,
+                () -> looker.post(
+                        "api/v1/models",
+                        Map.of(
+                                "name",
+                                "x",
+                                "description",
+                                "",
+                                "intervalSeconds",
+                                5,
+                                "layout",
+                                Map.of("messages", List.of()),
+                                "channels",
+                                List.of())));
+        refused(
+                403,
+                () -> looker.delete(
+                        "api/v1/devices/" + plant.device("Pump sender").id()));
+        refused(403, () -> looker.get("api/v1/settings/mail"));
+        refused(403, () -> looker.post("api/v1/sites", new SiteRequest("Mine", null, null, null)));
+        refused(
+                404,
+                () -> looker.get(
+                        "api/v1/points/" + plant.point("Radial vibration").id()));
+        refused(
+                404,
+                () -> looker.get(
+                        "api/v1/points/" + plant.point("Radial vibration").number() + "/readings"));
+        assertThat(looker.get("api/v1/people")).hasSize(1);
+    }
+
+    private static RuleRequest rule() {
+        return new RuleRequest(
+                "Too high",
+                new Target.OfPoint(plant.point("Axial vibration").id()),
+                new Condition.Above(5),
+                null,
+                null,
+                Severity.WARNING,
+                null,
+                null,
+                null);
+    }
+
+    @Test
+    void whoMayEditChangesWhatIsOnTheSiteButInvitesNobody() {
+        String id = editor.post("api/v1/rules", rule()).path("id").asString();
+        refused(403, () -> operator.delete("api/v1/rules/" + id));
+        editor.delete("api/v1/rules/" + id);
+        refused(
+                403,
+                () -> editor.post("api/v1/invitations", new InvitationRequest("friend", null, Right.LOOK, plant.site)));
+    }
+
+    @Test
+    void anInvitationWorksOnceAndCanBeWithdrawn() {
+        InvitationView invitation = SERVICE.owner()
+                .post(
+                        "api/v1/invitations",
+                        new InvitationRequest("eve", null, Right.LOOK, plant.site),
+                        InvitationView.class);
+        String token = String.valueOf(invitation.link()).replaceFirst(".*#", "");
+        refused(400, () -> SERVICE.anonymous()
+                .post("api/v1/invitations/taken-up", Map.of("token", token, "name", "eve", "password", "short")));
+        SERVICE.owner().delete("api/v1/invitations/" + invitation.id());
+        refused(410, () -> SERVICE.anonymous()
+                .post(
+                        "api/v1/invitations/taken-up",
+                        Map.of("token", token, "name", "eve", "password", RunningService.PASSWORD)));
+    }
+
+    @Test
+    void aRightThatIsTakenAwayEndsAtOnce() {
+        plant.invite(SERVICE.anonymous(), "temp", Right.LOOK, plant.site);
+        ApiClient temp = SERVICE.signIn("temp");
+        assertThat(temp.get("api/v1/points")).isNotEmpty();
+        String grant = SERVICE.owner()
+                .get("api/v1/people")
+                .valueStream()
+                .filter(person -> person.path("name").asString().equals("temp"))
+                .findFirst()
+                .orElseThrow()
+                .at("/grants/0/id")
+                .asString();
+        SERVICE.owner().delete("api/v1/grants/" + grant);
+        assertThat(temp.get("api/v1/points")).isEmpty();
+    }
+
+    @Test
+    void aSharedDashboardOpensWithoutAnAccountShowsOnlyItsPointsAndCanBeWithdrawn() {
+        DashboardView made = dashboard(SERVICE.owner(), "Pump");
+        assertThat(made.panels()).extracting(panel -> panel.kind()).containsExactly("value", "line");
+        ShareView link = share(made.id(), 7);
+        String token = tokenOf(link);
+        assertThat(SERVICE.anonymous().get("api/v1/shared/" + token).path("points"))
+                .hasSize(1);
+        SERVICE.anonymous()
+                .get("api/v1/shared/" + token + "/points/"
+                        + plant.point("Axial vibration").id() + "/readings");
+        refused(404, () -> SERVICE.anonymous()
+                .get("api/v1/shared/" + token + "/points/"
+                        + plant.point("Radial vibration").id() + "/readings"));
+        refused(403, () -> looker.delete("api/v1/links/" + link.id()));
+        refused(403, () -> looker.post("api/v1/dashboards/" + made.id() + "/links", new ShareRequest(null, null)));
+        SERVICE.owner().delete("api/v1/links/" + link.id());
+        refused(410, () -> SERVICE.anonymous().get("api/v1/shared/" + token));
+        refused(410, () -> SERVICE.anonymous().get("api/v1/shared/made-up"));
+    }
+
+    @Test
+    void twoPeopleWhoEditOneDashboardAreToldAndLoseNothing() {
+        DashboardView made = dashboard(editor, "Both");
+        editor.put(
+                "api/v1/dashboards/" + made.id(),
+                new DashboardRequest("First", plant.site, made.panels(), null, made.version()));
+        refused(409, () -> SERVICE.owner()
+                .put(
+                        "api/v1/dashboards/" + made.id(),
+                        new DashboardRequest("Second", plant.site, made.panels(), null, made.version())));
+        assertThat(SERVICE.owner()
+                        .get("api/v1/dashboards/" + made.id())
+                        .path("name")
+                        .asString())
+                .isEqualTo("First");
+    }
+
+    @Test
+    void aBrowsersCookieCannotActForAnotherWebsite() throws Exception {
+        HttpClient http = HttpClient.newHttpClient();
+        HttpResponse<String> signedIn = http.send(
+                HttpRequest.newBuilder(SERVICE.address().resolve("api/v1/session"))
+                        .header("Content-Type", "application/json")
+                        .POST(HttpRequest.BodyPublishers.ofString(
+                                "{\"name\":\"owner\",\"password\":\"" + RunningService.PASSWORD + "\"}"))
+                        .build(),
+                HttpResponse.BodyHandlers.ofString());
+        String cookie = signedIn.headers().firstValue("Set-Cookie").orElseThrow();
+        assertThat(cookie).contains("HttpOnly", "SameSite=Strict");
+        HttpRequest.Builder forged = HttpRequest.newBuilder(SERVICE.address().resolve("api/v1/areas"))
+                .header("Cookie", cookie.replaceFirst(";.*", ""))
+                .header("Content-Type", "application/json")
+                .POST(HttpRequest.BodyPublishers.ofString("{\"name\":\"x\",\"parentId\":\"" + plant.site + "\"}"));
+        assertThat(http.send(forged.build(), HttpResponse.BodyHandlers.discarding())
+                        .statusCode())
+                .isEqualTo(401);
+        assertThat(http.send(forged.header("X-Pasture-Console", "1").build(), HttpResponse.BodyHandlers.discarding())
+                        .statusCode())
+                .isEqualTo(201);
+    }
+
+    @Test
+    void guessingPasswordsIsSlowedDown() {
+        for (int i = 0; i < 5; i++) {
+            refused(401, () -> SERVICE.anonymous()
+                    .post("api/v1/session", Map.of("name", "nobody", "password", "wrong", "client", "x")));
+        }
+        refused(429, () -> SERVICE.anonymous()
+                .post("api/v1/session", Map.of("name", "nobody", "password", "wrong", "client", "x")));
+    }
+
+    @Test
+    void aForgottenOwnerPasswordIsReplacedWithACodeFromTheHost() throws Exception {
+        Files.writeString(SERVICE.data().resolve("owner-recovery"), Tokens.hash("ABCD2345EFGH"));
+        refused(400, () -> SERVICE.anonymous()
+                .post(
+                        "api/v1/setup/recovery",
+                        Map.of("code", "WRONG", "name", "owner", "password", RunningService.PASSWORD)));
+        SERVICE.anonymous()
+                .post(
+                        "api/v1/setup/recovery",
+                        Map.of("code", "abcd2345efgh", "name", "owner", "password", RunningService.PASSWORD));
+        refused(400, () -> SERVICE.anonymous()
+                .post(
+                        "api/v1/setup/recovery",
+                        Map.of("code", "ABCD2345EFGH", "name", "owner", "password", RunningService.PASSWORD)));
+        refused(401, () -> SERVICE.owner().get("api/v1/places"));
+        refused(409, () -> SERVICE.anonymous()
+                .post(
+                        "api/v1/setup",
+                        Map.of(
+                                "code",
+                                RunningService.SETUP_CODE,
+                                "name",
+                                "thief",
+                                "password",
+                                RunningService.PASSWORD)));
+        SERVICE.restart();
+        looker = SERVICE.signIn("looker");
+        operator = SERVICE.signIn("operator");
+        editor = SERVICE.signIn("editor");
+        plant = plant.at(SERVICE.owner());
+    }
+
+    @Test
+    void badRequestsAreExplained() {
+        assertThatThrownBy(() -> SERVICE.owner()
+                        .post("api/v1/gateways", Map.of("name", "x", "eui", "02ab", "siteId", plant.site)))
+                .hasMessage("an EUI has 16 hex digits, '02ab' has 4");
+        assertThatThrownBy(() -> SERVICE.owner().post("api/v1/sites", Map.of("name", " ")))
+                .hasMessage("the site's name is missing");
+        assertThatThrownBy(() -> SERVICE.owner()
+                        .post(
+                                "api/v1/devices",
+                                Map.of(
+                                        "name",
+                                        "d",
+                                        "modelId",
+                                        plant.vibrationModel,
+                                        "placeId",
+                                        plant.pump,
+                                        "devEui",
+                                        "02ab540000000777")))
+                .hasMessageContaining("the key is missing");
+        assertThatThrownBy(() -> SERVICE.owner()
+                        .post(
+                                "api/v1/devices",
+                                Map.of(
+                                        "name",
+                                        "d",
+                                        "modelId",
+                                        plant.vibrationModel,
+                                        "placeId",
+                                        plant.pump,
+                                        "devEui",
+                                        Plant.PUMP_EUI,
+                                        "appKey",
+                                        Plant.PUMP_KEY)))
+                .hasMessageContaining("is here already: 'Pump sender'");
+        HttpResponse<String> noJson = raw("api/v1/sites", "{ not json");
+        assertThat(noJson.statusCode()).isEqualTo(400);
+        assertThat(noJson.headers().firstValue("Content-Type")).hasValue("application/problem+json");
+        assertThat(noJson.body()).contains("urn:open-pasture:problem:invalid");
+    }
+
+    private static HttpResponse<String> raw(String path, String body) {
+        try {
+            HttpResponse<String> signedIn = HttpClient.newHttpClient()
+                    .send(
+                            HttpRequest.newBuilder(SERVICE.address().resolve("api/v1/session"))
+                                    .header("Content-Type", "application/json")
+                                    .POST(HttpRequest.BodyPublishers.ofString(
+                                            "{\"name\":\"owner\",\"password\":\"" + RunningService.PASSWORD + "\"}"))
+                                    .build(),
+                            HttpResponse.BodyHandlers.ofString());
+            URI address = SERVICE.address().resolve(path);
+            return HttpClient.newHttpClient()
+                    .send(
+                            HttpRequest.newBuilder(address)
+                                    .header(
+                                            "Cookie",
+                                            signedIn.headers()
+                                                    .firstValue("Set-Cookie")
+                                                    .orElseThrow()
+                                                    .replaceFirst(";.*", ""))
+                                    .header("X-Pasture-Console", "1")
+                                    .header("Content-Type", "application/json")
+                                    .POST(HttpRequest.BodyPublishers.ofString(body))
+                                    .build(),
+                            HttpResponse.BodyHandlers.ofString());
+        } catch (java.io.IOException | InterruptedException e) {
+            throw new IllegalStateException(e);
+        }
+    }
 }

@@ -7,12 +7,30 @@ import org.openpasture.core.alert.AlertState;
 import org.openpasture.core.limit.Severity;
 
 /** An alert with all that happened to it, each with its time. */
-public record AlertAnswer(String id, String ruleId, String ruleName, Severity severity, AlertState state, String summary,
-    String limit, @Nullable Double value, String unit, String placeId, List<String> path, @Nullable String pointId,
-    Instant startedAt, Instant raisedAt, @Nullable Instant acknowledgedAt, @Nullable String acknowledgedBy,
-    @Nullable Instant returnedAt, @Nullable Double returnValue, @Nullable Instant closedAt, String guidance,
-    List<NoteView> notes, List<NoticeView> notices) {
+public record AlertAnswer(
+        String id,
+        String ruleId,
+        String ruleName,
+        Severity severity,
+        AlertState state,
+        String summary,
+        String limit,
+        @Nullable Double value,
+        String unit,
+        String placeId,
+        List<String> path,
+        @Nullable String pointId,
+        Instant startedAt,
+        Instant raisedAt,
+        @Nullable Instant acknowledgedAt,
+        @Nullable String acknowledgedBy,
+        @Nullable Instant returnedAt,
+        @Nullable Double returnValue,
+        @Nullable Instant closedAt,
+        String guidance,
+        List<NoteView> notes,
+        List<NoticeView> notices) {
 
-  /** What somebody wrote. */
-  public record NoteView(Instant at, String person, String text) {}
+    /** What somebody wrote. */
+    public record NoteView(Instant at, String person, String text) {}
 }

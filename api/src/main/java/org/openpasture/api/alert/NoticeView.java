@@ -3,9 +3,18 @@ package org.openpasture.api.alert;
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 
-/** A message to somebody and what became of it.
+/**
+ * A message to somebody and what became of it.
  *
  * @param state waiting, delivered or failed
  */
-public record NoticeView(String id, @Nullable String alertId, String recipient, String subject, String state, int attempts,
-    @Nullable String lastError, Instant createdAt, @Nullable Instant sentAt) {}
+public record NoticeView(
+        String id,
+        @Nullable String alertId,
+        String recipient,
+        String subject,
+        String state,
+        int attempts,
+        @Nullable String lastError,
+        Instant createdAt,
+        @Nullable Instant sentAt) {}

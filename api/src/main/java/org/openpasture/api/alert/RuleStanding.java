@@ -10,4 +10,8 @@ import org.openpasture.core.alert.AlertState;
  * @param since when its condition began to hold; null when it is over
  * @param alertId its open alert; null while it waits for its hold time
  */
-public record RuleStanding(String ruleId, AlertState state, @Nullable Instant since, @Nullable String alertId) {}
+public record RuleStanding(
+        String ruleId,
+        AlertState state,
+        @Nullable Instant since,
+        @Nullable String alertId) {}

@@ -4,7 +4,7 @@ import org.openpasture.api.problem.Require;
 
 /** Begins a response check: which point is watched. */
 public record CheckRequest(String pointId) {
-  public CheckRequest {
-    pointId = Require.text(pointId, "the point to watch", 80);
-  }
+    public CheckRequest {
+        pointId = Require.text(pointId, "the point to watch", 80);
+    }
 }

@@ -11,9 +11,13 @@ import org.openpasture.core.dashboard.Panel;
  * @param panels null for sensible ones made from {@code pointIds}
  * @param version the version that was edited; the change is refused if somebody saved another one meanwhile
  */
-public record DashboardRequest(String name, @Nullable String siteId, @Nullable List<Panel> panels,
-    @Nullable List<String> pointIds, @Nullable Integer version) {
-  public DashboardRequest {
-    name = Require.text(name, "the dashboard's name", 80);
-  }
+public record DashboardRequest(
+        String name,
+        @Nullable String siteId,
+        @Nullable List<Panel> panels,
+        @Nullable List<String> pointIds,
+        @Nullable Integer version) {
+    public DashboardRequest {
+        name = Require.text(name, "the dashboard's name", 80);
+    }
 }

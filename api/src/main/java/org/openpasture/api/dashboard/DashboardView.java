@@ -12,5 +12,13 @@ import org.openpasture.core.limit.LimitSet;
  * @param points those of its panels that the reader may see
  * @param limitSets those that hold for the points
  */
-public record DashboardView(String id, String name, String ownerName, @Nullable String siteId, int version, boolean mayEdit,
-    List<Panel> panels, List<PointView> points, List<LimitSet> limitSets) {}
+public record DashboardView(
+        String id,
+        String name,
+        String ownerName,
+        @Nullable String siteId,
+        int version,
+        boolean mayEdit,
+        List<Panel> panels,
+        List<PointView> points,
+        List<LimitSet> limitSets) {}

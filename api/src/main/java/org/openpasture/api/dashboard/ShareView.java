@@ -3,9 +3,16 @@ package org.openpasture.api.dashboard;
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 
-/** A link that was handed out.
+/**
+ * A link that was handed out.
  *
  * @param link shown once, when it is made
  */
-public record ShareView(String id, String dashboardId, String dashboardName, String note, Instant createdAt,
-    @Nullable Instant until, @Nullable String link) {}
+public record ShareView(
+        String id,
+        String dashboardId,
+        String dashboardName,
+        String note,
+        Instant createdAt,
+        @Nullable Instant until,
+        @Nullable String link) {}

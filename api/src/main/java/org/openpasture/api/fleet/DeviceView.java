@@ -13,8 +13,7 @@ import org.openpasture.core.lorawan.Eui64;
  * @param activation over-the-air, personalised, or inlet
  * @param inletId null for a LoRaWAN device
  * @param state online, silent, silent-gateway (its gateway is silent too), silent-inlet (the inlet is down or paused),
- *     silent-battery (it was nearly empty), joined (no data yet),
- *     never-heard
+ *     silent-battery (it was nearly empty), joined (no data yet), never-heard
  * @param stateReason the same in words
  * @param problem why its newest frame was refused; null if it was not
  * @param lost frames missing between those that came, since the service started
@@ -22,15 +21,40 @@ import org.openpasture.core.lorawan.Eui64;
  * @param marginDb how far its newest frame was above what a gateway can make out
  * @param firmware as it says in a channel of that name; null if it does not
  * @param hardware likewise
- * @param configuringSince when it was first heard in its configuration mode, which drains its battery; null if it is not in it, or does not say
+ * @param configuringSince when it was first heard in its configuration mode, which drains its battery; null if it is
+ *     not in it, or does not say
  */
-public record DeviceView(String id, String name, String modelId, String modelName, String placeId, List<String> path,
-    @Nullable Eui64 devEui, String address, String activation, @Nullable String inletId, @Nullable String inletName, String state, String stateReason, @Nullable Instant lastHeard, @Nullable Double rssiDbm,
-    @Nullable Double snrDb, @Nullable String dataRate, @Nullable Long counter, long frames, long lost,
-    @Nullable Double batteryVolts, @Nullable String problem, List<AssignmentView> assignments, List<String> gateways,
-    @Nullable Double batteryPercent, @Nullable Double marginDb, @Nullable String firmware, @Nullable String hardware,
-    @Nullable Instant configuringSince) {
+public record DeviceView(
+        String id,
+        String name,
+        String modelId,
+        String modelName,
+        String placeId,
+        List<String> path,
+        @Nullable Eui64 devEui,
+        String address,
+        String activation,
+        @Nullable String inletId,
+        @Nullable String inletName,
+        String state,
+        String stateReason,
+        @Nullable Instant lastHeard,
+        @Nullable Double rssiDbm,
+        @Nullable Double snrDb,
+        @Nullable String dataRate,
+        @Nullable Long counter,
+        long frames,
+        long lost,
+        @Nullable Double batteryVolts,
+        @Nullable String problem,
+        List<AssignmentView> assignments,
+        List<String> gateways,
+        @Nullable Double batteryPercent,
+        @Nullable Double marginDb,
+        @Nullable String firmware,
+        @Nullable String hardware,
+        @Nullable Instant configuringSince) {
 
-  /** A channel and the point it feeds. */
-  public record AssignmentView(String id, String channel, String pointId, String pointName) {}
+    /** A channel and the point it feeds. */
+    public record AssignmentView(String id, String channel, String pointId, String pointName) {}
 }

@@ -14,11 +14,32 @@ import org.jspecify.annotations.Nullable;
  * @param text the payload of a message as text; null if it is none, and for radio frames
  * @param values "channel=value", separated by blanks
  */
-public record FrameView(long id, Instant time, @Nullable Instant sentAt, String kind, @Nullable String deviceId, @Nullable String deviceName, @Nullable String inletId, @Nullable String inletName, String address,
-    String bytes, String payload, @Nullable String text, int port, long counter, boolean accepted, @Nullable String reason, String values,
-    List<Heard> heard) {
+public record FrameView(
+        long id,
+        Instant time,
+        @Nullable Instant sentAt,
+        String kind,
+        @Nullable String deviceId,
+        @Nullable String deviceName,
+        @Nullable String inletId,
+        @Nullable String inletName,
+        String address,
+        String bytes,
+        String payload,
+        @Nullable String text,
+        int port,
+        long counter,
+        boolean accepted,
+        @Nullable String reason,
+        String values,
+        List<Heard> heard) {
 
-  /** How one gateway heard it. */
-  public record Heard(String gatewayEui, @Nullable String gatewayName, double rssiDbm, double snrDb, String dataRate,
-      double frequencyMhz) {}
+    /** How one gateway heard it. */
+    public record Heard(
+            String gatewayEui,
+            @Nullable String gatewayName,
+            double rssiDbm,
+            double snrDb,
+            String dataRate,
+            double frequencyMhz) {}
 }

@@ -13,6 +13,16 @@ import org.openpasture.core.lorawan.Eui64;
  * @param rssiDbm of its newest frame
  * @param devices names of the devices heard through it
  */
-public record GatewayView(String id, String name, Eui64 eui, String siteId, String siteName, String state,
-    @Nullable Instant lastHeard, boolean canTransmit, long frames, @Nullable Double rssiDbm, @Nullable Double snrDb,
-    List<String> devices) {}
+public record GatewayView(
+        String id,
+        String name,
+        Eui64 eui,
+        String siteId,
+        String siteName,
+        String state,
+        @Nullable Instant lastHeard,
+        boolean canTransmit,
+        long frames,
+        @Nullable Double rssiDbm,
+        @Nullable Double snrDb,
+        List<String> devices) {}

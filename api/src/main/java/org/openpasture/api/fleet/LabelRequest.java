@@ -4,9 +4,9 @@ import org.openpasture.api.problem.Require;
 
 /** The text of a code on a device's label. */
 public record LabelRequest(String text) {
-  private static final int LONGEST = 300;
+    private static final int LONGEST = 300;
 
-  public LabelRequest {
-    text = Require.text(text, "the text of the code", LONGEST);
-  }
+    public LabelRequest {
+        text = Require.text(text, "the text of the code", LONGEST);
+    }
 }

@@ -10,5 +10,13 @@ import org.openpasture.core.lorawan.Eui64;
  * @param keyIsListed whether its key was loaded beforehand
  * @param modelId of the model that has this profile; null if none has
  */
-public record LabelView(Eui64 joinEui, Eui64 devEui, String vendorId, String profileId, @Nullable String serialNumber, @Nullable String deviceId,
-    @Nullable String deviceName, boolean keyIsListed, @Nullable String modelId) {}
+public record LabelView(
+        Eui64 joinEui,
+        Eui64 devEui,
+        String vendorId,
+        String profileId,
+        @Nullable String serialNumber,
+        @Nullable String deviceId,
+        @Nullable String deviceName,
+        boolean keyIsListed,
+        @Nullable String modelId) {}

@@ -14,7 +14,21 @@ import org.jspecify.annotations.Nullable;
  * @param airSecondsADay how much air it takes
  * @param monthsLeft of its battery at the usual interval; null if that cannot be told
  */
-public record SignalView(List<Heard> frames, @Nullable Double lostPercent, long joins, long restarts, double airSecondsADay, @Nullable Double monthsLeft) {
-  /** One frame, as the gateway that heard it best did. */
-  public record Heard(Instant time, long counter, double rssiDbm, double snrDb, double marginDb, String dataRate, String gateway, int gateways) {}
+public record SignalView(
+        List<Heard> frames,
+        @Nullable Double lostPercent,
+        long joins,
+        long restarts,
+        double airSecondsADay,
+        @Nullable Double monthsLeft) {
+    /** One frame, as the gateway that heard it best did. */
+    public record Heard(
+            Instant time,
+            long counter,
+            double rssiDbm,
+            double snrDb,
+            double marginDb,
+            String dataRate,
+            String gateway,
+            int gateways) {}
 }

@@ -12,11 +12,16 @@ import org.openpasture.core.layout.Layout;
  * @param port of typed bytes
  * @param payload typed bytes in hex digits; null for captured frames
  */
-public record WorkbenchRequest(String modelId, @Nullable Layout layout, @Nullable String script, @Nullable Integer port, @Nullable String payload) {
-  public WorkbenchRequest {
-    modelId = Require.text(modelId, "the model", 80);
-    if (payload != null && !payload.replaceAll("\\s", "").matches("([0-9a-fA-F]{2}){0,255}")) {
-      throw new IllegalArgumentException("the payload is hex digits, two for each byte, 255 bytes at most");
+public record WorkbenchRequest(
+        String modelId,
+        @Nullable Layout layout,
+        @Nullable String script,
+        @Nullable Integer port,
+        @Nullable String payload) {
+    public WorkbenchRequest {
+        modelId = Require.text(modelId, "the model", 80);
+        if (payload != null && !payload.replaceAll("\\s", "").matches("([0-9a-fA-F]{2}){0,255}")) {
+            throw new IllegalArgumentException("the payload is hex digits, two for each byte, 255 bytes at most");
+        }
     }
-  }
 }

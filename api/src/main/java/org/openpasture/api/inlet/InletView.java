@@ -22,17 +22,46 @@ import org.openpasture.core.inlet.Source;
  * @param strangers how many addresses were heard that belong to no device
  * @param settings what it was made with; null for LoRaWAN ports
  */
-public record InletView(@Nullable String id, String name, String kind, @Nullable String siteId, @Nullable String siteName, String address, String state,
-    String reason, long received, long refused, long lost, long thinned, @Nullable Instant lastAt, int devices, int strangers, List<Refusal> refusals,
-    @Nullable Settings settings) {
-  /** Something that came in and could not be used. */
-  public record Refusal(Instant time, String sender, String reason) {}
+public record InletView(
+        @Nullable String id,
+        String name,
+        String kind,
+        @Nullable String siteId,
+        @Nullable String siteName,
+        String address,
+        String state,
+        String reason,
+        long received,
+        long refused,
+        long lost,
+        long thinned,
+        @Nullable Instant lastAt,
+        int devices,
+        int strangers,
+        List<Refusal> refusals,
+        @Nullable Settings settings) {
+    /** Something that came in and could not be used. */
+    public record Refusal(Instant time, String sender, String reason) {}
 
-  /** What an inlet was made with. */
-  public record Settings(Source source, Framing framing, @Nullable Contents contents, @Nullable Integer keepEverySeconds) {}
+    /** What an inlet was made with. */
+    public record Settings(
+            Source source,
+            Framing framing,
+            @Nullable Contents contents,
+            @Nullable Integer keepEverySeconds) {}
 
-  /** A port of LoRaWAN gateways. */
-  public static InletView ofGateways(String name, String kind, String address, String state, String reason, long received, long refused, List<Refusal> refusals) {
-    return new InletView(null, name, kind, null, null, address, state, reason, received, refused, 0, 0, null, 0, 0, refusals, null);
-  }
+    /** A port of LoRaWAN gateways. */
+    public static InletView ofGateways(
+            String name,
+            String kind,
+            String address,
+            String state,
+            String reason,
+            long received,
+            long refused,
+            List<Refusal> refusals) {
+        return new InletView(
+                null, name, kind, null, null, address, state, reason, received, refused, 0, 0, null, 0, 0, refusals,
+                null);
+    }
 }

@@ -18,15 +18,32 @@ import org.jspecify.annotations.Nullable;
  * @param values what was read last, "channel=value"
  * @param rows the same, channel by channel
  */
-public record PollView(String deviceId, String deviceName, String address, @Nullable Integer group, int everySeconds, boolean paused, @Nullable Instant at,
-    long tookMillis, long rounds, long late, String problem, String values, List<Row> rows) {
-  /**
-   * One channel.
-   *
-   * @param where in the device it lies
-   * @param raw as it was read; empty if it was not
-   * @param value what it says; null if nothing
-   * @param settable whether it can be set from here
-   */
-  public record Row(String channel, String where, String raw, @Nullable Double value, boolean settable) {}
+public record PollView(
+        String deviceId,
+        String deviceName,
+        String address,
+        @Nullable Integer group,
+        int everySeconds,
+        boolean paused,
+        @Nullable Instant at,
+        long tookMillis,
+        long rounds,
+        long late,
+        String problem,
+        String values,
+        List<Row> rows) {
+    /**
+     * One channel.
+     *
+     * @param where in the device it lies
+     * @param raw as it was read; empty if it was not
+     * @param value what it says; null if nothing
+     * @param settable whether it can be set from here
+     */
+    public record Row(
+            String channel,
+            String where,
+            String raw,
+            @Nullable Double value,
+            boolean settable) {}
 }

@@ -9,5 +9,10 @@ import org.jspecify.annotations.Nullable;
  * @param newest its newest message, as text or hex digits
  * @param proposal a layout and channels that would read its numbers; null if there are none to be seen
  */
-public record StrangerView(String address, Instant firstHeard, Instant lastHeard, long count, String newest,
-    @Nullable ProposalView proposal) {}
+public record StrangerView(
+        String address,
+        Instant firstHeard,
+        Instant lastHeard,
+        long count,
+        String newest,
+        @Nullable ProposalView proposal) {}

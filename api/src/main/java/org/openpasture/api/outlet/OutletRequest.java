@@ -16,5 +16,13 @@ import org.openpasture.core.quantity.Quantity;
  * @param form null for JSON
  * @param secrets headers, "signing-key", or "password" of a broker; null to leave them as they are
  */
-public record OutletRequest(String name, String siteId, Destination destination, @Nullable List<String> placeIds, @Nullable Set<Quantity> quantities,
-    boolean readings, boolean alerts, Outlet.@Nullable Form form, @Nullable Map<String, String> secrets) {}
+public record OutletRequest(
+        String name,
+        String siteId,
+        Destination destination,
+        @Nullable List<String> placeIds,
+        @Nullable Set<Quantity> quantities,
+        boolean readings,
+        boolean alerts,
+        Outlet.@Nullable Form form,
+        @Nullable Map<String, String> secrets) {}

@@ -21,6 +21,24 @@ import org.openpasture.core.quantity.Quantity;
  * @param refused messages that were left out since the outside refused them, since the service started
  * @param secretNames which secrets it has; what they are is shown to nobody
  */
-public record OutletView(String id, String name, String siteId, String siteName, String state, String reason, String address, Destination destination, List<String> placeIds,
-    @Nullable Set<Quantity> quantities, boolean readings, boolean alerts, Outlet.Form form, int waiting, @Nullable Instant oldestAt, long passed, long dropped, long refused,
-    @Nullable Instant passedAt, List<String> secretNames) {}
+public record OutletView(
+        String id,
+        String name,
+        String siteId,
+        String siteName,
+        String state,
+        String reason,
+        String address,
+        Destination destination,
+        List<String> placeIds,
+        @Nullable Set<Quantity> quantities,
+        boolean readings,
+        boolean alerts,
+        Outlet.Form form,
+        int waiting,
+        @Nullable Instant oldestAt,
+        long passed,
+        long dropped,
+        long refused,
+        @Nullable Instant passedAt,
+        List<String> secretNames) {}

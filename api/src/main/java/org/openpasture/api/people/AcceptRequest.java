@@ -9,9 +9,9 @@ import org.openpasture.api.problem.Require;
  * @param name to sign in with
  */
 public record AcceptRequest(String token, String name, String password) {
-  public AcceptRequest {
-    token = Require.text(token, "the invitation", 200);
-    name = Require.text(name, "the name", 80);
-    password = Passwords.checked(password);
-  }
+    public AcceptRequest {
+        token = Require.text(token, "the invitation", 200);
+        name = Require.text(name, "the name", 80);
+        password = Passwords.checked(password);
+    }
 }

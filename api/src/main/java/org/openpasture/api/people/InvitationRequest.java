@@ -10,9 +10,9 @@ import org.openpasture.core.people.Right;
  * @param email where the invitation is sent if a mail server is set up; may be left out, then hand over the link
  */
 public record InvitationRequest(String name, @Nullable String email, Right right, String targetId) {
-  public InvitationRequest {
-    name = Require.text(name, "the name", 80);
-    right = Require.present(right, "the right (look, operate, edit or manage)");
-    targetId = Require.text(targetId, "what the invitation is for", 80);
-  }
+    public InvitationRequest {
+        name = Require.text(name, "the name", 80);
+        right = Require.present(right, "the right (look, operate, edit or manage)");
+        targetId = Require.text(targetId, "what the invitation is for", 80);
+    }
 }

@@ -9,5 +9,12 @@ import org.openpasture.core.people.Right;
  *
  * @param link shown once, when it is made
  */
-public record InvitationView(String id, String name, String email, Right right, String targetId, String targetName,
-    Instant expiresAt, @Nullable String link) {}
+public record InvitationView(
+        String id,
+        String name,
+        String email,
+        Right right,
+        String targetId,
+        String targetName,
+        Instant expiresAt,
+        @Nullable String link) {}

@@ -9,10 +9,11 @@ import org.openpasture.api.problem.Require;
  * @param code the one-time code that the service printed
  * @param password at least 10 characters
  */
-public record SetupRequest(String code, String name, @Nullable String email, String password) {
-  public SetupRequest {
-    code = Require.text(code, "the one-time code", 100);
-    name = Require.text(name, "the name", 80);
-    password = Passwords.checked(password);
-  }
+public record SetupRequest(
+        String code, String name, @Nullable String email, String password) {
+    public SetupRequest {
+        code = Require.text(code, "the one-time code", 100);
+        name = Require.text(name, "the name", 80);
+        password = Passwords.checked(password);
+    }
 }

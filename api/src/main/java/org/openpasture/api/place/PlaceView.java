@@ -15,6 +15,17 @@ import org.openpasture.core.people.Right;
  * @param openAlerts alerts below it that are not closed
  * @param right the highest right that the reader has here
  */
-public record PlaceView(String id, String kind, String name, @Nullable String parentId, @Nullable String assetKind,
-    List<String> limitSets, @Nullable String zone, @Nullable Double latitude, @Nullable Double longitude, Severity severity,
-    int points, int openAlerts, @Nullable Right right) {}
+public record PlaceView(
+        String id,
+        String kind,
+        String name,
+        @Nullable String parentId,
+        @Nullable String assetKind,
+        List<String> limitSets,
+        @Nullable String zone,
+        @Nullable Double latitude,
+        @Nullable Double longitude,
+        Severity severity,
+        int points,
+        int openAlerts,
+        @Nullable Right right) {}

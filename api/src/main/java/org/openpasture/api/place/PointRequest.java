@@ -10,11 +10,18 @@ import org.openpasture.core.quantity.Quantity;
  * @param unit null for the quantity's own
  * @param released null for not yet
  */
-public record PointRequest(String name, String placeId, Quantity quantity, @Nullable String unit, @Nullable String limitSet,
-    @Nullable String direction, @Nullable String note, @Nullable Boolean released) {
-  public PointRequest {
-    name = Require.text(name, "the point's name", 80);
-    placeId = Require.text(placeId, "the place that the point belongs to", 80);
-    quantity = Require.present(quantity, "the quantity");
-  }
+public record PointRequest(
+        String name,
+        String placeId,
+        Quantity quantity,
+        @Nullable String unit,
+        @Nullable String limitSet,
+        @Nullable String direction,
+        @Nullable String note,
+        @Nullable Boolean released) {
+    public PointRequest {
+        name = Require.text(name, "the point's name", 80);
+        placeId = Require.text(placeId, "the place that the point belongs to", 80);
+        quantity = Require.present(quantity, "the quantity");
+    }
 }

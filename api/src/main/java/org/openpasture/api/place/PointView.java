@@ -15,7 +15,22 @@ import org.openpasture.core.quantity.Quantity;
  * @param deviceId the device behind it now; null if there is none
  * @param intervalSeconds how often that device usually reports, for telling what is stale
  */
-public record PointView(String id, int number, String name, String placeId, List<String> path, Quantity quantity,
-    String quantityTitle, String unit, int decimals, @Nullable String direction, @Nullable String note, boolean released,
-    @Nullable String limitSet, boolean ownLimitSet, @Nullable LatestView latest, @Nullable String deviceId,
-    @Nullable String channel, @Nullable Integer intervalSeconds) {}
+public record PointView(
+        String id,
+        int number,
+        String name,
+        String placeId,
+        List<String> path,
+        Quantity quantity,
+        String quantityTitle,
+        String unit,
+        int decimals,
+        @Nullable String direction,
+        @Nullable String note,
+        boolean released,
+        @Nullable String limitSet,
+        boolean ownLimitSet,
+        @Nullable LatestView latest,
+        @Nullable String deviceId,
+        @Nullable String channel,
+        @Nullable Integer intervalSeconds) {}

@@ -4,12 +4,17 @@ import java.time.ZoneId;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.problem.Require;
 
-/** A site to make or change.
+/**
+ * A site to make or change.
  *
  * @param zone time zone, "Europe/London"; null for the service's own
  */
-public record SiteRequest(String name, @Nullable ZoneId zone, @Nullable Double latitude, @Nullable Double longitude) {
-  public SiteRequest {
-    name = Require.text(name, "the site's name", 80);
-  }
+public record SiteRequest(
+        String name,
+        @Nullable ZoneId zone,
+        @Nullable Double latitude,
+        @Nullable Double longitude) {
+    public SiteRequest {
+        name = Require.text(name, "the site's name", 80);
+    }
 }

@@ -10,5 +10,19 @@ import org.jspecify.annotations.Nullable;
  * @param reason the state in words
  * @param payload hex digits
  */
-public record CommandView(long id, String deviceId, String deviceName, Instant wantedAt, String person, String what, @Nullable String setting,
-    @Nullable Double value, int port, String payload, boolean confirmed, String state, int tries, Instant changedAt, String reason) {}
+public record CommandView(
+        long id,
+        String deviceId,
+        String deviceName,
+        Instant wantedAt,
+        String person,
+        String what,
+        @Nullable String setting,
+        @Nullable Double value,
+        int port,
+        String payload,
+        boolean confirmed,
+        String state,
+        int tries,
+        Instant changedAt,
+        String reason) {}

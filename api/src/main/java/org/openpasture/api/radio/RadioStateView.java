@@ -22,7 +22,25 @@ import org.jspecify.annotations.Nullable;
  * @param waiting commands that wait to be sent
  * @param alwaysListens whether it can be reached at any time
  */
-public record RadioStateView(String region, String devAddr, long lastUp, long nextDown, @Nullable String dataRate, int txPowerDbm, int repetitions,
-    int rx1DelaySeconds, double rx2Mhz, String rx2DataRate, List<Double> extraChannelsMhz, @Nullable Boolean subBandChosen,
-    @Nullable String batteryWords, @Nullable Integer heardMarginDb, @Nullable Instant statusAt, @Nullable String refused, List<String> asked,
-    @Nullable Double bestSnrDb, @Nullable Double lostPercent, int waiting, boolean alwaysListens) {}
+public record RadioStateView(
+        String region,
+        String devAddr,
+        long lastUp,
+        long nextDown,
+        @Nullable String dataRate,
+        int txPowerDbm,
+        int repetitions,
+        int rx1DelaySeconds,
+        double rx2Mhz,
+        String rx2DataRate,
+        List<Double> extraChannelsMhz,
+        @Nullable Boolean subBandChosen,
+        @Nullable String batteryWords,
+        @Nullable Integer heardMarginDb,
+        @Nullable Instant statusAt,
+        @Nullable String refused,
+        List<String> asked,
+        @Nullable Double bestSnrDb,
+        @Nullable Double lostPercent,
+        int waiting,
+        boolean alwaysListens) {}

@@ -10,9 +10,10 @@ import java.util.List;
  * @param problems the first of them, with the reason
  */
 public record ImportReport(int accepted, int refused, List<LineProblem> problems, boolean dryRun) {
-  /** A line that was not taken.
-   *
-   * @param line counted from 1, the header is line 1
-   */
-  public record LineProblem(long line, String reason) {}
+    /**
+     * A line that was not taken.
+     *
+     * @param line counted from 1, the header is line 1
+     */
+    public record LineProblem(long line, String reason) {}
 }

@@ -12,5 +12,12 @@ import org.openpasture.core.reading.Quality;
  * @param headroomPercent how much is left before the next worse zone; null likewise
  * @param nextBoundary that boundary in the point's unit; null in the worst zone
  */
-public record LatestView(Instant time, double value, Quality quality, Severity severity, @Nullable String zone,
-    @Nullable Double headroomPercent, @Nullable Double nextBoundary, @Nullable String nextZone) {}
+public record LatestView(
+        Instant time,
+        double value,
+        Quality quality,
+        Severity severity,
+        @Nullable String zone,
+        @Nullable Double headroomPercent,
+        @Nullable Double nextBoundary,
+        @Nullable String nextZone) {}

@@ -17,15 +17,37 @@ import org.openpasture.core.series.Summary;
  * @param min null where there is no usable reading; likewise the others
  * @param secondsInZone how long the value lay in each zone of the point's limits
  */
-public record SummaryView(Instant from, Instant until, long count, long bad, @Nullable Double min, @Nullable Instant minAt,
-    @Nullable Double max, @Nullable Instant maxAt, @Nullable Double mean, @Nullable Double last, Map<String, Long> secondsInZone) {
+public record SummaryView(
+        Instant from,
+        Instant until,
+        long count,
+        long bad,
+        @Nullable Double min,
+        @Nullable Instant minAt,
+        @Nullable Double max,
+        @Nullable Instant maxAt,
+        @Nullable Double mean,
+        @Nullable Double last,
+        Map<String, Long> secondsInZone) {
 
-  public static SummaryView of(Summary summary, Instant until) {
-    Map<String, Long> seconds = new TreeMap<>();
-    summary.timeInZone().forEach((zone, time) -> seconds.put(zone, time.plus(Duration.ofMillis(500)).toSeconds()));
-    return summary.count() == 0
-        ? new SummaryView(summary.start(), until, 0, summary.bad(), null, null, null, null, null, null, seconds)
-        : new SummaryView(summary.start(), until, summary.count(), summary.bad(), summary.min(), summary.minAt(), summary.max(), summary.maxAt(),
-            summary.mean(), summary.last(), seconds);
-  }
+    public static SummaryView of(Summary summary, Instant until) {
+        Map<String, Long> seconds = new TreeMap<>();
+        summary.timeInZone()
+                .forEach((zone, time) ->
+                        seconds.put(zone, time.plus(Duration.ofMillis(500)).toSeconds()));
+        return summary.count() == 0
+                ? new SummaryView(summary.start(), until, 0, summary.bad(), null, null, null, null, null, null, seconds)
+                : new SummaryView(
+                        summary.start(),
+                        until,
+                        summary.count(),
+                        summary.bad(),
+                        summary.min(),
+                        summary.minAt(),
+                        summary.max(),
+                        summary.maxAt(),
+                        summary.mean(),
+                        summary.last(),
+                        seconds);
+    }
 }

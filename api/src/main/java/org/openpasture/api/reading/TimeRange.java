@@ -10,19 +10,19 @@ import org.jspecify.annotations.Nullable;
  * @param until excluded
  */
 public record TimeRange(Instant from, Instant until) {
-  public TimeRange {
-    if (!from.isBefore(until)) {
-      throw new IllegalArgumentException("the range ends before it begins");
+    public TimeRange {
+        if (!from.isBefore(until)) {
+            throw new IllegalArgumentException("the range ends before it begins");
+        }
     }
-  }
 
-  /** What was asked for; without an end up to now, without a begin the usual span before the end. */
-  public static TimeRange of(@Nullable Instant from, @Nullable Instant until, Instant now, Duration usual) {
-    Instant end = until == null ? now.plusSeconds(1) : until;
-    return new TimeRange(from == null ? end.minus(usual) : from, end);
-  }
+    /** What was asked for; without an end up to now, without a begin the usual span before the end. */
+    public static TimeRange of(@Nullable Instant from, @Nullable Instant until, Instant now, Duration usual) {
+        Instant end = until == null ? now.plusSeconds(1) : until;
+        return new TimeRange(from == null ? end.minus(usual) : from, end);
+    }
 
-  public Duration length() {
-    return Duration.between(from, until);
-  }
+    public Duration length() {
+        return Duration.between(from, until);
+    }
 }

@@ -12,5 +12,15 @@ import org.jspecify.annotations.Nullable;
  * @param after how many there were after it
  * @param undoneAt null while it holds
  */
-public record CorrectionView(long id, Instant at, String person, String note, List<String> points, Instant from, Instant until, long before,
-    long after, @Nullable Instant undoneAt, @Nullable String undoneBy) {}
+public record CorrectionView(
+        long id,
+        Instant at,
+        String person,
+        String note,
+        List<String> points,
+        Instant from,
+        Instant until,
+        long before,
+        long after,
+        @Nullable Instant undoneAt,
+        @Nullable String undoneBy) {}

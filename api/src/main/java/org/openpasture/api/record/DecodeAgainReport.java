@@ -15,12 +15,23 @@ import org.jspecify.annotations.Nullable;
  * @param differences the first of them
  * @param correctionId by which it can be undone; null for a dry run, or if nothing changed
  */
-public record DecodeAgainReport(int frames, int undecodable, int same, int changed, int added, List<Difference> differences,
-    @Nullable Long correctionId) {
-  /**
-   * A reading that would be another.
-   *
-   * @param before null where there was none
-   */
-  public record Difference(String pointId, String point, Instant time, @Nullable Double before, double after) {}
+public record DecodeAgainReport(
+        int frames,
+        int undecodable,
+        int same,
+        int changed,
+        int added,
+        List<Difference> differences,
+        @Nullable Long correctionId) {
+    /**
+     * A reading that would be another.
+     *
+     * @param before null where there was none
+     */
+    public record Difference(
+            String pointId,
+            String point,
+            Instant time,
+            @Nullable Double before,
+            double after) {}
 }

@@ -11,7 +11,7 @@ import org.openpasture.api.problem.Require;
  * @param dryRun only to see how many there are
  */
 public record EraseRequest(Instant from, Instant until, String note, boolean dryRun) {
-  public EraseRequest {
-    Require.text(note, "the reason", 500);
-  }
+    public EraseRequest {
+        Require.text(note, "the reason", 500);
+    }
 }

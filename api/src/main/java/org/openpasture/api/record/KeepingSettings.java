@@ -12,19 +12,24 @@ import java.util.Map;
  * @param dailyFiles whether each site's readings of a day are written to a file after its midnight
  * @param dailyFileDays for how long these files are kept; 0 for ever
  */
-public record KeepingSettings(KeepDays standard, Map<String, KeepDays> quantities, Map<String, KeepDays> points, int frameDays,
-    boolean dailyFiles, int dailyFileDays) {
-  public KeepingSettings {
-    quantities = Map.copyOf(quantities);
-    points = Map.copyOf(points);
-  }
+public record KeepingSettings(
+        KeepDays standard,
+        Map<String, KeepDays> quantities,
+        Map<String, KeepDays> points,
+        int frameDays,
+        boolean dailyFiles,
+        int dailyFileDays) {
+    public KeepingSettings {
+        quantities = Map.copyOf(quantities);
+        points = Map.copyOf(points);
+    }
 
-  /**
-   * Days; 0 for ever.
-   *
-   * @param detail every reading
-   * @param hours hour summaries
-   * @param days day summaries
-   */
-  public record KeepDays(int detail, int hours, int days) {}
+    /**
+     * Days; 0 for ever.
+     *
+     * @param detail every reading
+     * @param hours hour summaries
+     * @param days day summaries
+     */
+    public record KeepDays(int detail, int hours, int days) {}
 }

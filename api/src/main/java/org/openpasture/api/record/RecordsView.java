@@ -22,13 +22,27 @@ import org.jspecify.annotations.Nullable;
  * @param trouble why nothing can be written now, in words; null while all is well
  * @param clockRemark what is odd about the host's clock; null while nothing is
  */
-public record RecordsView(long readings, long waiting, long fileBytes, long reusableBytes, long detailBytes, long summaryBytes, long frames,
-    long frameBytes, long freeBytes, @Nullable Double bytesPerReading, @Nullable Double readingsPerDay, @Nullable Long bytesPerYear,
-    @Nullable Long diskFullInDays, @Nullable String trouble, @Nullable String clockRemark, List<SiteSpace> sites) {
+public record RecordsView(
+        long readings,
+        long waiting,
+        long fileBytes,
+        long reusableBytes,
+        long detailBytes,
+        long summaryBytes,
+        long frames,
+        long frameBytes,
+        long freeBytes,
+        @Nullable Double bytesPerReading,
+        @Nullable Double readingsPerDay,
+        @Nullable Long bytesPerYear,
+        @Nullable Long diskFullInDays,
+        @Nullable String trouble,
+        @Nullable String clockRemark,
+        List<SiteSpace> sites) {
 
-  /** What the points of a site take, the largest first. */
-  public record SiteSpace(String siteId, String name, long readings, long bytes, List<PointSpace> points) {}
+    /** What the points of a site take, the largest first. */
+    public record SiteSpace(String siteId, String name, long readings, long bytes, List<PointSpace> points) {}
 
-  /** What a point takes. */
-  public record PointSpace(String pointId, int number, String name, String place, long readings, long bytes) {}
+    /** What a point takes. */
+    public record PointSpace(String pointId, int number, String name, String place, long readings, long bytes) {}
 }

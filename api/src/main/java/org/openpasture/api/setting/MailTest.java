@@ -4,7 +4,7 @@ import org.openpasture.api.problem.Require;
 
 /** Asks for a test message. */
 public record MailTest(String to) {
-  public MailTest {
-    to = Require.text(to, "the address for the test message", 200);
-  }
+    public MailTest {
+        to = Require.text(to, "the address for the test message", 200);
+    }
 }

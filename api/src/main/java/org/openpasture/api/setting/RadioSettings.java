@@ -9,7 +9,7 @@ import org.openpasture.api.problem.Require;
  * @param subBand of eight channels, from 1, in regions that have them; 0 for gateways that hear all, and elsewhere
  */
 public record RadioSettings(String region, int subBand) {
-  public RadioSettings {
-    region = Require.text(region, "the region", 20);
-  }
+    public RadioSettings {
+        region = Require.text(region, "the region", 20);
+    }
 }

@@ -1,6 +1,7 @@
 package org.openpasture.api.setting;
 
-/** What came of a test.
+/**
+ * What came of a test.
  *
  * @param message in words, with what to do if it failed
  */

@@ -2,23 +2,23 @@ package org.openpasture.client.http;
 
 /** The service refused something, and says why and what to do. */
 public final class ServiceProblem extends RuntimeException {
-  private static final long serialVersionUID = 1L;
-  private final int status;
-  private final String todo;
+    private static final long serialVersionUID = 1L;
+    private final int status;
+    private final String todo;
 
-  ServiceProblem(int status, String message, String todo) {
-    super(message);
-    this.status = status;
-    this.todo = todo;
-  }
+    ServiceProblem(int status, String message, String todo) {
+        super(message);
+        this.status = status;
+        this.todo = todo;
+    }
 
-  /** HTTP status. */
-  public int status() {
-    return status;
-  }
+    /** HTTP status. */
+    public int status() {
+        return status;
+    }
 
-  /** What to do about it; may be empty. */
-  public String todo() {
-    return todo;
-  }
+    /** What to do about it; may be empty. */
+    public String todo() {
+        return todo;
+    }
 }

@@ -17,63 +17,70 @@ import org.openpasture.core.registry.Registry;
 /** What one person may do, by the grants of one registry. */
 public record Access(Registry registry, Person person) {
 
-  /** Whether the person has a right on a site, area or asset, by a grant on it or on anything above. */
-  public boolean may(Right right, @Nullable String placeId) {
-    if (person.owner()) {
-      return true;
+    /** Whether the person has a right on a site, area or asset, by a grant on it or on anything above. */
+    public boolean may(Right right, @Nullable String placeId) {
+        if (person.owner()) {
+            return true;
+        }
+        for (Place place : registry.pathUp(placeId)) {
+            if (hasGrant(right, place.id())) {
+                return true;
+            }
+        }
+        return false;
     }
-    for (Place place : registry.pathUp(placeId)) {
-      if (hasGrant(right, place.id())) {
-        return true;
-      }
+
+    /** Whether the person has a right on some site, which what is common to all sites asks for. */
+    public boolean mayAnywhere(Right right) {
+        return registry.all(Site.class).stream().anyMatch(site -> may(right, site.id()));
     }
-    return false;
-  }
 
-  /** Whether the person has a right on some site, which what is common to all sites asks for. */
-  public boolean mayAnywhere(Right right) {
-    return registry.all(Site.class).stream().anyMatch(site -> may(right, site.id()));
-  }
-
-  /** Released points are seen with the right to look; others only by who may edit. */
-  public boolean maySee(Point point) {
-    return may(point.released() ? Right.LOOK : Right.EDIT, point.placeId());
-  }
-
-  public boolean may(Right right, Device device) {
-    return may(right, device.placeId()) || hasGrant(right, device.id());
-  }
-
-  public boolean may(Right right, Gateway gateway) {
-    return may(right, gateway.siteId());
-  }
-
-  public boolean may(Right right, Inlet inlet) {
-    return may(right, inlet.siteId());
-  }
-
-  public boolean may(Right right, Dashboard dashboard) {
-    return person.owner() || dashboard.ownerId().equals(person.id()) || hasGrant(right, dashboard.id())
-        || dashboard.siteId() != null && may(right, dashboard.siteId());
-  }
-
-  /** Whether anything below (or above) a place is visible, so that it belongs into the person's tree. */
-  public boolean maySeeSomethingOf(Place place) {
-    if (may(Right.LOOK, place.id())) {
-      return true;
+    /** Released points are seen with the right to look; others only by who may edit. */
+    public boolean maySee(Point point) {
+        return may(point.released() ? Right.LOOK : Right.EDIT, point.placeId());
     }
-    return registry.all(Grant.class).stream()
-        .filter(grant -> grant.personId().equals(person.id()))
-        .anyMatch(grant -> registry.pathUp(targetPlace(grant).orElse(null)).contains(place));
-  }
 
-  private Optional<String> targetPlace(Grant grant) {
-    return registry.find(Device.class, grant.targetId()).map(Device::placeId)
-        .or(() -> registry.place(grant.targetId()).map(Place::id));
-  }
+    public boolean may(Right right, Device device) {
+        return may(right, device.placeId()) || hasGrant(right, device.id());
+    }
 
-  private boolean hasGrant(Right right, String targetId) {
-    return person.owner() || registry.all(Grant.class).stream().anyMatch(grant ->
-        grant.personId().equals(person.id()) && grant.targetId().equals(targetId) && grant.right().includes(right));
-  }
+    public boolean may(Right right, Gateway gateway) {
+        return may(right, gateway.siteId());
+    }
+
+    public boolean may(Right right, Inlet inlet) {
+        return may(right, inlet.siteId());
+    }
+
+    public boolean may(Right right, Dashboard dashboard) {
+        return person.owner()
+                || dashboard.ownerId().equals(person.id())
+                || hasGrant(right, dashboard.id())
+                || dashboard.siteId() != null && may(right, dashboard.siteId());
+    }
+
+    /** Whether anything below (or above) a place is visible, so that it belongs into the person's tree. */
+    public boolean maySeeSomethingOf(Place place) {
+        if (may(Right.LOOK, place.id())) {
+            return true;
+        }
+        return registry.all(Grant.class).stream()
+                .filter(grant -> grant.personId().equals(person.id()))
+                .anyMatch(grant ->
+                        registry.pathUp(targetPlace(grant).orElse(null)).contains(place));
+    }
+
+    private Optional<String> targetPlace(Grant grant) {
+        return registry.find(Device.class, grant.targetId())
+                .map(Device::placeId)
+                .or(() -> registry.place(grant.targetId()).map(Place::id));
+    }
+
+    private boolean hasGrant(Right right, String targetId) {
+        return person.owner()
+                || registry.all(Grant.class).stream()
+                        .anyMatch(grant -> grant.personId().equals(person.id())
+                                && grant.targetId().equals(targetId)
+                                && grant.right().includes(right));
+    }
 }

@@ -15,6 +15,17 @@ import org.openpasture.core.limit.Severity;
  * @param limit what was crossed, in words: "zone C from 5.1 mm/s"
  * @param summary the whole in a sentence
  */
-public record Alert(String id, String ruleId, String ruleName, Severity severity, String placeId,
-    @Nullable String pointId, Instant startedAt, Instant raisedAt, @Nullable Double value, String unit, String limit,
-    String summary, String guidance) {}
+public record Alert(
+        String id,
+        String ruleId,
+        String ruleName,
+        Severity severity,
+        String placeId,
+        @Nullable String pointId,
+        Instant startedAt,
+        Instant raisedAt,
+        @Nullable Double value,
+        String unit,
+        String limit,
+        String summary,
+        String guidance) {}

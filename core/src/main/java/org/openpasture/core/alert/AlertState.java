@@ -6,24 +6,24 @@ import java.util.Locale;
 
 /** The states of an alert, in the words of IEC 62682. */
 public enum AlertState {
-  /** The condition does not hold, and nothing is left to acknowledge. */
-  NORMAL,
-  /** The condition holds, but not yet for the hold time. */
-  ON_DELAY,
-  /** The condition holds and nobody has taken it on. */
-  UNACKNOWLEDGED,
-  /** The condition holds and somebody has taken it on. */
-  ACKNOWLEDGED,
-  /** The condition is over, but nobody has acknowledged that it was. */
-  RETURNED;
+    /** The condition does not hold, and nothing is left to acknowledge. */
+    NORMAL,
+    /** The condition holds, but not yet for the hold time. */
+    ON_DELAY,
+    /** The condition holds and nobody has taken it on. */
+    UNACKNOWLEDGED,
+    /** The condition holds and somebody has taken it on. */
+    ACKNOWLEDGED,
+    /** The condition is over, but nobody has acknowledged that it was. */
+    RETURNED;
 
-  @JsonCreator
-  public static AlertState of(String id) {
-    return valueOf(id.replace('-', '_').toUpperCase(Locale.ROOT));
-  }
+    @JsonCreator
+    public static AlertState of(String id) {
+        return valueOf(id.replace('-', '_').toUpperCase(Locale.ROOT));
+    }
 
-  @JsonValue
-  public String id() {
-    return name().replace('_', '-').toLowerCase(Locale.ROOT);
-  }
+    @JsonValue
+    public String id() {
+        return name().replace('_', '-').toLowerCase(Locale.ROOT);
+    }
 }

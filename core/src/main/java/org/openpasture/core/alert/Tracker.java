@@ -10,6 +10,10 @@ import org.jspecify.annotations.Nullable;
  * @param reports in how many reports in a row it has held
  * @param alertId the alert that is open; null if none is
  */
-public record Tracker(AlertState state, @Nullable Instant since, int reports, @Nullable String alertId) {
-  public static final Tracker NORMAL = new Tracker(AlertState.NORMAL, null, 0, null);
+public record Tracker(
+        AlertState state,
+        @Nullable Instant since,
+        int reports,
+        @Nullable String alertId) {
+    public static final Tracker NORMAL = new Tracker(AlertState.NORMAL, null, 0, null);
 }

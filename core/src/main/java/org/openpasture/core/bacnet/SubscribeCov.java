@@ -7,8 +7,15 @@ package org.openpasture.core.bacnet;
  * @param lifetimeSeconds after which it ends if it is not renewed
  */
 public record SubscribeCov(int process, ObjectId object, int lifetimeSeconds) {
-  public Apdu apdu(int invokeId) {
-    return new Apdu.Confirmed(invokeId, Apdu.Service.SUBSCRIBE_COV,
-        new TagWriter().unsigned(0, process).object(1, object).truth(2, false).unsigned(3, lifetimeSeconds).bytes());
-  }
+    public Apdu apdu(int invokeId) {
+        return new Apdu.Confirmed(
+                invokeId,
+                Apdu.Service.SUBSCRIBE_COV,
+                new TagWriter()
+                        .unsigned(0, process)
+                        .object(1, object)
+                        .truth(2, false)
+                        .unsigned(3, lifetimeSeconds)
+                        .bytes());
+    }
 }

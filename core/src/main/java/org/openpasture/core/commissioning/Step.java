@@ -12,4 +12,10 @@ import org.jspecify.annotations.Nullable;
  * @param todo what to do about it; empty if nothing
  * @param at when it was passed or failed; null if neither
  */
-public record Step(String id, String title, String state, String words, String todo, @Nullable Instant at) {}
+public record Step(
+        String id,
+        String title,
+        String state,
+        String words,
+        String todo,
+        @Nullable Instant at) {}

@@ -11,9 +11,10 @@ import org.openpasture.core.entity.Entity;
  * @param siteId whoever may look at this site sees the dashboard too; null keeps it private
  * @param version grows with each change, so that two people editing at once notice
  */
-public record Dashboard(String id, String name, String ownerId, @Nullable String siteId, int version,
-    List<Panel> panels) implements Entity {
-  public Dashboard {
-    panels = List.copyOf(panels);
-  }
+public record Dashboard(
+        String id, String name, String ownerId, @Nullable String siteId, int version, List<Panel> panels)
+        implements Entity {
+    public Dashboard {
+        panels = List.copyOf(panels);
+    }
 }

@@ -14,9 +14,19 @@ import org.jspecify.annotations.Nullable;
  * @param w columns, 1 to 12
  * @param h rows of 80 px
  */
-public record Panel(String id, String kind, String title, List<String> pointIds, @Nullable String assetId,
-    @Nullable String range, @Nullable String text, int x, int y, int w, int h) {
-  public Panel {
-    pointIds = List.copyOf(pointIds);
-  }
+public record Panel(
+        String id,
+        String kind,
+        String title,
+        List<String> pointIds,
+        @Nullable String assetId,
+        @Nullable String range,
+        @Nullable String text,
+        int x,
+        int y,
+        int w,
+        int h) {
+    public Panel {
+        pointIds = List.copyOf(pointIds);
+    }
 }

@@ -11,9 +11,16 @@ import org.openpasture.core.entity.Entity;
  * @param until when it ends; null for never
  * @param createdBy the person who answers for it; what they may no longer see, the link shows no longer
  */
-public record ShareLink(String id, String dashboardId, String tokenHash, String note, Instant createdAt,
-    @Nullable Instant until, String createdBy) implements Entity {
-  public boolean isOpenAt(Instant now) {
-    return until == null || now.isBefore(until);
-  }
+public record ShareLink(
+        String id,
+        String dashboardId,
+        String tokenHash,
+        String note,
+        Instant createdAt,
+        @Nullable Instant until,
+        String createdBy)
+        implements Entity {
+    public boolean isOpenAt(Instant now) {
+        return until == null || now.isBefore(until);
+    }
 }

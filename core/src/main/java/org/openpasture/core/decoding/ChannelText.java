@@ -8,13 +8,20 @@ import org.openpasture.core.layout.ChannelValue;
 
 /** Channel values as frames keep them: "channel=value", separated by blanks. */
 public final class ChannelText {
-  private ChannelText() {}
+    private ChannelText() {}
 
-  public static String of(List<ChannelValue> values) {
-    return values.stream().map(value -> value.channel() + "=" + number(value.value())).collect(Collectors.joining(" "));
-  }
+    public static String of(List<ChannelValue> values) {
+        return values.stream()
+                .map(value -> value.channel() + "=" + number(value.value()))
+                .collect(Collectors.joining(" "));
+    }
 
-  private static String number(double value) {
-    return Double.isFinite(value) ? BigDecimal.valueOf(value).setScale(4, RoundingMode.HALF_UP).stripTrailingZeros().toPlainString() : Double.toString(value);
-  }
+    private static String number(double value) {
+        return Double.isFinite(value)
+                ? BigDecimal.valueOf(value)
+                        .setScale(4, RoundingMode.HALF_UP)
+                        .stripTrailingZeros()
+                        .toPlainString()
+                : Double.toString(value);
+    }
 }

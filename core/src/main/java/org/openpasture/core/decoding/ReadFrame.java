@@ -19,23 +19,28 @@ import org.openpasture.core.registry.Registry;
  * @param values "channel=value"
  */
 public record ReadFrame(Frame.Outcome outcome, @Nullable String reason, String values, List<PointReading> readings) {
-  /** A frame that holds nothing to be read. */
-  public static ReadFrame ofNothing() {
-    return new ReadFrame(Frame.Outcome.ACCEPTED, null, "", List.of());
-  }
+    /** A frame that holds nothing to be read. */
+    public static ReadFrame ofNothing() {
+        return new ReadFrame(Frame.Outcome.ACCEPTED, null, "", List.of());
+    }
 
-  /**
-   * From channel values to readings of points.
-   *
-   * @param time that the readings belong to
-   */
-  public static ReadFrame of(Registry registry, Device device, DeviceModel model, Decoding decoding, Instant time) {
-    return switch (decoding) {
-      case Decoding.Refused(String why) -> new ReadFrame(Frame.Outcome.REFUSED, "cannot be decoded: " + why, "", List.of());
-      case Decoding.Decoded(List<ChannelValue> values) -> {
-        ReadingBuilder.Result built = ReadingBuilder.build(registry, device, model, values, time);
-        yield new ReadFrame(Frame.Outcome.ACCEPTED, built.remarks().isEmpty() ? null : String.join("; ", built.remarks()), ChannelText.of(values), built.readings());
-      }
-    };
-  }
+    /**
+     * From channel values to readings of points.
+     *
+     * @param time that the readings belong to
+     */
+    public static ReadFrame of(Registry registry, Device device, DeviceModel model, Decoding decoding, Instant time) {
+        return switch (decoding) {
+            case Decoding.Refused(String why) ->
+                new ReadFrame(Frame.Outcome.REFUSED, "cannot be decoded: " + why, "", List.of());
+            case Decoding.Decoded(List<ChannelValue> values) -> {
+                ReadingBuilder.Result built = ReadingBuilder.build(registry, device, model, values, time);
+                yield new ReadFrame(
+                        Frame.Outcome.ACCEPTED,
+                        built.remarks().isEmpty() ? null : String.join("; ", built.remarks()),
+                        ChannelText.of(values),
+                        built.readings());
+            }
+        };
+    }
 }

@@ -19,54 +19,67 @@ import org.openpasture.core.registry.Registry;
 
 /** From channel values to readings of points: assignment, calibration, and what cannot be real is marked. */
 public final class ReadingBuilder {
-  private ReadingBuilder() {}
+    private ReadingBuilder() {}
 
-  /**
-   * Readings and remarks.
-   *
-   * @param remarks what is noteworthy about values, in words
-   */
-  public record Result(List<PointReading> readings, List<String> remarks) {}
+    /**
+     * Readings and remarks.
+     *
+     * @param remarks what is noteworthy about values, in words
+     */
+    public record Result(List<PointReading> readings, List<String> remarks) {}
 
-  public static Result build(Registry registry, Device device, DeviceModel model, List<ChannelValue> values, Instant time) {
-    List<PointReading> readings = new ArrayList<>();
-    List<String> remarks = new ArrayList<>();
-    for (ChannelValue value : values) {
-      for (Assignment assignment : registry.assignmentsOf(device.id())) {
-        if (assignment.channel().equals(value.channel()) && assignment.holdsAt(time)) {
-          registry.find(Point.class, assignment.pointId())
-              .ifPresent(point -> read(point, calibration(assignment, model), value, time, readings, remarks));
+    public static Result build(
+            Registry registry, Device device, DeviceModel model, List<ChannelValue> values, Instant time) {
+        List<PointReading> readings = new ArrayList<>();
+        List<String> remarks = new ArrayList<>();
+        for (ChannelValue value : values) {
+            for (Assignment assignment : registry.assignmentsOf(device.id())) {
+                if (assignment.channel().equals(value.channel()) && assignment.holdsAt(time)) {
+                    registry.find(Point.class, assignment.pointId())
+                            .ifPresent(point ->
+                                    read(point, calibration(assignment, model), value, time, readings, remarks));
+                }
+            }
         }
-      }
+        return new Result(readings, remarks);
     }
-    return new Result(readings, remarks);
-  }
 
-  private static Calibration calibration(Assignment assignment, DeviceModel model) {
-    if (assignment.calibration() != null) {
-      return assignment.calibration();
+    private static Calibration calibration(Assignment assignment, DeviceModel model) {
+        if (assignment.calibration() != null) {
+            return assignment.calibration();
+        }
+        Calibration ofModel =
+                model.channel(assignment.channel()).map(Channel::calibration).orElse(null);
+        return ofModel == null ? Calibration.none() : ofModel;
     }
-    Calibration ofModel = model.channel(assignment.channel()).map(Channel::calibration).orElse(null);
-    return ofModel == null ? Calibration.none() : ofModel;
-  }
 
-  private static void read(Point point, Calibration calibration, ChannelValue raw, Instant time, List<PointReading> readings,
-      List<String> remarks) {
-    Optional<String> fault = calibration.fault(raw.value());
-    if (fault.isPresent()) {
-      remarks.add(raw.channel() + ": " + fault.get());
-      return;
+    private static void read(
+            Point point,
+            Calibration calibration,
+            ChannelValue raw,
+            Instant time,
+            List<PointReading> readings,
+            List<String> remarks) {
+        Optional<String> fault = calibration.fault(raw.value());
+        if (fault.isPresent()) {
+            remarks.add(raw.channel() + ": " + fault.get());
+            return;
+        }
+        double value = calibration.apply(raw.value());
+        if (!Double.isFinite(value)) {
+            remarks.add(raw.channel() + " is not a number");
+            return;
+        }
+        boolean physical = point.quantity().isPhysical(value);
+        if (!physical) {
+            remarks.add(String.format(
+                    Locale.ROOT,
+                    "%s: %.6g %s is outside of what %s can be, marked bad",
+                    raw.channel(),
+                    value,
+                    point.unit(),
+                    point.quantity().title()));
+        }
+        readings.add(new PointReading(point.number(), new Reading(time, value, physical ? Quality.GOOD : Quality.BAD)));
     }
-    double value = calibration.apply(raw.value());
-    if (!Double.isFinite(value)) {
-      remarks.add(raw.channel() + " is not a number");
-      return;
-    }
-    boolean physical = point.quantity().isPhysical(value);
-    if (!physical) {
-      remarks.add(String.format(Locale.ROOT, "%s: %.6g %s is outside of what %s can be, marked bad", raw.channel(), value,
-          point.unit(), point.quantity().title()));
-    }
-    readings.add(new PointReading(point.number(), new Reading(time, value, physical ? Quality.GOOD : Quality.BAD)));
-  }
 }

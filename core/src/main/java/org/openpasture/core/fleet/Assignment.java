@@ -12,9 +12,16 @@ import org.openpasture.core.entity.Entity;
  * @param until null while it lasts
  * @param calibration for this device alone; null to use the model's
  */
-public record Assignment(String id, String deviceId, String channel, String pointId, Instant from,
-    @Nullable Instant until, @Nullable Calibration calibration) implements Entity {
-  public boolean holdsAt(Instant time) {
-    return !time.isBefore(from) && (until == null || time.isBefore(until));
-  }
+public record Assignment(
+        String id,
+        String deviceId,
+        String channel,
+        String pointId,
+        Instant from,
+        @Nullable Instant until,
+        @Nullable Calibration calibration)
+        implements Entity {
+    public boolean holdsAt(Instant time) {
+        return !time.isBefore(from) && (until == null || time.isBefore(until));
+    }
 }

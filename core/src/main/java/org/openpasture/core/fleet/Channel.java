@@ -10,17 +10,26 @@ import org.openpasture.core.quantity.Quantity;
  * @param name as in the layout
  * @param title for people; also the name that a new point gets
  * @param direction for a vibration channel, the axis it measures; null otherwise
- * @param deadBand a change of the calibrated value by less is not worth a record of its own where frames are thinned out; null for any change
+ * @param deadBand a change of the calibrated value by less is not worth a record of its own where frames are thinned
+ *     out; null for any change
  * @param calibration holds for all devices of the model unless an assignment says otherwise; null for none
- * @param verdict what it means when the device itself finds something out of bounds by it; null for a channel that measures
+ * @param verdict what it means when the device itself finds something out of bounds by it; null for a channel that
+ *     measures
  */
-public record Channel(String name, String title, Quantity quantity, String unit, @Nullable String direction,
-    @Nullable Calibration calibration, @Nullable Double deadBand, @Nullable EdgeVerdict verdict) {
-  /** The channel by which it is read how strongly a relay heard the device, beside what the layout reads. */
-  public static final String SIGNAL = "signal";
+public record Channel(
+        String name,
+        String title,
+        Quantity quantity,
+        String unit,
+        @Nullable String direction,
+        @Nullable Calibration calibration,
+        @Nullable Double deadBand,
+        @Nullable EdgeVerdict verdict) {
+    /** The channel by which it is read how strongly a relay heard the device, beside what the layout reads. */
+    public static final String SIGNAL = "signal";
 
-  /** One without calibration. */
-  public static Channel of(String name, String title, Quantity quantity, String unit) {
-    return new Channel(name, title, quantity, unit, null, null, null, null);
-  }
+    /** One without calibration. */
+    public static Channel of(String name, String title, Quantity quantity, String unit) {
+        return new Channel(name, title, quantity, unit, null, null, null, null);
+    }
 }

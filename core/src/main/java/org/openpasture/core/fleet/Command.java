@@ -17,38 +17,67 @@ import org.jspecify.annotations.Nullable;
  * @param counter downlink counter of the last try; -1 before the first
  * @param reason the state in words
  */
-public record Command(long id, String deviceId, Instant wantedAt, String person, String what, @Nullable String setting, @Nullable Double value,
-    int port, byte[] payload, boolean confirmed, State state, int tries, long counter, Instant changedAt, String reason) {
+public record Command(
+        long id,
+        String deviceId,
+        Instant wantedAt,
+        String person,
+        String what,
+        @Nullable String setting,
+        @Nullable Double value,
+        int port,
+        byte[] payload,
+        boolean confirmed,
+        State state,
+        int tries,
+        long counter,
+        Instant changedAt,
+        String reason) {
 
-  /** How far a command is. */
-  public enum State {
-    /** Waits for the device to listen. */
-    WANTED,
-    /** Was handed to a gateway and sent; an acknowledgement is awaited if one was asked for. */
-    SENT,
-    ACKNOWLEDGED,
-    FAILED,
-    /** Taken back by a person before it was sent. */
-    CANCELLED;
+    /** How far a command is. */
+    public enum State {
+        /** Waits for the device to listen. */
+        WANTED,
+        /** Was handed to a gateway and sent; an acknowledgement is awaited if one was asked for. */
+        SENT,
+        ACKNOWLEDGED,
+        FAILED,
+        /** Taken back by a person before it was sent. */
+        CANCELLED;
 
-    /** Whether nothing more happens to it. */
-    public boolean isFinal() {
-      return this == ACKNOWLEDGED || this == FAILED || this == CANCELLED;
+        /** Whether nothing more happens to it. */
+        public boolean isFinal() {
+            return this == ACKNOWLEDGED || this == FAILED || this == CANCELLED;
+        }
+
+        /** The state of a word. */
+        public static State of(String id) {
+            return valueOf(id.toUpperCase(java.util.Locale.ROOT));
+        }
+
+        /** The word for it in the API. */
+        public String id() {
+            return name().toLowerCase(java.util.Locale.ROOT);
+        }
     }
 
-    /** The state of a word. */
-    public static State of(String id) {
-      return valueOf(id.toUpperCase(java.util.Locale.ROOT));
+    /** The same in another state. */
+    public Command with(State next, int nowTries, long nowCounter, Instant at, String why) {
+        return new Command(
+                id,
+                deviceId,
+                wantedAt,
+                person,
+                what,
+                setting,
+                value,
+                port,
+                payload,
+                confirmed,
+                next,
+                nowTries,
+                nowCounter,
+                at,
+                why);
     }
-
-    /** The word for it in the API. */
-    public String id() {
-      return name().toLowerCase(java.util.Locale.ROOT);
-    }
-  }
-
-  /** The same in another state. */
-  public Command with(State next, int nowTries, long nowCounter, Instant at, String why) {
-    return new Command(id, deviceId, wantedAt, person, what, setting, value, port, payload, confirmed, next, nowTries, nowCounter, at, why);
-  }
 }

@@ -8,4 +8,5 @@ import org.jspecify.annotations.Nullable;
  * @param channel that is not zero while the device is in it; null if it does not say
  * @param lastsSeconds after which it leaves the mode by itself; null if it stays until somebody ends it
  */
-public record ConfigurationMode(@Nullable String channel, @Nullable Integer lastsSeconds) {}
+public record ConfigurationMode(
+        @Nullable String channel, @Nullable Integer lastsSeconds) {}

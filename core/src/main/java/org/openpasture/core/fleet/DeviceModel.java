@@ -15,57 +15,123 @@ import org.openpasture.core.layout.Layout;
  * @param listensAlways whether it can be reached at any time (class C), not only after it has sent; null for no
  * @param power what it runs on; null if nothing is known
  * @param settings what can be changed in it from here; null for nothing
- * @param labelProfile vendor and profile of its labels' codes, eight hex digits, so that a scan finds the model; null if not known
+ * @param labelProfile vendor and profile of its labels' codes, eight hex digits, so that a scan finds the model; null
+ *     if not known
  * @param version counted from 1, one more with each change; null for the first
  * @param configurationMode null if it has none
  */
-public record DeviceModel(String id, String name, String description, int intervalSeconds,
-    @Nullable String batteryChannel, Layout layout, List<Channel> channels, @Nullable String script, @Nullable Boolean listensAlways,
-    @Nullable Power power, @Nullable List<DeviceSetting> settings, @Nullable String labelProfile, @Nullable Integer version,
-    @Nullable ConfigurationMode configurationMode) implements Entity {
-  private static final int LONGEST_SCRIPT = 200_000;
+public record DeviceModel(
+        String id,
+        String name,
+        String description,
+        int intervalSeconds,
+        @Nullable String batteryChannel,
+        Layout layout,
+        List<Channel> channels,
+        @Nullable String script,
+        @Nullable Boolean listensAlways,
+        @Nullable Power power,
+        @Nullable List<DeviceSetting> settings,
+        @Nullable String labelProfile,
+        @Nullable Integer version,
+        @Nullable ConfigurationMode configurationMode)
+        implements Entity {
+    private static final int LONGEST_SCRIPT = 200_000;
 
-  public DeviceModel {
-    channels = List.copyOf(channels);
-    settings = settings == null ? List.of() : List.copyOf(settings);
-    if (intervalSeconds < 1) {
-      throw new IllegalArgumentException("the usual interval is at least one second");
+    public DeviceModel {
+        channels = List.copyOf(channels);
+        settings = settings == null ? List.of() : List.copyOf(settings);
+        if (intervalSeconds < 1) {
+            throw new IllegalArgumentException("the usual interval is at least one second");
+        }
+        if (labelProfile != null && !labelProfile.matches("[0-9A-Fa-f]{8}")) {
+            throw new IllegalArgumentException(
+                    "the profile of labels has eight hex digits, not '" + labelProfile + "'");
+        }
+        if (script != null && script.length() > LONGEST_SCRIPT) {
+            throw new IllegalArgumentException("the script is longer than " + LONGEST_SCRIPT + " characters");
+        }
     }
-    if (labelProfile != null && !labelProfile.matches("[0-9A-Fa-f]{8}")) {
-      throw new IllegalArgumentException("the profile of labels has eight hex digits, not '" + labelProfile + "'");
+
+    /** A model that is read by a layout, listens only after it has sent, and has no settings. */
+    public static DeviceModel of(
+            String id,
+            String name,
+            int intervalSeconds,
+            @Nullable String batteryChannel,
+            Layout layout,
+            List<Channel> channels) {
+        return new DeviceModel(
+                id,
+                name,
+                "",
+                intervalSeconds,
+                batteryChannel,
+                layout,
+                channels,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null);
     }
-    if (script != null && script.length() > LONGEST_SCRIPT) {
-      throw new IllegalArgumentException("the script is longer than " + LONGEST_SCRIPT + " characters");
+
+    /** The same under an id, as a version. */
+    public DeviceModel as(String otherId, int number) {
+        return new DeviceModel(
+                otherId,
+                name,
+                description,
+                intervalSeconds,
+                batteryChannel,
+                layout,
+                channels,
+                script,
+                listensAlways,
+                power,
+                settings,
+                labelProfile,
+                number,
+                configurationMode);
     }
-  }
 
-  /** A model that is read by a layout, listens only after it has sent, and has no settings. */
-  public static DeviceModel of(String id, String name, int intervalSeconds, @Nullable String batteryChannel, Layout layout, List<Channel> channels) {
-    return new DeviceModel(id, name, "", intervalSeconds, batteryChannel, layout, channels, null, null, null, null, null, null, null);
-  }
+    /** The same, with its frames read by another layout or script. */
+    public DeviceModel readBy(Layout otherLayout, @Nullable String otherScript) {
+        return new DeviceModel(
+                id,
+                name,
+                description,
+                intervalSeconds,
+                batteryChannel,
+                otherLayout,
+                channels,
+                otherScript,
+                listensAlways,
+                power,
+                settings,
+                labelProfile,
+                version,
+                configurationMode);
+    }
 
-  /** The same under an id, as a version. */
-  public DeviceModel as(String otherId, int number) {
-    return new DeviceModel(otherId, name, description, intervalSeconds, batteryChannel, layout, channels, script, listensAlways, power, settings,
-        labelProfile, number, configurationMode);
-  }
+    public Optional<Channel> channel(String channelName) {
+        return channels.stream()
+                .filter(channel -> channel.name().equals(channelName))
+                .findFirst();
+    }
 
-  /** The same, with its frames read by another layout or script. */
-  public DeviceModel readBy(Layout otherLayout, @Nullable String otherScript) {
-    return new DeviceModel(id, name, description, intervalSeconds, batteryChannel, otherLayout, channels, otherScript, listensAlways, power, settings,
-        labelProfile, version, configurationMode);
-  }
+    public Optional<DeviceSetting> setting(String settingName) {
+        return settings == null
+                ? Optional.empty()
+                : settings.stream()
+                        .filter(setting -> setting.name().equals(settingName))
+                        .findFirst();
+    }
 
-  public Optional<Channel> channel(String channelName) {
-    return channels.stream().filter(channel -> channel.name().equals(channelName)).findFirst();
-  }
-
-  public Optional<DeviceSetting> setting(String settingName) {
-    return settings == null ? Optional.empty() : settings.stream().filter(setting -> setting.name().equals(settingName)).findFirst();
-  }
-
-  /** Whether it can be reached at any time. */
-  public boolean isAlwaysListening() {
-    return Boolean.TRUE.equals(listensAlways);
-  }
+    /** Whether it can be reached at any time. */
+    public boolean isAlwaysListening() {
+        return Boolean.TRUE.equals(listensAlways);
+    }
 }

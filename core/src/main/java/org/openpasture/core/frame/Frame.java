@@ -21,54 +21,91 @@ import org.jspecify.annotations.Nullable;
  * @param reason why it was refused, or what is noteworthy; null if all is well
  * @param values what was read from it, "channel=value" in the layout's order
  */
-public record Frame(long id, Instant receivedAt, @Nullable Instant sentAt, String kind, @Nullable String deviceId, @Nullable String inletId,
-    String address, byte[] bytes, byte[] payload, int port, long counter, Outcome outcome, @Nullable String reason, String values,
-    List<Reception> receptions) {
+public record Frame(
+        long id,
+        Instant receivedAt,
+        @Nullable Instant sentAt,
+        String kind,
+        @Nullable String deviceId,
+        @Nullable String inletId,
+        String address,
+        byte[] bytes,
+        byte[] payload,
+        int port,
+        long counter,
+        Outcome outcome,
+        @Nullable String reason,
+        String values,
+        List<Reception> receptions) {
 
-  public static final String UPLINK = "uplink";
-  public static final String JOIN_REQUEST = "join request";
-  /** Sent to a device. */
-  public static final String DOWNLINK = "downlink";
-  public static final String JOIN_ACCEPT = "join accept";
-  /** Came by an inlet. */
-  public static final String MESSAGE = "message";
-  /** Many messages that came at once, bound together; see {@link Sheaf}. */
-  public static final String MESSAGES = "messages";
+    public static final String UPLINK = "uplink";
+    public static final String JOIN_REQUEST = "join request";
+    /** Sent to a device. */
+    public static final String DOWNLINK = "downlink";
 
-  /** What became of a frame. */
-  public enum Outcome { ACCEPTED, REFUSED }
+    public static final String JOIN_ACCEPT = "join accept";
+    /** Came by an inlet. */
+    public static final String MESSAGE = "message";
+    /** Many messages that came at once, bound together; see {@link Sheaf}. */
+    public static final String MESSAGES = "messages";
 
-  /** Whether it was sent to a device, rather than heard. */
-  public boolean isToDevice() {
-    return kind.equals(DOWNLINK) || kind.equals(JOIN_ACCEPT);
-  }
+    /** What became of a frame. */
+    public enum Outcome {
+        ACCEPTED,
+        REFUSED
+    }
 
-  /** Whether it holds something for the device's model to read. */
-  public boolean isData() {
-    return isMessage() || kind.equals(UPLINK) && port > 0;
-  }
+    /** Whether it was sent to a device, rather than heard. */
+    public boolean isToDevice() {
+        return kind.equals(DOWNLINK) || kind.equals(JOIN_ACCEPT);
+    }
 
-  /** Whether it came by an inlet. */
-  public boolean isMessage() {
-    return kind.equals(MESSAGE) || kind.equals(MESSAGES);
-  }
+    /** Whether it holds something for the device's model to read. */
+    public boolean isData() {
+        return isMessage() || kind.equals(UPLINK) && port > 0;
+    }
 
-  /** What the device's model reads of it, with the time of each, in order; more than one where many came at once. */
-  public List<Sheaf.Part> contents() {
-    return kind.equals(MESSAGES) ? Sheaf.of(payload) : List.of(new Sheaf.Part(time(), payload));
-  }
+    /** Whether it came by an inlet. */
+    public boolean isMessage() {
+        return kind.equals(MESSAGE) || kind.equals(MESSAGES);
+    }
 
-  /** The port by which a model chooses how to read it: that of the radio, 0 for what has none. */
-  public int readingPort() {
-    return Math.max(0, port);
-  }
+    /** What the device's model reads of it, with the time of each, in order; more than one where many came at once. */
+    public List<Sheaf.Part> contents() {
+        return kind.equals(MESSAGES) ? Sheaf.of(payload) : List.of(new Sheaf.Part(time(), payload));
+    }
 
-  /** The moment that its values belong to: as it says, else when the first gateway heard it, else when it came. */
-  public Instant time() {
-    return sentAt != null ? sentAt : receptions.stream().map(Reception::receivedAt).min(Comparator.naturalOrder()).orElse(receivedAt);
-  }
+    /** The port by which a model chooses how to read it: that of the radio, 0 for what has none. */
+    public int readingPort() {
+        return Math.max(0, port);
+    }
 
-  public Frame withId(long given) {
-    return new Frame(given, receivedAt, sentAt, kind, deviceId, inletId, address, bytes, payload, port, counter, outcome, reason, values, receptions);
-  }
+    /** The moment that its values belong to: as it says, else when the first gateway heard it, else when it came. */
+    public Instant time() {
+        return sentAt != null
+                ? sentAt
+                : receptions.stream()
+                        .map(Reception::receivedAt)
+                        .min(Comparator.naturalOrder())
+                        .orElse(receivedAt);
+    }
+
+    public Frame withId(long given) {
+        return new Frame(
+                given,
+                receivedAt,
+                sentAt,
+                kind,
+                deviceId,
+                inletId,
+                address,
+                bytes,
+                payload,
+                port,
+                counter,
+                outcome,
+                reason,
+                values,
+                receptions);
+    }
 }

@@ -11,23 +11,33 @@ import org.openpasture.core.framing.Framing;
  * @param paused whether it takes nothing for now
  * @param framing how frames follow one another in what comes
  * @param contents how they are opened; null where devices are asked
- * @param keepEverySeconds of each device only so often a frame is kept, unless a channel changed by its dead band or more; null for every frame
+ * @param keepEverySeconds of each device only so often a frame is kept, unless a channel changed by its dead band or
+ *     more; null for every frame
  */
-public record Inlet(String id, String name, String siteId, boolean paused, Source source, Framing framing, @Nullable Contents contents,
-    @Nullable Integer keepEverySeconds) implements Entity {
-  private static final int A_DAY = 86_400;
+public record Inlet(
+        String id,
+        String name,
+        String siteId,
+        boolean paused,
+        Source source,
+        Framing framing,
+        @Nullable Contents contents,
+        @Nullable Integer keepEverySeconds)
+        implements Entity {
+    private static final int A_DAY = 86_400;
 
-  public Inlet {
-    if (contents == null && !(source instanceof Source.Polled)) {
-      throw new IllegalArgumentException("how its messages are opened is missing (contents)");
+    public Inlet {
+        if (contents == null && !(source instanceof Source.Polled)) {
+            throw new IllegalArgumentException("how its messages are opened is missing (contents)");
+        }
+        if (keepEverySeconds != null && (keepEverySeconds < 1 || keepEverySeconds > A_DAY)) {
+            throw new IllegalArgumentException(
+                    "a frame is kept every 1 to " + A_DAY + " seconds, not " + keepEverySeconds);
+        }
     }
-    if (keepEverySeconds != null && (keepEverySeconds < 1 || keepEverySeconds > A_DAY)) {
-      throw new IllegalArgumentException("a frame is kept every 1 to " + A_DAY + " seconds, not " + keepEverySeconds);
-    }
-  }
 
-  /** The same, going or paused. */
-  public Inlet paused(boolean now) {
-    return new Inlet(id, name, siteId, now, source, framing, contents, keepEverySeconds);
-  }
+    /** The same, going or paused. */
+    public Inlet paused(boolean now) {
+        return new Inlet(id, name, siteId, now, source, framing, contents, keepEverySeconds);
+    }
 }

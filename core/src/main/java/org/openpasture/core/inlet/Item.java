@@ -6,25 +6,32 @@ import tools.jackson.databind.JsonNode;
 
 /** What a message says of one device, before the device's model reads it. */
 public sealed interface Item {
-  /** What is shown of it: the bytes as they came, or of one part of them. */
-  byte[] bytes();
+    /** What is shown of it: the bytes as they came, or of one part of them. */
+    byte[] bytes();
 
-  /**
-   * It could be opened.
-   *
-   * @param address as it stands in the message
-   * @param payload for the device model
-   * @param time that the message gives; null where it gives none
-   * @param signalDbm with which a relay heard it; null where it does not say
-   * @param json what the payload says, where it was read as JSON already; else null
-   */
-  record Opened(String address, byte[] bytes, byte[] payload, @Nullable Instant time, @Nullable Double signalDbm, @Nullable JsonNode json) implements Item {
-    /** One that stands for itself. */
-    public static Opened of(String address, byte[] payload) {
-      return new Opened(address, payload, payload, null, null, null);
+    /**
+     * It could be opened.
+     *
+     * @param address as it stands in the message
+     * @param payload for the device model
+     * @param time that the message gives; null where it gives none
+     * @param signalDbm with which a relay heard it; null where it does not say
+     * @param json what the payload says, where it was read as JSON already; else null
+     */
+    record Opened(
+            String address,
+            byte[] bytes,
+            byte[] payload,
+            @Nullable Instant time,
+            @Nullable Double signalDbm,
+            @Nullable JsonNode json)
+            implements Item {
+        /** One that stands for itself. */
+        public static Opened of(String address, byte[] payload) {
+            return new Opened(address, payload, payload, null, null, null);
+        }
     }
-  }
 
-  /** It could not, with the reason. */
-  record Refused(byte[] bytes, String reason) implements Item {}
+    /** It could not, with the reason. */
+    record Refused(byte[] bytes, String reason) implements Item {}
 }

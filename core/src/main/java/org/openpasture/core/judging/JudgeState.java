@@ -13,15 +13,15 @@ import org.openpasture.core.reading.Reading;
  * @param heard when each point was last heard from, live
  * @param trackers by rule id
  */
-public record JudgeState(Instant clock, Map<Integer, Reading> latest, Map<Integer, Instant> heard,
-    Map<String, Tracker> trackers) {
-  public JudgeState {
-    latest = Map.copyOf(latest);
-    heard = Map.copyOf(heard);
-    trackers = Map.copyOf(trackers);
-  }
+public record JudgeState(
+        Instant clock, Map<Integer, Reading> latest, Map<Integer, Instant> heard, Map<String, Tracker> trackers) {
+    public JudgeState {
+        latest = Map.copyOf(latest);
+        heard = Map.copyOf(heard);
+        trackers = Map.copyOf(trackers);
+    }
 
-  public static JudgeState empty() {
-    return new JudgeState(Instant.EPOCH, Map.of(), Map.of(), Map.of());
-  }
+    public static JudgeState empty() {
+        return new JudgeState(Instant.EPOCH, Map.of(), Map.of(), Map.of());
+    }
 }

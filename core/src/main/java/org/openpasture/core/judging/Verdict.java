@@ -17,67 +17,92 @@ import org.openpasture.core.rule.Rule;
  * @param clears whether it is over even with the dead band; neither holds nor clears means: stay as it was
  * @param weight orders several points of an asset, the greatest decides
  */
-record Verdict(Condition condition, Point point, @Nullable LimitSet limits, double value, boolean holds, boolean clears, double weight) {
+record Verdict(
+        Condition condition,
+        Point point,
+        @Nullable LimitSet limits,
+        double value,
+        boolean holds,
+        boolean clears,
+        double weight) {
 
-  /** Judges a reading; null where the condition cannot be judged on it (no limit set, or a matter of time). */
-  static @Nullable Verdict of(Rule rule, WatchedPoint watched, Reading reading) {
-    double value = reading.value();
-    double band = rule.deadBand();
-    Point point = watched.point();
-    Condition condition = rule.condition();
-    return switch (condition) {
-      case Condition.Above(double limit) ->
-        new Verdict(condition, point, null, value, value > limit, value <= limit - band, value - limit);
-      case Condition.Below(double limit) ->
-        new Verdict(condition, point, null, value, value < limit, value >= limit + band, limit - value);
-      case Condition.Outside(double low, double high) -> new Verdict(condition, point, null, value, value < low || value > high,
-          value >= low + band && value <= high - band, Math.max(low - value, value - high));
-      case Condition.DeviceSays says -> new Verdict(condition, point, null, value, value != 0, value == 0, Math.abs(value));
-      case Condition.InZone zone -> watched.limits() == null ? null : inZone(watched.limits(), zone, point, value, band);
-      case Condition.Silent silent -> null;
-    };
-  }
-
-  private static Verdict inZone(LimitSet set, Condition.InZone condition, Point point, double value, double band) {
-    Judgement judgement = set.judge(value, null);
-    boolean holds = judgement.severity().isAtLeast(condition.atLeast());
-    boolean clears = !set.zoneOf(value + band).severity().isAtLeast(condition.atLeast())
-        && !set.zoneOf(value - band).severity().isAtLeast(condition.atLeast());
-    return new Verdict(condition, point, set, value, holds, clears,
-        judgement.severity().ordinal() * 1000.0 - judgement.headroomPercent());
-  }
-
-  /** What is crossed, in words. */
-  String limit() {
-    return switch (condition) {
-      case Condition.Above(double limit) -> "above " + text(limit, point);
-      case Condition.Below(double limit) -> "below " + text(limit, point);
-      case Condition.Outside(double low, double high) -> "outside " + number(low) + " to " + text(high, point);
-      case Condition.DeviceSays says -> "the device says so itself";
-      case Condition.InZone zone -> limits == null ? "" : "zone " + limits.zoneOf(value).label() + bounds(limits.zoneOf(value), point);
-      case Condition.Silent silent -> "";
-    };
-  }
-
-  private static String bounds(Zone zone, Point point) {
-    Double from = zone.from();
-    Double to = zone.to();
-    if (from != null && to != null) {
-      return " (" + number(from) + " to " + text(to, point) + ")";
+    /** Judges a reading; null where the condition cannot be judged on it (no limit set, or a matter of time). */
+    static @Nullable Verdict of(Rule rule, WatchedPoint watched, Reading reading) {
+        double value = reading.value();
+        double band = rule.deadBand();
+        Point point = watched.point();
+        Condition condition = rule.condition();
+        return switch (condition) {
+            case Condition.Above(double limit) ->
+                new Verdict(condition, point, null, value, value > limit, value <= limit - band, value - limit);
+            case Condition.Below(double limit) ->
+                new Verdict(condition, point, null, value, value < limit, value >= limit + band, limit - value);
+            case Condition.Outside(double low, double high) ->
+                new Verdict(
+                        condition,
+                        point,
+                        null,
+                        value,
+                        value < low || value > high,
+                        value >= low + band && value <= high - band,
+                        Math.max(low - value, value - high));
+            case Condition.DeviceSays says ->
+                new Verdict(condition, point, null, value, value != 0, value == 0, Math.abs(value));
+            case Condition.InZone zone ->
+                watched.limits() == null ? null : inZone(watched.limits(), zone, point, value, band);
+            case Condition.Silent silent -> null;
+        };
     }
-    return from != null ? " (above " + text(from, point) + ")" : to != null ? " (below " + text(to, point) + ")" : "";
-  }
 
-  static String text(@Nullable Double value, Point point) {
-    if (value == null) {
-      return "nothing";
+    private static Verdict inZone(LimitSet set, Condition.InZone condition, Point point, double value, double band) {
+        Judgement judgement = set.judge(value, null);
+        boolean holds = judgement.severity().isAtLeast(condition.atLeast());
+        boolean clears = !set.zoneOf(value + band).severity().isAtLeast(condition.atLeast())
+                && !set.zoneOf(value - band).severity().isAtLeast(condition.atLeast());
+        return new Verdict(
+                condition,
+                point,
+                set,
+                value,
+                holds,
+                clears,
+                judgement.severity().ordinal() * 1000.0 - judgement.headroomPercent());
     }
-    return number(value) + (point.unit().isEmpty() ? "" : " " + point.unit());
-  }
 
-  /** A number as people write it: no more than three decimals, none that are zero. */
-  static String number(double value) {
-    String text = String.format(Locale.ROOT, "%.3f", value);
-    return text.replaceAll("0+$", "").replaceAll("\\.$", "");
-  }
+    /** What is crossed, in words. */
+    String limit() {
+        return switch (condition) {
+            case Condition.Above(double limit) -> "above " + text(limit, point);
+            case Condition.Below(double limit) -> "below " + text(limit, point);
+            case Condition.Outside(double low, double high) -> "outside " + number(low) + " to " + text(high, point);
+            case Condition.DeviceSays says -> "the device says so itself";
+            case Condition.InZone zone ->
+                limits == null ? "" : "zone " + limits.zoneOf(value).label() + bounds(limits.zoneOf(value), point);
+            case Condition.Silent silent -> "";
+        };
+    }
+
+    private static String bounds(Zone zone, Point point) {
+        Double from = zone.from();
+        Double to = zone.to();
+        if (from != null && to != null) {
+            return " (" + number(from) + " to " + text(to, point) + ")";
+        }
+        return from != null
+                ? " (above " + text(from, point) + ")"
+                : to != null ? " (below " + text(to, point) + ")" : "";
+    }
+
+    static String text(@Nullable Double value, Point point) {
+        if (value == null) {
+            return "nothing";
+        }
+        return number(value) + (point.unit().isEmpty() ? "" : " " + point.unit());
+    }
+
+    /** A number as people write it: no more than three decimals, none that are zero. */
+    static String number(double value) {
+        String text = String.format(Locale.ROOT, "%.3f", value);
+        return text.replaceAll("0+$", "").replaceAll("\\.$", "");
+    }
 }

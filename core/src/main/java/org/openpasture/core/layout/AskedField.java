@@ -4,16 +4,18 @@ import org.jspecify.annotations.Nullable;
 
 /** What is wanted of a device that is asked for one channel. */
 public sealed interface AskedField permits RegisterField, ObjectField {
-  String channel();
+    String channel();
 
-  /** Seconds between two rounds of it; null for the device's own period. */
-  @Nullable Integer every();
+    /** Seconds between two rounds of it; null for the device's own period. */
+    @Nullable
+    Integer every();
 
-  /** Whether people may set it from here; null for no. */
-  @Nullable Boolean write();
+    /** Whether people may set it from here; null for no. */
+    @Nullable
+    Boolean write();
 
-  /** The same as a plain yes or no. */
-  default boolean isSettable() {
-    return Boolean.TRUE.equals(write());
-  }
+    /** The same as a plain yes or no. */
+    default boolean isSettable() {
+        return Boolean.TRUE.equals(write());
+    }
 }

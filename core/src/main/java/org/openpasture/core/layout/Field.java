@@ -15,51 +15,58 @@ import org.openpasture.core.quantity.Decimals;
  * @param offset null for 0
  * @param missing the raw number by which the device says "no value"; null if it never does
  */
-public record Field(String channel, int at, FieldType type, @Nullable String order, @Nullable Bits bits,
-    @Nullable Double scale, @Nullable Double offset, @Nullable Double missing) {
-  public Field {
-    if (order != null && !order.equals("big") && !order.equals("little")) {
-      throw new IllegalArgumentException("field '" + channel + "': order is big or little, not '" + order + "'");
+public record Field(
+        String channel,
+        int at,
+        FieldType type,
+        @Nullable String order,
+        @Nullable Bits bits,
+        @Nullable Double scale,
+        @Nullable Double offset,
+        @Nullable Double missing) {
+    public Field {
+        if (order != null && !order.equals("big") && !order.equals("little")) {
+            throw new IllegalArgumentException("field '" + channel + "': order is big or little, not '" + order + "'");
+        }
     }
-  }
 
-  /**
-   * Some bits of an integer.
-   *
-   * @param from lowest bit, 0 is the least significant
-   * @param count how many, 1 to 32
-   */
-  public record Bits(int from, int count) {
-    public Bits {
-      if (from < 0 || count < 1 || count > 32 || from + count > 32) {
-        throw new IllegalArgumentException("bits lie within 0 to 31, not " + from + " and " + count + " more");
-      }
+    /**
+     * Some bits of an integer.
+     *
+     * @param from lowest bit, 0 is the least significant
+     * @param count how many, 1 to 32
+     */
+    public record Bits(int from, int count) {
+        public Bits {
+            if (from < 0 || count < 1 || count > 32 || from + count > 32) {
+                throw new IllegalArgumentException("bits lie within 0 to 31, not " + from + " and " + count + " more");
+            }
+        }
     }
-  }
 
-  /** A field of whole big-endian numbers without scale, the commonest kind. */
-  public static Field of(String channel, int at, FieldType type) {
-    return new Field(channel, at, type, null, null, null, null, null);
-  }
-
-  /** The index of the first byte in a frame of this length; may lie outside of it. */
-  int start(int length) {
-    return at >= 0 ? at : length + at;
-  }
-
-  /** The value, or nothing where the device says that it has none. The caller has checked the length. */
-  Optional<Double> read(byte[] payload) {
-    int start = start(payload.length);
-    boolean little = "little".equals(order);
-    long word = 0;
-    for (int i = 0; i < type.bytes(); i++) {
-      int index = little ? start + type.bytes() - 1 - i : start + i;
-      word = word << 8 | payload[index] & 0xFF;
+    /** A field of whole big-endian numbers without scale, the commonest kind. */
+    public static Field of(String channel, int at, FieldType type) {
+        return new Field(channel, at, type, null, null, null, null, null);
     }
-    double number = bits == null ? type.read(word) : (word >>> bits.from()) & ((1L << bits.count()) - 1);
-    if (missing != null && number == missing) {
-      return Optional.empty();
+
+    /** The index of the first byte in a frame of this length; may lie outside of it. */
+    int start(int length) {
+        return at >= 0 ? at : length + at;
     }
-    return Optional.of(Decimals.scaled(number, scale, offset));
-  }
+
+    /** The value, or nothing where the device says that it has none. The caller has checked the length. */
+    Optional<Double> read(byte[] payload) {
+        int start = start(payload.length);
+        boolean little = "little".equals(order);
+        long word = 0;
+        for (int i = 0; i < type.bytes(); i++) {
+            int index = little ? start + type.bytes() - 1 - i : start + i;
+            word = word << 8 | payload[index] & 0xFF;
+        }
+        double number = bits == null ? type.read(word) : (word >>> bits.from()) & ((1L << bits.count()) - 1);
+        if (missing != null && number == missing) {
+            return Optional.empty();
+        }
+        return Optional.of(Decimals.scaled(number, scale, offset));
+    }
 }

@@ -7,37 +7,46 @@ import java.util.Locale;
 
 /** How many numbers of a message, such as a waveform, become one. */
 public enum Fold {
-  /** The arithmetic mean. */
-  MEAN,
-  /** Root of the mean square about the mean: the alternating part, which is what vibration is (ISO 2041). */
-  RMS,
-  /** The greatest distance from the mean, to either side. */
-  PEAK,
-  MIN, MAX,
-  /** How many there are. */
-  COUNT;
+    /** The arithmetic mean. */
+    MEAN,
+    /** Root of the mean square about the mean: the alternating part, which is what vibration is (ISO 2041). */
+    RMS,
+    /** The greatest distance from the mean, to either side. */
+    PEAK,
+    MIN,
+    MAX,
+    /** How many there are. */
+    COUNT;
 
-  @JsonCreator
-  public static Fold of(String id) {
-    return Arrays.stream(values()).filter(one -> one.id().equals(id)).findFirst()
-        .orElseThrow(() -> new IllegalArgumentException("numbers cannot be folded by '" + id + "'; there are mean rms peak min max count"));
-  }
+    @JsonCreator
+    public static Fold of(String id) {
+        return Arrays.stream(values())
+                .filter(one -> one.id().equals(id))
+                .findFirst()
+                .orElseThrow(() -> new IllegalArgumentException(
+                        "numbers cannot be folded by '" + id + "'; there are mean rms peak min max count"));
+    }
 
-  @JsonValue
-  public String id() {
-    return name().toLowerCase(Locale.ROOT);
-  }
+    @JsonValue
+    public String id() {
+        return name().toLowerCase(Locale.ROOT);
+    }
 
-  /** The one for many; at least one. */
-  double apply(double[] numbers) {
-    double mean = Arrays.stream(numbers).average().orElseThrow();
-    return switch (this) {
-      case MEAN -> mean;
-      case RMS -> Math.sqrt(Arrays.stream(numbers).map(x -> (x - mean) * (x - mean)).average().orElseThrow());
-      case PEAK -> Arrays.stream(numbers).map(x -> Math.abs(x - mean)).max().orElseThrow();
-      case MIN -> Arrays.stream(numbers).min().orElseThrow();
-      case MAX -> Arrays.stream(numbers).max().orElseThrow();
-      case COUNT -> numbers.length;
-    };
-  }
+    /** The one for many; at least one. */
+    double apply(double[] numbers) {
+        double mean = Arrays.stream(numbers).average().orElseThrow();
+        return switch (this) {
+            case MEAN -> mean;
+            case RMS ->
+                Math.sqrt(Arrays.stream(numbers)
+                        .map(x -> (x - mean) * (x - mean))
+                        .average()
+                        .orElseThrow());
+            case PEAK ->
+                Arrays.stream(numbers).map(x -> Math.abs(x - mean)).max().orElseThrow();
+            case MIN -> Arrays.stream(numbers).min().orElseThrow();
+            case MAX -> Arrays.stream(numbers).max().orElseThrow();
+            case COUNT -> numbers.length;
+        };
+    }
 }

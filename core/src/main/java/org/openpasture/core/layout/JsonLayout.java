@@ -15,99 +15,107 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Values at paths of a JSON document. What is not in a message is no value; true and false are 1 and 0. A class and no record, so that paths are read once and
- * not with each message, which was half of the work of decoding one.
+ * Values at paths of a JSON document. What is not in a message is no value; true and false are 1 and 0. A class and no
+ * record, so that paths are read once and not with each message, which was half of the work of decoding one.
  */
 public final class JsonLayout implements Layout {
-  private static final JsonMapper MAPPER = JsonMapper.builder().build();
-  private static final Map<String, String> TRUTH = Map.of("true", "1", "false", "0");
+    private static final JsonMapper MAPPER = JsonMapper.builder().build();
+    private static final Map<String, String> TRUTH = Map.of("true", "1", "false", "0");
 
-  private final List<TextField> fields;
-  private final List<JsonPath> paths;
+    private final List<TextField> fields;
+    private final List<JsonPath> paths;
 
-  /** A layout of these fields; what stands at each is a path. */
-  @JsonCreator
-  public JsonLayout(@JsonProperty("fields") List<TextField> fields) {
-    this.fields = List.copyOf(fields);
-    this.paths = this.fields.stream().map(field -> JsonPath.of(field.at())).toList();
-  }
-
-  @JsonProperty
-  public List<TextField> fields() {
-    return fields;
-  }
-
-  /** Refused if it is no JSON, if none of the paths leads to a value, or if one leads to something that is no number. */
-  @Override
-  public Decoding decode(int port, byte[] payload) {
-    try {
-      return decode(MAPPER.readTree(payload));
-    } catch (JacksonException e) {
-      return new Decoding.Refused("it is no JSON: " + e.getOriginalMessage());
+    /** A layout of these fields; what stands at each is a path. */
+    @JsonCreator
+    public JsonLayout(@JsonProperty("fields") List<TextField> fields) {
+        this.fields = List.copyOf(fields);
+        this.paths = this.fields.stream().map(field -> JsonPath.of(field.at())).toList();
     }
-  }
 
-  /** The same, of a document that was read already. */
-  public Decoding decode(JsonNode document) {
-    List<ChannelValue> values = new ArrayList<>();
-    boolean met = false;
-    for (int i = 0; i < fields.size(); i++) {
-      TextField field = fields.get(i);
-      Fold fold = field.fold();
-      if (fold != null) {
-        double[] numbers = paths.get(i).find(document).stream().filter(JsonNode::isNumber).mapToDouble(JsonNode::doubleValue).toArray();
-        if (numbers.length > 0) {
-          met = true;
-          values.add(new ChannelValue(field.channel(), field.scaled(fold.apply(numbers))));
-        }
-        continue;
-      }
-      Optional<JsonNode> found = paths.get(i).value(document);
-      met |= found.isPresent();
-      if (found.isEmpty() || found.get().isNull()) {
-        continue;
-      }
-      if (found.get().isNumber() && field.isPlainNumber()) {
-        values.add(new ChannelValue(field.channel(), field.scaled(found.get().doubleValue())));
-        continue;
-      }
-      String text = found.get().asString();
-      boolean known = field.words() != null && field.words().containsKey(text);
-      switch (field.read(found.get().isBoolean() && !known ? TRUTH.getOrDefault(text, text) : text, false)) {
-        case TextField.Read.Value(double number) -> values.add(new ChannelValue(field.channel(), number));
-        case TextField.Read.Nothing nothing -> { }
-        case TextField.Read.Unreadable(String reason) -> {
-          return new Decoding.Refused(reason);
-        }
-      }
+    @JsonProperty
+    public List<TextField> fields() {
+        return fields;
     }
-    return met || fields.isEmpty() ? new Decoding.Decoded(values)
-        : new Decoding.Refused("nothing in it lies at " + fields.stream().map(TextField::at).limit(5).collect(Collectors.joining(", ")));
-  }
 
-  /** Values of JSON have no fixed place. */
-  @Override
-  public List<Part> parts(int port, byte[] payload) {
-    return List.of();
-  }
+    /**
+     * Refused if it is no JSON, if none of the paths leads to a value, or if one leads to something that is no number.
+     */
+    @Override
+    public Decoding decode(int port, byte[] payload) {
+        try {
+            return decode(MAPPER.readTree(payload));
+        } catch (JacksonException e) {
+            return new Decoding.Refused("it is no JSON: " + e.getOriginalMessage());
+        }
+    }
 
-  @Override
-  public Set<String> channels() {
-    return fields.stream().map(TextField::channel).collect(Collectors.toCollection(LinkedHashSet::new));
-  }
+    /** The same, of a document that was read already. */
+    public Decoding decode(JsonNode document) {
+        List<ChannelValue> values = new ArrayList<>();
+        boolean met = false;
+        for (int i = 0; i < fields.size(); i++) {
+            TextField field = fields.get(i);
+            Fold fold = field.fold();
+            if (fold != null) {
+                double[] numbers = paths.get(i).find(document).stream()
+                        .filter(JsonNode::isNumber)
+                        .mapToDouble(JsonNode::doubleValue)
+                        .toArray();
+                if (numbers.length > 0) {
+                    met = true;
+                    values.add(new ChannelValue(field.channel(), field.scaled(fold.apply(numbers))));
+                }
+                continue;
+            }
+            Optional<JsonNode> found = paths.get(i).value(document);
+            met |= found.isPresent();
+            if (found.isEmpty() || found.get().isNull()) {
+                continue;
+            }
+            if (found.get().isNumber() && field.isPlainNumber()) {
+                values.add(new ChannelValue(
+                        field.channel(), field.scaled(found.get().doubleValue())));
+                continue;
+            }
+            String text = found.get().asString();
+            boolean known = field.words() != null && field.words().containsKey(text);
+            switch (field.read(found.get().isBoolean() && !known ? TRUTH.getOrDefault(text, text) : text, false)) {
+                case TextField.Read.Value(double number) -> values.add(new ChannelValue(field.channel(), number));
+                case TextField.Read.Nothing nothing -> {}
+                case TextField.Read.Unreadable(String reason) -> {
+                    return new Decoding.Refused(reason);
+                }
+            }
+        }
+        return met || fields.isEmpty()
+                ? new Decoding.Decoded(values)
+                : new Decoding.Refused("nothing in it lies at "
+                        + fields.stream().map(TextField::at).limit(5).collect(Collectors.joining(", ")));
+    }
 
-  @Override
-  public boolean equals(@Nullable Object other) {
-    return other instanceof JsonLayout layout && layout.fields.equals(fields);
-  }
+    /** Values of JSON have no fixed place. */
+    @Override
+    public List<Part> parts(int port, byte[] payload) {
+        return List.of();
+    }
 
-  @Override
-  public int hashCode() {
-    return fields.hashCode();
-  }
+    @Override
+    public Set<String> channels() {
+        return fields.stream().map(TextField::channel).collect(Collectors.toCollection(LinkedHashSet::new));
+    }
 
-  @Override
-  public String toString() {
-    return "JsonLayout" + fields;
-  }
+    @Override
+    public boolean equals(@Nullable Object other) {
+        return other instanceof JsonLayout layout && layout.fields.equals(fields);
+    }
+
+    @Override
+    public int hashCode() {
+        return fields.hashCode();
+    }
+
+    @Override
+    public String toString() {
+        return "JsonLayout" + fields;
+    }
 }

@@ -10,11 +10,11 @@ import org.jspecify.annotations.Nullable;
  * @param fields what it holds
  */
 public record Message(@Nullable Integer port, List<Field> fields) {
-  public Message {
-    fields = List.copyOf(fields);
-  }
+    public Message {
+        fields = List.copyOf(fields);
+    }
 
-  boolean isFor(int receivedPort) {
-    return port == null || port == receivedPort;
-  }
+    boolean isFor(int receivedPort) {
+        return port == null || port == receivedPort;
+    }
 }

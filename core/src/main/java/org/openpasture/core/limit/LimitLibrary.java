@@ -9,24 +9,25 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** The limit sets that ship, one readable file each beside this class. */
 public final class LimitLibrary {
-  private LimitLibrary() {}
+    private LimitLibrary() {}
 
-  /** All shipped sets, in the order of the index. */
-  public static List<LimitSet> shipped() {
-    JsonMapper mapper = JsonMapper.builder().build();
-    return new String(resource("index.txt"), StandardCharsets.UTF_8).lines()
-        .map(id -> mapper.readValue(resource(id + ".json"), LimitSet.class))
-        .toList();
-  }
-
-  private static byte[] resource(String name) {
-    try (InputStream in = LimitLibrary.class.getResourceAsStream(name)) {
-      if (in == null) {
-        throw new IllegalStateException("the limit library lacks " + name);
-      }
-      return in.readAllBytes();
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+    /** All shipped sets, in the order of the index. */
+    public static List<LimitSet> shipped() {
+        JsonMapper mapper = JsonMapper.builder().build();
+        return new String(resource("index.txt"), StandardCharsets.UTF_8)
+                .lines()
+                .map(id -> mapper.readValue(resource(id + ".json"), LimitSet.class))
+                .toList();
     }
-  }
+
+    private static byte[] resource(String name) {
+        try (InputStream in = LimitLibrary.class.getResourceAsStream(name)) {
+            if (in == null) {
+                throw new IllegalStateException("the limit library lacks " + name);
+            }
+            return in.readAllBytes();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
 }

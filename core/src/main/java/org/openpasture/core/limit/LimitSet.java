@@ -2,116 +2,135 @@ package org.openpasture.core.limit;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
-import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.entity.Entity;
+import org.openpasture.core.quantity.Quantity;
 
 /**
  * Named zones for a quantity. Zones are contiguous and ascending, the first without a lower and the last without an
- * upper bound, so that every value lies in one. A value on a boundary belongs to the less severe of its neighbours:
- * "at most 8 °C" is kept by 8.0 °C.
+ * upper bound, so that every value lies in one. A value on a boundary belongs to the less severe of its neighbours: "at
+ * most 8 °C" is kept by 8.0 °C.
  *
  * @param shipped true for sets that came with the program; they are read-only and copied to be adjusted
  * @param appliesTo when the set holds, in a sentence
  */
-public record LimitSet(String id, String title, Source source, Quantity quantity, String unit, String appliesTo,
-    boolean shipped, List<Zone> zones) implements Entity {
-  public LimitSet {
-    zones = List.copyOf(zones);
-    if (zones.isEmpty()) {
-      throw new IllegalArgumentException("limit set '" + title + "' has no zones");
+public record LimitSet(
+        String id,
+        String title,
+        Source source,
+        Quantity quantity,
+        String unit,
+        String appliesTo,
+        boolean shipped,
+        List<Zone> zones)
+        implements Entity {
+    public LimitSet {
+        zones = List.copyOf(zones);
+        if (zones.isEmpty()) {
+            throw new IllegalArgumentException("limit set '" + title + "' has no zones");
+        }
+        if (zones.getFirst().from() != null || zones.getLast().to() != null) {
+            throw new IllegalArgumentException(
+                    "limit set '" + title + "': the first and last zone must be open to the outside");
+        }
+        for (int i = 1; i < zones.size(); i++) {
+            Double end = zones.get(i - 1).to();
+            Double start = zones.get(i).from();
+            if (end == null || start == null || !end.equals(start)) {
+                throw new IllegalArgumentException(
+                        "limit set '" + title + "': zone " + zones.get(i).label() + " must begin where zone "
+                                + zones.get(i - 1).label() + " ends");
+            }
+            if (zones.get(i).fromOrLowest() >= zones.get(i).toOrHighest()) {
+                throw new IllegalArgumentException(
+                        "limit set '" + title + "': zone " + zones.get(i).label() + " is empty");
+            }
+        }
     }
-    if (zones.getFirst().from() != null || zones.getLast().to() != null) {
-      throw new IllegalArgumentException("limit set '" + title + "': the first and last zone must be open to the outside");
+
+    /** The zone in which a value lies. */
+    public Zone zoneOf(double value) {
+        return zones.get(zoneIndexOf(value));
     }
-    for (int i = 1; i < zones.size(); i++) {
-      Double end = zones.get(i - 1).to();
-      Double start = zones.get(i).from();
-      if (end == null || start == null || !end.equals(start)) {
-        throw new IllegalArgumentException("limit set '" + title + "': zone " + zones.get(i).label() + " must begin where zone "
-            + zones.get(i - 1).label() + " ends");
-      }
-      if (zones.get(i).fromOrLowest() >= zones.get(i).toOrHighest()) {
-        throw new IllegalArgumentException("limit set '" + title + "': zone " + zones.get(i).label() + " is empty");
-      }
+
+    /** The place in {@link #zones()} of the zone in which a value lies. */
+    public int zoneIndexOf(double value) {
+        for (int i = 0; i < zones.size(); i++) {
+            double to = zones.get(i).toOrHighest();
+            if (value < to || i == zones.size() - 1) {
+                return i;
+            }
+            if (value == to) {
+                return zones.get(i + 1).severity().compareTo(zones.get(i).severity()) < 0 ? i + 1 : i;
+            }
+        }
+        throw new AssertionError("the last zone has no upper bound");
     }
-  }
 
-  /** The zone in which a value lies. */
-  public Zone zoneOf(double value) {
-    return zones.get(zoneIndexOf(value));
-  }
-
-  /** The place in {@link #zones()} of the zone in which a value lies. */
-  public int zoneIndexOf(double value) {
-    for (int i = 0; i < zones.size(); i++) {
-      double to = zones.get(i).toOrHighest();
-      if (value < to || i == zones.size() - 1) {
-        return i;
-      }
-      if (value == to) {
-        return zones.get(i + 1).severity().compareTo(zones.get(i).severity()) < 0 ? i + 1 : i;
-      }
+    /**
+     * Judges a value: its zone, the nearest boundary to a worse one, and the headroom that is left before it.
+     *
+     * @param baseline reference r of the headroom for an upper limit; null for 0, where the quantity starts
+     */
+    public Judgement judge(double value, @Nullable Double baseline) {
+        int index = zoneIndexOf(value);
+        Zone zone = zones.get(index);
+        Boundary upper = worseAbove(index);
+        Boundary lower = worseBelow(index);
+        double headroom = 1;
+        Boundary nearest = null;
+        if (upper != null && lower != null) {
+            double middle = (upper.value() + lower.value()) / 2;
+            double up = share(upper.value() - value, upper.value() - middle);
+            double down = share(value - lower.value(), middle - lower.value());
+            headroom = Math.min(up, down);
+            nearest = up <= down ? upper : lower;
+        } else if (upper != null) {
+            double reference = baseline == null ? Math.min(0, upper.value()) : baseline;
+            headroom = share(upper.value() - value, upper.value() - reference);
+            nearest = upper;
+        } else if (lower != null) {
+            double reference = baseline == null ? topOfRange(lower.value()) : baseline;
+            headroom = share(value - lower.value(), reference - lower.value());
+            nearest = lower;
+        } else {
+            headroom = 0;
+        }
+        return new Judgement(zone.severity(), zone.label(), headroom * 100, nearest);
     }
-    throw new AssertionError("the last zone has no upper bound");
-  }
 
-  /**
-   * Judges a value: its zone, the nearest boundary to a worse one, and the headroom that is left before it.
-   *
-   * @param baseline reference r of the headroom for an upper limit; null for 0, where the quantity starts
-   */
-  public Judgement judge(double value, @Nullable Double baseline) {
-    int index = zoneIndexOf(value);
-    Zone zone = zones.get(index);
-    Boundary upper = worseAbove(index);
-    Boundary lower = worseBelow(index);
-    double headroom = 1;
-    Boundary nearest = null;
-    if (upper != null && lower != null) {
-      double middle = (upper.value() + lower.value()) / 2;
-      double up = share(upper.value() - value, upper.value() - middle);
-      double down = share(value - lower.value(), middle - lower.value());
-      headroom = Math.min(up, down);
-      nearest = up <= down ? upper : lower;
-    } else if (upper != null) {
-      double reference = baseline == null ? Math.min(0, upper.value()) : baseline;
-      headroom = share(upper.value() - value, upper.value() - reference);
-      nearest = upper;
-    } else if (lower != null) {
-      double reference = baseline == null ? topOfRange(lower.value()) : baseline;
-      headroom = share(value - lower.value(), reference - lower.value());
-      nearest = lower;
-    } else {
-      headroom = 0;
+    /**
+     * Where there is only a lower limit the way to it starts at the top of the quantity's range, or at twice the limit.
+     */
+    private double topOfRange(double lower) {
+        double twice = lower <= 0 ? lower + Math.max(1, Math.abs(lower)) : lower * 2;
+        return Math.min(quantity.highest(), twice);
     }
-    return new Judgement(zone.severity(), zone.label(), headroom * 100, nearest);
-  }
 
-  /** Where there is only a lower limit the way to it starts at the top of the quantity's range, or at twice the limit. */
-  private double topOfRange(double lower) {
-    double twice = lower <= 0 ? lower + Math.max(1, Math.abs(lower)) : lower * 2;
-    return Math.min(quantity.highest(), twice);
-  }
-
-  private static double share(double left, double whole) {
-    return whole <= 0 ? 0 : Math.clamp(left / whole, 0, 1);
-  }
-
-  private @Nullable Boundary worseAbove(int index) {
-    for (int i = index + 1; i < zones.size(); i++) {
-      if (zones.get(i).severity().compareTo(zones.get(index).severity()) > 0) {
-        return new Boundary(zones.get(i).fromOrLowest(), zones.get(i).severity(), zones.get(i).label());
-      }
+    private static double share(double left, double whole) {
+        return whole <= 0 ? 0 : Math.clamp(left / whole, 0, 1);
     }
-    return null;
-  }
 
-  private @Nullable Boundary worseBelow(int index) {
-    for (int i = index - 1; i >= 0; i--) {
-      if (zones.get(i).severity().compareTo(zones.get(index).severity()) > 0) {
-        return new Boundary(zones.get(i).toOrHighest(), zones.get(i).severity(), zones.get(i).label());
-      }
+    private @Nullable Boundary worseAbove(int index) {
+        for (int i = index + 1; i < zones.size(); i++) {
+            if (zones.get(i).severity().compareTo(zones.get(index).severity()) > 0) {
+                return new Boundary(
+                        zones.get(i).fromOrLowest(),
+                        zones.get(i).severity(),
+                        zones.get(i).label());
+            }
+        }
+        return null;
     }
-    return null;
-  }
+
+    private @Nullable Boundary worseBelow(int index) {
+        for (int i = index - 1; i >= 0; i--) {
+            if (zones.get(i).severity().compareTo(zones.get(index).severity()) > 0) {
+                return new Boundary(
+                        zones.get(i).toOrHighest(),
+                        zones.get(i).severity(),
+                        zones.get(i).label());
+            }
+        }
+        return null;
+    }
 }

@@ -6,28 +6,31 @@ import java.util.Locale;
 
 /** How much a zone, a rule or an alert matters; the order is from calm to urgent. */
 public enum Severity {
-  NORMAL, ADVISORY, WARNING, CRITICAL;
+    NORMAL,
+    ADVISORY,
+    WARNING,
+    CRITICAL;
 
-  @JsonCreator
-  public static Severity of(String id) {
-    for (Severity severity : values()) {
-      if (severity.id().equals(id)) {
-        return severity;
-      }
+    @JsonCreator
+    public static Severity of(String id) {
+        for (Severity severity : values()) {
+            if (severity.id().equals(id)) {
+                return severity;
+            }
+        }
+        throw new IllegalArgumentException("no severity '" + id + "'; there are normal, advisory, warning, critical");
     }
-    throw new IllegalArgumentException("no severity '" + id + "'; there are normal, advisory, warning, critical");
-  }
 
-  @JsonValue
-  public String id() {
-    return name().toLowerCase(Locale.ROOT);
-  }
+    @JsonValue
+    public String id() {
+        return name().toLowerCase(Locale.ROOT);
+    }
 
-  public boolean isAtLeast(Severity other) {
-    return compareTo(other) >= 0;
-  }
+    public boolean isAtLeast(Severity other) {
+        return compareTo(other) >= 0;
+    }
 
-  public Severity worse(Severity other) {
-    return compareTo(other) >= 0 ? this : other;
-  }
+    public Severity worse(Severity other) {
+        return compareTo(other) >= 0 ? this : other;
+    }
 }

@@ -10,12 +10,17 @@ import org.jspecify.annotations.Nullable;
  * @param to upper bound, null for none
  * @param meaning what it means for the thing measured, in a sentence
  */
-public record Zone(String label, Severity severity, @Nullable Double from, @Nullable Double to, String meaning) {
-  double fromOrLowest() {
-    return from == null ? Double.NEGATIVE_INFINITY : from;
-  }
+public record Zone(
+        String label,
+        Severity severity,
+        @Nullable Double from,
+        @Nullable Double to,
+        String meaning) {
+    double fromOrLowest() {
+        return from == null ? Double.NEGATIVE_INFINITY : from;
+    }
 
-  double toOrHighest() {
-    return to == null ? Double.POSITIVE_INFINITY : to;
-  }
+    double toOrHighest() {
+        return to == null ? Double.POSITIVE_INFINITY : to;
+    }
 }

@@ -1,15 +1,18 @@
 package org.openpasture.core.lorawan;
 
-/** How frequencies stand in MAC commands and channel lists (LoRaWAN L2 1.0.4, chapter 5): 24 bits in steps of 100 Hz, little-endian. */
+/**
+ * How frequencies stand in MAC commands and channel lists (LoRaWAN L2 1.0.4, chapter 5): 24 bits in steps of 100 Hz,
+ * little-endian.
+ */
 final class ChannelFrequency {
-  static final int BYTES = 3;
+    static final int BYTES = 3;
 
-  private ChannelFrequency() {}
+    private ChannelFrequency() {}
 
-  static void put(byte[] bytes, int at, long hz) {
-    int steps = (int) (hz / 100);
-    bytes[at] = (byte) steps;
-    bytes[at + 1] = (byte) (steps >> 8);
-    bytes[at + 2] = (byte) (steps >> 16);
-  }
+    static void put(byte[] bytes, int at, long hz) {
+        int steps = (int) (hz / 100);
+        bytes[at] = (byte) steps;
+        bytes[at + 1] = (byte) (steps >> 8);
+        bytes[at + 2] = (byte) (steps >> 16);
+    }
 }

@@ -14,87 +14,104 @@ import org.openpasture.core.inlet.BrokerUrl;
     @JsonSubTypes.Type(value = Destination.OwnTopic.class, name = "own-broker")
 })
 public sealed interface Destination {
-  /** Where it is, for people. */
-  String address();
+    /** Where it is, for people. */
+    String address();
 
-  /** What it is published as; may hold {@link #POINT}. Empty where messages have no topics. */
-  String topic();
+    /** What it is published as; may hold {@link #POINT}. Empty where messages have no topics. */
+    String topic();
 
-  /**
-   * An address that is posted to.
-   *
-   * @param allowPrivate whether it may lie in this machine or the networks around it; null for no
-   */
-  record HttpPost(URI url, @Nullable Boolean allowPrivate) implements Destination {
-    public HttpPost {
-      if (url == null || !"http".equals(url.getScheme()) && !"https".equals(url.getScheme()) || url.getHost() == null || url.getUserInfo() != null) {
-        throw new IllegalArgumentException("an address to post to begins with http:// or https:// and names a host, without a password in it, not '" + url + "'");
-      }
+    /**
+     * An address that is posted to.
+     *
+     * @param allowPrivate whether it may lie in this machine or the networks around it; null for no
+     */
+    record HttpPost(URI url, @Nullable Boolean allowPrivate) implements Destination {
+        public HttpPost {
+            if (url == null
+                    || !"http".equals(url.getScheme()) && !"https".equals(url.getScheme())
+                    || url.getHost() == null
+                    || url.getUserInfo() != null) {
+                throw new IllegalArgumentException(
+                        "an address to post to begins with http:// or https:// and names a host, without a password in it, not '"
+                                + url + "'");
+            }
+        }
+
+        @Override
+        public String address() {
+            return url.toString();
+        }
+
+        @Override
+        public String topic() {
+            return "";
+        }
     }
 
-    @Override
-    public String address() {
-      return url.toString();
+    /**
+     * A topic of a broker elsewhere.
+     *
+     * @param url {@code mqtt://host:1883} or {@code mqtts://host:8883}
+     * @param topic may hold {@code {point}} for the name of the point; each reading is a message of its own then
+     * @param username null for none; the password is a secret
+     * @param retained whether the broker keeps the newest message for whoever subscribes later; null for no
+     */
+    record MqttTopic(
+            URI url,
+            String topic,
+            @Nullable String username,
+            @Nullable Boolean retained) implements Destination {
+        public MqttTopic {
+            BrokerUrl.require(url);
+            requireTopic(topic);
+        }
+
+        @Override
+        public String address() {
+            return url.getHost() + ":" + BrokerUrl.port(url) + ", " + topic;
+        }
     }
 
-    @Override
-    public String topic() {
-      return "";
-    }
-  }
+    /**
+     * A topic of the broker inside this service; people who may look at the outlet's site subscribe to it with their
+     * name and password.
+     *
+     * @param retained null for no
+     */
+    record OwnTopic(String topic, @Nullable Boolean retained) implements Destination {
+        public OwnTopic {
+            requireTopic(topic);
+        }
 
-  /**
-   * A topic of a broker elsewhere.
-   *
-   * @param url {@code mqtt://host:1883} or {@code mqtts://host:8883}
-   * @param topic may hold {@code {point}} for the name of the point; each reading is a message of its own then
-   * @param username null for none; the password is a secret
-   * @param retained whether the broker keeps the newest message for whoever subscribes later; null for no
-   */
-  record MqttTopic(URI url, String topic, @Nullable String username, @Nullable Boolean retained) implements Destination {
-    public MqttTopic {
-      BrokerUrl.require(url);
-      requireTopic(topic);
+        @Override
+        public String address() {
+            return "the broker of this service, " + topic;
+        }
     }
 
-    @Override
-    public String address() {
-      return url.getHost() + ":" + BrokerUrl.port(url) + ", " + topic;
-    }
-  }
+    /** The part of a topic that stands for the point. */
+    String POINT = "{point}";
 
-  /**
-   * A topic of the broker inside this service; people who may look at the outlet's site subscribe to it with their name and password.
-   *
-   * @param retained null for no
-   */
-  record OwnTopic(String topic, @Nullable Boolean retained) implements Destination {
-    public OwnTopic {
-      requireTopic(topic);
+    private static void requireTopic(@Nullable String topic) {
+        if (topic == null
+                || topic.isBlank()
+                || topic.length() > 500
+                || topic.startsWith("$")
+                || topic.contains("+")
+                || topic.contains("#")
+                || topic.replace(POINT, "").contains("{")) {
+            throw new IllegalArgumentException(
+                    "a topic to publish to has 1 to 500 characters, no + and #, does not begin with $, and may hold {point}; not '"
+                            + topic + "'");
+        }
     }
 
-    @Override
-    public String address() {
-      return "the broker of this service, " + topic;
+    /** Whether a filter asks for nothing but what is published to a topic. */
+    public static boolean covers(String topic, String filter) {
+        if (!topic.contains(POINT)) {
+            return filter.equals(topic);
+        }
+        String before = topic.substring(0, topic.indexOf(POINT));
+        return before.endsWith("/") && before.length() > 1 && filter.startsWith(before);
     }
-  }
-
-  /** The part of a topic that stands for the point. */
-  String POINT = "{point}";
-
-  private static void requireTopic(@Nullable String topic) {
-    if (topic == null || topic.isBlank() || topic.length() > 500 || topic.startsWith("$") || topic.contains("+") || topic.contains("#")
-        || topic.replace(POINT, "").contains("{")) {
-      throw new IllegalArgumentException("a topic to publish to has 1 to 500 characters, no + and #, does not begin with $, and may hold {point}; not '" + topic + "'");
-    }
-  }
-
-  /** Whether a filter asks for nothing but what is published to a topic. */
-  public static boolean covers(String topic, String filter) {
-    if (!topic.contains(POINT)) {
-      return filter.equals(topic);
-    }
-    String before = topic.substring(0, topic.indexOf(POINT));
-    return before.endsWith("/") && before.length() > 1 && filter.startsWith(before);
-  }
 }

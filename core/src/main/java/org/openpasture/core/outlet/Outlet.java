@@ -21,35 +21,48 @@ import org.openpasture.core.quantity.Quantity;
  * @param alerts whether alerts are
  * @param form of readings; alerts are always JSON
  */
-public record Outlet(String id, String name, String siteId, boolean paused, Destination destination, List<String> placeIds,
-    @Nullable Set<Quantity> quantities, boolean readings, boolean alerts, Form form) implements Entity {
-  public Outlet {
-    placeIds = placeIds == null || placeIds.isEmpty() ? List.of(siteId) : List.copyOf(placeIds);
-    quantities = quantities == null || quantities.isEmpty() ? null : Set.copyOf(quantities);
-    if (!readings && !alerts) {
-      throw new IllegalArgumentException("an outlet passes on readings, alerts, or both");
+public record Outlet(
+        String id,
+        String name,
+        String siteId,
+        boolean paused,
+        Destination destination,
+        List<String> placeIds,
+        @Nullable Set<Quantity> quantities,
+        boolean readings,
+        boolean alerts,
+        Form form)
+        implements Entity {
+    public Outlet {
+        placeIds = placeIds == null || placeIds.isEmpty() ? List.of(siteId) : List.copyOf(placeIds);
+        quantities = quantities == null || quantities.isEmpty() ? null : Set.copyOf(quantities);
+        if (!readings && !alerts) {
+            throw new IllegalArgumentException("an outlet passes on readings, alerts, or both");
+        }
     }
-  }
 
-  /** How readings are written. */
-  public enum Form {
-    JSON,
-    /** RFC 8428. */
-    SENML;
+    /** How readings are written. */
+    public enum Form {
+        JSON,
+        /** RFC 8428. */
+        SENML;
 
-    @JsonCreator
-    public static Form of(String id) {
-      return Arrays.stream(values()).filter(one -> one.id().equals(id)).findFirst().orElseThrow(() -> new IllegalArgumentException("no form '" + id + "'; there are json senml"));
+        @JsonCreator
+        public static Form of(String id) {
+            return Arrays.stream(values())
+                    .filter(one -> one.id().equals(id))
+                    .findFirst()
+                    .orElseThrow(() -> new IllegalArgumentException("no form '" + id + "'; there are json senml"));
+        }
+
+        @JsonValue
+        public String id() {
+            return name().toLowerCase(Locale.ROOT);
+        }
     }
 
-    @JsonValue
-    public String id() {
-      return name().toLowerCase(Locale.ROOT);
+    /** The same, going or paused. */
+    public Outlet paused(boolean now) {
+        return new Outlet(id, name, siteId, now, destination, placeIds, quantities, readings, alerts, form);
     }
-  }
-
-  /** The same, going or paused. */
-  public Outlet paused(boolean now) {
-    return new Outlet(id, name, siteId, now, destination, placeIds, quantities, readings, alerts, form);
-  }
 }

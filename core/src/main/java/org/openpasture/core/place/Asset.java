@@ -9,7 +9,7 @@ import java.util.List;
  * @param limitSets ids of the limit sets that hold for its points, each for points of the set's quantity
  */
 public record Asset(String id, String name, String parentId, String kind, List<String> limitSets) implements Place {
-  public Asset {
-    limitSets = List.copyOf(limitSets);
-  }
+    public Asset {
+        limitSets = List.copyOf(limitSets);
+    }
 }

@@ -1,8 +1,8 @@
 package org.openpasture.core.place;
 
 import org.jspecify.annotations.Nullable;
-import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.entity.Entity;
+import org.openpasture.core.quantity.Quantity;
 
 /**
  * A measuring point: one named quantity of a place. It is what people see, and it outlives the devices behind it.
@@ -10,13 +10,23 @@ import org.openpasture.core.entity.Entity;
  * @param number small and never used again: the key in the record store and the number on the label
  * @param placeId the site, area or asset it belongs to
  * @param limitSet the id of a limit set that holds for this point instead of its asset's; null to inherit
- * @param direction for vibration, the axis as people call it ("axial"); points of one asset and quantity with
- *     different directions are shown side by side
+ * @param direction for vibration, the axis as people call it ("axial"); points of one asset and quantity with different
+ *     directions are shown side by side
  * @param released whether people without the right to edit may see it
  */
-public record Point(String id, int number, String name, String placeId, Quantity quantity, String unit,
-    @Nullable String limitSet, @Nullable String direction, @Nullable String note, boolean released) implements Entity {
-  public Point withReleased(boolean value) {
-    return new Point(id, number, name, placeId, quantity, unit, limitSet, direction, note, value);
-  }
+public record Point(
+        String id,
+        int number,
+        String name,
+        String placeId,
+        Quantity quantity,
+        String unit,
+        @Nullable String limitSet,
+        @Nullable String direction,
+        @Nullable String note,
+        boolean released)
+        implements Entity {
+    public Point withReleased(boolean value) {
+        return new Point(id, number, name, placeId, quantity, unit, limitSet, direction, note, value);
+    }
 }

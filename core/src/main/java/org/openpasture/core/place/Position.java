@@ -7,9 +7,9 @@ package org.openpasture.core.place;
  * @param longitude degrees east, -180 to 180
  */
 public record Position(double latitude, double longitude) {
-  public Position {
-    if (!(Math.abs(latitude) <= 90) || !(Math.abs(longitude) <= 180)) {
-      throw new IllegalArgumentException("no such position: " + latitude + ", " + longitude);
+    public Position {
+        if (!(Math.abs(latitude) <= 90) || !(Math.abs(longitude) <= 180)) {
+            throw new IllegalArgumentException("no such position: " + latitude + ", " + longitude);
+        }
     }
-  }
 }

@@ -9,9 +9,10 @@ import org.jspecify.annotations.Nullable;
  * @param zone the time zone in which its calendar days are counted
  * @param position where it is, if known
  */
-public record Site(String id, String name, ZoneId zone, @Nullable Position position) implements Place {
-  @Override
-  public @Nullable String parentId() {
-    return null;
-  }
+public record Site(
+        String id, String name, ZoneId zone, @Nullable Position position) implements Place {
+    @Override
+    public @Nullable String parentId() {
+        return null;
+    }
 }

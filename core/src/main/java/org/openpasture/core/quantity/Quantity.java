@@ -6,102 +6,103 @@ import java.util.Arrays;
 import java.util.stream.Collectors;
 
 /**
- * What a point measures, with the unit that it is kept in and the range outside of which a value cannot be real.
- * The range is physical (nothing is colder than absolute zero, no air is wetter than 100 %), not a limit to be watched.
+ * What a point measures, with the unit that it is kept in and the range outside of which a value cannot be real. The
+ * range is physical (nothing is colder than absolute zero, no air is wetter than 100 %), not a limit to be watched.
  */
 public enum Quantity {
-  VIBRATION_VELOCITY("vibration-velocity", "vibration velocity, RMS", "mm/s", 0, 1000, 2),
-  TEMPERATURE("temperature", "temperature", "°C", -273.15, 2000, 1),
-  HUMIDITY("humidity", "relative humidity", "%", 0, 100, 1),
-  CARBON_DIOXIDE("carbon-dioxide", "carbon dioxide", "ppm", 0, 1_000_000, 0),
-  CARBON_MONOXIDE("carbon-monoxide", "carbon monoxide", "ppm", 0, 1_000_000, 1),
-  AMMONIA("ammonia", "ammonia", "ppm", 0, 1_000_000, 1),
-  OXYGEN("oxygen", "oxygen", "% vol", 0, 100, 1),
-  FLAMMABLE_GAS("flammable-gas", "flammable gas", "% LEL", 0, 100, 1),
-  LEVEL("level", "level", "m", 0, 1000, 2),
-  FILL("fill", "fill", "%", 0, 100, 1),
-  OPENING("opening", "opening", "%", 0, 100, 0),
-  PRESSURE("pressure", "pressure", "bar", 0, 10_000, 2),
-  VOLTAGE("voltage", "voltage", "V", -1_000_000, 1_000_000, 2),
-  AIR_PRESSURE("air-pressure", "air pressure", "hPa", 0, 2_000, 1),
-  WIND_SPEED("wind-speed", "wind speed", "m/s", 0, 150, 1),
-  WIND_DIRECTION("wind-direction", "wind direction", "°", 0, 360, 0),
-  RAINFALL("rainfall", "rainfall", "mm", 0, 10_000, 1),
-  SOIL_MOISTURE("soil-moisture", "soil moisture", "%", 0, 100, 1),
-  FLOW("flow", "flow", "m³/h", -1_000_000, 1_000_000, 2),
-  CURRENT("current", "electric current", "A", -1_000_000, 1_000_000, 2),
-  POWER("power", "power", "kW", -1_000_000, 1_000_000, 2),
-  ENERGY("energy", "energy", "kWh", -1e12, 1e12, 1),
-  FREQUENCY("frequency", "frequency", "Hz", 0, 1_000_000, 2),
-  SIGNAL("signal", "signal strength", "dBm", -200, 50, 0),
-  HEAT_INDEX("heat-index", "temperature-humidity index", "THI", -100, 200, 1),
-  /** Of something that moves, by WGS 84; likewise the longitude. */
-  LATITUDE("latitude", "latitude", "°", -90, 90, 6),
-  LONGITUDE("longitude", "longitude", "°", -180, 180, 6),
-  SWITCH("switch", "on or off", "", 0, 1, 0),
-  COUNT("count", "count", "", 0, 1e12, 0),
-  OTHER("other", "other", "", -1e12, 1e12, 2);
+    VIBRATION_VELOCITY("vibration-velocity", "vibration velocity, RMS", "mm/s", 0, 1000, 2),
+    TEMPERATURE("temperature", "temperature", "°C", -273.15, 2000, 1),
+    HUMIDITY("humidity", "relative humidity", "%", 0, 100, 1),
+    CARBON_DIOXIDE("carbon-dioxide", "carbon dioxide", "ppm", 0, 1_000_000, 0),
+    CARBON_MONOXIDE("carbon-monoxide", "carbon monoxide", "ppm", 0, 1_000_000, 1),
+    AMMONIA("ammonia", "ammonia", "ppm", 0, 1_000_000, 1),
+    OXYGEN("oxygen", "oxygen", "% vol", 0, 100, 1),
+    FLAMMABLE_GAS("flammable-gas", "flammable gas", "% LEL", 0, 100, 1),
+    LEVEL("level", "level", "m", 0, 1000, 2),
+    FILL("fill", "fill", "%", 0, 100, 1),
+    OPENING("opening", "opening", "%", 0, 100, 0),
+    PRESSURE("pressure", "pressure", "bar", 0, 10_000, 2),
+    VOLTAGE("voltage", "voltage", "V", -1_000_000, 1_000_000, 2),
+    AIR_PRESSURE("air-pressure", "air pressure", "hPa", 0, 2_000, 1),
+    WIND_SPEED("wind-speed", "wind speed", "m/s", 0, 150, 1),
+    WIND_DIRECTION("wind-direction", "wind direction", "°", 0, 360, 0),
+    RAINFALL("rainfall", "rainfall", "mm", 0, 10_000, 1),
+    SOIL_MOISTURE("soil-moisture", "soil moisture", "%", 0, 100, 1),
+    FLOW("flow", "flow", "m³/h", -1_000_000, 1_000_000, 2),
+    CURRENT("current", "electric current", "A", -1_000_000, 1_000_000, 2),
+    POWER("power", "power", "kW", -1_000_000, 1_000_000, 2),
+    ENERGY("energy", "energy", "kWh", -1e12, 1e12, 1),
+    FREQUENCY("frequency", "frequency", "Hz", 0, 1_000_000, 2),
+    SIGNAL("signal", "signal strength", "dBm", -200, 50, 0),
+    HEAT_INDEX("heat-index", "temperature-humidity index", "THI", -100, 200, 1),
+    /** Of something that moves, by WGS 84; likewise the longitude. */
+    LATITUDE("latitude", "latitude", "°", -90, 90, 6),
+    LONGITUDE("longitude", "longitude", "°", -180, 180, 6),
+    SWITCH("switch", "on or off", "", 0, 1, 0),
+    COUNT("count", "count", "", 0, 1e12, 0),
+    OTHER("other", "other", "", -1e12, 1e12, 2);
 
-  private final String id;
-  private final String title;
-  private final String unit;
-  private final double lowest;
-  private final double highest;
-  private final int decimals;
+    private final String id;
+    private final String title;
+    private final String unit;
+    private final double lowest;
+    private final double highest;
+    private final int decimals;
 
-  Quantity(String id, String title, String unit, double lowest, double highest, int decimals) {
-    this.id = id;
-    this.title = title;
-    this.unit = unit;
-    this.lowest = lowest;
-    this.highest = highest;
-    this.decimals = decimals;
-  }
-
-  /** The quantity of an id such as {@code vibration-velocity}.
-   *
-   * @throws IllegalArgumentException naming the ids there are
-   */
-  @JsonCreator
-  public static Quantity of(String id) {
-    for (Quantity quantity : values()) {
-      if (quantity.id.equals(id)) {
-        return quantity;
-      }
+    Quantity(String id, String title, String unit, double lowest, double highest, int decimals) {
+        this.id = id;
+        this.title = title;
+        this.unit = unit;
+        this.lowest = lowest;
+        this.highest = highest;
+        this.decimals = decimals;
     }
-    throw new IllegalArgumentException("no quantity '" + id + "'; there are "
-        + Arrays.stream(values()).map(Quantity::id).collect(Collectors.joining(", ")));
-  }
 
-  @JsonValue
-  public String id() {
-    return id;
-  }
+    /**
+     * The quantity of an id such as {@code vibration-velocity}.
+     *
+     * @throws IllegalArgumentException naming the ids there are
+     */
+    @JsonCreator
+    public static Quantity of(String id) {
+        for (Quantity quantity : values()) {
+            if (quantity.id.equals(id)) {
+                return quantity;
+            }
+        }
+        throw new IllegalArgumentException("no quantity '" + id + "'; there are "
+                + Arrays.stream(values()).map(Quantity::id).collect(Collectors.joining(", ")));
+    }
 
-  public String title() {
-    return title;
-  }
+    @JsonValue
+    public String id() {
+        return id;
+    }
 
-  /** The unit in which values of this quantity are kept; empty for numbers without one. */
-  public String unit() {
-    return unit;
-  }
+    public String title() {
+        return title;
+    }
 
-  /** Decimals that are worth showing. */
-  public int decimals() {
-    return decimals;
-  }
+    /** The unit in which values of this quantity are kept; empty for numbers without one. */
+    public String unit() {
+        return unit;
+    }
 
-  /** Whether a value can be real. False for NaN and infinities. */
-  public boolean isPhysical(double value) {
-    return value >= lowest && value <= highest;
-  }
+    /** Decimals that are worth showing. */
+    public int decimals() {
+        return decimals;
+    }
 
-  public double lowest() {
-    return lowest;
-  }
+    /** Whether a value can be real. False for NaN and infinities. */
+    public boolean isPhysical(double value) {
+        return value >= lowest && value <= highest;
+    }
 
-  public double highest() {
-    return highest;
-  }
+    public double lowest() {
+        return lowest;
+    }
+
+    public double highest() {
+        return highest;
+    }
 }

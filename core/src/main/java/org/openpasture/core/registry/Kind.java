@@ -24,61 +24,62 @@ import org.openpasture.core.rule.Rule;
 
 /** The kinds of entity, with the stable name under which each is stored. */
 public enum Kind {
-  SITE("site", Site.class),
-  AREA("area", Area.class),
-  ASSET("asset", Asset.class),
-  POINT("point", Point.class),
-  LIMIT_SET("limit-set", LimitSet.class),
-  DEVICE_MODEL("device-model", DeviceModel.class),
-  GATEWAY("gateway", Gateway.class),
-  INLET("inlet", Inlet.class),
-  OUTLET("outlet", Outlet.class),
-  DEVICE("device", Device.class),
-  ASSIGNMENT("assignment", Assignment.class),
-  RESPONSE_CHECK("response-check", ResponseCheck.class),
-  RULE("rule", Rule.class),
-  DASHBOARD("dashboard", Dashboard.class),
-  SHARE_LINK("share-link", ShareLink.class),
-  PERSON("person", Person.class),
-  GRANT("grant", Grant.class);
+    SITE("site", Site.class),
+    AREA("area", Area.class),
+    ASSET("asset", Asset.class),
+    POINT("point", Point.class),
+    LIMIT_SET("limit-set", LimitSet.class),
+    DEVICE_MODEL("device-model", DeviceModel.class),
+    GATEWAY("gateway", Gateway.class),
+    INLET("inlet", Inlet.class),
+    OUTLET("outlet", Outlet.class),
+    DEVICE("device", Device.class),
+    ASSIGNMENT("assignment", Assignment.class),
+    RESPONSE_CHECK("response-check", ResponseCheck.class),
+    RULE("rule", Rule.class),
+    DASHBOARD("dashboard", Dashboard.class),
+    SHARE_LINK("share-link", ShareLink.class),
+    PERSON("person", Person.class),
+    GRANT("grant", Grant.class);
 
-  private final String id;
-  private final Class<? extends Entity> type;
+    private final String id;
+    private final Class<? extends Entity> type;
 
-  Kind(String id, Class<? extends Entity> type) {
-    this.id = id;
-    this.type = type;
-  }
-
-  private static final Map<Class<?>, Kind> BY_TYPE = Arrays.stream(values()).collect(Collectors.toMap(Kind::type, kind -> kind));
-
-  public String id() {
-    return id;
-  }
-
-  public Class<? extends Entity> type() {
-    return type;
-  }
-
-  public static Kind of(Entity entity) {
-    return of(entity.getClass());
-  }
-
-  static Kind of(Class<?> type) {
-    Kind kind = BY_TYPE.get(type);
-    if (kind == null) {
-      throw new IllegalArgumentException("not a kind of entity: " + type.getName());
+    Kind(String id, Class<? extends Entity> type) {
+        this.id = id;
+        this.type = type;
     }
-    return kind;
-  }
 
-  /** The kind of a stored name. */
-  public static Kind ofId(String id) {
-    for (Kind kind : values()) {
-      if (kind.id.equals(id)) {
+    private static final Map<Class<?>, Kind> BY_TYPE =
+            Arrays.stream(values()).collect(Collectors.toMap(Kind::type, kind -> kind));
+
+    public String id() {
+        return id;
+    }
+
+    public Class<? extends Entity> type() {
+        return type;
+    }
+
+    public static Kind of(Entity entity) {
+        return of(entity.getClass());
+    }
+
+    static Kind of(Class<?> type) {
+        Kind kind = BY_TYPE.get(type);
+        if (kind == null) {
+            throw new IllegalArgumentException("not a kind of entity: " + type.getName());
+        }
         return kind;
-      }
     }
-    throw new IllegalArgumentException("no kind of entity is called '" + id + "'");
-  }
+
+    /** The kind of a stored name. */
+    public static Kind ofId(String id) {
+        for (Kind kind : values()) {
+            if (kind.id.equals(id)) {
+                return kind;
+            }
+        }
+        throw new IllegalArgumentException("no kind of entity is called '" + id + "'");
+    }
 }

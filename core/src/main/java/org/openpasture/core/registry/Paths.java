@@ -6,10 +6,10 @@ import org.openpasture.core.place.Place;
 
 /** The names on the way to a place. */
 public final class Paths {
-  private Paths() {}
+    private Paths() {}
 
-  /** From the site down to the place. */
-  public static List<String> down(Registry registry, @Nullable String placeId) {
-    return registry.pathUp(placeId).reversed().stream().map(Place::name).toList();
-  }
+    /** From the site down to the place. */
+    public static List<String> down(Registry registry, @Nullable String placeId) {
+        return registry.pathUp(placeId).reversed().stream().map(Place::name).toList();
+    }
 }

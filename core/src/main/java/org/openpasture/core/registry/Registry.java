@@ -33,188 +33,218 @@ import org.openpasture.core.rule.Target;
  * and each frame is handled against a single picture. Look-ups are O(1); a change copies one map and the indexes.
  */
 public final class Registry {
-  private final Map<Kind, Map<String, Entity>> byKind;
-  private final Map<Integer, Point> pointsByNumber = new HashMap<>();
-  private final Map<Eui64, Gateway> gatewaysByEui = new HashMap<>();
-  private final Map<Eui64, Device> devicesByEui = new HashMap<>();
-  private final Map<String, Device> devicesByInletAndAddress = new HashMap<>();
-  private final Map<String, List<Device>> devicesByInlet = new HashMap<>();
-  private final Map<String, List<Assignment>> assignmentsByDevice = new HashMap<>();
-  private final Map<String, List<Assignment>> assignmentsByPoint = new HashMap<>();
-  private final Map<String, List<Point>> pointsByPlace = new HashMap<>();
-  private final Map<String, List<ResponseCheck>> checksByPoint = new HashMap<>();
+    private final Map<Kind, Map<String, Entity>> byKind;
+    private final Map<Integer, Point> pointsByNumber = new HashMap<>();
+    private final Map<Eui64, Gateway> gatewaysByEui = new HashMap<>();
+    private final Map<Eui64, Device> devicesByEui = new HashMap<>();
+    private final Map<String, Device> devicesByInletAndAddress = new HashMap<>();
+    private final Map<String, List<Device>> devicesByInlet = new HashMap<>();
+    private final Map<String, List<Assignment>> assignmentsByDevice = new HashMap<>();
+    private final Map<String, List<Assignment>> assignmentsByPoint = new HashMap<>();
+    private final Map<String, List<Point>> pointsByPlace = new HashMap<>();
+    private final Map<String, List<ResponseCheck>> checksByPoint = new HashMap<>();
 
-  private Registry(Map<Kind, Map<String, Entity>> byKind) {
-    this.byKind = byKind;
-    all(Point.class).forEach(point -> {
-      pointsByNumber.put(point.number(), point);
-      pointsByPlace.computeIfAbsent(point.placeId(), id -> new ArrayList<>()).add(point);
-    });
-    all(Gateway.class).forEach(gateway -> gatewaysByEui.put(gateway.eui(), gateway));
-    all(Device.class).forEach(device -> {
-      switch (device.identity()) {
-        case RadioIdentity radio -> devicesByEui.put(radio.devEui(), device);
-        case DeviceIdentity.OfInlet of -> {
-          devicesByInletAndAddress.put(of.key(), device);
-          devicesByInlet.computeIfAbsent(of.inletId(), id -> new ArrayList<>()).add(device);
+    private Registry(Map<Kind, Map<String, Entity>> byKind) {
+        this.byKind = byKind;
+        all(Point.class).forEach(point -> {
+            pointsByNumber.put(point.number(), point);
+            pointsByPlace
+                    .computeIfAbsent(point.placeId(), id -> new ArrayList<>())
+                    .add(point);
+        });
+        all(Gateway.class).forEach(gateway -> gatewaysByEui.put(gateway.eui(), gateway));
+        all(Device.class).forEach(device -> {
+            switch (device.identity()) {
+                case RadioIdentity radio -> devicesByEui.put(radio.devEui(), device);
+                case DeviceIdentity.OfInlet of -> {
+                    devicesByInletAndAddress.put(of.key(), device);
+                    devicesByInlet
+                            .computeIfAbsent(of.inletId(), id -> new ArrayList<>())
+                            .add(device);
+                }
+            }
+        });
+        all(Assignment.class).forEach(assignment -> {
+            assignmentsByDevice
+                    .computeIfAbsent(assignment.deviceId(), id -> new ArrayList<>())
+                    .add(assignment);
+            assignmentsByPoint
+                    .computeIfAbsent(assignment.pointId(), id -> new ArrayList<>())
+                    .add(assignment);
+        });
+        all(ResponseCheck.class).forEach(check -> check.pointIds().forEach(point -> checksByPoint
+                .computeIfAbsent(point, id -> new ArrayList<>())
+                .add(check)));
+    }
+
+    public static Registry empty() {
+        return new Registry(new EnumMap<>(Kind.class));
+    }
+
+    /** A registry with these entities; of two with the same id the later wins. */
+    public static Registry of(Collection<? extends Entity> entities) {
+        return empty().with(entities.stream().<Change>map(Change.Put::new).toList());
+    }
+
+    /** The registry after some changes. */
+    public Registry with(List<Change> changes) {
+        Map<Kind, Map<String, Entity>> next = new EnumMap<>(Kind.class);
+        next.putAll(byKind);
+        Map<Kind, Map<String, Entity>> copied = new EnumMap<>(Kind.class);
+        for (Change change : changes) {
+            Kind kind =
+                    switch (change) {
+                        case Change.Put put -> Kind.of(put.entity());
+                        case Change.Remove remove -> remove.kind();
+                    };
+            Map<String, Entity> entities =
+                    copied.computeIfAbsent(kind, k -> new LinkedHashMap<>(byKind.getOrDefault(k, Map.of())));
+            switch (change) {
+                case Change.Put put -> entities.put(put.entity().id(), put.entity());
+                case Change.Remove remove -> entities.remove(remove.id());
+            }
+            next.put(kind, entities);
         }
-      }
-    });
-    all(Assignment.class).forEach(assignment -> {
-      assignmentsByDevice.computeIfAbsent(assignment.deviceId(), id -> new ArrayList<>()).add(assignment);
-      assignmentsByPoint.computeIfAbsent(assignment.pointId(), id -> new ArrayList<>()).add(assignment);
-    });
-    all(ResponseCheck.class).forEach(check ->
-        check.pointIds().forEach(point -> checksByPoint.computeIfAbsent(point, id -> new ArrayList<>()).add(check)));
-  }
-
-  public static Registry empty() {
-    return new Registry(new EnumMap<>(Kind.class));
-  }
-
-  /** A registry with these entities; of two with the same id the later wins. */
-  public static Registry of(Collection<? extends Entity> entities) {
-    return empty().with(entities.stream().<Change>map(Change.Put::new).toList());
-  }
-
-  /** The registry after some changes. */
-  public Registry with(List<Change> changes) {
-    Map<Kind, Map<String, Entity>> next = new EnumMap<>(Kind.class);
-    next.putAll(byKind);
-    Map<Kind, Map<String, Entity>> copied = new EnumMap<>(Kind.class);
-    for (Change change : changes) {
-      Kind kind = switch (change) {
-        case Change.Put put -> Kind.of(put.entity());
-        case Change.Remove remove -> remove.kind();
-      };
-      Map<String, Entity> entities = copied.computeIfAbsent(kind,
-          k -> new LinkedHashMap<>(byKind.getOrDefault(k, Map.of())));
-      switch (change) {
-        case Change.Put put -> entities.put(put.entity().id(), put.entity());
-        case Change.Remove remove -> entities.remove(remove.id());
-      }
-      next.put(kind, entities);
+        return new Registry(next);
     }
-    return new Registry(next);
-  }
 
-  /** All entities of a type, in the order in which they were made. */
-  @SuppressWarnings("unchecked") // each map holds only its kind's type
-  public <T extends Entity> Collection<T> all(Class<T> type) {
-    return (Collection<T>) Collections.unmodifiableCollection(byKind.getOrDefault(Kind.of(type), Map.of()).values());
-  }
-
-  public <T extends Entity> Optional<T> find(Class<T> type, @Nullable String id) {
-    return id == null ? Optional.empty()
-        : Optional.ofNullable(type.cast(byKind.getOrDefault(Kind.of(type), Map.of()).get(id)));
-  }
-
-  /** The entity that holds this id, of whichever kind. */
-  public Optional<Entity> find(Kind kind, String id) {
-    return Optional.ofNullable(byKind.getOrDefault(kind, Map.of()).get(id));
-  }
-
-  /** Every entity of every kind. */
-  public List<Entity> everything() {
-    return byKind.values().stream().flatMap(entities -> entities.values().stream()).toList();
-  }
-
-  public Optional<Point> point(int number) {
-    return Optional.ofNullable(pointsByNumber.get(number));
-  }
-
-  /** The highest number that any point has, 0 if there is none. */
-  public int highestPointNumber() {
-    return pointsByNumber.keySet().stream().mapToInt(Integer::intValue).max().orElse(0);
-  }
-
-  public Optional<Gateway> gateway(Eui64 eui) {
-    return Optional.ofNullable(gatewaysByEui.get(eui));
-  }
-
-  public Optional<Device> device(Eui64 devEui) {
-    return Optional.ofNullable(devicesByEui.get(devEui));
-  }
-
-  /** The device that an address in the messages of an inlet belongs to. */
-  public Optional<Device> device(String inletId, String address) {
-    return Optional.ofNullable(devicesByInletAndAddress.get(DeviceIdentity.OfInlet.key(inletId, address)));
-  }
-
-  /** The devices that speak by an inlet, or are asked by it. */
-  public List<Device> devicesOf(String inletId) {
-    return devicesByInlet.getOrDefault(inletId, List.of());
-  }
-
-  public List<Assignment> assignmentsOf(String deviceId) {
-    return assignmentsByDevice.getOrDefault(deviceId, List.of());
-  }
-
-  /** Which channels fed a point, and feed it now. */
-  public List<Assignment> assignmentsTo(String pointId) {
-    return assignmentsByPoint.getOrDefault(pointId, List.of());
-  }
-
-  /** Whether a sensor of a point is being provoked at a moment, so that what it reads says nothing about the place. */
-  public boolean isBeingChecked(int pointNumber, Instant time) {
-    Point point = checksByPoint.isEmpty() ? null : pointsByNumber.get(pointNumber);
-    return point != null && checksByPoint.getOrDefault(point.id(), List.of()).stream().anyMatch(check -> check.covers(time));
-  }
-
-  /** Points of exactly this place, not of what lies below it. */
-  public List<Point> pointsOf(String placeId) {
-    return pointsByPlace.getOrDefault(placeId, List.of());
-  }
-
-  /** A site, area or asset. */
-  public Optional<Place> place(@Nullable String id) {
-    return find(Asset.class, id).<Place>map(asset -> asset)
-        .or(() -> find(Area.class, id))
-        .or(() -> find(Site.class, id));
-  }
-
-  /** From a place up to its site; empty if there is no such place. */
-  public List<Place> pathUp(@Nullable String placeId) {
-    List<Place> path = new ArrayList<>();
-    Optional<Place> place = place(placeId);
-    while (place.isPresent() && path.size() < 64) {
-      path.add(place.get());
-      place = place(place.get().parentId());
+    /** All entities of a type, in the order in which they were made. */
+    @SuppressWarnings("unchecked") // each map holds only its kind's type
+    public <T extends Entity> Collection<T> all(Class<T> type) {
+        return (Collection<T>) Collections.unmodifiableCollection(
+                byKind.getOrDefault(Kind.of(type), Map.of()).values());
     }
-    return path;
-  }
 
-  /** The site that a place belongs to. */
-  public Optional<Site> siteOf(@Nullable String placeId) {
-    return pathUp(placeId).stream().filter(Site.class::isInstance).map(Site.class::cast).findFirst();
-  }
-
-  /** The limit set that holds for a point: its own, else the nearest one up its place's path for its quantity. */
-  public Optional<LimitSet> limitsOf(Point point) {
-    if (point.limitSet() != null) {
-      return find(LimitSet.class, point.limitSet());
+    public <T extends Entity> Optional<T> find(Class<T> type, @Nullable String id) {
+        return id == null
+                ? Optional.empty()
+                : Optional.ofNullable(
+                        type.cast(byKind.getOrDefault(Kind.of(type), Map.of()).get(id)));
     }
-    return pathUp(point.placeId()).stream()
-        .filter(Asset.class::isInstance)
-        .flatMap(place -> ((Asset) place).limitSets().stream())
-        .flatMap(id -> find(LimitSet.class, id).stream())
-        .filter(set -> set.quantity() == point.quantity())
-        .findFirst();
-  }
 
-  /** The points that a rule looks at now. */
-  public List<Point> pointsOf(Rule rule) {
-    return switch (rule.target()) {
-      case Target.OfPoint of -> find(Point.class, of.pointId()).stream().toList();
-      case Target.OfAsset of -> pointsOf(of.assetId()).stream().filter(point -> point.quantity() == of.quantity()).toList();
-    };
-  }
+    /** The entity that holds this id, of whichever kind. */
+    public Optional<Entity> find(Kind kind, String id) {
+        return Optional.ofNullable(byKind.getOrDefault(kind, Map.of()).get(id));
+    }
 
-  /** The place whose rights decide who may see and change a rule; empty text if its target is gone. */
-  public String placeIdOf(Rule rule) {
-    return switch (rule.target()) {
-      case Target.OfPoint of -> find(Point.class, of.pointId()).map(Point::placeId).orElse("");
-      case Target.OfAsset of -> find(Asset.class, of.assetId()).map(Asset::id).orElse("");
-    };
-  }
+    /** Every entity of every kind. */
+    public List<Entity> everything() {
+        return byKind.values().stream()
+                .flatMap(entities -> entities.values().stream())
+                .toList();
+    }
+
+    public Optional<Point> point(int number) {
+        return Optional.ofNullable(pointsByNumber.get(number));
+    }
+
+    /** The highest number that any point has, 0 if there is none. */
+    public int highestPointNumber() {
+        return pointsByNumber.keySet().stream()
+                .mapToInt(Integer::intValue)
+                .max()
+                .orElse(0);
+    }
+
+    public Optional<Gateway> gateway(Eui64 eui) {
+        return Optional.ofNullable(gatewaysByEui.get(eui));
+    }
+
+    public Optional<Device> device(Eui64 devEui) {
+        return Optional.ofNullable(devicesByEui.get(devEui));
+    }
+
+    /** The device that an address in the messages of an inlet belongs to. */
+    public Optional<Device> device(String inletId, String address) {
+        return Optional.ofNullable(devicesByInletAndAddress.get(DeviceIdentity.OfInlet.key(inletId, address)));
+    }
+
+    /** The devices that speak by an inlet, or are asked by it. */
+    public List<Device> devicesOf(String inletId) {
+        return devicesByInlet.getOrDefault(inletId, List.of());
+    }
+
+    public List<Assignment> assignmentsOf(String deviceId) {
+        return assignmentsByDevice.getOrDefault(deviceId, List.of());
+    }
+
+    /** Which channels fed a point, and feed it now. */
+    public List<Assignment> assignmentsTo(String pointId) {
+        return assignmentsByPoint.getOrDefault(pointId, List.of());
+    }
+
+    /**
+     * Whether a sensor of a point is being provoked at a moment, so that what it reads says nothing about the place.
+     */
+    public boolean isBeingChecked(int pointNumber, Instant time) {
+        Point point = checksByPoint.isEmpty() ? null : pointsByNumber.get(pointNumber);
+        return point != null
+                && checksByPoint.getOrDefault(point.id(), List.of()).stream().anyMatch(check -> check.covers(time));
+    }
+
+    /** Points of exactly this place, not of what lies below it. */
+    public List<Point> pointsOf(String placeId) {
+        return pointsByPlace.getOrDefault(placeId, List.of());
+    }
+
+    /** A site, area or asset. */
+    public Optional<Place> place(@Nullable String id) {
+        return find(Asset.class, id)
+                .<Place>map(asset -> asset)
+                .or(() -> find(Area.class, id))
+                .or(() -> find(Site.class, id));
+    }
+
+    /** From a place up to its site; empty if there is no such place. */
+    public List<Place> pathUp(@Nullable String placeId) {
+        List<Place> path = new ArrayList<>();
+        Optional<Place> place = place(placeId);
+        while (place.isPresent() && path.size() < 64) {
+            path.add(place.get());
+            place = place(place.get().parentId());
+        }
+        return path;
+    }
+
+    /** The site that a place belongs to. */
+    public Optional<Site> siteOf(@Nullable String placeId) {
+        return pathUp(placeId).stream()
+                .filter(Site.class::isInstance)
+                .map(Site.class::cast)
+                .findFirst();
+    }
+
+    /** The limit set that holds for a point: its own, else the nearest one up its place's path for its quantity. */
+    public Optional<LimitSet> limitsOf(Point point) {
+        if (point.limitSet() != null) {
+            return find(LimitSet.class, point.limitSet());
+        }
+        return pathUp(point.placeId()).stream()
+                .filter(Asset.class::isInstance)
+                .flatMap(place -> ((Asset) place).limitSets().stream())
+                .flatMap(id -> find(LimitSet.class, id).stream())
+                .filter(set -> set.quantity() == point.quantity())
+                .findFirst();
+    }
+
+    /** The points that a rule looks at now. */
+    public List<Point> pointsOf(Rule rule) {
+        return switch (rule.target()) {
+            case Target.OfPoint of -> find(Point.class, of.pointId()).stream().toList();
+            case Target.OfAsset of ->
+                pointsOf(of.assetId()).stream()
+                        .filter(point -> point.quantity() == of.quantity())
+                        .toList();
+        };
+    }
+
+    /** The place whose rights decide who may see and change a rule; empty text if its target is gone. */
+    public String placeIdOf(Rule rule) {
+        return switch (rule.target()) {
+            case Target.OfPoint of ->
+                find(Point.class, of.pointId()).map(Point::placeId).orElse("");
+            case Target.OfAsset of ->
+                find(Asset.class, of.assetId()).map(Asset::id).orElse("");
+        };
+    }
 }

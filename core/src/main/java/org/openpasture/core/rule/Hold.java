@@ -10,21 +10,21 @@ import com.fasterxml.jackson.annotation.JsonTypeInfo;
     @JsonSubTypes.Type(value = Hold.ForReports.class, name = "reports")
 })
 public sealed interface Hold {
-  /** For so many seconds without a break; 0 for at once. */
-  record ForTime(int seconds) implements Hold {
-    public ForTime {
-      if (seconds < 0) {
-        throw new IllegalArgumentException("a hold time cannot be negative");
-      }
+    /** For so many seconds without a break; 0 for at once. */
+    record ForTime(int seconds) implements Hold {
+        public ForTime {
+            if (seconds < 0) {
+                throw new IllegalArgumentException("a hold time cannot be negative");
+            }
+        }
     }
-  }
 
-  /** In so many reports in a row. */
-  record ForReports(int count) implements Hold {
-    public ForReports {
-      if (count < 1) {
-        throw new IllegalArgumentException("a rule needs at least one report");
-      }
+    /** In so many reports in a row. */
+    record ForReports(int count) implements Hold {
+        public ForReports {
+            if (count < 1) {
+                throw new IllegalArgumentException("a rule needs at least one report");
+            }
+        }
     }
-  }
 }

@@ -11,9 +11,9 @@ import org.openpasture.core.quantity.Quantity;
     @JsonSubTypes.Type(value = Target.OfAsset.class, name = "asset")
 })
 public sealed interface Target {
-  /** One point. */
-  record OfPoint(String pointId) implements Target {}
+    /** One point. */
+    record OfPoint(String pointId) implements Target {}
 
-  /** All points of an asset with this quantity; the worst decides. */
-  record OfAsset(String assetId, Quantity quantity) implements Target {}
+    /** All points of an asset with this quantity; the worst decides. */
+    record OfAsset(String assetId, Quantity quantity) implements Target {}
 }

@@ -14,56 +14,68 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 
-/** A period of the calendar as a site counts it. Days have 23 or 25 hours where the clocks change; weeks begin on Monday (ISO 8601). */
+/**
+ * A period of the calendar as a site counts it. Days have 23 or 25 hours where the clocks change; weeks begin on Monday
+ * (ISO 8601).
+ */
 public enum CalendarPeriod {
-  HOUR, DAY, WEEK, MONTH, YEAR;
+    HOUR,
+    DAY,
+    WEEK,
+    MONTH,
+    YEAR;
 
-  @JsonCreator
-  public static CalendarPeriod of(String id) {
-    for (CalendarPeriod period : values()) {
-      if (period.id().equals(id)) {
-        return period;
-      }
+    @JsonCreator
+    public static CalendarPeriod of(String id) {
+        for (CalendarPeriod period : values()) {
+            if (period.id().equals(id)) {
+                return period;
+            }
+        }
+        throw new IllegalArgumentException("no period '" + id + "'; there are hour, day, week, month, year");
     }
-    throw new IllegalArgumentException("no period '" + id + "'; there are hour, day, week, month, year");
-  }
 
-  @JsonValue
-  public String id() {
-    return name().toLowerCase(Locale.ROOT);
-  }
-
-  /** The start of the period in which a moment lies. */
-  public Instant startOf(Instant moment, ZoneId zone) {
-    ZonedDateTime local = moment.atZone(zone);
-    LocalDate date = local.toLocalDate();
-    return switch (this) {
-      case HOUR -> local.truncatedTo(ChronoUnit.HOURS).toInstant();
-      case DAY -> date.atStartOfDay(zone).toInstant();
-      case WEEK -> date.with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY)).atStartOfDay(zone).toInstant();
-      case MONTH -> date.withDayOfMonth(1).atStartOfDay(zone).toInstant();
-      case YEAR -> date.withDayOfYear(1).atStartOfDay(zone).toInstant();
-    };
-  }
-
-  /** The start of the period after the one that begins at {@code start}. */
-  public Instant next(Instant start, ZoneId zone) {
-    LocalDate date = start.atZone(zone).toLocalDate();
-    return switch (this) {
-      case HOUR -> startOf(start.plus(Duration.ofHours(1)), zone);
-      case DAY -> date.plusDays(1).atStartOfDay(zone).toInstant();
-      case WEEK -> date.plusWeeks(1).atStartOfDay(zone).toInstant();
-      case MONTH -> date.plusMonths(1).atStartOfDay(zone).toInstant();
-      case YEAR -> date.plusYears(1).atStartOfDay(zone).toInstant();
-    };
-  }
-
-  /** The edges of all periods that {@code from <= time < until} touches, in epoch ms: one more than there are periods. */
-  public long[] edges(Instant from, Instant until, ZoneId zone) {
-    List<Instant> edges = new ArrayList<>(List.of(startOf(from, zone)));
-    while (edges.getLast().isBefore(until)) {
-      edges.add(next(edges.getLast(), zone));
+    @JsonValue
+    public String id() {
+        return name().toLowerCase(Locale.ROOT);
     }
-    return edges.stream().mapToLong(Instant::toEpochMilli).toArray();
-  }
+
+    /** The start of the period in which a moment lies. */
+    public Instant startOf(Instant moment, ZoneId zone) {
+        ZonedDateTime local = moment.atZone(zone);
+        LocalDate date = local.toLocalDate();
+        return switch (this) {
+            case HOUR -> local.truncatedTo(ChronoUnit.HOURS).toInstant();
+            case DAY -> date.atStartOfDay(zone).toInstant();
+            case WEEK ->
+                date.with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY))
+                        .atStartOfDay(zone)
+                        .toInstant();
+            case MONTH -> date.withDayOfMonth(1).atStartOfDay(zone).toInstant();
+            case YEAR -> date.withDayOfYear(1).atStartOfDay(zone).toInstant();
+        };
+    }
+
+    /** The start of the period after the one that begins at {@code start}. */
+    public Instant next(Instant start, ZoneId zone) {
+        LocalDate date = start.atZone(zone).toLocalDate();
+        return switch (this) {
+            case HOUR -> startOf(start.plus(Duration.ofHours(1)), zone);
+            case DAY -> date.plusDays(1).atStartOfDay(zone).toInstant();
+            case WEEK -> date.plusWeeks(1).atStartOfDay(zone).toInstant();
+            case MONTH -> date.plusMonths(1).atStartOfDay(zone).toInstant();
+            case YEAR -> date.plusYears(1).atStartOfDay(zone).toInstant();
+        };
+    }
+
+    /**
+     * The edges of all periods that {@code from <= time < until} touches, in epoch ms: one more than there are periods.
+     */
+    public long[] edges(Instant from, Instant until, ZoneId zone) {
+        List<Instant> edges = new ArrayList<>(List.of(startOf(from, zone)));
+        while (edges.getLast().isBefore(until)) {
+            edges.add(next(edges.getLast(), zone));
+        }
+        return edges.stream().mapToLong(Instant::toEpochMilli).toArray();
+    }
 }

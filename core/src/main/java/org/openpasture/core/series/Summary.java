@@ -20,36 +20,55 @@ import java.util.TreeMap;
  * @param timeInZone how long the value lay in each zone of the point's limits, by zone label; a value holds until the
  *     next reading, but not across a gap
  */
-public record Summary(Instant start, long count, long bad, double min, Instant minAt, double max, Instant maxAt, double mean,
-    double last, SortedMap<String, Duration> timeInZone) {
+public record Summary(
+        Instant start,
+        long count,
+        long bad,
+        double min,
+        Instant minAt,
+        double max,
+        Instant maxAt,
+        double mean,
+        double last,
+        SortedMap<String, Duration> timeInZone) {
 
-  /** All as one, in their order of time. */
-  public static Summary merge(Instant start, List<Summary> parts) {
-    long count = 0;
-    long bad = 0;
-    double sum = 0;
-    Summary lowest = null;
-    Summary highest = null;
-    Summary newest = null;
-    SortedMap<String, Duration> zones = new TreeMap<>();
-    for (Summary part : parts) {
-      bad += part.bad;
-      part.timeInZone.forEach((zone, time) -> zones.merge(zone, time, Duration::plus));
-      if (part.count > 0) {
-        count += part.count;
-        sum += part.mean * part.count;
-        lowest = lowest == null || part.min < lowest.min ? part : lowest;
-        highest = highest == null || part.max > highest.max ? part : highest;
-        newest = part;
-      }
+    /** All as one, in their order of time. */
+    public static Summary merge(Instant start, List<Summary> parts) {
+        long count = 0;
+        long bad = 0;
+        double sum = 0;
+        Summary lowest = null;
+        Summary highest = null;
+        Summary newest = null;
+        SortedMap<String, Duration> zones = new TreeMap<>();
+        for (Summary part : parts) {
+            bad += part.bad;
+            part.timeInZone.forEach((zone, time) -> zones.merge(zone, time, Duration::plus));
+            if (part.count > 0) {
+                count += part.count;
+                sum += part.mean * part.count;
+                lowest = lowest == null || part.min < lowest.min ? part : lowest;
+                highest = highest == null || part.max > highest.max ? part : highest;
+                newest = part;
+            }
+        }
+        return lowest == null || highest == null || newest == null
+                ? new Summary(start, 0, bad, Double.NaN, start, Double.NaN, start, Double.NaN, Double.NaN, zones)
+                : new Summary(
+                        start,
+                        count,
+                        bad,
+                        lowest.min,
+                        lowest.minAt,
+                        highest.max,
+                        highest.maxAt,
+                        sum / count,
+                        newest.last,
+                        zones);
     }
-    return lowest == null || highest == null || newest == null
-        ? new Summary(start, 0, bad, Double.NaN, start, Double.NaN, start, Double.NaN, Double.NaN, zones)
-        : new Summary(start, count, bad, lowest.min, lowest.minAt, highest.max, highest.maxAt, sum / count, newest.last, zones);
-  }
 
-  /** Whether it says anything. */
-  public boolean isEmpty() {
-    return count == 0 && bad == 0 && timeInZone.isEmpty();
-  }
+    /** Whether it says anything. */
+    public boolean isEmpty() {
+        return count == 0 && bad == 0 && timeInZone.isEmpty();
+    }
 }

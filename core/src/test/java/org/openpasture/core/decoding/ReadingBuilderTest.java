@@ -28,48 +28,70 @@ import org.openpasture.core.reading.Reading;
 import org.openpasture.core.registry.Registry;
 
 class ReadingBuilderTest {
-  private static final Instant NOW = Instant.parse("2026-03-01T08:00:00Z");
-  private static final Device DEVICE = new Device("d", "Sender", "m", "s", new RadioIdentity.Personalised(new Eui64(1), new DevAddr(2)));
-  private static final DeviceModel MODEL = DeviceModel.of("m", "Level sender", 60, null, Layout.none(),
-      List.of(new Channel("current", "Level", Quantity.LEVEL, "m", null, new Calibration.TwoPoint(4, 0, 20, 8), null, null)));
+    private static final Instant NOW = Instant.parse("2026-03-01T08:00:00Z");
+    private static final Device DEVICE =
+            new Device("d", "Sender", "m", "s", new RadioIdentity.Personalised(new Eui64(1), new DevAddr(2)));
+    private static final DeviceModel MODEL = DeviceModel.of(
+            "m",
+            "Level sender",
+            60,
+            null,
+            Layout.none(),
+            List.of(new Channel(
+                    "current", "Level", Quantity.LEVEL, "m", null, new Calibration.TwoPoint(4, 0, 20, 8), null, null)));
 
-  private static Assignment assignment(String id, String point, Instant from, @Nullable Instant until, @Nullable Calibration own) {
-    return new Assignment(id, "d", "current", point, from, until, own);
-  }
+    private static Assignment assignment(
+            String id, String point, Instant from, @Nullable Instant until, @Nullable Calibration own) {
+        return new Assignment(id, "d", "current", point, from, until, own);
+    }
 
-  private static ReadingBuilder.Result build(double raw, Assignment... assignments) {
-    List<Entity> entities = new ArrayList<>(List.of(new Site("s", "Creamery", ZoneOffset.UTC, null), DEVICE, MODEL,
-        new Point("p1", 1, "Level", "s", Quantity.LEVEL, "m", null, null, null, true),
-        new Point("p2", 2, "Other level", "s", Quantity.LEVEL, "m", null, null, null, true)));
-    entities.addAll(List.of(assignments));
-    return ReadingBuilder.build(Registry.of(entities), DEVICE, MODEL, List.of(new ChannelValue("current", raw)), NOW);
-  }
+    private static ReadingBuilder.Result build(double raw, Assignment... assignments) {
+        List<Entity> entities = new ArrayList<>(List.of(
+                new Site("s", "Creamery", ZoneOffset.UTC, null),
+                DEVICE,
+                MODEL,
+                new Point("p1", 1, "Level", "s", Quantity.LEVEL, "m", null, null, null, true),
+                new Point("p2", 2, "Other level", "s", Quantity.LEVEL, "m", null, null, null, true)));
+        entities.addAll(List.of(assignments));
+        return ReadingBuilder.build(
+                Registry.of(entities), DEVICE, MODEL, List.of(new ChannelValue("current", raw)), NOW);
+    }
 
-  @Test
-  void theModelsCalibrationHoldsForAllItsDevices() {
-    assertThat(build(12, assignment("a", "p1", NOW, null, null)).readings()).containsExactly(new PointReading(1, Reading.good(NOW, 4)));
-  }
+    @Test
+    void theModelsCalibrationHoldsForAllItsDevices() {
+        assertThat(build(12, assignment("a", "p1", NOW, null, null)).readings())
+                .containsExactly(new PointReading(1, Reading.good(NOW, 4)));
+    }
 
-  @Test
-  void oneDeviceCanHaveItsOwn() {
-    assertThat(build(12, assignment("a", "p1", NOW, null, new Calibration.Linear(1, -2))).readings())
-        .containsExactly(new PointReading(1, Reading.good(NOW, 10)));
-  }
+    @Test
+    void oneDeviceCanHaveItsOwn() {
+        assertThat(build(12, assignment("a", "p1", NOW, null, new Calibration.Linear(1, -2)))
+                        .readings())
+                .containsExactly(new PointReading(1, Reading.good(NOW, 10)));
+    }
 
-  @Test
-  void aChannelFeedsWhatItIsAssignedToAtThatTime() {
-    assertThat(build(12, assignment("a", "p1", NOW.minusSeconds(60), NOW, null), assignment("b", "p2", NOW, null, null)).readings())
-        .extracting(PointReading::point).containsExactly(2);
-    assertThat(build(12, assignment("a", "p1", NOW.plusSeconds(1), null, null)).readings()).isEmpty();
-  }
+    @Test
+    void aChannelFeedsWhatItIsAssignedToAtThatTime() {
+        assertThat(build(
+                                12,
+                                assignment("a", "p1", NOW.minusSeconds(60), NOW, null),
+                                assignment("b", "p2", NOW, null, null))
+                        .readings())
+                .extracting(PointReading::point)
+                .containsExactly(2);
+        assertThat(build(12, assignment("a", "p1", NOW.plusSeconds(1), null, null))
+                        .readings())
+                .isEmpty();
+    }
 
-  @Test
-  void whatCannotBeIsKeptAndMarkedBadAndWhatIsNoNumberIsNotKept() {
-    ReadingBuilder.Result outside = build(2, assignment("a", "p1", NOW, null, null));
-    assertThat(outside.readings()).containsExactly(new PointReading(1, new Reading(NOW, -1, Quality.BAD)));
-    assertThat(outside.remarks()).containsExactly("current: -1.00000 m is outside of what level can be, marked bad");
-    ReadingBuilder.Result none = build(Double.NaN, assignment("a", "p1", NOW, null, null));
-    assertThat(none.readings()).isEmpty();
-    assertThat(none.remarks()).containsExactly("current is not a number");
-  }
+    @Test
+    void whatCannotBeIsKeptAndMarkedBadAndWhatIsNoNumberIsNotKept() {
+        ReadingBuilder.Result outside = build(2, assignment("a", "p1", NOW, null, null));
+        assertThat(outside.readings()).containsExactly(new PointReading(1, new Reading(NOW, -1, Quality.BAD)));
+        assertThat(outside.remarks())
+                .containsExactly("current: -1.00000 m is outside of what level can be, marked bad");
+        ReadingBuilder.Result none = build(Double.NaN, assignment("a", "p1", NOW, null, null));
+        assertThat(none.readings()).isEmpty();
+        assertThat(none.remarks()).containsExactly("current is not a number");
+    }
 }

@@ -20,44 +20,59 @@ import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
 
 class JournalCodecTest {
-  @Provide
-  Arbitrary<List<Event>> events() {
-    Arbitrary<Instant> times = Arbitraries.longs().between(0, 4_102_444_800_000L).map(Instant::ofEpochMilli);
-    Arbitrary<PointReading> readings = Combinators.combine(Arbitraries.integers().greaterOrEqual(1), times, Arbitraries.doubles(),
-        Arbitraries.of(Quality.class)).as((point, time, value, quality) -> new PointReading(point, new Reading(time, value, quality)));
-    Arbitrary<Event> arrivals = Combinators.combine(times, Arbitraries.of(Arrival.Origin.class), readings.list().ofMaxSize(20))
-        .as((time, origin, list) -> new Event.ReadingsArrived(new Arrival(time, origin, list)));
-    Arbitrary<Event> acknowledgements = Combinators.combine(times, Arbitraries.strings().ofMaxLength(20), Arbitraries.strings().ofMaxLength(20))
-        .as((time, id, note) -> new Event.AlertAcknowledged(time, id, "somebody", note));
-    Arbitrary<Event> others = Combinators.combine(times, times, times).as((at, from, until) -> at.getEpochSecond() % 2 == 0
-        ? new Event.ReadingsErased(at, 7, from, until) : new Event.ClockMoved(at, java.time.Duration.between(from, until)));
-    return Arbitraries.oneOf(arrivals, acknowledgements, others).list().ofMaxSize(10);
-  }
-
-  @Property
-  void whatIsWrittenReadsBack(@ForAll("events") List<Event> events) {
-    assertThat(JournalCodec.decode(JournalCodec.encode(events))).isEqualTo(events);
-  }
-
-  @Property
-  void aRowThatIsCutOffIsNoticed(@ForAll("events") List<Event> events) {
-    byte[] bytes = JournalCodec.encode(events);
-    if (bytes.length > 2) {
-      assertThatThrownBy(() -> JournalCodec.decode(Arrays.copyOf(bytes, bytes.length - 1))).isInstanceOf(IllegalArgumentException.class);
+    @Provide
+    Arbitrary<List<Event>> events() {
+        Arbitrary<Instant> times =
+                Arbitraries.longs().between(0, 4_102_444_800_000L).map(Instant::ofEpochMilli);
+        Arbitrary<PointReading> readings = Combinators.combine(
+                        Arbitraries.integers().greaterOrEqual(1),
+                        times,
+                        Arbitraries.doubles(),
+                        Arbitraries.of(Quality.class))
+                .as((point, time, value, quality) -> new PointReading(point, new Reading(time, value, quality)));
+        Arbitrary<Event> arrivals = Combinators.combine(
+                        times,
+                        Arbitraries.of(Arrival.Origin.class),
+                        readings.list().ofMaxSize(20))
+                .as((time, origin, list) -> new Event.ReadingsArrived(new Arrival(time, origin, list)));
+        Arbitrary<Event> acknowledgements = Combinators.combine(
+                        times,
+                        Arbitraries.strings().ofMaxLength(20),
+                        Arbitraries.strings().ofMaxLength(20))
+                .as((time, id, note) -> new Event.AlertAcknowledged(time, id, "somebody", note));
+        Arbitrary<Event> others = Combinators.combine(times, times, times)
+                .as((at, from, until) -> at.getEpochSecond() % 2 == 0
+                        ? new Event.ReadingsErased(at, 7, from, until)
+                        : new Event.ClockMoved(at, java.time.Duration.between(from, until)));
+        return Arbitraries.oneOf(arrivals, acknowledgements, others).list().ofMaxSize(10);
     }
-  }
 
-  @Property
-  void damagedBytesEndInAClearError(@ForAll @Size(max = 200) byte[] bytes) {
-    try {
-      JournalCodec.decode(bytes);
-    } catch (IllegalArgumentException expected) {
-      assertThat(expected).hasMessageContaining("journal row");
+    @Property
+    void whatIsWrittenReadsBack(@ForAll("events") List<Event> events) {
+        assertThat(JournalCodec.decode(JournalCodec.encode(events))).isEqualTo(events);
     }
-  }
 
-  @Test
-  void timeThatPassedIsNotKept() {
-    assertThat(JournalCodec.decode(JournalCodec.encode(List.of(new Event.TimePassed(Instant.EPOCH))))).isEmpty();
-  }
+    @Property
+    void aRowThatIsCutOffIsNoticed(@ForAll("events") List<Event> events) {
+        byte[] bytes = JournalCodec.encode(events);
+        if (bytes.length > 2) {
+            assertThatThrownBy(() -> JournalCodec.decode(Arrays.copyOf(bytes, bytes.length - 1)))
+                    .isInstanceOf(IllegalArgumentException.class);
+        }
+    }
+
+    @Property
+    void damagedBytesEndInAClearError(@ForAll @Size(max = 200) byte[] bytes) {
+        try {
+            JournalCodec.decode(bytes);
+        } catch (IllegalArgumentException expected) {
+            assertThat(expected).hasMessageContaining("journal row");
+        }
+    }
+
+    @Test
+    void timeThatPassedIsNotKept() {
+        assertThat(JournalCodec.decode(JournalCodec.encode(List.of(new Event.TimePassed(Instant.EPOCH)))))
+                .isEmpty();
+    }
 }

@@ -14,6 +14,7 @@ import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
 import org.junit.jupiter.api.Test;
 import org.openpasture.core.alert.AlertState;
+import org.openpasture.core.entity.Entity;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Channel;
 import org.openpasture.core.fleet.Device;
@@ -33,7 +34,6 @@ import org.openpasture.core.reading.PointReading;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
 import org.openpasture.core.registry.Change;
-import org.openpasture.core.entity.Entity;
 import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Condition;
@@ -43,263 +43,411 @@ import org.openpasture.core.rule.Target;
 
 /** The pump of category II, up to 200 kW: zones end at 3.2, 5.1 and 8.5 mm/s. */
 class JudgingCoreTest {
-  private static final Instant START = Instant.parse("2026-03-01T08:00:00Z");
-  private static final LimitSet PUMP_LIMITS = LimitLibrary.shipped().stream()
-      .filter(set -> set.id().equals("iso-10816-7-category-ii-up-to-200-kw")).findFirst().orElseThrow();
-  private static final int AXIAL = 1;
-  private static final int RADIAL = 2;
+    private static final Instant START = Instant.parse("2026-03-01T08:00:00Z");
+    private static final LimitSet PUMP_LIMITS = LimitLibrary.shipped().stream()
+            .filter(set -> set.id().equals("iso-10816-7-category-ii-up-to-200-kw"))
+            .findFirst()
+            .orElseThrow();
+    private static final int AXIAL = 1;
+    private static final int RADIAL = 2;
 
-  private static Registry registry(Rule... rules) {
-    List<Entity> entities = new ArrayList<>(List.of(PUMP_LIMITS, new Site("s", "Creamery", ZoneOffset.UTC, null),
-        new Asset("pump", "Whey pump", "s", "pump", List.of(PUMP_LIMITS.id())), point("p1", AXIAL, "axial"), point("p2", RADIAL, "radial")));
-    entities.addAll(List.of(rules));
-    return Registry.of(entities);
-  }
-
-  private static Point point(String id, int number, String direction) {
-    return new Point(id, number, direction + " vibration", "pump", Quantity.VIBRATION_VELOCITY, "mm/s", null, direction, null, true);
-  }
-
-  private static Rule zoneC(Hold hold) {
-    return new Rule("r", "Zone C", new Target.OfAsset("pump", Quantity.VIBRATION_VELOCITY), new Condition.InZone(Severity.WARNING), hold, 0.2,
-        Severity.WARNING, true, List.of(), "Look at the coupling.");
-  }
-
-  private static Rule above(double limit, double deadBand) {
-    return new Rule("r", "Too high", new Target.OfPoint("p1"), new Condition.Above(limit), new Hold.ForTime(0), deadBand, Severity.WARNING, true,
-        List.of(), "");
-  }
-
-  /** A device that says by its channel "alarm" that it found something, usually once in 20 s. */
-  private static Registry withSpeakingDevice(Rule... rules) {
-    Channel alarm = new Channel("alarm", "Alarm", Quantity.SWITCH, "", null, null, null, new EdgeVerdict(Severity.CRITICAL, "bearing out of bounds", null));
-    return registry(rules).with(List.of(new Change.Put(DeviceModel.of("m", "Smart sensor", 20, null, Layout.none(), List.of(alarm))),
-        new Change.Put(new Device("d", "Drive end", "m", "pump", new DeviceIdentity.OfInlet("i", "7"))),
-        new Change.Put(new Assignment("a", "d", "alarm", "p1", START, null, null))));
-  }
-
-  @Test
-  void aDevicesOwnVerdictIsAnAlertUntilItTakesItBack() {
-    JudgingCore core = new JudgingCore(withSpeakingDevice(), JudgeState.empty());
-    assertThat(core.apply(reading(0, AXIAL, 0))).isEmpty();
-    assertThat(core.apply(reading(20, AXIAL, 1))).singleElement().isInstanceOfSatisfying(Effect.Raised.class, raised -> {
-      assertThat(raised.alert().summary()).isEqualTo("Whey pump: Drive end says: bearing out of bounds");
-      assertThat(raised.alert().limit()).isEqualTo("the device says so itself");
-      assertThat(raised.alert().severity()).isEqualTo(Severity.CRITICAL);
-    });
-    assertThat(core.apply(reading(40, AXIAL, 1))).as("it goes on").isEmpty();
-    assertThat(core.apply(reading(60, AXIAL, 0))).singleElement().isInstanceOf(Effect.Returned.class);
-  }
-
-  @Test
-  void aVerdictEndsWhenTheDeviceFallsSilent() {
-    JudgingCore core = new JudgingCore(withSpeakingDevice(), JudgeState.empty());
-    core.apply(reading(20, AXIAL, 1));
-    core.apply(reading(40, AXIAL, 1));
-    assertThat(core.apply(new Event.TimePassed(at(99)))).isEmpty();
-    assertThat(core.apply(new Event.TimePassed(at(100)))).as("three rounds without a word").singleElement()
-        .isInstanceOfSatisfying(Effect.Returned.class, returned -> assertThat(returned.at()).isEqualTo(at(100)));
-    assertThat(core.apply(reading(120, AXIAL, 1))).singleElement().isInstanceOf(Effect.Recurred.class);
-  }
-
-  @Test
-  void whoeverMadeARuleForAVerdictHasOnlyThatOne() {
-    Rule own = new Rule("own", "Call the fitter", new Target.OfPoint("p1"), new Condition.DeviceSays(60), new Hold.ForReports(1), 0, Severity.WARNING, true, List.of(), "");
-    JudgingCore core = new JudgingCore(withSpeakingDevice(own), JudgeState.empty());
-    assertThat(core.apply(reading(20, AXIAL, 1))).singleElement().isInstanceOfSatisfying(Effect.Raised.class, raised -> assertThat(raised.alert().ruleId()).isEqualTo("own"));
-    assertThat(core.use(withSpeakingDevice())).as("without the rule its alert is over").hasAtLeastOneElementOfType(Effect.Closed.class);
-  }
-
-  private static Instant at(long seconds) {
-    return START.plusSeconds(seconds);
-  }
-
-  private static Event reading(long seconds, int point, double value) {
-    return new Event.ReadingsArrived(Arrival.live(at(seconds), List.of(new PointReading(point, Reading.good(at(seconds), value)))));
-  }
-
-  private static List<Effect> run(JudgingCore core, Event... events) {
-    List<Effect> effects = new ArrayList<>();
-    for (Event event : events) {
-      effects.addAll(core.apply(event));
+    private static Registry registry(Rule... rules) {
+        List<Entity> entities = new ArrayList<>(List.of(
+                PUMP_LIMITS,
+                new Site("s", "Creamery", ZoneOffset.UTC, null),
+                new Asset("pump", "Whey pump", "s", "pump", List.of(PUMP_LIMITS.id())),
+                point("p1", AXIAL, "axial"),
+                point("p2", RADIAL, "radial")));
+        entities.addAll(List.of(rules));
+        return Registry.of(entities);
     }
-    return effects;
-  }
 
-  private static JudgingCore core(Rule... rules) {
-    return new JudgingCore(registry(rules), JudgeState.empty());
-  }
+    private static Point point(String id, int number, String direction) {
+        return new Point(
+                id,
+                number,
+                direction + " vibration",
+                "pump",
+                Quantity.VIBRATION_VELOCITY,
+                "mm/s",
+                null,
+                direction,
+                null,
+                true);
+    }
 
-  private static Event acknowledged(long seconds, String alertId) {
-    return new Event.AlertAcknowledged(at(seconds), alertId, "technician", "coupling is worn");
-  }
+    private static Rule zoneC(Hold hold) {
+        return new Rule(
+                "r",
+                "Zone C",
+                new Target.OfAsset("pump", Quantity.VIBRATION_VELOCITY),
+                new Condition.InZone(Severity.WARNING),
+                hold,
+                0.2,
+                Severity.WARNING,
+                true,
+                List.of(),
+                "Look at the coupling.");
+    }
 
-  private static Effect.Raised raised(List<Effect> effects) {
-    return effects.stream().filter(Effect.Raised.class::isInstance).map(Effect.Raised.class::cast).reduce((a, b) -> b).orElseThrow();
-  }
+    private static Rule above(double limit, double deadBand) {
+        return new Rule(
+                "r",
+                "Too high",
+                new Target.OfPoint("p1"),
+                new Condition.Above(limit),
+                new Hold.ForTime(0),
+                deadBand,
+                Severity.WARNING,
+                true,
+                List.of(),
+                "");
+    }
 
-  @Test
-  void threeReportsInARowRaiseAnAlertThatSaysEverything() {
-    List<Effect> effects = run(core(zoneC(new Hold.ForReports(3))), reading(0, RADIAL, 3), reading(10, AXIAL, 5.5), reading(20, AXIAL, 5.9),
-        reading(30, AXIAL, 6.4));
-    assertThat(effects).startsWith(new Effect.Delayed("r", at(10)));
-    assertThat(raised(effects).alert()).satisfies(alert -> {
-      assertThat(alert.startedAt()).isEqualTo(at(10));
-      assertThat(alert.raisedAt()).isEqualTo(at(30));
-      assertThat(alert.pointId()).as("the direction that decided").isEqualTo("p1");
-      assertThat(alert.value()).isEqualTo(6.4);
-      assertThat(alert.summary()).isEqualTo("Whey pump: axial vibration 6.4 mm/s, zone C (5.1 to 8.5 mm/s)");
-      assertThat(alert.limit()).endsWith("of ISO 10816-7, pumps, category II, up to 200 kW");
-      assertThat(alert.guidance()).isEqualTo("Look at the coupling.");
-    });
-  }
+    /** A device that says by its channel "alarm" that it found something, usually once in 20 s. */
+    private static Registry withSpeakingDevice(Rule... rules) {
+        Channel alarm = new Channel(
+                "alarm",
+                "Alarm",
+                Quantity.SWITCH,
+                "",
+                null,
+                null,
+                null,
+                new EdgeVerdict(Severity.CRITICAL, "bearing out of bounds", null));
+        return registry(rules)
+                .with(List.of(
+                        new Change.Put(DeviceModel.of("m", "Smart sensor", 20, null, Layout.none(), List.of(alarm))),
+                        new Change.Put(new Device("d", "Drive end", "m", "pump", new DeviceIdentity.OfInlet("i", "7"))),
+                        new Change.Put(new Assignment("a", "d", "alarm", "p1", START, null, null))));
+    }
 
-  @Test
-  void aClockThatWasSetMakesNothingSilentAndHoldsNothingLonger() {
-    Rule silent = new Rule("r", "Silent", new Target.OfPoint("p1"), new Condition.Silent(600), new Hold.ForTime(0), 0, Severity.WARNING, true, List.of(), "");
-    JudgingCore core = core(silent);
-    List<Effect> effects = run(core, reading(0, AXIAL, 3), new Event.ClockMoved(at(3_660), java.time.Duration.ofHours(1)), new Event.TimePassed(at(4_190)));
-    assertThat(effects).isEmpty();
-    assertThat(run(core, new Event.TimePassed(at(4_210)))).as("ten minutes after the reading, by the clock as it is now").hasSize(1);
+    @Test
+    void aDevicesOwnVerdictIsAnAlertUntilItTakesItBack() {
+        JudgingCore core = new JudgingCore(withSpeakingDevice(), JudgeState.empty());
+        assertThat(core.apply(reading(0, AXIAL, 0))).isEmpty();
+        assertThat(core.apply(reading(20, AXIAL, 1)))
+                .singleElement()
+                .isInstanceOfSatisfying(Effect.Raised.class, raised -> {
+                    assertThat(raised.alert().summary()).isEqualTo("Whey pump: Drive end says: bearing out of bounds");
+                    assertThat(raised.alert().limit()).isEqualTo("the device says so itself");
+                    assertThat(raised.alert().severity()).isEqualTo(Severity.CRITICAL);
+                });
+        assertThat(core.apply(reading(40, AXIAL, 1))).as("it goes on").isEmpty();
+        assertThat(core.apply(reading(60, AXIAL, 0))).singleElement().isInstanceOf(Effect.Returned.class);
+    }
 
-    JudgingCore held = core(zoneC(new Hold.ForTime(60)));
-    assertThat(raised(run(held, reading(7_200, AXIAL, 6), new Event.ClockMoved(at(10), java.time.Duration.ofSeconds(-7_200)), reading(30, AXIAL, 6.1),
-        new Event.TimePassed(at(75)))).alert().raisedAt()).isEqualTo(at(60));
-  }
+    @Test
+    void aVerdictEndsWhenTheDeviceFallsSilent() {
+        JudgingCore core = new JudgingCore(withSpeakingDevice(), JudgeState.empty());
+        core.apply(reading(20, AXIAL, 1));
+        core.apply(reading(40, AXIAL, 1));
+        assertThat(core.apply(new Event.TimePassed(at(99)))).isEmpty();
+        assertThat(core.apply(new Event.TimePassed(at(100))))
+                .as("three rounds without a word")
+                .singleElement()
+                .isInstanceOfSatisfying(Effect.Returned.class, returned -> assertThat(returned.at())
+                        .isEqualTo(at(100)));
+        assertThat(core.apply(reading(120, AXIAL, 1))).singleElement().isInstanceOf(Effect.Recurred.class);
+    }
 
-  @Test
-  void readingsAreJudgedAlsoWhenTheClockWasSetBack() {
-    assertThat(raised(run(core(above(5, 0)), reading(7_200, AXIAL, 3), new Event.ClockMoved(at(10), java.time.Duration.ofSeconds(-7_200)),
-        reading(20, AXIAL, 9))).alert().value()).isEqualTo(9);
-  }
+    @Test
+    void whoeverMadeARuleForAVerdictHasOnlyThatOne() {
+        Rule own = new Rule(
+                "own",
+                "Call the fitter",
+                new Target.OfPoint("p1"),
+                new Condition.DeviceSays(60),
+                new Hold.ForReports(1),
+                0,
+                Severity.WARNING,
+                true,
+                List.of(),
+                "");
+        JudgingCore core = new JudgingCore(withSpeakingDevice(own), JudgeState.empty());
+        assertThat(core.apply(reading(20, AXIAL, 1)))
+                .singleElement()
+                .isInstanceOfSatisfying(
+                        Effect.Raised.class,
+                        raised -> assertThat(raised.alert().ruleId()).isEqualTo("own"));
+        assertThat(core.use(withSpeakingDevice()))
+                .as("without the rule its alert is over")
+                .hasAtLeastOneElementOfType(Effect.Closed.class);
+    }
 
-  @Test
-  void whatWasErasedIsJudgedNoMore() {
-    JudgingCore core = core(above(5, 0));
-    run(core, reading(0, AXIAL, 3), new Event.ReadingsErased(at(5), AXIAL, at(0), at(1)));
-    assertThat(core.latest(AXIAL)).isEmpty();
-  }
+    private static Instant at(long seconds) {
+        return START.plusSeconds(seconds);
+    }
 
-  @Test
-  void aSpikeWakesNobody() {
-    List<Effect> effects = run(core(zoneC(new Hold.ForReports(3))), reading(0, AXIAL, 9), reading(10, AXIAL, 2), reading(20, AXIAL, 9),
-        reading(30, AXIAL, 2));
-    assertThat(effects).containsExactly(new Effect.Delayed("r", at(0)), new Effect.Settled("r"), new Effect.Delayed("r", at(20)),
-        new Effect.Settled("r"));
-  }
+    private static Event reading(long seconds, int point, double value) {
+        return new Event.ReadingsArrived(
+                Arrival.live(at(seconds), List.of(new PointReading(point, Reading.good(at(seconds), value)))));
+    }
 
-  @Test
-  void aHoldTimeEndsWithoutAnotherReading() {
-    JudgingCore core = core(zoneC(new Hold.ForTime(60)));
-    run(core, reading(0, AXIAL, 6));
-    assertThat(run(core, new Event.TimePassed(at(59)))).isEmpty();
-    assertThat(raised(run(core, new Event.TimePassed(at(300)))).alert().raisedAt()).as("when it fell due, not when we looked").isEqualTo(at(60));
-  }
+    private static List<Effect> run(JudgingCore core, Event... events) {
+        List<Effect> effects = new ArrayList<>();
+        for (Event event : events) {
+            effects.addAll(core.apply(event));
+        }
+        return effects;
+    }
 
-  @Test
-  void theDeadBandKeepsAnAlertUntilTheValueIsWellBack() {
-    JudgingCore core = core(above(5, 0.5));
-    String id = raised(run(core, reading(0, AXIAL, 5.1))).alert().id();
-    assertThat(run(core, reading(10, AXIAL, 4.9), reading(20, AXIAL, 5.2), reading(30, AXIAL, 4.6))).isEmpty();
-    assertThat(run(core, reading(40, AXIAL, 4.5))).containsExactly(new Effect.Returned(id, at(40), 4.5));
-  }
+    private static JudgingCore core(Rule... rules) {
+        return new JudgingCore(registry(rules), JudgeState.empty());
+    }
 
-  @Test
-  void acknowledgedThenBackToNormalClosesIt() {
-    JudgingCore core = core(above(5, 0));
-    String id = raised(run(core, reading(0, AXIAL, 6))).alert().id();
-    assertThat(run(core, acknowledged(5, id))).containsExactly(new Effect.Acknowledged(id, at(5), "technician", "coupling is worn"));
-    assertThat(run(core, acknowledged(6, id))).as("a second time changes nothing").isEmpty();
-    assertThat(run(core, reading(10, AXIAL, 2))).containsExactly(new Effect.Returned(id, at(10), 2.0), new Effect.Closed(id, at(10)));
-    assertThat(core.state().trackers()).isEmpty();
-  }
+    private static Event acknowledged(long seconds, String alertId) {
+        return new Event.AlertAcknowledged(at(seconds), alertId, "technician", "coupling is worn");
+    }
 
-  @Test
-  void backToNormalFirstWaitsForSomebody() {
-    JudgingCore core = core(above(5, 0));
-    String id = raised(run(core, reading(0, AXIAL, 6), reading(10, AXIAL, 2))).alert().id();
-    assertThat(core.state().trackers().get("r").state()).isEqualTo(AlertState.RETURNED);
-    assertThat(run(core, reading(20, AXIAL, 7))).containsExactly(new Effect.Recurred(id, at(20)));
-    run(core, reading(30, AXIAL, 2));
-    assertThat(run(core, acknowledged(40, id))).endsWith(new Effect.Closed(id, at(40)));
-  }
+    private static Effect.Raised raised(List<Effect> effects) {
+        return effects.stream()
+                .filter(Effect.Raised.class::isInstance)
+                .map(Effect.Raised.class::cast)
+                .reduce((a, b) -> b)
+                .orElseThrow();
+    }
 
-  @Test
-  void anAlertEndsOnlyWhenEveryDirectionIsBack() {
-    JudgingCore core = core(zoneC(new Hold.ForReports(1)));
-    run(core, reading(0, AXIAL, 6), reading(1, RADIAL, 7));
-    assertThat(run(core, reading(10, AXIAL, 2))).isEmpty();
-    assertThat(run(core, reading(20, RADIAL, 2))).hasSize(1).first().isInstanceOf(Effect.Returned.class);
-  }
-
-  @Test
-  void silenceIsRaisedWhenItIsDueAndEndsWithTheNextReading() {
-    Rule silent = new Rule("r", "Silent", new Target.OfPoint("p1"), new Condition.Silent(300), new Hold.ForTime(0), 0, Severity.ADVISORY, true,
-        List.of(), "");
-    JudgingCore core = core(silent);
-    assertThat(run(core, new Event.TimePassed(at(1_000)))).as("what was never heard is not silent").isEmpty();
-    run(core, reading(1_000, AXIAL, 2));
-    Effect.Raised raised = raised(run(core, new Event.TimePassed(at(2_000))));
-    assertThat(raised.alert().raisedAt()).isEqualTo(at(1_300));
-    assertThat(raised.alert().startedAt()).isEqualTo(at(1_000));
-    assertThat(raised.alert().summary()).isEqualTo("Whey pump: axial vibration not heard for 5 min");
-    assertThat(run(core, reading(2_100, AXIAL, 2))).containsExactly(new Effect.Returned(raised.alert().id(), at(2_100), null));
-  }
-
-  @Test
-  void historyThatIsBroughtInAlertsNobody() {
-    Arrival history = new Arrival(at(0), Arrival.Origin.IMPORT, List.of(new PointReading(AXIAL, Reading.good(at(-3_600), 20))));
-    assertThat(run(core(above(5, 0)), new Event.ReadingsArrived(history))).isEmpty();
-  }
-
-  @Test
-  void badReadingsAndLateOnesAreNotJudged() {
-    JudgingCore core = core(above(5, 0));
-    Arrival bad = Arrival.live(at(10), List.of(new PointReading(AXIAL, new Reading(at(10), 900, Quality.BAD))));
-    assertThat(run(core, new Event.ReadingsArrived(bad))).isEmpty();
-    run(core, reading(20, AXIAL, 2));
-    Arrival late = Arrival.live(at(30), List.of(new PointReading(AXIAL, Reading.good(at(15), 9))));
-    assertThat(run(core, new Event.ReadingsArrived(late))).isEmpty();
-  }
-
-  @Test
-  void aRuleThatIsRemovedEndsItsAlert() {
-    JudgingCore core = core(above(5, 0));
-    String id = raised(run(core, reading(0, AXIAL, 6))).alert().id();
-    List<Effect> effects = core.use(registry(above(5, 0)).with(List.of(new Change.Remove(Kind.RULE, "r"))));
-    assertThat(effects).contains(new Effect.Closed(id, at(0)));
-    assertThat(core.state().trackers()).isEmpty();
-  }
-
-  @Provide
-  Arbitrary<List<Event>> stories() {
-    Arbitrary<Double> values = Arbitraries.of(1.0, 4.9, 5.0, 5.2, 6.0, 9.0);
-    Arbitrary<Integer> points = Arbitraries.of(AXIAL, RADIAL);
-    Arbitrary<Integer> steps = Arbitraries.of(1, 20, 70, 400);
-    return Combinators.combine(points, values, steps).as((point, value, step) -> new Object[] {point, value, step}).list().ofMaxSize(40)
-        .map(parts -> {
-          List<Event> events = new ArrayList<>();
-          long second = 0;
-          for (Object[] part : parts) {
-            second += (Integer) part[2];
-            events.add(reading(second, (Integer) part[0], (Double) part[1]));
-          }
-          return events;
+    @Test
+    void threeReportsInARowRaiseAnAlertThatSaysEverything() {
+        List<Effect> effects = run(
+                core(zoneC(new Hold.ForReports(3))),
+                reading(0, RADIAL, 3),
+                reading(10, AXIAL, 5.5),
+                reading(20, AXIAL, 5.9),
+                reading(30, AXIAL, 6.4));
+        assertThat(effects).startsWith(new Effect.Delayed("r", at(10)));
+        assertThat(raised(effects).alert()).satisfies(alert -> {
+            assertThat(alert.startedAt()).isEqualTo(at(10));
+            assertThat(alert.raisedAt()).isEqualTo(at(30));
+            assertThat(alert.pointId()).as("the direction that decided").isEqualTo("p1");
+            assertThat(alert.value()).isEqualTo(6.4);
+            assertThat(alert.summary()).isEqualTo("Whey pump: axial vibration 6.4 mm/s, zone C (5.1 to 8.5 mm/s)");
+            assertThat(alert.limit()).endsWith("of ISO 10816-7, pumps, category II, up to 200 kW");
+            assertThat(alert.guidance()).isEqualTo("Look at the coupling.");
         });
-  }
-
-  /** Recovery after a crash is the same code: from any checkpoint the same events give the same effects. */
-  @Property(tries = 300)
-  void goingOnFromACheckpointGivesTheSameAsNeverHavingStopped(@ForAll("stories") List<Event> story) {
-    Rule silent = new Rule("q", "Silent", new Target.OfPoint("p2"), new Condition.Silent(90), new Hold.ForTime(0), 0, Severity.ADVISORY, true,
-        List.of(), "");
-    Registry registry = registry(zoneC(new Hold.ForTime(60)), silent);
-    List<Effect> whole = run(new JudgingCore(registry, JudgeState.empty()), story.toArray(Event[]::new));
-    for (int cut = 0; cut <= story.size(); cut += 7) {
-      JudgingCore before = new JudgingCore(registry, JudgeState.empty());
-      List<Effect> effects = new ArrayList<>(run(before, story.subList(0, cut).toArray(Event[]::new)));
-      effects.addAll(run(new JudgingCore(registry, before.state()), story.subList(cut, story.size()).toArray(Event[]::new)));
-      assertThat(effects).isEqualTo(whole);
     }
-  }
+
+    @Test
+    void aClockThatWasSetMakesNothingSilentAndHoldsNothingLonger() {
+        Rule silent = new Rule(
+                "r",
+                "Silent",
+                new Target.OfPoint("p1"),
+                new Condition.Silent(600),
+                new Hold.ForTime(0),
+                0,
+                Severity.WARNING,
+                true,
+                List.of(),
+                "");
+        JudgingCore core = core(silent);
+        List<Effect> effects = run(
+                core,
+                reading(0, AXIAL, 3),
+                new Event.ClockMoved(at(3_660), java.time.Duration.ofHours(1)),
+                new Event.TimePassed(at(4_190)));
+        assertThat(effects).isEmpty();
+        assertThat(run(core, new Event.TimePassed(at(4_210))))
+                .as("ten minutes after the reading, by the clock as it is now")
+                .hasSize(1);
+
+        JudgingCore held = core(zoneC(new Hold.ForTime(60)));
+        assertThat(raised(run(
+                                held,
+                                reading(7_200, AXIAL, 6),
+                                new Event.ClockMoved(at(10), java.time.Duration.ofSeconds(-7_200)),
+                                reading(30, AXIAL, 6.1),
+                                new Event.TimePassed(at(75))))
+                        .alert()
+                        .raisedAt())
+                .isEqualTo(at(60));
+    }
+
+    @Test
+    void readingsAreJudgedAlsoWhenTheClockWasSetBack() {
+        assertThat(raised(run(
+                                core(above(5, 0)),
+                                reading(7_200, AXIAL, 3),
+                                new Event.ClockMoved(at(10), java.time.Duration.ofSeconds(-7_200)),
+                                reading(20, AXIAL, 9)))
+                        .alert()
+                        .value())
+                .isEqualTo(9);
+    }
+
+    @Test
+    void whatWasErasedIsJudgedNoMore() {
+        JudgingCore core = core(above(5, 0));
+        run(core, reading(0, AXIAL, 3), new Event.ReadingsErased(at(5), AXIAL, at(0), at(1)));
+        assertThat(core.latest(AXIAL)).isEmpty();
+    }
+
+    @Test
+    void aSpikeWakesNobody() {
+        List<Effect> effects = run(
+                core(zoneC(new Hold.ForReports(3))),
+                reading(0, AXIAL, 9),
+                reading(10, AXIAL, 2),
+                reading(20, AXIAL, 9),
+                reading(30, AXIAL, 2));
+        assertThat(effects)
+                .containsExactly(
+                        new Effect.Delayed("r", at(0)),
+                        new Effect.Settled("r"),
+                        new Effect.Delayed("r", at(20)),
+                        new Effect.Settled("r"));
+    }
+
+    @Test
+    void aHoldTimeEndsWithoutAnotherReading() {
+        JudgingCore core = core(zoneC(new Hold.ForTime(60)));
+        run(core, reading(0, AXIAL, 6));
+        assertThat(run(core, new Event.TimePassed(at(59)))).isEmpty();
+        assertThat(raised(run(core, new Event.TimePassed(at(300)))).alert().raisedAt())
+                .as("when it fell due, not when we looked")
+                .isEqualTo(at(60));
+    }
+
+    @Test
+    void theDeadBandKeepsAnAlertUntilTheValueIsWellBack() {
+        JudgingCore core = core(above(5, 0.5));
+        String id = raised(run(core, reading(0, AXIAL, 5.1))).alert().id();
+        assertThat(run(core, reading(10, AXIAL, 4.9), reading(20, AXIAL, 5.2), reading(30, AXIAL, 4.6)))
+                .isEmpty();
+        assertThat(run(core, reading(40, AXIAL, 4.5))).containsExactly(new Effect.Returned(id, at(40), 4.5));
+    }
+
+    @Test
+    void acknowledgedThenBackToNormalClosesIt() {
+        JudgingCore core = core(above(5, 0));
+        String id = raised(run(core, reading(0, AXIAL, 6))).alert().id();
+        assertThat(run(core, acknowledged(5, id)))
+                .containsExactly(new Effect.Acknowledged(id, at(5), "technician", "coupling is worn"));
+        assertThat(run(core, acknowledged(6, id)))
+                .as("a second time changes nothing")
+                .isEmpty();
+        assertThat(run(core, reading(10, AXIAL, 2)))
+                .containsExactly(new Effect.Returned(id, at(10), 2.0), new Effect.Closed(id, at(10)));
+        assertThat(core.state().trackers()).isEmpty();
+    }
+
+    @Test
+    void backToNormalFirstWaitsForSomebody() {
+        JudgingCore core = core(above(5, 0));
+        String id = raised(run(core, reading(0, AXIAL, 6), reading(10, AXIAL, 2)))
+                .alert()
+                .id();
+        assertThat(core.state().trackers().get("r").state()).isEqualTo(AlertState.RETURNED);
+        assertThat(run(core, reading(20, AXIAL, 7))).containsExactly(new Effect.Recurred(id, at(20)));
+        run(core, reading(30, AXIAL, 2));
+        assertThat(run(core, acknowledged(40, id))).endsWith(new Effect.Closed(id, at(40)));
+    }
+
+    @Test
+    void anAlertEndsOnlyWhenEveryDirectionIsBack() {
+        JudgingCore core = core(zoneC(new Hold.ForReports(1)));
+        run(core, reading(0, AXIAL, 6), reading(1, RADIAL, 7));
+        assertThat(run(core, reading(10, AXIAL, 2))).isEmpty();
+        assertThat(run(core, reading(20, RADIAL, 2))).hasSize(1).first().isInstanceOf(Effect.Returned.class);
+    }
+
+    @Test
+    void silenceIsRaisedWhenItIsDueAndEndsWithTheNextReading() {
+        Rule silent = new Rule(
+                "r",
+                "Silent",
+                new Target.OfPoint("p1"),
+                new Condition.Silent(300),
+                new Hold.ForTime(0),
+                0,
+                Severity.ADVISORY,
+                true,
+                List.of(),
+                "");
+        JudgingCore core = core(silent);
+        assertThat(run(core, new Event.TimePassed(at(1_000))))
+                .as("what was never heard is not silent")
+                .isEmpty();
+        run(core, reading(1_000, AXIAL, 2));
+        Effect.Raised raised = raised(run(core, new Event.TimePassed(at(2_000))));
+        assertThat(raised.alert().raisedAt()).isEqualTo(at(1_300));
+        assertThat(raised.alert().startedAt()).isEqualTo(at(1_000));
+        assertThat(raised.alert().summary()).isEqualTo("Whey pump: axial vibration not heard for 5 min");
+        assertThat(run(core, reading(2_100, AXIAL, 2)))
+                .containsExactly(new Effect.Returned(raised.alert().id(), at(2_100), null));
+    }
+
+    @Test
+    void historyThatIsBroughtInAlertsNobody() {
+        Arrival history = new Arrival(
+                at(0), Arrival.Origin.IMPORT, List.of(new PointReading(AXIAL, Reading.good(at(-3_600), 20))));
+        assertThat(run(core(above(5, 0)), new Event.ReadingsArrived(history))).isEmpty();
+    }
+
+    @Test
+    void badReadingsAndLateOnesAreNotJudged() {
+        JudgingCore core = core(above(5, 0));
+        Arrival bad = Arrival.live(at(10), List.of(new PointReading(AXIAL, new Reading(at(10), 900, Quality.BAD))));
+        assertThat(run(core, new Event.ReadingsArrived(bad))).isEmpty();
+        run(core, reading(20, AXIAL, 2));
+        Arrival late = Arrival.live(at(30), List.of(new PointReading(AXIAL, Reading.good(at(15), 9))));
+        assertThat(run(core, new Event.ReadingsArrived(late))).isEmpty();
+    }
+
+    @Test
+    void aRuleThatIsRemovedEndsItsAlert() {
+        JudgingCore core = core(above(5, 0));
+        String id = raised(run(core, reading(0, AXIAL, 6))).alert().id();
+        List<Effect> effects = core.use(registry(above(5, 0)).with(List.of(new Change.Remove(Kind.RULE, "r"))));
+        assertThat(effects).contains(new Effect.Closed(id, at(0)));
+        assertThat(core.state().trackers()).isEmpty();
+    }
+
+    @Provide
+    Arbitrary<List<Event>> stories() {
+        Arbitrary<Double> values = Arbitraries.of(1.0, 4.9, 5.0, 5.2, 6.0, 9.0);
+        Arbitrary<Integer> points = Arbitraries.of(AXIAL, RADIAL);
+        Arbitrary<Integer> steps = Arbitraries.of(1, 20, 70, 400);
+        return Combinators.combine(points, values, steps)
+                .as((point, value, step) -> new Object[] {point, value, step})
+                .list()
+                .ofMaxSize(40)
+                .map(parts -> {
+                    List<Event> events = new ArrayList<>();
+                    long second = 0;
+                    for (Object[] part : parts) {
+                        second += (Integer) part[2];
+                        events.add(reading(second, (Integer) part[0], (Double) part[1]));
+                    }
+                    return events;
+                });
+    }
+
+    /** Recovery after a crash is the same code: from any checkpoint the same events give the same effects. */
+    @Property(tries = 300)
+    void goingOnFromACheckpointGivesTheSameAsNeverHavingStopped(@ForAll("stories") List<Event> story) {
+        Rule silent = new Rule(
+                "q",
+                "Silent",
+                new Target.OfPoint("p2"),
+                new Condition.Silent(90),
+                new Hold.ForTime(0),
+                0,
+                Severity.ADVISORY,
+                true,
+                List.of(),
+                "");
+        Registry registry = registry(zoneC(new Hold.ForTime(60)), silent);
+        List<Effect> whole = run(new JudgingCore(registry, JudgeState.empty()), story.toArray(Event[]::new));
+        for (int cut = 0; cut <= story.size(); cut += 7) {
+            JudgingCore before = new JudgingCore(registry, JudgeState.empty());
+            List<Effect> effects =
+                    new ArrayList<>(run(before, story.subList(0, cut).toArray(Event[]::new)));
+            effects.addAll(run(
+                    new JudgingCore(registry, before.state()),
+                    story.subList(cut, story.size()).toArray(Event[]::new)));
+            assertThat(effects).isEqualTo(whole);
+        }
+    }
 }

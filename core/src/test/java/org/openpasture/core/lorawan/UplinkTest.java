@@ -9,69 +9,75 @@ import org.junit.jupiter.api.Test;
 
 /** Counters: what is new, what is old, what is somebody else's. Frames come from the independent vectors. */
 class UplinkTest {
-  private static final Vectors.Data THIRD = Vectors.load().data().get(2);
-  private static final Vectors.Data OVER_16_BITS = Vectors.load().data().get(5);
+    private static final Vectors.Data THIRD = Vectors.load().data().get(2);
+    private static final Vectors.Data OVER_16_BITS = Vectors.load().data().get(5);
 
-  private static Uplink check(Vectors.Data vector, long lastUp) {
-    return Uplink.check(Vectors.dataUp(vector.frame()), vector.session(lastUp));
-  }
-
-  private static Uplink.Cause cause(Uplink result) {
-    return ((Uplink.Refused) result).cause();
-  }
-
-  @Test
-  void missingFramesAreCounted() {
-    assertThat(check(THIRD, -1)).isInstanceOfSatisfying(Uplink.Accepted.class, accepted -> assertThat(accepted.lost()).isZero());
-    assertThat(check(THIRD, 0)).isInstanceOfSatisfying(Uplink.Accepted.class, accepted -> assertThat(accepted.lost()).isEqualTo(1));
-  }
-
-  @Test
-  void theCounterGoesOnBeyondSixteenBits() {
-    assertThat(check(OVER_16_BITS, 65_530)).isInstanceOfSatisfying(Uplink.Accepted.class, accepted -> {
-      assertThat(accepted.counter()).isEqualTo(65_536);
-      assertThat(accepted.lost()).isEqualTo(5);
-      assertThat(accepted.session().lastUp()).isEqualTo(65_536);
-    });
-  }
-
-  @Test
-  void aReplayedFrameIsRefused() {
-    assertThat(cause(check(THIRD, 5))).isEqualTo(Uplink.Cause.REPLAYED);
-  }
-
-  @Test
-  void aConfirmedFrameThatComesAgainIsARepetition() {
-    assertThat(check(THIRD, THIRD.counter())).isEqualTo(new Uplink.Repeated(THIRD.counter()));
-  }
-
-  @Test
-  void aDeviceThatCountsFromZeroAgainIsToldFromAWrongKey() {
-    assertThat(cause(check(THIRD, 70_000))).isEqualTo(Uplink.Cause.COUNTER_RESET);
-  }
-
-  @Test
-  void aWrongKeyIsRefused() {
-    Session other = new Session(DevAddr.of(THIRD.devAddr()), AesKey.ofHex("11".repeat(16)), AesKey.ofHex("22".repeat(16)), -1, 0);
-    assertThat(cause(Uplink.check(Vectors.dataUp(THIRD.frame()), other))).isEqualTo(Uplink.Cause.WRONG_KEY);
-  }
-
-  @Test
-  void aFrameThatWasChangedOnTheWayIsRefused() {
-    byte[] bytes = Vectors.hex(THIRD.frame());
-    bytes[12] ^= 1;
-    PhyPayload.DataUp frame = (PhyPayload.DataUp) ((PhyPayload.Parsed.Ok) PhyPayload.parse(bytes)).frame();
-    assertThat(cause(Uplink.check(frame, THIRD.session(-1)))).isEqualTo(Uplink.Cause.WRONG_KEY);
-  }
-
-  /** Whatever was accepted last, a frame is accepted only with a counter that is higher, and never twice. */
-  @Property
-  void anAcceptedCounterIsNewAndIsNeverAcceptedAgain(@ForAll @LongRange(min = -1, max = 200_000) long lastUp) {
-    for (Vectors.Data vector : Vectors.load().data()) {
-      if (check(vector, lastUp) instanceof Uplink.Accepted accepted) {
-        assertThat(accepted.counter()).isGreaterThan(lastUp).isEqualTo(vector.counter());
-        assertThat(Uplink.check(Vectors.dataUp(vector.frame()), accepted.session())).isNotInstanceOf(Uplink.Accepted.class);
-      }
+    private static Uplink check(Vectors.Data vector, long lastUp) {
+        return Uplink.check(Vectors.dataUp(vector.frame()), vector.session(lastUp));
     }
-  }
+
+    private static Uplink.Cause cause(Uplink result) {
+        return ((Uplink.Refused) result).cause();
+    }
+
+    @Test
+    void missingFramesAreCounted() {
+        assertThat(check(THIRD, -1))
+                .isInstanceOfSatisfying(Uplink.Accepted.class, accepted -> assertThat(accepted.lost())
+                        .isZero());
+        assertThat(check(THIRD, 0))
+                .isInstanceOfSatisfying(Uplink.Accepted.class, accepted -> assertThat(accepted.lost())
+                        .isEqualTo(1));
+    }
+
+    @Test
+    void theCounterGoesOnBeyondSixteenBits() {
+        assertThat(check(OVER_16_BITS, 65_530)).isInstanceOfSatisfying(Uplink.Accepted.class, accepted -> {
+            assertThat(accepted.counter()).isEqualTo(65_536);
+            assertThat(accepted.lost()).isEqualTo(5);
+            assertThat(accepted.session().lastUp()).isEqualTo(65_536);
+        });
+    }
+
+    @Test
+    void aReplayedFrameIsRefused() {
+        assertThat(cause(check(THIRD, 5))).isEqualTo(Uplink.Cause.REPLAYED);
+    }
+
+    @Test
+    void aConfirmedFrameThatComesAgainIsARepetition() {
+        assertThat(check(THIRD, THIRD.counter())).isEqualTo(new Uplink.Repeated(THIRD.counter()));
+    }
+
+    @Test
+    void aDeviceThatCountsFromZeroAgainIsToldFromAWrongKey() {
+        assertThat(cause(check(THIRD, 70_000))).isEqualTo(Uplink.Cause.COUNTER_RESET);
+    }
+
+    @Test
+    void aWrongKeyIsRefused() {
+        Session other = new Session(
+                DevAddr.of(THIRD.devAddr()), AesKey.ofHex("11".repeat(16)), AesKey.ofHex("22".repeat(16)), -1, 0);
+        assertThat(cause(Uplink.check(Vectors.dataUp(THIRD.frame()), other))).isEqualTo(Uplink.Cause.WRONG_KEY);
+    }
+
+    @Test
+    void aFrameThatWasChangedOnTheWayIsRefused() {
+        byte[] bytes = Vectors.hex(THIRD.frame());
+        bytes[12] ^= 1;
+        PhyPayload.DataUp frame = (PhyPayload.DataUp) ((PhyPayload.Parsed.Ok) PhyPayload.parse(bytes)).frame();
+        assertThat(cause(Uplink.check(frame, THIRD.session(-1)))).isEqualTo(Uplink.Cause.WRONG_KEY);
+    }
+
+    /** Whatever was accepted last, a frame is accepted only with a counter that is higher, and never twice. */
+    @Property
+    void anAcceptedCounterIsNewAndIsNeverAcceptedAgain(@ForAll @LongRange(min = -1, max = 200_000) long lastUp) {
+        for (Vectors.Data vector : Vectors.load().data()) {
+            if (check(vector, lastUp) instanceof Uplink.Accepted accepted) {
+                assertThat(accepted.counter()).isGreaterThan(lastUp).isEqualTo(vector.counter());
+                assertThat(Uplink.check(Vectors.dataUp(vector.frame()), accepted.session()))
+                        .isNotInstanceOf(Uplink.Accepted.class);
+            }
+        }
+    }
 }

@@ -8,10 +8,10 @@ import org.openpasture.core.judging.Effect;
 
 /** Takes note of what happens to alerts, in the same step in which it becomes durable. */
 public interface AlertFollower {
-  /**
-   * Something happened to an alert, for the first time.
-   *
-   * @param alert looks it up, as it was raised
-   */
-  void follow(DSLContext dsl, Effect effect, Supplier<Optional<Alert>> alert);
+    /**
+     * Something happened to an alert, for the first time.
+     *
+     * @param alert looks it up, as it was raised
+     */
+    void follow(DSLContext dsl, Effect effect, Supplier<Optional<Alert>> alert);
 }

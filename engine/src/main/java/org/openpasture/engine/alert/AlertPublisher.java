@@ -4,15 +4,14 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import org.openpasture.core.alert.Alert;
 import org.openpasture.core.judging.Effect;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.engine.judging.EffectSink;
 import org.openpasture.engine.live.LiveEvent;
 import org.openpasture.engine.live.Watchers;
-import org.openpasture.engine.notice.NoticeText;
 import org.openpasture.engine.notice.NoticeSender;
+import org.openpasture.engine.notice.NoticeText;
 import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.alert.AlertView;
 import org.openpasture.store.notice.Notice;
@@ -24,76 +23,97 @@ import org.springframework.stereotype.Component;
 /** Carries out what the judging core decided: keeps alerts, puts notices into the outbox, tells open pages. */
 @Component
 public class AlertPublisher implements EffectSink {
-  private final RegistryDatabase database;
-  private final RegistryStore registry;
-  private final AlertStore alerts;
-  private final NoticeStore notices;
-  private final NoticeText text;
-  private final NoticeSender sender;
-  private final AlertViews views;
-  private final Watchers live;
-  private final List<AlertFollower> followers;
-  private final Clock clock;
+    private final RegistryDatabase database;
+    private final RegistryStore registry;
+    private final AlertStore alerts;
+    private final NoticeStore notices;
+    private final NoticeText text;
+    private final NoticeSender sender;
+    private final AlertViews views;
+    private final Watchers live;
+    private final List<AlertFollower> followers;
+    private final Clock clock;
 
-  AlertPublisher(RegistryDatabase database, RegistryStore registry, AlertStore alerts, NoticeStore notices, NoticeText text,
-      NoticeSender sender, AlertViews views, Watchers live, List<AlertFollower> followers, Clock clock) {
-    this.database = database;
-    this.registry = registry;
-    this.alerts = alerts;
-    this.notices = notices;
-    this.text = text;
-    this.sender = sender;
-    this.views = views;
-    this.live = live;
-    this.followers = followers;
-    this.clock = clock;
-  }
-
-  /** Alert and notices become durable together. */
-  @Override
-  public void carryOut(List<Effect> effects) {
-    if (effects.isEmpty()) {
-      return;
+    AlertPublisher(
+            RegistryDatabase database,
+            RegistryStore registry,
+            AlertStore alerts,
+            NoticeStore notices,
+            NoticeText text,
+            NoticeSender sender,
+            AlertViews views,
+            Watchers live,
+            List<AlertFollower> followers,
+            Clock clock) {
+        this.database = database;
+        this.registry = registry;
+        this.alerts = alerts;
+        this.notices = notices;
+        this.text = text;
+        this.sender = sender;
+        this.views = views;
+        this.live = live;
+        this.followers = followers;
+        this.clock = clock;
     }
-    List<String> changed = database.write(dsl -> {
-      List<String> ids = new ArrayList<>();
-      for (Effect effect : effects) {
-        if (alerts.apply(dsl, effect)) {
-          alertOf(effect).ifPresent(id -> {
-            ids.add(id);
-            followers.forEach(follower -> follower.follow(dsl, effect, () -> alerts.find(dsl, id)));
-          });
-          if (effect instanceof Effect.Raised(var alert)) {
-            Registry now = registry.now();
-            now.find(Rule.class, alert.ruleId()).ifPresent(rule -> rule.recipients().forEach(recipient ->
-                notices.add(dsl, new Notice(alert.id() + "/raised/" + recipient, alert.id(), recipient,
-                    text.subject(alert), text.body(now, alert), Notice.State.WAITING, 0, null, clock.instant(), null))));
-          }
+
+    /** Alert and notices become durable together. */
+    @Override
+    public void carryOut(List<Effect> effects) {
+        if (effects.isEmpty()) {
+            return;
         }
-      }
-      return ids;
-    });
-    if (!changed.isEmpty()) {
-      sender.wake();
+        List<String> changed = database.write(dsl -> {
+            List<String> ids = new ArrayList<>();
+            for (Effect effect : effects) {
+                if (alerts.apply(dsl, effect)) {
+                    alertOf(effect).ifPresent(id -> {
+                        ids.add(id);
+                        followers.forEach(follower -> follower.follow(dsl, effect, () -> alerts.find(dsl, id)));
+                    });
+                    if (effect instanceof Effect.Raised(var alert)) {
+                        Registry now = registry.now();
+                        now.find(Rule.class, alert.ruleId()).ifPresent(rule -> rule.recipients()
+                                .forEach(recipient -> notices.add(
+                                        dsl,
+                                        new Notice(
+                                                alert.id() + "/raised/" + recipient,
+                                                alert.id(),
+                                                recipient,
+                                                text.subject(alert),
+                                                text.body(now, alert),
+                                                Notice.State.WAITING,
+                                                0,
+                                                null,
+                                                clock.instant(),
+                                                null))));
+                    }
+                }
+            }
+            return ids;
+        });
+        if (!changed.isEmpty()) {
+            sender.wake();
+        }
+        changed.stream().distinct().forEach(this::tell);
     }
-    changed.stream().distinct().forEach(this::tell);
-  }
 
-  /** Tells open pages how an alert is now. */
-  public void tell(String alertId) {
-    Optional<AlertView> view = alerts.find(alertId);
-    view.ifPresent(found -> live.publish(new LiveEvent("alert", found.alert().placeId(), null, views.answer(registry.now(), found))));
-  }
+    /** Tells open pages how an alert is now. */
+    public void tell(String alertId) {
+        Optional<AlertView> view = alerts.find(alertId);
+        view.ifPresent(found -> live.publish(
+                new LiveEvent("alert", found.alert().placeId(), null, views.answer(registry.now(), found))));
+    }
 
-  private static Optional<String> alertOf(Effect effect) {
-    return switch (effect) {
-      case Effect.Raised(var alert) -> Optional.of(alert.id());
-      case Effect.Acknowledged acknowledged -> Optional.of(acknowledged.alertId());
-      case Effect.Returned returned -> Optional.of(returned.alertId());
-      case Effect.Recurred recurred -> Optional.of(recurred.alertId());
-      case Effect.Closed closed -> Optional.of(closed.alertId());
-      case Effect.Delayed delayed -> Optional.empty();
-      case Effect.Settled settled -> Optional.empty();
-    };
-  }
+    private static Optional<String> alertOf(Effect effect) {
+        return switch (effect) {
+            case Effect.Raised(var alert) -> Optional.of(alert.id());
+            case Effect.Acknowledged acknowledged -> Optional.of(acknowledged.alertId());
+            case Effect.Returned returned -> Optional.of(returned.alertId());
+            case Effect.Recurred recurred -> Optional.of(recurred.alertId());
+            case Effect.Closed closed -> Optional.of(closed.alertId());
+            case Effect.Delayed delayed -> Optional.empty();
+            case Effect.Settled settled -> Optional.empty();
+        };
+    }
 }

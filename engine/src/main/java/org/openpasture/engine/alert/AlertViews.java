@@ -1,9 +1,9 @@
 package org.openpasture.engine.alert;
 
 import org.openpasture.api.alert.AlertAnswer;
+import org.openpasture.core.registry.Paths;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.notice.NoticeViews;
-import org.openpasture.core.registry.Paths;
 import org.openpasture.store.alert.AlertView;
 import org.openpasture.store.notice.NoticeStore;
 import org.springframework.stereotype.Component;
@@ -11,19 +11,38 @@ import org.springframework.stereotype.Component;
 /** How alerts are shown. */
 @Component
 public class AlertViews {
-  private final NoticeStore notices;
+    private final NoticeStore notices;
 
-  AlertViews(NoticeStore notices) {
-    this.notices = notices;
-  }
+    AlertViews(NoticeStore notices) {
+        this.notices = notices;
+    }
 
-  public AlertAnswer answer(Registry registry, AlertView view) {
-    var alert = view.alert();
-    return new AlertAnswer(alert.id(), alert.ruleId(), alert.ruleName(), alert.severity(), view.state(), alert.summary(),
-        alert.limit(), alert.value(), alert.unit(), alert.placeId(), Paths.down(registry, alert.placeId()), alert.pointId(),
-        alert.startedAt(), alert.raisedAt(), view.acknowledgedAt(), view.acknowledgedBy(), view.returnedAt(), view.returnValue(),
-        view.closedAt(), alert.guidance(),
-        view.notes().stream().map(note -> new AlertAnswer.NoteView(note.at(), note.person(), note.text())).toList(),
-        notices.ofAlert(alert.id()).stream().map(NoticeViews::of).toList());
-  }
+    public AlertAnswer answer(Registry registry, AlertView view) {
+        var alert = view.alert();
+        return new AlertAnswer(
+                alert.id(),
+                alert.ruleId(),
+                alert.ruleName(),
+                alert.severity(),
+                view.state(),
+                alert.summary(),
+                alert.limit(),
+                alert.value(),
+                alert.unit(),
+                alert.placeId(),
+                Paths.down(registry, alert.placeId()),
+                alert.pointId(),
+                alert.startedAt(),
+                alert.raisedAt(),
+                view.acknowledgedAt(),
+                view.acknowledgedBy(),
+                view.returnedAt(),
+                view.returnValue(),
+                view.closedAt(),
+                alert.guidance(),
+                view.notes().stream()
+                        .map(note -> new AlertAnswer.NoteView(note.at(), note.person(), note.text()))
+                        .toList(),
+                notices.ofAlert(alert.id()).stream().map(NoticeViews::of).toList());
+    }
 }

@@ -15,53 +15,63 @@ import org.openpasture.core.series.SeriesSlice;
  * The import reads it again.
  */
 final class CsvReadings implements ReadingWriter {
-  private final AsciiWriter out;
-  private final boolean several;
+    private final AsciiWriter out;
+    private final boolean several;
 
-  CsvReadings(OutputStream to, List<ExportedPoint> points) throws IOException {
-    out = new AsciiWriter(to);
-    several = points.size() != 1;
-    List<String> header = new ArrayList<>();
-    header.add("time (" + (points.stream().map(ExportedPoint::zone).distinct().count() == 1 ? points.getFirst().zone().getId() : "with offset") + ")");
-    header.add("point");
-    if (several) {
-      header.addAll(List.of("value", "unit", "quality", "name"));
-    } else {
-      ExportedPoint only = points.getFirst();
-      header.add(only.title() + (only.point().unit().isEmpty() ? "" : " (" + only.point().unit() + ")"));
-      header.add("quality");
+    CsvReadings(OutputStream to, List<ExportedPoint> points) throws IOException {
+        out = new AsciiWriter(to);
+        several = points.size() != 1;
+        List<String> header = new ArrayList<>();
+        header.add("time ("
+                + (points.stream().map(ExportedPoint::zone).distinct().count() == 1
+                        ? points.getFirst().zone().getId()
+                        : "with offset")
+                + ")");
+        header.add("point");
+        if (several) {
+            header.addAll(List.of("value", "unit", "quality", "name"));
+        } else {
+            ExportedPoint only = points.getFirst();
+            header.add(only.title()
+                    + (only.point().unit().isEmpty() ? "" : " (" + only.point().unit() + ")"));
+            header.add("quality");
+        }
+        out.put(line(header));
     }
-    out.put(line(header));
-  }
 
-  private static String line(List<String> fields) throws IOException {
-    StringWriter text = new StringWriter();
-    try (CSVPrinter printer = new CSVPrinter(text, CSVFormat.RFC4180)) {
-      printer.printRecord(fields);
+    private static String line(List<String> fields) throws IOException {
+        StringWriter text = new StringWriter();
+        try (CSVPrinter printer = new CSVPrinter(text, CSVFormat.RFC4180)) {
+            printer.printRecord(fields);
+        }
+        return text.toString();
     }
-    return text.toString();
-  }
 
-  @Override
-  public void write(ExportedPoint of, SeriesSlice piece) throws IOException {
-    String unit = several ? line(List.of(of.point().unit())).strip() : "";
-    String name = several ? line(List.of(of.title())) : "";
-    for (int i = 0; i < piece.size(); i++) {
-      out.time(piece.times()[i], of.zone()).put(',').number(of.point().number()).put(',').number(piece.values()[i]).put(',');
-      if (several) {
-        out.put(unit).put(',');
-      }
-      out.put(Quality.ofCode(piece.qualities()[i]).id());
-      if (several) {
-        out.put(',').put(name);
-      } else {
-        out.put("\r\n");
-      }
+    @Override
+    public void write(ExportedPoint of, SeriesSlice piece) throws IOException {
+        String unit = several ? line(List.of(of.point().unit())).strip() : "";
+        String name = several ? line(List.of(of.title())) : "";
+        for (int i = 0; i < piece.size(); i++) {
+            out.time(piece.times()[i], of.zone())
+                    .put(',')
+                    .number(of.point().number())
+                    .put(',')
+                    .number(piece.values()[i])
+                    .put(',');
+            if (several) {
+                out.put(unit).put(',');
+            }
+            out.put(Quality.ofCode(piece.qualities()[i]).id());
+            if (several) {
+                out.put(',').put(name);
+            } else {
+                out.put("\r\n");
+            }
+        }
     }
-  }
 
-  @Override
-  public void close() throws IOException {
-    out.flush();
-  }
+    @Override
+    public void close() throws IOException {
+        out.flush();
+    }
 }

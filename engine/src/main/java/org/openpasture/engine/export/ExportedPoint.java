@@ -14,13 +14,15 @@ import org.openpasture.core.registry.Registry;
  * @param zone of its site, in which times are written
  */
 public record ExportedPoint(Point point, String place, ZoneId zone) {
-  /** A point as it is registered now. */
-  public static ExportedPoint of(Registry now, Point point) {
-    return new ExportedPoint(point, now.place(point.placeId()).map(Place::name).orElse(""),
-        now.siteOf(point.placeId()).map(Site::zone).orElse(ZoneOffset.UTC));
-  }
+    /** A point as it is registered now. */
+    public static ExportedPoint of(Registry now, Point point) {
+        return new ExportedPoint(
+                point,
+                now.place(point.placeId()).map(Place::name).orElse(""),
+                now.siteOf(point.placeId()).map(Site::zone).orElse(ZoneOffset.UTC));
+    }
 
-  String title() {
-    return place.isEmpty() ? point.name() : place + ": " + point.name();
-  }
+    String title() {
+        return place.isEmpty() ? point.name() : place + ": " + point.name();
+    }
 }

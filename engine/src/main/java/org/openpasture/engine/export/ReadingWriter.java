@@ -6,25 +6,28 @@ import java.time.Instant;
 import org.openpasture.core.series.Records;
 import org.openpasture.core.series.SeriesSlice;
 
-/** Writes readings of points, piece by piece, and holds no more than a piece in memory. Closing it completes the file. */
+/**
+ * Writes readings of points, piece by piece, and holds no more than a piece in memory. Closing it completes the file.
+ */
 public interface ReadingWriter extends AutoCloseable {
-  void write(ExportedPoint point, SeriesSlice piece) throws IOException;
+    void write(ExportedPoint point, SeriesSlice piece) throws IOException;
 
-  /** Writes all readings of a point in a range. */
-  static void all(Records records, ReadingWriter writer, ExportedPoint of, Instant from, Instant until) throws IOException {
-    try {
-      records.read(of.point().number(), from, until, piece -> {
+    /** Writes all readings of a point in a range. */
+    static void all(Records records, ReadingWriter writer, ExportedPoint of, Instant from, Instant until)
+            throws IOException {
         try {
-          writer.write(of, piece);
-        } catch (IOException e) {
-          throw new UncheckedIOException(e);
+            records.read(of.point().number(), from, until, piece -> {
+                try {
+                    writer.write(of, piece);
+                } catch (IOException e) {
+                    throw new UncheckedIOException(e);
+                }
+            });
+        } catch (UncheckedIOException e) {
+            throw e.getCause();
         }
-      });
-    } catch (UncheckedIOException e) {
-      throw e.getCause();
     }
-  }
 
-  @Override
-  void close() throws IOException;
+    @Override
+    void close() throws IOException;
 }

@@ -12,16 +12,40 @@ import org.springframework.stereotype.Component;
 /** How frames are shown. */
 @Component
 public class FrameViews {
-  public FrameView view(Registry registry, Frame frame) {
-    HexFormat hex = HexFormat.of();
-    byte[] payload = frame.contents().getLast().payload();
-    return new FrameView(frame.id(), frame.receivedAt(), frame.sentAt(), frame.kind(), frame.deviceId(),
-        registry.find(Device.class, frame.deviceId()).map(Device::name).orElse(null), frame.inletId(),
-        registry.find(Inlet.class, frame.inletId()).map(Inlet::name).orElse(null), frame.address(), hex.formatHex(frame.bytes()),
-        hex.formatHex(payload), frame.isMessage() ? MessageText.text(payload.length == 0 ? frame.bytes() : payload).orElse(null) : null, frame.port(), frame.counter(),
-        frame.outcome() == Frame.Outcome.ACCEPTED, frame.reason(),
-        frame.values(), frame.receptions().stream().map(reception -> new FrameView.Heard(reception.gateway().toString(),
-            registry.gateway(reception.gateway()).map(Gateway::name).orElse(null), reception.rssiDbm(), reception.snrDb(),
-            reception.dataRate(), reception.frequencyHz() / 1e6)).toList());
-  }
+    public FrameView view(Registry registry, Frame frame) {
+        HexFormat hex = HexFormat.of();
+        byte[] payload = frame.contents().getLast().payload();
+        return new FrameView(
+                frame.id(),
+                frame.receivedAt(),
+                frame.sentAt(),
+                frame.kind(),
+                frame.deviceId(),
+                registry.find(Device.class, frame.deviceId()).map(Device::name).orElse(null),
+                frame.inletId(),
+                registry.find(Inlet.class, frame.inletId()).map(Inlet::name).orElse(null),
+                frame.address(),
+                hex.formatHex(frame.bytes()),
+                hex.formatHex(payload),
+                frame.isMessage()
+                        ? MessageText.text(payload.length == 0 ? frame.bytes() : payload)
+                                .orElse(null)
+                        : null,
+                frame.port(),
+                frame.counter(),
+                frame.outcome() == Frame.Outcome.ACCEPTED,
+                frame.reason(),
+                frame.values(),
+                frame.receptions().stream()
+                        .map(reception -> new FrameView.Heard(
+                                reception.gateway().toString(),
+                                registry.gateway(reception.gateway())
+                                        .map(Gateway::name)
+                                        .orElse(null),
+                                reception.rssiDbm(),
+                                reception.snrDb(),
+                                reception.dataRate(),
+                                reception.frequencyHz() / 1e6))
+                        .toList());
+    }
 }

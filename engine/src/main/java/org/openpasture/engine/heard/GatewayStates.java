@@ -23,90 +23,127 @@ import org.springframework.stereotype.Component;
 /** When each gateway was last heard and how well; also those that nobody registered. */
 @Component
 public class GatewayStates {
-  /** Packet forwarders ask for downlinks every few seconds; after this long without any sign one is silent. */
-  public static final Duration SILENT_AFTER = Duration.ofSeconds(60);
-  private static final int MOST_UNKNOWN = 200;
+    /** Packet forwarders ask for downlinks every few seconds; after this long without any sign one is silent. */
+    public static final Duration SILENT_AFTER = Duration.ofSeconds(60);
 
-  private record State(Instant lastHeard, @Nullable Instant lastPull, long frames, @Nullable Double rssi, @Nullable Double snr) {}
+    private static final int MOST_UNKNOWN = 200;
 
-  private final Map<Eui64, State> states = new ConcurrentHashMap<>();
-  private final Map<Eui64, Set<String>> deviceIds = new ConcurrentHashMap<>();
-  private final Map<Eui64, HeardGateway> unknown = new ConcurrentHashMap<>();
-  private final Clock clock;
+    private record State(
+            Instant lastHeard,
+            @Nullable Instant lastPull,
+            long frames,
+            @Nullable Double rssi,
+            @Nullable Double snr) {}
 
-  GatewayStates(Clock clock) {
-    this.clock = clock;
-  }
+    private final Map<Eui64, State> states = new ConcurrentHashMap<>();
+    private final Map<Eui64, Set<String>> deviceIds = new ConcurrentHashMap<>();
+    private final Map<Eui64, HeardGateway> unknown = new ConcurrentHashMap<>();
+    private final Clock clock;
 
-  /** A gateway gave a sign of life. */
-  public void sign(Eui64 eui, boolean asksForDownlinks) {
-    Instant now = clock.instant();
-    states.merge(eui, new State(now, asksForDownlinks ? now : null, 0, null, null), (was, fresh) ->
-        new State(now, asksForDownlinks ? now : was.lastPull(), was.frames(), was.rssi(), was.snr()));
-  }
-
-  /** A gateway brought a frame. */
-  public void frame(Reception reception) {
-    Instant now = clock.instant();
-    states.merge(reception.gateway(), new State(now, null, 1, reception.rssiDbm(), reception.snrDb()), (was, fresh) ->
-        new State(now, was.lastPull(), was.frames() + 1, reception.rssiDbm(), reception.snrDb()));
-  }
-
-  /** A gateway lost its connection: nothing can be sent by it now. */
-  public void gone(Eui64 eui) {
-    states.computeIfPresent(eui, (key, was) -> new State(was.lastHeard(), null, was.frames(), was.rssi(), was.snr()));
-  }
-
-  /** A gateway heard a device; known from the frame log too, so that the cause of a silence outlives a restart. */
-  public void carries(Reception reception, String deviceId) {
-    states.putIfAbsent(reception.gateway(), new State(reception.receivedAt(), null, 0, reception.rssiDbm(), reception.snrDb()));
-    deviceIds.computeIfAbsent(reception.gateway(), key -> ConcurrentHashMap.newKeySet()).add(deviceId);
-  }
-
-  /** Notes a gateway that nobody registered; says whether it is a new one. */
-  public boolean unknown(Eui64 eui, int frames) {
-    Instant now = clock.instant();
-    if (!unknown.containsKey(eui) && unknown.size() >= MOST_UNKNOWN) {
-      unknown.values().stream().min(Comparator.comparing(HeardGateway::lastHeard)).ifPresent(oldest -> unknown.remove(oldest.eui()));
+    GatewayStates(Clock clock) {
+        this.clock = clock;
     }
-    HeardGateway after = unknown.merge(eui, new HeardGateway(eui, now, now, frames),
-        (was, fresh) -> new HeardGateway(eui, was.firstHeard(), now, was.frames() + frames));
-    return after.firstHeard().equals(now);
-  }
 
-  /** Gateways heard and not registered, the newest first. */
-  public List<HeardGateway> heardUnknown(Registry registry) {
-    unknown.keySet().removeIf(eui -> registry.gateway(eui).isPresent());
-    return unknown.values().stream().sorted(Comparator.comparing(HeardGateway::lastHeard).reversed()).toList();
-  }
+    /** A gateway gave a sign of life. */
+    public void sign(Eui64 eui, boolean asksForDownlinks) {
+        Instant now = clock.instant();
+        states.merge(
+                eui,
+                new State(now, asksForDownlinks ? now : null, 0, null, null),
+                (was, fresh) ->
+                        new State(now, asksForDownlinks ? now : was.lastPull(), was.frames(), was.rssi(), was.snr()));
+    }
 
-  /** Whether a gateway was heard within the last minute. */
-  public boolean isOnline(Eui64 eui) {
-    State state = states.get(eui);
-    return state != null && state.lastHeard().isAfter(clock.instant().minus(SILENT_AFTER));
-  }
+    /** A gateway brought a frame. */
+    public void frame(Reception reception) {
+        Instant now = clock.instant();
+        states.merge(
+                reception.gateway(),
+                new State(now, null, 1, reception.rssiDbm(), reception.snrDb()),
+                (was, fresh) ->
+                        new State(now, was.lastPull(), was.frames() + 1, reception.rssiDbm(), reception.snrDb()));
+    }
 
-  /** Gateways that brought frames of a device since the service started. */
-  public List<Eui64> gatewaysOf(String deviceId) {
-    return deviceIds.entrySet().stream().filter(entry -> entry.getValue().contains(deviceId)).map(Map.Entry::getKey)
-        .sorted(Comparator.comparing(Eui64::toString)).toList();
-  }
+    /** A gateway lost its connection: nothing can be sent by it now. */
+    public void gone(Eui64 eui) {
+        states.computeIfPresent(
+                eui, (key, was) -> new State(was.lastHeard(), null, was.frames(), was.rssi(), was.snr()));
+    }
 
-  /** Devices that were heard by a gateway. */
-  public Set<String> devicesOf(Eui64 eui) {
-    return deviceIds.getOrDefault(eui, Set.of());
-  }
+    /** A gateway heard a device; known from the frame log too, so that the cause of a silence outlives a restart. */
+    public void carries(Reception reception, String deviceId) {
+        states.putIfAbsent(
+                reception.gateway(),
+                new State(reception.receivedAt(), null, 0, reception.rssiDbm(), reception.snrDb()));
+        deviceIds
+                .computeIfAbsent(reception.gateway(), key -> ConcurrentHashMap.newKeySet())
+                .add(deviceId);
+    }
 
-  public GatewayView view(Registry registry, Gateway gateway) {
-    Optional<State> state = Optional.ofNullable(states.get(gateway.eui()));
-    Instant recently = clock.instant().minus(SILENT_AFTER);
-    return new GatewayView(gateway.id(), gateway.name(), gateway.eui(), gateway.siteId(),
-        registry.find(Site.class, gateway.siteId()).map(Site::name).orElse(""),
-        state.isEmpty() ? "never-heard" : state.get().lastHeard().isAfter(recently) ? "online" : "silent",
-        state.map(State::lastHeard).orElse(null),
-        state.map(State::lastPull).filter(pull -> pull.isAfter(recently)).isPresent(),
-        state.map(State::frames).orElse(0L), state.map(State::rssi).orElse(null), state.map(State::snr).orElse(null),
-        devicesOf(gateway.eui()).stream().flatMap(id -> registry.find(Device.class, id).stream())
-            .map(Device::name).sorted().toList());
-  }
+    /** Notes a gateway that nobody registered; says whether it is a new one. */
+    public boolean unknown(Eui64 eui, int frames) {
+        Instant now = clock.instant();
+        if (!unknown.containsKey(eui) && unknown.size() >= MOST_UNKNOWN) {
+            unknown.values().stream()
+                    .min(Comparator.comparing(HeardGateway::lastHeard))
+                    .ifPresent(oldest -> unknown.remove(oldest.eui()));
+        }
+        HeardGateway after = unknown.merge(
+                eui,
+                new HeardGateway(eui, now, now, frames),
+                (was, fresh) -> new HeardGateway(eui, was.firstHeard(), now, was.frames() + frames));
+        return after.firstHeard().equals(now);
+    }
+
+    /** Gateways heard and not registered, the newest first. */
+    public List<HeardGateway> heardUnknown(Registry registry) {
+        unknown.keySet().removeIf(eui -> registry.gateway(eui).isPresent());
+        return unknown.values().stream()
+                .sorted(Comparator.comparing(HeardGateway::lastHeard).reversed())
+                .toList();
+    }
+
+    /** Whether a gateway was heard within the last minute. */
+    public boolean isOnline(Eui64 eui) {
+        State state = states.get(eui);
+        return state != null && state.lastHeard().isAfter(clock.instant().minus(SILENT_AFTER));
+    }
+
+    /** Gateways that brought frames of a device since the service started. */
+    public List<Eui64> gatewaysOf(String deviceId) {
+        return deviceIds.entrySet().stream()
+                .filter(entry -> entry.getValue().contains(deviceId))
+                .map(Map.Entry::getKey)
+                .sorted(Comparator.comparing(Eui64::toString))
+                .toList();
+    }
+
+    /** Devices that were heard by a gateway. */
+    public Set<String> devicesOf(Eui64 eui) {
+        return deviceIds.getOrDefault(eui, Set.of());
+    }
+
+    public GatewayView view(Registry registry, Gateway gateway) {
+        Optional<State> state = Optional.ofNullable(states.get(gateway.eui()));
+        Instant recently = clock.instant().minus(SILENT_AFTER);
+        return new GatewayView(
+                gateway.id(),
+                gateway.name(),
+                gateway.eui(),
+                gateway.siteId(),
+                registry.find(Site.class, gateway.siteId()).map(Site::name).orElse(""),
+                state.isEmpty() ? "never-heard" : state.get().lastHeard().isAfter(recently) ? "online" : "silent",
+                state.map(State::lastHeard).orElse(null),
+                state.map(State::lastPull)
+                        .filter(pull -> pull.isAfter(recently))
+                        .isPresent(),
+                state.map(State::frames).orElse(0L),
+                state.map(State::rssi).orElse(null),
+                state.map(State::snr).orElse(null),
+                devicesOf(gateway.eui()).stream()
+                        .flatMap(id -> registry.find(Device.class, id).stream())
+                        .map(Device::name)
+                        .sorted()
+                        .toList());
+    }
 }

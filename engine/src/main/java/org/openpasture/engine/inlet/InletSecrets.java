@@ -11,33 +11,43 @@ import tools.jackson.databind.json.JsonMapper;
 /** What inlets and outlets have to say elsewhere and nobody is shown again: headers, passwords. Encrypted at rest. */
 @Component
 public class InletSecrets {
-  private static final String NAME = "inlet-secrets";
-  private static final int MOST = 20;
-  private static final int LONGEST = 16_384;
-  /** Secrets of several lines, for TLS. */
-  private static final Set<String> PEM = Set.of("ca", "certificate", "key");
-  private final SettingStore settings;
-  private final JsonMapper mapper = JsonMapper.builder().build();
+    private static final String NAME = "inlet-secrets";
+    private static final int MOST = 20;
+    private static final int LONGEST = 16_384;
+    /** Secrets of several lines, for TLS. */
+    private static final Set<String> PEM = Set.of("ca", "certificate", "key");
 
-  InletSecrets(SettingStore settings) {
-    this.settings = settings;
-  }
+    private final SettingStore settings;
+    private final JsonMapper mapper = JsonMapper.builder().build();
 
-  public Map<String, String> of(String inletId) {
-    return settings.secret(inletId, NAME).map(bytes -> mapper.readValue(bytes, new TypeReference<HashMap<String, String>>() { })).orElseGet(HashMap::new);
-  }
-
-  /** Whose they were is gone. */
-  public void forget(String inletId) {
-    settings.forgetSecrets(inletId);
-  }
-
-  /** Keeps them in place of those before. */
-  public void save(String inletId, Map<String, String> secrets) {
-    if (secrets.size() > MOST || secrets.entrySet().stream().anyMatch(entry -> !entry.getKey().matches("[A-Za-z0-9-]{1,60}") || entry.getValue().length() > LONGEST
-        || entry.getValue().chars().anyMatch(c -> c < 0x20 && !(c == '\n' && PEM.contains(entry.getKey()))))) {
-      throw new IllegalArgumentException("there are " + MOST + " secrets at most; each has a name of letters, digits and dashes, and one line of " + LONGEST + " characters");
+    InletSecrets(SettingStore settings) {
+        this.settings = settings;
     }
-    settings.saveSecret(inletId, NAME, mapper.writeValueAsBytes(secrets));
-  }
+
+    public Map<String, String> of(String inletId) {
+        return settings.secret(inletId, NAME)
+                .map(bytes -> mapper.readValue(bytes, new TypeReference<HashMap<String, String>>() {}))
+                .orElseGet(HashMap::new);
+    }
+
+    /** Whose they were is gone. */
+    public void forget(String inletId) {
+        settings.forgetSecrets(inletId);
+    }
+
+    /** Keeps them in place of those before. */
+    public void save(String inletId, Map<String, String> secrets) {
+        if (secrets.size() > MOST
+                || secrets.entrySet().stream()
+                        .anyMatch(entry -> !entry.getKey().matches("[A-Za-z0-9-]{1,60}")
+                                || entry.getValue().length() > LONGEST
+                                || entry.getValue()
+                                        .chars()
+                                        .anyMatch(c -> c < 0x20 && !(c == '\n' && PEM.contains(entry.getKey()))))) {
+            throw new IllegalArgumentException("there are " + MOST
+                    + " secrets at most; each has a name of letters, digits and dashes, and one line of " + LONGEST
+                    + " characters");
+        }
+        settings.saveSecret(inletId, NAME, mapper.writeValueAsBytes(secrets));
+    }
 }

@@ -10,4 +10,5 @@ import org.jspecify.annotations.Nullable;
  * @param pointId for readings, the point, which must be visible too; else null
  * @param data becomes JSON
  */
-public record LiveEvent(String name, @Nullable String placeId, @Nullable String pointId, Object data) {}
+public record LiveEvent(
+        String name, @Nullable String placeId, @Nullable String pointId, Object data) {}

@@ -19,71 +19,72 @@ import org.springframework.stereotype.Component;
 /** Empties the outbox: tries each notice, again after growing delays, and gives up after two days. */
 @Component
 public class NoticeSender {
-  private static final Logger LOG = LoggerFactory.getLogger(NoticeSender.class);
-  private static final Duration GIVE_UP_AFTER = Duration.ofDays(2);
-  private static final long LOOK_EVERY_SECONDS = 5;
+    private static final Logger LOG = LoggerFactory.getLogger(NoticeSender.class);
+    private static final Duration GIVE_UP_AFTER = Duration.ofDays(2);
+    private static final long LOOK_EVERY_SECONDS = 5;
 
-  private final NoticeStore notices;
-  private final Mailer mailer;
-  private final Watchers live;
-  private final Clock clock;
-  private final Semaphore work = new Semaphore(0);
-  private volatile boolean closed;
+    private final NoticeStore notices;
+    private final Mailer mailer;
+    private final Watchers live;
+    private final Clock clock;
+    private final Semaphore work = new Semaphore(0);
+    private volatile boolean closed;
 
-  NoticeSender(NoticeStore notices, Mailer mailer, Watchers live, Clock clock) {
-    this.notices = notices;
-    this.mailer = mailer;
-    this.live = live;
-    this.clock = clock;
-  }
+    NoticeSender(NoticeStore notices, Mailer mailer, Watchers live, Clock clock) {
+        this.notices = notices;
+        this.mailer = mailer;
+        this.live = live;
+        this.clock = clock;
+    }
 
-  @EventListener(ApplicationReadyEvent.class)
-  void start() {
-    Thread.ofVirtual().name("notices").start(this::loop);
-  }
+    @EventListener(ApplicationReadyEvent.class)
+    void start() {
+        Thread.ofVirtual().name("notices").start(this::loop);
+    }
 
-  /** Something new is in the outbox. */
-  public void wake() {
-    work.release();
-  }
+    /** Something new is in the outbox. */
+    public void wake() {
+        work.release();
+    }
 
-  private void loop() {
-    while (!closed) {
-      try {
-        boolean woken = work.tryAcquire(LOOK_EVERY_SECONDS, TimeUnit.SECONDS);
-        if (woken) {
-          work.drainPermits();
+    private void loop() {
+        while (!closed) {
+            try {
+                boolean woken = work.tryAcquire(LOOK_EVERY_SECONDS, TimeUnit.SECONDS);
+                if (woken) {
+                    work.drainPermits();
+                }
+                notices.due(clock.instant()).forEach(this::attempt);
+            } catch (InterruptedException e) {
+                return;
+            } catch (RuntimeException e) {
+                if (!closed) {
+                    LOG.error("the outbox could not be worked on; trying again", e);
+                }
+            }
         }
-        notices.due(clock.instant()).forEach(this::attempt);
-      } catch (InterruptedException e) {
-        return;
-      } catch (RuntimeException e) {
-        if (!closed) {
-          LOG.error("the outbox could not be worked on; trying again", e);
+    }
+
+    private void attempt(Notice notice) {
+        if (closed) {
+            return;
         }
-      }
+        Optional<String> problem = mailer.send(notice.recipient(), notice.subject(), notice.body());
+        if (problem.isEmpty()) {
+            notices.delivered(notice.id(), clock.instant());
+        } else {
+            Duration delay = Duration.ofSeconds(Math.min(3600, 15L << Math.min(notice.attempts(), 8)));
+            boolean giveUp =
+                    Duration.between(notice.createdAt(), clock.instant()).compareTo(GIVE_UP_AFTER) > 0;
+            notices.failed(notice.id(), problem.get(), clock.instant().plus(delay), giveUp);
+            LOG.warn("notice to {} not delivered: {}", notice.recipient(), problem.get());
+        }
+        live.publish(new LiveEvent("changed", null, null, java.util.Map.of("what", "notices")));
     }
-  }
 
-  private void attempt(Notice notice) {
-    if (closed) {
-      return;
+    @PreDestroy
+    void close() {
+        closed = true;
+        wake();
     }
-    Optional<String> problem = mailer.send(notice.recipient(), notice.subject(), notice.body());
-    if (problem.isEmpty()) {
-      notices.delivered(notice.id(), clock.instant());
-    } else {
-      Duration delay = Duration.ofSeconds(Math.min(3600, 15L << Math.min(notice.attempts(), 8)));
-      boolean giveUp = Duration.between(notice.createdAt(), clock.instant()).compareTo(GIVE_UP_AFTER) > 0;
-      notices.failed(notice.id(), problem.get(), clock.instant().plus(delay), giveUp);
-      LOG.warn("notice to {} not delivered: {}", notice.recipient(), problem.get());
-    }
-    live.publish(new LiveEvent("changed", null, null, java.util.Map.of("what", "notices")));
-  }
-
-  @PreDestroy
-  void close() {
-    closed = true;
-    wake();
-  }
 }

@@ -8,64 +8,69 @@ import java.util.Locale;
 import org.openpasture.core.alert.Alert;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.place.Site;
-import org.openpasture.core.registry.Registry;
 import org.openpasture.core.registry.Paths;
+import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.config.EngineSettings;
 import org.springframework.stereotype.Component;
 
 /** The words of a notice: what, where, the value, the limit, since when, and what to do. */
 @Component
 public class NoticeText {
-  private final EngineSettings settings;
+    private final EngineSettings settings;
 
-  NoticeText(EngineSettings settings) {
-    this.settings = settings;
-  }
-
-  /** Our mark, a fence with a rail for each step of severity, in letters. */
-  static String mark(Severity severity) {
-    return switch (severity) {
-      case NORMAL -> "| |";
-      case ADVISORY -> "|-|";
-      case WARNING -> "|=|";
-      case CRITICAL -> "|#|";
-    };
-  }
-
-  public String subject(Alert alert) {
-    return mark(alert.severity()) + " " + alert.severity().id() + ": " + alert.summary();
-  }
-
-  public String body(Registry registry, Alert alert) {
-    ZoneId zone = registry.siteOf(alert.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
-    StringBuilder body = new StringBuilder();
-    body.append(alert.summary()).append("\n\n");
-    line(body, "Where", String.join(" > ", Paths.down(registry, alert.placeId())));
-    if (alert.value() != null) {
-      line(body, "Value", number(alert.value()) + " " + alert.unit());
+    NoticeText(EngineSettings settings) {
+        this.settings = settings;
     }
-    line(body, "Limit", alert.limit());
-    line(body, "Since", time(alert.startedAt(), zone));
-    line(body, "Raised", time(alert.raisedAt(), zone));
-    line(body, "Rule", alert.ruleName() + " (" + alert.severity().id() + ")");
-    if (!alert.guidance().isBlank()) {
-      body.append("\nWhat to do:\n").append(alert.guidance()).append('\n');
+
+    /** Our mark, a fence with a rail for each step of severity, in letters. */
+    static String mark(Severity severity) {
+        return switch (severity) {
+            case NORMAL -> "| |";
+            case ADVISORY -> "|-|";
+            case WARNING -> "|=|";
+            case CRITICAL -> "|#|";
+        };
     }
-    if (!settings.addressOrEmpty().isEmpty()) {
-      body.append("\nLook and acknowledge: ").append(settings.addressOrEmpty()).append("/alerts/").append(alert.id()).append('\n');
+
+    public String subject(Alert alert) {
+        return mark(alert.severity()) + " " + alert.severity().id() + ": " + alert.summary();
     }
-    return body.toString();
-  }
 
-  private static void line(StringBuilder body, String name, String value) {
-    body.append(String.format(Locale.ROOT, "%-8s%s%n", name + ":", value));
-  }
+    public String body(Registry registry, Alert alert) {
+        ZoneId zone = registry.siteOf(alert.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
+        StringBuilder body = new StringBuilder();
+        body.append(alert.summary()).append("\n\n");
+        line(body, "Where", String.join(" > ", Paths.down(registry, alert.placeId())));
+        if (alert.value() != null) {
+            line(body, "Value", number(alert.value()) + " " + alert.unit());
+        }
+        line(body, "Limit", alert.limit());
+        line(body, "Since", time(alert.startedAt(), zone));
+        line(body, "Raised", time(alert.raisedAt(), zone));
+        line(body, "Rule", alert.ruleName() + " (" + alert.severity().id() + ")");
+        if (!alert.guidance().isBlank()) {
+            body.append("\nWhat to do:\n").append(alert.guidance()).append('\n');
+        }
+        if (!settings.addressOrEmpty().isEmpty()) {
+            body.append("\nLook and acknowledge: ")
+                    .append(settings.addressOrEmpty())
+                    .append("/alerts/")
+                    .append(alert.id())
+                    .append('\n');
+        }
+        return body.toString();
+    }
 
-  private static String number(double value) {
-    return String.format(Locale.ROOT, "%.2f", value);
-  }
+    private static void line(StringBuilder body, String name, String value) {
+        body.append(String.format(Locale.ROOT, "%-8s%s%n", name + ":", value));
+    }
 
-  private static String time(Instant at, ZoneId zone) {
-    return DateTimeFormatter.ofPattern("d MMM yyyy HH:mm:ss zzz", Locale.ENGLISH).format(at.atZone(zone));
-  }
+    private static String number(double value) {
+        return String.format(Locale.ROOT, "%.2f", value);
+    }
+
+    private static String time(Instant at, ZoneId zone) {
+        return DateTimeFormatter.ofPattern("d MMM yyyy HH:mm:ss zzz", Locale.ENGLISH)
+                .format(at.atZone(zone));
+    }
 }

@@ -5,11 +5,19 @@ import org.openpasture.store.notice.Notice;
 
 /** How notices are shown. */
 public final class NoticeViews {
-  private NoticeViews() {}
+    private NoticeViews() {}
 
-  /** A notice without its text. */
-  public static NoticeView of(Notice notice) {
-    return new NoticeView(notice.id(), notice.alertId(), notice.recipient(), notice.subject(), notice.state().id(), notice.attempts(),
-        notice.lastError(), notice.createdAt(), notice.sentAt());
-  }
+    /** A notice without its text. */
+    public static NoticeView of(Notice notice) {
+        return new NoticeView(
+                notice.id(),
+                notice.alertId(),
+                notice.recipient(),
+                notice.subject(),
+                notice.state().id(),
+                notice.attempts(),
+                notice.lastError(),
+                notice.createdAt(),
+                notice.sentAt());
+    }
 }

@@ -32,14 +32,14 @@ import org.openpasture.core.place.Point;
 import org.openpasture.core.reading.Arrival;
 import org.openpasture.core.reading.PointReading;
 import org.openpasture.core.registry.Registry;
-import org.openpasture.inlets.broker.Broker;
-import org.openpasture.inlets.passing.HttpPasser;
-import org.openpasture.inlets.passing.MqttPasser;
-import org.openpasture.inlets.passing.Passer;
 import org.openpasture.engine.alert.AlertFollower;
 import org.openpasture.engine.inlet.BrokerDesk;
 import org.openpasture.engine.inlet.InletSecrets;
 import org.openpasture.engine.live.Watchers;
+import org.openpasture.inlets.broker.Broker;
+import org.openpasture.inlets.passing.HttpPasser;
+import org.openpasture.inlets.passing.MqttPasser;
+import org.openpasture.inlets.passing.Passer;
 import org.openpasture.store.outlet.OutletItem;
 import org.openpasture.store.outlet.OutletQueue;
 import org.openpasture.store.registry.RegistryStore;
@@ -52,232 +52,305 @@ import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 
 /**
- * Passes on what outlets want: puts it into their queues as it is committed, and sends from these in order, each outlet on a thread of its own, so that one
- * whose outside is away holds up nobody.
+ * Passes on what outlets want: puts it into their queues as it is committed, and sends from these in order, each outlet
+ * on a thread of its own, so that one whose outside is away holds up nobody.
  */
 @Component
 public class PassingDesk implements AlertFollower {
-  private static final Logger LOG = LoggerFactory.getLogger(PassingDesk.class);
-  private static final Duration POSITION_KEPT_EVERY = Duration.ofSeconds(20);
-  private final RegistryStore registry;
-  private final TelemetryStore telemetry;
-  private final OutletQueue queue;
-  private final InletSecrets secrets;
-  private final BrokerDesk broker;
-  private final Watchers live;
-  private final Clock clock;
-  private final BlockingQueue<Committed> committed = new LinkedBlockingQueue<>();
-  private final Map<String, OutletLine> lines = new ConcurrentHashMap<>();
-  private final Thread collector;
-  private volatile boolean closed;
-  private Instant positionKept = Instant.MIN;
+    private static final Logger LOG = LoggerFactory.getLogger(PassingDesk.class);
+    private static final Duration POSITION_KEPT_EVERY = Duration.ofSeconds(20);
+    private final RegistryStore registry;
+    private final TelemetryStore telemetry;
+    private final OutletQueue queue;
+    private final InletSecrets secrets;
+    private final BrokerDesk broker;
+    private final Watchers live;
+    private final Clock clock;
+    private final BlockingQueue<Committed> committed = new LinkedBlockingQueue<>();
+    private final Map<String, OutletLine> lines = new ConcurrentHashMap<>();
+    private final Thread collector;
+    private volatile boolean closed;
+    private Instant positionKept = Instant.MIN;
 
-  PassingDesk(RegistryStore registry, TelemetryStore telemetry, OutletQueue queue, InletSecrets secrets, BrokerDesk broker, Watchers live, Clock clock) {
-    this.registry = registry;
-    this.telemetry = telemetry;
-    this.queue = queue;
-    this.secrets = secrets;
-    this.broker = broker;
-    this.live = live;
-    this.clock = clock;
-    telemetry.onCommitted(committed::add);
-    if (isSomethingWanted()) {
-      // What was committed before a crash and not yet looked at is in the journal.
-      queue.position().ifPresent(position -> telemetry.readJournal(position, this::collect));
-    }
-    this.collector = Thread.ofPlatform().daemon().name("outlets").start(this::collect);
-    registry.onChange(now -> carryOut(now.all(Outlet.class)));
-  }
-
-  @EventListener(ApplicationReadyEvent.class)
-  void start() {
-    carryOut(registry.now().all(Outlet.class));
-  }
-
-  /** Says the newest of each point again by a broker that has just begun: what it retained before is forgotten, and whoever subscribes wants to see something. */
-  @EventListener
-  void sayAgain(BrokerDesk.Opened opened) {
-    Registry now = registry.now();
-    for (Outlet outlet : now.all(Outlet.class)) {
-      if (!outlet.paused() && outlet.readings() && outlet.destination() instanceof Destination.OwnTopic(String topic, Boolean retained) && Boolean.TRUE.equals(retained)
-          && topic.contains(Destination.POINT)) {
-        List<PassingText.Of> newest = now.all(Point.class).stream().filter(Point::released).filter(point -> wants(now, outlet, point))
-            .flatMap(point -> telemetry.series().last(point.number()).map(reading -> new PassingText.Of(point, reading)).stream()).toList();
-        items(now, outlet, newest).forEach(item -> opened.broker().publish(topic.replace(Destination.POINT, item.topic()), item.body().getBytes(StandardCharsets.UTF_8), true));
-      }
-    }
-  }
-
-  private boolean isSomethingWanted() {
-    return registry.now().all(Outlet.class).stream().anyMatch(Outlet::readings);
-  }
-
-  private void collect() {
-    List<Committed> taken = new ArrayList<>();
-    while (!closed) {
-      try {
-        Committed first = committed.poll(1, TimeUnit.SECONDS);
-        if (first == null) {
-          continue;
-        }
-        taken.add(first);
-        committed.drainTo(taken, 500);
+    PassingDesk(
+            RegistryStore registry,
+            TelemetryStore telemetry,
+            OutletQueue queue,
+            InletSecrets secrets,
+            BrokerDesk broker,
+            Watchers live,
+            Clock clock) {
+        this.registry = registry;
+        this.telemetry = telemetry;
+        this.queue = queue;
+        this.secrets = secrets;
+        this.broker = broker;
+        this.live = live;
+        this.clock = clock;
+        telemetry.onCommitted(committed::add);
         if (isSomethingWanted()) {
-          collect(taken.getLast().journalSeq(), taken.stream().flatMap(one -> one.events().stream()).toList());
+            // What was committed before a crash and not yet looked at is in the journal.
+            queue.position().ifPresent(position -> telemetry.readJournal(position, this::collect));
         }
-      } catch (InterruptedException e) {
-        return;
-      } catch (RuntimeException e) {
-        LOG.error("readings could not be put into the queues of outlets", e);
-      }
-      taken.clear();
-    }
-  }
-
-  /** Keeps what outlets want of these events. */
-  private void collect(long journalSeq, List<Event> events) {
-    Registry now = registry.now();
-    List<PassingText.Of> readings = events.stream().flatMap(event -> event instanceof Event.ReadingsArrived(Arrival arrival) && arrival.origin() == Arrival.Origin.LIVE
-        ? arrival.readings().stream() : Stream.<PointReading>empty())
-        .flatMap(entry -> now.point(entry.point()).filter(Point::released).map(point -> new PassingText.Of(point, entry.reading())).stream()).toList();
-    List<OutletItem> items = new ArrayList<>();
-    for (Outlet outlet : now.all(Outlet.class)) {
-      if (outlet.readings()) {
-        items.addAll(items(now, outlet, readings.stream().filter(of -> wants(now, outlet, of.point())).toList()));
-      }
-    }
-    Instant at = clock.instant();
-    // How far it looked is kept now and then also where nothing was wanted, so that after a crash little is looked at again.
-    if (!items.isEmpty() || at.isAfter(positionKept.plus(POSITION_KEPT_EVERY))) {
-      queue.keep(items, journalSeq);
-      positionKept = at;
-      items.stream().map(OutletItem::outletId).distinct().forEach(this::wake);
-    }
-  }
-
-  private List<OutletItem> items(Registry now, Outlet outlet, List<PassingText.Of> readings) {
-    if (readings.isEmpty()) {
-      return List.of();
-    }
-    if (!outlet.destination().topic().contains(Destination.POINT)) {
-      return List.of(new OutletItem(0, outlet.id(), OutletItem.READINGS, "", PassingText.readings(now, outlet.form(), readings), clock.instant()));
-    }
-    return readings.stream().map(of -> new OutletItem(0, outlet.id(), OutletItem.READINGS, PassingText.topicOf(now, of.point()),
-        PassingText.readings(now, outlet.form(), List.of(of)), clock.instant())).toList();
-  }
-
-  private static boolean wants(Registry now, Outlet outlet, Point point) {
-    return (outlet.quantities() == null || outlet.quantities().contains(point.quantity())) && isIn(now, outlet, point.placeId());
-  }
-
-  private static boolean isIn(Registry now, Outlet outlet, String placeId) {
-    return now.pathUp(placeId).stream().map(Place::id).anyMatch(outlet.placeIds()::contains);
-  }
-
-  @Override
-  public void follow(DSLContext dsl, Effect effect, Supplier<Optional<Alert>> alert) {
-    Registry now = registry.now();
-    List<Outlet> outlets = now.all(Outlet.class).stream().filter(Outlet::alerts).toList();
-    if (outlets.isEmpty()) {
-      return;
-    }
-    alert.get().ifPresent(of -> PassingText.alert(now, of, effect).ifPresent(body -> outlets.stream().filter(outlet -> isIn(now, outlet, of.placeId())).forEach(outlet -> {
-      queue.add(dsl, new OutletItem(0, outlet.id(), OutletItem.ALERT, "alerts", body, clock.instant()));
-      wake(outlet.id());
-    })));
-  }
-
-  private void wake(String outletId) {
-    Optional.ofNullable(lines.get(outletId)).ifPresent(OutletLine::wake);
-  }
-
-  private synchronized void carryOut(Collection<Outlet> wanted) {
-    Map<String, Outlet> byId = wanted.stream().collect(Collectors.toMap(Outlet::id, outlet -> outlet));
-    List.copyOf(lines.values()).stream().filter(line -> !line.outlet().equals(byId.get(line.outlet().id()))).forEach(line -> {
-      lines.remove(line.outlet().id());
-      line.close();
-      if (!byId.containsKey(line.outlet().id())) {
-        queue.forget(line.outlet().id());
-      }
-    });
-    if (!closed) {
-      byId.values().forEach(outlet -> lines.computeIfAbsent(outlet.id(), id -> new OutletLine(outlet, () -> passer(outlet, ""), queue, live, clock)));
-    }
-  }
-
-  /** Opens an outlet anew, as when a secret of it was changed. */
-  public synchronized void reopen(String outletId) {
-    OutletLine old = lines.remove(outletId);
-    if (old != null) {
-      old.close();
-    }
-    carryOut(registry.now().all(Outlet.class));
-  }
-
-  /** How an outlet goes. */
-  public record Standing(String state, String reason, int waiting, @Nullable Instant oldestAt, OutletLine.Counts counts) {}
-
-  public Standing standing(Outlet outlet) {
-    OutletLine line = lines.get(outlet.id());
-    List<OutletItem> oldest = queue.oldest(outlet.id(), 1);
-    int waiting = queue.count(outlet.id());
-    Instant oldestAt = oldest.isEmpty() ? null : oldest.getFirst().createdAt();
-    return line == null ? new Standing("down", "It is being opened.", waiting, oldestAt, OutletLine.Counts.NONE)
-        : new Standing(line.state(), line.reason(), waiting, oldestAt, line.counts());
-  }
-
-  /**
-   * Sends a message that says that it is a trial; nothing of it is kept here.
-   *
-   * @return what the outside answered
-   */
-  public String attempt(Outlet outlet) throws IOException, InterruptedException {
-    try (Passer passer = passer(outlet, "-trial")) {
-      return passer.pass(new Passer.Message(outlet.destination().topic().replace(Destination.POINT, "trial"), "application/json",
-          ("{\"trial\":true,\"outlet\":\"" + outlet.name().replaceAll("[\"\\\\]", "") + "\",\"time\":\"" + clock.instant() + "\"}").getBytes(StandardCharsets.UTF_8)));
-    }
-  }
-
-  private Passer passer(Outlet outlet, String purpose) {
-    Map<String, String> hush = secrets.of(outlet.id());
-    return switch (outlet.destination()) {
-      case Destination.HttpPost post -> new HttpPasser(post, hush, clock);
-      case Destination.MqttTopic there -> new MqttPasser(there, "pasture-out-" + outlet.id() + purpose, hush);
-      case Destination.OwnTopic here -> new OwnPasser(here);
-    };
-  }
-
-  /** Publishes by the broker of this service. */
-  private final class OwnPasser implements Passer {
-    private static final int PATIENCE_SECONDS = 10;
-    private final Destination.OwnTopic destination;
-
-    private OwnPasser(Destination.OwnTopic destination) {
-      this.destination = destination;
+        this.collector = Thread.ofPlatform().daemon().name("outlets").start(this::collect);
+        registry.onChange(now -> carryOut(now.all(Outlet.class)));
     }
 
-    @Override
-    public String pass(Message message) throws IOException, InterruptedException {
-      Broker running = broker.broker().orElseThrow(() -> new IOException(broker.problem()));
-      try {
-        running.publish(message.topic(), message.body(), Boolean.TRUE.equals(destination.retained())).get(PATIENCE_SECONDS, TimeUnit.SECONDS);
-        return "It was published as " + message.topic() + ".";
-      } catch (ExecutionException | TimeoutException e) {
-        throw new IOException("the broker of this service did not take it: " + e, e);
-      }
+    @EventListener(ApplicationReadyEvent.class)
+    void start() {
+        carryOut(registry.now().all(Outlet.class));
+    }
+
+    /**
+     * Says the newest of each point again by a broker that has just begun: what it retained before is forgotten, and
+     * whoever subscribes wants to see something.
+     */
+    @EventListener
+    void sayAgain(BrokerDesk.Opened opened) {
+        Registry now = registry.now();
+        for (Outlet outlet : now.all(Outlet.class)) {
+            if (!outlet.paused()
+                    && outlet.readings()
+                    && outlet.destination() instanceof Destination.OwnTopic(String topic, Boolean retained)
+                    && Boolean.TRUE.equals(retained)
+                    && topic.contains(Destination.POINT)) {
+                List<PassingText.Of> newest = now.all(Point.class).stream()
+                        .filter(Point::released)
+                        .filter(point -> wants(now, outlet, point))
+                        .flatMap(
+                                point -> telemetry
+                                        .series()
+                                        .last(point.number())
+                                        .map(reading -> new PassingText.Of(point, reading))
+                                        .stream())
+                        .toList();
+                items(now, outlet, newest).forEach(item -> opened.broker()
+                        .publish(
+                                topic.replace(Destination.POINT, item.topic()),
+                                item.body().getBytes(StandardCharsets.UTF_8),
+                                true));
+            }
+        }
+    }
+
+    private boolean isSomethingWanted() {
+        return registry.now().all(Outlet.class).stream().anyMatch(Outlet::readings);
+    }
+
+    private void collect() {
+        List<Committed> taken = new ArrayList<>();
+        while (!closed) {
+            try {
+                Committed first = committed.poll(1, TimeUnit.SECONDS);
+                if (first == null) {
+                    continue;
+                }
+                taken.add(first);
+                committed.drainTo(taken, 500);
+                if (isSomethingWanted()) {
+                    collect(
+                            taken.getLast().journalSeq(),
+                            taken.stream().flatMap(one -> one.events().stream()).toList());
+                }
+            } catch (InterruptedException e) {
+                return;
+            } catch (RuntimeException e) {
+                LOG.error("readings could not be put into the queues of outlets", e);
+            }
+            taken.clear();
+        }
+    }
+
+    /** Keeps what outlets want of these events. */
+    private void collect(long journalSeq, List<Event> events) {
+        Registry now = registry.now();
+        List<PassingText.Of> readings = events.stream()
+                .flatMap(event -> event instanceof Event.ReadingsArrived(Arrival arrival)
+                                && arrival.origin() == Arrival.Origin.LIVE
+                        ? arrival.readings().stream()
+                        : Stream.<PointReading>empty())
+                .flatMap(entry -> now
+                        .point(entry.point())
+                        .filter(Point::released)
+                        .map(point -> new PassingText.Of(point, entry.reading()))
+                        .stream())
+                .toList();
+        List<OutletItem> items = new ArrayList<>();
+        for (Outlet outlet : now.all(Outlet.class)) {
+            if (outlet.readings()) {
+                items.addAll(items(
+                        now,
+                        outlet,
+                        readings.stream()
+                                .filter(of -> wants(now, outlet, of.point()))
+                                .toList()));
+            }
+        }
+        Instant at = clock.instant();
+        // How far it looked is kept now and then also where nothing was wanted, so that after a crash little is looked
+        // at again.
+        if (!items.isEmpty() || at.isAfter(positionKept.plus(POSITION_KEPT_EVERY))) {
+            queue.keep(items, journalSeq);
+            positionKept = at;
+            items.stream().map(OutletItem::outletId).distinct().forEach(this::wake);
+        }
+    }
+
+    private List<OutletItem> items(Registry now, Outlet outlet, List<PassingText.Of> readings) {
+        if (readings.isEmpty()) {
+            return List.of();
+        }
+        if (!outlet.destination().topic().contains(Destination.POINT)) {
+            return List.of(new OutletItem(
+                    0,
+                    outlet.id(),
+                    OutletItem.READINGS,
+                    "",
+                    PassingText.readings(now, outlet.form(), readings),
+                    clock.instant()));
+        }
+        return readings.stream()
+                .map(of -> new OutletItem(
+                        0,
+                        outlet.id(),
+                        OutletItem.READINGS,
+                        PassingText.topicOf(now, of.point()),
+                        PassingText.readings(now, outlet.form(), List.of(of)),
+                        clock.instant()))
+                .toList();
+    }
+
+    private static boolean wants(Registry now, Outlet outlet, Point point) {
+        return (outlet.quantities() == null || outlet.quantities().contains(point.quantity()))
+                && isIn(now, outlet, point.placeId());
+    }
+
+    private static boolean isIn(Registry now, Outlet outlet, String placeId) {
+        return now.pathUp(placeId).stream().map(Place::id).anyMatch(outlet.placeIds()::contains);
     }
 
     @Override
-    public void close() {
-      // The broker is not ours to close.
+    public void follow(DSLContext dsl, Effect effect, Supplier<Optional<Alert>> alert) {
+        Registry now = registry.now();
+        List<Outlet> outlets =
+                now.all(Outlet.class).stream().filter(Outlet::alerts).toList();
+        if (outlets.isEmpty()) {
+            return;
+        }
+        alert.get().ifPresent(of -> PassingText.alert(now, of, effect).ifPresent(body -> outlets.stream()
+                .filter(outlet -> isIn(now, outlet, of.placeId()))
+                .forEach(outlet -> {
+                    queue.add(dsl, new OutletItem(0, outlet.id(), OutletItem.ALERT, "alerts", body, clock.instant()));
+                    wake(outlet.id());
+                })));
     }
-  }
 
-  @PreDestroy
-  void close() throws InterruptedException {
-    closed = true;
-    collector.interrupt();
-    collector.join(TimeUnit.SECONDS.toMillis(5));
-    List.copyOf(lines.values()).forEach(OutletLine::close);
-  }
+    private void wake(String outletId) {
+        Optional.ofNullable(lines.get(outletId)).ifPresent(OutletLine::wake);
+    }
+
+    private synchronized void carryOut(Collection<Outlet> wanted) {
+        Map<String, Outlet> byId = wanted.stream().collect(Collectors.toMap(Outlet::id, outlet -> outlet));
+        List.copyOf(lines.values()).stream()
+                .filter(line -> !line.outlet().equals(byId.get(line.outlet().id())))
+                .forEach(line -> {
+                    lines.remove(line.outlet().id());
+                    line.close();
+                    if (!byId.containsKey(line.outlet().id())) {
+                        queue.forget(line.outlet().id());
+                    }
+                });
+        if (!closed) {
+            byId.values()
+                    .forEach(outlet -> lines.computeIfAbsent(
+                            outlet.id(), id -> new OutletLine(outlet, () -> passer(outlet, ""), queue, live, clock)));
+        }
+    }
+
+    /** Opens an outlet anew, as when a secret of it was changed. */
+    public synchronized void reopen(String outletId) {
+        OutletLine old = lines.remove(outletId);
+        if (old != null) {
+            old.close();
+        }
+        carryOut(registry.now().all(Outlet.class));
+    }
+
+    /** How an outlet goes. */
+    public record Standing(
+            String state,
+            String reason,
+            int waiting,
+            @Nullable Instant oldestAt,
+            OutletLine.Counts counts) {}
+
+    public Standing standing(Outlet outlet) {
+        OutletLine line = lines.get(outlet.id());
+        List<OutletItem> oldest = queue.oldest(outlet.id(), 1);
+        int waiting = queue.count(outlet.id());
+        Instant oldestAt = oldest.isEmpty() ? null : oldest.getFirst().createdAt();
+        return line == null
+                ? new Standing("down", "It is being opened.", waiting, oldestAt, OutletLine.Counts.NONE)
+                : new Standing(line.state(), line.reason(), waiting, oldestAt, line.counts());
+    }
+
+    /**
+     * Sends a message that says that it is a trial; nothing of it is kept here.
+     *
+     * @return what the outside answered
+     */
+    public String attempt(Outlet outlet) throws IOException, InterruptedException {
+        try (Passer passer = passer(outlet, "-trial")) {
+            return passer.pass(new Passer.Message(
+                    outlet.destination().topic().replace(Destination.POINT, "trial"),
+                    "application/json",
+                    ("{\"trial\":true,\"outlet\":\"" + outlet.name().replaceAll("[\"\\\\]", "") + "\",\"time\":\""
+                                    + clock.instant() + "\"}")
+                            .getBytes(StandardCharsets.UTF_8)));
+        }
+    }
+
+    private Passer passer(Outlet outlet, String purpose) {
+        Map<String, String> hush = secrets.of(outlet.id());
+        return switch (outlet.destination()) {
+            case Destination.HttpPost post -> new HttpPasser(post, hush, clock);
+            case Destination.MqttTopic there -> new MqttPasser(there, "pasture-out-" + outlet.id() + purpose, hush);
+            case Destination.OwnTopic here -> new OwnPasser(here);
+        };
+    }
+
+    /** Publishes by the broker of this service. */
+    private final class OwnPasser implements Passer {
+        private static final int PATIENCE_SECONDS = 10;
+        private final Destination.OwnTopic destination;
+
+        private OwnPasser(Destination.OwnTopic destination) {
+            this.destination = destination;
+        }
+
+        @Override
+        public String pass(Message message) throws IOException, InterruptedException {
+            Broker running = broker.broker().orElseThrow(() -> new IOException(broker.problem()));
+            try {
+                running.publish(message.topic(), message.body(), Boolean.TRUE.equals(destination.retained()))
+                        .get(PATIENCE_SECONDS, TimeUnit.SECONDS);
+                return "It was published as " + message.topic() + ".";
+            } catch (ExecutionException | TimeoutException e) {
+                throw new IOException("the broker of this service did not take it: " + e, e);
+            }
+        }
+
+        @Override
+        public void close() {
+            // The broker is not ours to close.
+        }
+    }
+
+    @PreDestroy
+    void close() throws InterruptedException {
+        closed = true;
+        collector.interrupt();
+        collector.join(TimeUnit.SECONDS.toMillis(5));
+        List.copyOf(lines.values()).forEach(OutletLine::close);
+    }
 }

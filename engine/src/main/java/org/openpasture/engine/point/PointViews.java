@@ -1,7 +1,5 @@
 package org.openpasture.engine.point;
 
-import org.openpasture.core.registry.Paths;
-
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -18,6 +16,7 @@ import org.openpasture.core.limit.Severity;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
+import org.openpasture.core.registry.Paths;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.stereotype.Component;
@@ -25,49 +24,74 @@ import org.springframework.stereotype.Component;
 /** How points are shown: with their newest reading, judged. */
 @Component
 public class PointViews {
-  private final TelemetryStore telemetry;
-  private final Clock clock;
+    private final TelemetryStore telemetry;
+    private final Clock clock;
 
-  PointViews(TelemetryStore telemetry, Clock clock) {
-    this.telemetry = telemetry;
-    this.clock = clock;
-  }
+    PointViews(TelemetryStore telemetry, Clock clock) {
+        this.telemetry = telemetry;
+        this.clock = clock;
+    }
 
-  /** How often the device behind a point usually reports. */
-  public Optional<Duration> interval(Registry registry, Point point) {
-    return source(registry, point).flatMap(assignment -> registry.find(Device.class, assignment.deviceId()))
-        .flatMap(device -> registry.find(DeviceModel.class, device.modelId())).map(model -> Duration.ofSeconds(model.intervalSeconds()));
-  }
+    /** How often the device behind a point usually reports. */
+    public Optional<Duration> interval(Registry registry, Point point) {
+        return source(registry, point)
+                .flatMap(assignment -> registry.find(Device.class, assignment.deviceId()))
+                .flatMap(device -> registry.find(DeviceModel.class, device.modelId()))
+                .map(model -> Duration.ofSeconds(model.intervalSeconds()));
+    }
 
-  public PointView view(Registry registry, Point point) {
-    Optional<Assignment> source = source(registry, point);
-    Optional<Device> device = source.flatMap(assignment -> registry.find(Device.class, assignment.deviceId()));
-    return new PointView(point.id(), point.number(), point.name(), point.placeId(), Paths.down(registry, point.placeId()),
-        point.quantity(), point.quantity().title(), point.unit(), point.quantity().decimals(), point.direction(), point.note(),
-        point.released(), registry.limitsOf(point).map(LimitSet::id).orElse(null), point.limitSet() != null,
-        latest(registry, point).orElse(null), device.map(Device::id).orElse(null),
-        source.map(Assignment::channel).orElse(null),
-        device.flatMap(found -> registry.find(DeviceModel.class, found.modelId())).map(DeviceModel::intervalSeconds).orElse(null));
-  }
+    public PointView view(Registry registry, Point point) {
+        Optional<Assignment> source = source(registry, point);
+        Optional<Device> device = source.flatMap(assignment -> registry.find(Device.class, assignment.deviceId()));
+        return new PointView(
+                point.id(),
+                point.number(),
+                point.name(),
+                point.placeId(),
+                Paths.down(registry, point.placeId()),
+                point.quantity(),
+                point.quantity().title(),
+                point.unit(),
+                point.quantity().decimals(),
+                point.direction(),
+                point.note(),
+                point.released(),
+                registry.limitsOf(point).map(LimitSet::id).orElse(null),
+                point.limitSet() != null,
+                latest(registry, point).orElse(null),
+                device.map(Device::id).orElse(null),
+                source.map(Assignment::channel).orElse(null),
+                device.flatMap(found -> registry.find(DeviceModel.class, found.modelId()))
+                        .map(DeviceModel::intervalSeconds)
+                        .orElse(null));
+    }
 
-  /** The assignment that feeds a point now. */
-  public Optional<Assignment> source(Registry registry, Point point) {
-    Instant now = clock.instant();
-    return registry.assignmentsTo(point.id()).stream().filter(assignment -> assignment.holdsAt(now)).findFirst();
-  }
+    /** The assignment that feeds a point now. */
+    public Optional<Assignment> source(Registry registry, Point point) {
+        Instant now = clock.instant();
+        return registry.assignmentsTo(point.id()).stream()
+                .filter(assignment -> assignment.holdsAt(now))
+                .findFirst();
+    }
 
-  public Optional<LatestView> latest(Registry registry, Point point) {
-    return telemetry.series().last(point.number()).map(reading -> latest(registry, point, reading));
-  }
+    public Optional<LatestView> latest(Registry registry, Point point) {
+        return telemetry.series().last(point.number()).map(reading -> latest(registry, point, reading));
+    }
 
-  /** A reading with what its limits say of it. */
-  public LatestView latest(Registry registry, Point point, Reading reading) {
-    Optional<Judgement> judgement = reading.quality() == Quality.BAD ? Optional.empty()
-        : registry.limitsOf(point).map(set -> set.judge(reading.value(), null));
-    Optional<Boundary> next = judgement.map(Judgement::next);
-    return new LatestView(reading.time(), reading.value(), reading.quality(),
-        judgement.map(Judgement::severity).orElse(Severity.NORMAL), judgement.map(Judgement::zone).orElse(null),
-        judgement.map(Judgement::headroomPercent).orElse(null), next.map(Boundary::value).orElse(null),
-        next.map(Boundary::label).orElse(null));
-  }
+    /** A reading with what its limits say of it. */
+    public LatestView latest(Registry registry, Point point, Reading reading) {
+        Optional<Judgement> judgement = reading.quality() == Quality.BAD
+                ? Optional.empty()
+                : registry.limitsOf(point).map(set -> set.judge(reading.value(), null));
+        Optional<Boundary> next = judgement.map(Judgement::next);
+        return new LatestView(
+                reading.time(),
+                reading.value(),
+                reading.quality(),
+                judgement.map(Judgement::severity).orElse(Severity.NORMAL),
+                judgement.map(Judgement::zone).orElse(null),
+                judgement.map(Judgement::headroomPercent).orElse(null),
+                next.map(Boundary::value).orElse(null),
+                next.map(Boundary::label).orElse(null));
+    }
 }

@@ -1,6 +1,5 @@
 package org.openpasture.engine.radio;
 
-import org.openpasture.engine.band.RadioPlan;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.Map;
@@ -15,76 +14,93 @@ import org.openpasture.core.lorawan.JoinAccept;
 import org.openpasture.core.lorawan.PhyPayload;
 import org.openpasture.core.lorawan.Region;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.engine.band.RadioPlan;
 import org.openpasture.store.telemetry.RadioMemory;
 
 /** Who may join: known, with the right key, and never with the same nonce twice. On the network's thread. */
 final class JoinDesk {
-  /** For experimental networks (LoRa Alliance TS002, NetID type 0). */
-  private static final int NET_ID = 0;
-  private static final int JOIN_NONCES = 1 << 24;
+    /** For experimental networks (LoRa Alliance TS002, NetID type 0). */
+    private static final int NET_ID = 0;
 
-  private final RadioKeys keys;
-  private final Map<String, Set<Integer>> usedNonces;
-  private final Map<String, Integer> joinNonces;
+    private static final int JOIN_NONCES = 1 << 24;
 
-  JoinDesk(RadioKeys keys, RadioMemory memory) {
-    this.keys = keys;
-    this.usedNonces = new HashMap<>(memory.usedNonces());
-    this.joinNonces = new HashMap<>(memory.joinNonces());
-  }
+    private final RadioKeys keys;
+    private final Map<String, Set<Integer>> usedNonces;
+    private final Map<String, Integer> joinNonces;
 
-  /** What came of a request. */
-  sealed interface Result {
-    /**
-     * May join.
-     *
-     * @param nextJoinNonce for the join after this one
-     */
-    record Welcome(Device device, AesKey appKey, int joinNonce, int nextJoinNonce) implements Result {}
-
-    /**
-     * Not answered.
-     *
-     * @param device whose it seems to be; null for nobody's
-     * @param reason for the technician
-     */
-    record Refused(@Nullable Device device, String reason) implements Result {}
-  }
-
-  /** Checks a request; a welcome uses up its nonces. */
-  Result check(Registry now, PhyPayload.JoinRequest join) {
-    Optional<Device> found = now.device(join.devEui());
-    if (found.isEmpty()) {
-      Device swapped = now.device(join.joinEui()).orElse(null);
-      return new Result.Refused(swapped, swapped == null ? "no device has the EUI " + join.devEui()
-          : "no device has the EUI " + join.devEui() + "; its JoinEUI is the EUI of '" + swapped.name() + "': the two were swapped in the device");
+    JoinDesk(RadioKeys keys, RadioMemory memory) {
+        this.keys = keys;
+        this.usedNonces = new HashMap<>(memory.usedNonces());
+        this.joinNonces = new HashMap<>(memory.joinNonces());
     }
-    Device device = found.get();
-    if (!(device.identity() instanceof RadioIdentity.OverTheAir)) {
-      return new Result.Refused(device, "the device asks to join, but is registered as personalised");
-    }
-    Optional<AesKey> appKey = keys.appKey(device.id());
-    if (appKey.isEmpty() || !join.isAuthentic(appKey.get())) {
-      return new Result.Refused(device,
-          "the application key is wrong: the integrity code does not fit. Compare the key on the device with the one entered");
-    }
-    if (!usedNonces.computeIfAbsent(device.id(), id -> new HashSet<>()).add(join.devNonce())) {
-      return new Result.Refused(device, "DevNonce " + join.devNonce() + " was used before: a replayed join request, or a device that lost its memory");
-    }
-    int joinNonce = joinNonces.getOrDefault(device.id(), 1);
-    int next = (joinNonce + 1) % JOIN_NONCES;
-    joinNonces.put(device.id(), next);
-    return new Result.Welcome(device, appKey.get(), joinNonce, next);
-  }
 
-  /** The answer to a welcome, with the session that begins. */
-  JoinAccept accept(Result.Welcome welcome, PhyPayload.JoinRequest join, RadioPlan.Now plan, DevAddr address) {
-    return JoinAccept.answer(join, welcome.appKey(), welcome.joinNonce(), NET_ID, address, plan.region().rx2DataRate(),
-        Region.RX1_DELAY_SECONDS, plan.mac().channelList());
-  }
+    /** What came of a request. */
+    sealed interface Result {
+        /**
+         * May join.
+         *
+         * @param nextJoinNonce for the join after this one
+         */
+        record Welcome(Device device, AesKey appKey, int joinNonce, int nextJoinNonce) implements Result {}
 
-  void forget(String deviceId) {
-    usedNonces.remove(deviceId);
-    joinNonces.remove(deviceId);
-  }
+        /**
+         * Not answered.
+         *
+         * @param device whose it seems to be; null for nobody's
+         * @param reason for the technician
+         */
+        record Refused(@Nullable Device device, String reason) implements Result {}
+    }
+
+    /** Checks a request; a welcome uses up its nonces. */
+    Result check(Registry now, PhyPayload.JoinRequest join) {
+        Optional<Device> found = now.device(join.devEui());
+        if (found.isEmpty()) {
+            Device swapped = now.device(join.joinEui()).orElse(null);
+            return new Result.Refused(
+                    swapped,
+                    swapped == null
+                            ? "no device has the EUI " + join.devEui()
+                            : "no device has the EUI " + join.devEui() + "; its JoinEUI is the EUI of '"
+                                    + swapped.name() + "': the two were swapped in the device");
+        }
+        Device device = found.get();
+        if (!(device.identity() instanceof RadioIdentity.OverTheAir)) {
+            return new Result.Refused(device, "the device asks to join, but is registered as personalised");
+        }
+        Optional<AesKey> appKey = keys.appKey(device.id());
+        if (appKey.isEmpty() || !join.isAuthentic(appKey.get())) {
+            return new Result.Refused(
+                    device,
+                    "the application key is wrong: the integrity code does not fit. Compare the key on the device with the one entered");
+        }
+        if (!usedNonces.computeIfAbsent(device.id(), id -> new HashSet<>()).add(join.devNonce())) {
+            return new Result.Refused(
+                    device,
+                    "DevNonce " + join.devNonce()
+                            + " was used before: a replayed join request, or a device that lost its memory");
+        }
+        int joinNonce = joinNonces.getOrDefault(device.id(), 1);
+        int next = (joinNonce + 1) % JOIN_NONCES;
+        joinNonces.put(device.id(), next);
+        return new Result.Welcome(device, appKey.get(), joinNonce, next);
+    }
+
+    /** The answer to a welcome, with the session that begins. */
+    JoinAccept accept(Result.Welcome welcome, PhyPayload.JoinRequest join, RadioPlan.Now plan, DevAddr address) {
+        return JoinAccept.answer(
+                join,
+                welcome.appKey(),
+                welcome.joinNonce(),
+                NET_ID,
+                address,
+                plan.region().rx2DataRate(),
+                Region.RX1_DELAY_SECONDS,
+                plan.mac().channelList());
+    }
+
+    void forget(String deviceId) {
+        usedNonces.remove(deviceId);
+        joinNonces.remove(deviceId);
+    }
 }

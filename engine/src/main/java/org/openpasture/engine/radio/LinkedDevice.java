@@ -8,14 +8,14 @@ import org.openpasture.core.lorawan.Session;
 
 /** What the network has in mind of one device that has a session. On the network's thread. */
 final class LinkedDevice {
-  Session session;
-  MacState mac;
-  LinkHistory history = LinkHistory.empty();
-  /** How it was heard last, the best first; empty after a restart. */
-  List<Reception> heard = List.of();
+    Session session;
+    MacState mac;
+    LinkHistory history = LinkHistory.empty();
+    /** How it was heard last, the best first; empty after a restart. */
+    List<Reception> heard = List.of();
 
-  LinkedDevice(Session session, MacState mac) {
-    this.session = session;
-    this.mac = mac;
-  }
+    LinkedDevice(Session session, MacState mac) {
+        this.session = session;
+        this.mac = mac;
+    }
 }

@@ -10,77 +10,80 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 
-/** The one thread on which the radio network works, so that nothing in it needs a lock. Runs things at once or after a while. */
+/**
+ * The one thread on which the radio network works, so that nothing in it needs a lock. Runs things at once or after a
+ * while.
+ */
 @Component
 class RadioThread {
-  private static final Logger LOG = LoggerFactory.getLogger(RadioThread.class);
-  private static final int MOST_FRAMES = 50_000;
+    private static final Logger LOG = LoggerFactory.getLogger(RadioThread.class);
+    private static final int MOST_FRAMES = 50_000;
 
-  /** Something to do at a time; of the same time in the order in which they came. */
-  private record Task(long dueNanos, long order, boolean frame, Runnable work) implements Delayed {
-    @Override
-    public long getDelay(TimeUnit unit) {
-      return unit.convert(dueNanos - System.nanoTime(), TimeUnit.NANOSECONDS);
-    }
-
-    @Override
-    public int compareTo(Delayed other) {
-      Task task = (Task) other;
-      int byTime = Long.compare(dueNanos - task.dueNanos, 0);
-      return byTime != 0 ? byTime : Long.compare(order, task.order);
-    }
-  }
-
-  private final DelayQueue<Task> queue = new DelayQueue<>();
-  private final AtomicLong orders = new AtomicLong();
-  private final AtomicInteger frames = new AtomicInteger();
-  private final Thread thread;
-  private volatile boolean closed;
-
-  RadioThread() {
-    this.thread = Thread.ofPlatform().name("radio-network").daemon().start(this::loop);
-  }
-
-  /** Runs something as soon as the thread is free. */
-  void run(Runnable work) {
-    queue.add(new Task(System.nanoTime(), orders.incrementAndGet(), false, work));
-  }
-
-  /** Runs something after a while. */
-  void after(long nanos, Runnable work) {
-    queue.add(new Task(System.nanoTime() + nanos, orders.incrementAndGet(), false, work));
-  }
-
-  /** The same for a frame, unless too many wait already; says whether it will be run. */
-  boolean offerFrame(long nanos, Runnable work) {
-    if (frames.get() >= MOST_FRAMES) {
-      return false;
-    }
-    frames.incrementAndGet();
-    queue.add(new Task(System.nanoTime() + nanos, orders.incrementAndGet(), true, work));
-    return true;
-  }
-
-  private void loop() {
-    while (!closed) {
-      try {
-        Task task = queue.take();
-        if (task.frame()) {
-          frames.decrementAndGet();
+    /** Something to do at a time; of the same time in the order in which they came. */
+    private record Task(long dueNanos, long order, boolean frame, Runnable work) implements Delayed {
+        @Override
+        public long getDelay(TimeUnit unit) {
+            return unit.convert(dueNanos - System.nanoTime(), TimeUnit.NANOSECONDS);
         }
-        task.work().run();
-      } catch (InterruptedException e) {
-        return;
-      } catch (RuntimeException e) {
-        LOG.error("something went wrong in the radio network; it goes on", e);
-      }
-    }
-  }
 
-  @PreDestroy
-  void close() throws InterruptedException {
-    closed = true;
-    run(() -> { });
-    thread.join(TimeUnit.SECONDS.toMillis(5));
-  }
+        @Override
+        public int compareTo(Delayed other) {
+            Task task = (Task) other;
+            int byTime = Long.compare(dueNanos - task.dueNanos, 0);
+            return byTime != 0 ? byTime : Long.compare(order, task.order);
+        }
+    }
+
+    private final DelayQueue<Task> queue = new DelayQueue<>();
+    private final AtomicLong orders = new AtomicLong();
+    private final AtomicInteger frames = new AtomicInteger();
+    private final Thread thread;
+    private volatile boolean closed;
+
+    RadioThread() {
+        this.thread = Thread.ofPlatform().name("radio-network").daemon().start(this::loop);
+    }
+
+    /** Runs something as soon as the thread is free. */
+    void run(Runnable work) {
+        queue.add(new Task(System.nanoTime(), orders.incrementAndGet(), false, work));
+    }
+
+    /** Runs something after a while. */
+    void after(long nanos, Runnable work) {
+        queue.add(new Task(System.nanoTime() + nanos, orders.incrementAndGet(), false, work));
+    }
+
+    /** The same for a frame, unless too many wait already; says whether it will be run. */
+    boolean offerFrame(long nanos, Runnable work) {
+        if (frames.get() >= MOST_FRAMES) {
+            return false;
+        }
+        frames.incrementAndGet();
+        queue.add(new Task(System.nanoTime() + nanos, orders.incrementAndGet(), true, work));
+        return true;
+    }
+
+    private void loop() {
+        while (!closed) {
+            try {
+                Task task = queue.take();
+                if (task.frame()) {
+                    frames.decrementAndGet();
+                }
+                task.work().run();
+            } catch (InterruptedException e) {
+                return;
+            } catch (RuntimeException e) {
+                LOG.error("something went wrong in the radio network; it goes on", e);
+            }
+        }
+    }
+
+    @PreDestroy
+    void close() throws InterruptedException {
+        closed = true;
+        run(() -> {});
+        thread.join(TimeUnit.SECONDS.toMillis(5));
+    }
 }

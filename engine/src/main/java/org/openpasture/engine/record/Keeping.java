@@ -22,90 +22,108 @@ import org.springframework.stereotype.Component;
 /** Keeps what is to be kept: erases what is too old and writes the files of the day, every quarter of an hour. */
 @Component
 public class Keeping {
-  private static final Logger LOG = LoggerFactory.getLogger(Keeping.class);
-  private static final String NAME = "keeping";
-  private static final Duration EVERY = Duration.ofMinutes(15);
-  static final KeepingSettings STANDARD = new KeepingSettings(
-      new KeepDays(Keep.STANDARD.detailDays(), Keep.STANDARD.hourDays(), Keep.STANDARD.dayDays()), Map.of(), Map.of(), 90, false, 365);
+    private static final Logger LOG = LoggerFactory.getLogger(Keeping.class);
+    private static final String NAME = "keeping";
+    private static final Duration EVERY = Duration.ofMinutes(15);
+    static final KeepingSettings STANDARD = new KeepingSettings(
+            new KeepDays(Keep.STANDARD.detailDays(), Keep.STANDARD.hourDays(), Keep.STANDARD.dayDays()),
+            Map.of(),
+            Map.of(),
+            90,
+            false,
+            365);
 
-  private final SettingStore settings;
-  private final TelemetryStore telemetry;
-  private final RegistryStore registry;
-  private final DailyFiles dailyFiles;
-  private final Clock clock;
-  private final Thread thread;
-  private final Semaphore wake = new Semaphore(0);
-  private volatile boolean closing;
+    private final SettingStore settings;
+    private final TelemetryStore telemetry;
+    private final RegistryStore registry;
+    private final DailyFiles dailyFiles;
+    private final Clock clock;
+    private final Thread thread;
+    private final Semaphore wake = new Semaphore(0);
+    private volatile boolean closing;
 
-  Keeping(SettingStore settings, TelemetryStore telemetry, RegistryStore registry, DailyFiles dailyFiles, Clock clock) {
-    this.settings = settings;
-    this.telemetry = telemetry;
-    this.registry = registry;
-    this.dailyFiles = dailyFiles;
-    this.clock = clock;
-    this.thread = Thread.ofVirtual().name("keeping").unstarted(this::loop);
-  }
+    Keeping(
+            SettingStore settings,
+            TelemetryStore telemetry,
+            RegistryStore registry,
+            DailyFiles dailyFiles,
+            Clock clock) {
+        this.settings = settings;
+        this.telemetry = telemetry;
+        this.registry = registry;
+        this.dailyFiles = dailyFiles;
+        this.clock = clock;
+        this.thread = Thread.ofVirtual().name("keeping").unstarted(this::loop);
+    }
 
-  @EventListener(ApplicationReadyEvent.class)
-  void begin() {
-    thread.start();
-  }
+    @EventListener(ApplicationReadyEvent.class)
+    void begin() {
+        thread.start();
+    }
 
-  public KeepingSettings settings() {
-    return settings.find(NAME, KeepingSettings.class).orElse(STANDARD);
-  }
+    public KeepingSettings settings() {
+        return settings.find(NAME, KeepingSettings.class).orElse(STANDARD);
+    }
 
-  /** Keeps other settings from now on; what is too old by them goes at once. */
-  public void save(KeepingSettings next) {
-    keep(next.standard());
-    next.quantities().values().forEach(Keeping::keep);
-    next.points().values().forEach(Keeping::keep);
-    settings.save(NAME, next);
-    wake.release();
-  }
+    /** Keeps other settings from now on; what is too old by them goes at once. */
+    public void save(KeepingSettings next) {
+        keep(next.standard());
+        next.quantities().values().forEach(Keeping::keep);
+        next.points().values().forEach(Keeping::keep);
+        settings.save(NAME, next);
+        wake.release();
+    }
 
-  private static Keep keep(KeepDays days) {
-    return new Keep(days.detail(), days.hours(), days.days());
-  }
+    private static Keep keep(KeepDays days) {
+        return new Keep(days.detail(), days.hours(), days.days());
+    }
 
-  private void loop() {
-    while (!closing) {
-      try {
-        tidy();
-      } catch (RuntimeException e) {
-        if (!closing) {
-          LOG.error("what is too old could not be erased; it is tried again in a quarter of an hour", e);
+    private void loop() {
+        while (!closing) {
+            try {
+                tidy();
+            } catch (RuntimeException e) {
+                if (!closing) {
+                    LOG.error("what is too old could not be erased; it is tried again in a quarter of an hour", e);
+                }
+            }
+            try {
+                wake.tryAcquire(EVERY.toSeconds(), TimeUnit.SECONDS);
+            } catch (InterruptedException e) {
+                return;
+            }
         }
-      }
-      try {
-        wake.tryAcquire(EVERY.toSeconds(), TimeUnit.SECONDS);
-      } catch (InterruptedException e) {
-        return;
-      }
     }
-  }
 
-  /** Does what is due now. */
-  void tidy() {
-    KeepingSettings now = settings();
-    long readings = 0;
-    for (Point point : registry.now().all(Point.class)) {
-      KeepDays days = now.points().getOrDefault(point.id(), now.quantities().getOrDefault(point.quantity().id(), now.standard()));
-      readings += telemetry.erase(point.number(), keep(days));
+    /** Does what is due now. */
+    void tidy() {
+        KeepingSettings now = settings();
+        long readings = 0;
+        for (Point point : registry.now().all(Point.class)) {
+            KeepDays days = now.points()
+                    .getOrDefault(
+                            point.id(),
+                            now.quantities().getOrDefault(point.quantity().id(), now.standard()));
+            readings += telemetry.erase(point.number(), keep(days));
+        }
+        int frames = now.frameDays() == 0
+                ? 0
+                : telemetry.eraseFrames(clock.instant().minus(Duration.ofDays(now.frameDays())));
+        if (readings > 0 || frames > 0) {
+            LOG.info(
+                    "erased as set: {} readings in full detail (their hours and days stay), {} frames",
+                    readings,
+                    frames);
+        }
+        telemetry.shrink();
+        if (now.dailyFiles()) {
+            dailyFiles.write(now.dailyFileDays());
+        }
     }
-    int frames = now.frameDays() == 0 ? 0 : telemetry.eraseFrames(clock.instant().minus(Duration.ofDays(now.frameDays())));
-    if (readings > 0 || frames > 0) {
-      LOG.info("erased as set: {} readings in full detail (their hours and days stay), {} frames", readings, frames);
-    }
-    telemetry.shrink();
-    if (now.dailyFiles()) {
-      dailyFiles.write(now.dailyFileDays());
-    }
-  }
 
-  @PreDestroy
-  void close() {
-    closing = true;
-    wake.release();
-  }
+    @PreDestroy
+    void close() {
+        closing = true;
+        wake.release();
+    }
 }

@@ -16,20 +16,37 @@ import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.config.EngineSettings;
 
 class NoticeTextTest {
-  private static final Registry REGISTRY = Registry.of(List.of(new Site("s", "Creamery", ZoneId.of("Europe/London"), null),
-      new Asset("pump", "Whey pump", "s", "pump", List.of())));
-  private static final Alert ALERT = new Alert("a1", "r", "Vibration in zone C", Severity.WARNING, "pump", "p", Instant.parse("2026-07-01T10:00:00Z"),
-      Instant.parse("2026-07-01T10:00:30Z"), 6.4, "mm/s", "zone C (5.1 to 8.5 mm/s) of ISO 10816-7",
-      "Whey pump: Axial vibration 6.4 mm/s, zone C (5.1 to 8.5 mm/s)", "Look at the coupling.");
+    private static final Registry REGISTRY = Registry.of(List.of(
+            new Site("s", "Creamery", ZoneId.of("Europe/London"), null),
+            new Asset("pump", "Whey pump", "s", "pump", List.of())));
+    private static final Alert ALERT = new Alert(
+            "a1",
+            "r",
+            "Vibration in zone C",
+            Severity.WARNING,
+            "pump",
+            "p",
+            Instant.parse("2026-07-01T10:00:00Z"),
+            Instant.parse("2026-07-01T10:00:30Z"),
+            6.4,
+            "mm/s",
+            "zone C (5.1 to 8.5 mm/s) of ISO 10816-7",
+            "Whey pump: Axial vibration 6.4 mm/s, zone C (5.1 to 8.5 mm/s)",
+            "Look at the coupling.");
 
-  private static NoticeText text(String address) {
-    return new NoticeText(new EngineSettings(Path.of("data"), new EngineSettings.Radio("127.0.0.1", 0, 0, null), new EngineSettings.Mqtt("127.0.0.1", -1, -1, null), "eu868", 0,
-        address == null ? null : URI.create(address)));
-  }
+    private static NoticeText text(String address) {
+        return new NoticeText(new EngineSettings(
+                Path.of("data"),
+                new EngineSettings.Radio("127.0.0.1", 0, 0, null),
+                new EngineSettings.Mqtt("127.0.0.1", -1, -1, null),
+                "eu868",
+                0,
+                address == null ? null : URI.create(address)));
+    }
 
-  @Test
-  void saysWhatWhereTheValueTheLimitSinceWhenAndWhatToDo() {
-    assertThat(text("https://pasture.example/").body(REGISTRY, ALERT)).isEqualTo("""
+    @Test
+    void saysWhatWhereTheValueTheLimitSinceWhenAndWhatToDo() {
+        assertThat(text("https://pasture.example/").body(REGISTRY, ALERT)).isEqualTo("""
         Whey pump: Axial vibration 6.4 mm/s, zone C (5.1 to 8.5 mm/s)
 
         Where:  Creamery > Whey pump
@@ -44,17 +61,17 @@ class NoticeTextTest {
 
         Look and acknowledge: https://pasture.example/alerts/a1
         """);
-  }
+    }
 
-  @Test
-  void hasNoLinkWhereNobodySaidHowTheInstanceIsReached() {
-    assertThat(text(null).body(REGISTRY, ALERT)).doesNotContain("Look and acknowledge");
-  }
+    @Test
+    void hasNoLinkWhereNobodySaidHowTheInstanceIsReached() {
+        assertThat(text(null).body(REGISTRY, ALERT)).doesNotContain("Look and acknowledge");
+    }
 
-  @Test
-  void theFenceHasARailForEachStepOfSeverity() {
-    assertThat(text(null).subject(ALERT)).startsWith("|=| warning: Whey pump");
-    assertThat(NoticeText.mark(Severity.NORMAL)).isEqualTo("| |");
-    assertThat(NoticeText.mark(Severity.CRITICAL)).isEqualTo("|#|");
-  }
+    @Test
+    void theFenceHasARailForEachStepOfSeverity() {
+        assertThat(text(null).subject(ALERT)).startsWith("|=| warning: Whey pump");
+        assertThat(NoticeText.mark(Severity.NORMAL)).isEqualTo("| |");
+        assertThat(NoticeText.mark(Severity.CRITICAL)).isEqualTo("|#|");
+    }
 }

@@ -18,69 +18,105 @@ import org.openpasture.inlets.gateway.Order;
 
 /** What fits into one answer, and when it is sent. */
 class AnswerTest {
-  private static final Region EUROPE = Region.shipped("eu868");
-  private static final Session SESSION = new Session(new DevAddr(5), AesKey.ofHex("00".repeat(16)), AesKey.ofHex("11".repeat(16)), 9, 3);
-  private static final MacState MAC = MacState.fresh(EUROPE, List.of(), false);
-  private static final MacLayer.Turn NOTHING = new MacLayer.Turn(MAC, List.of());
+    private static final Region EUROPE = Region.shipped("eu868");
+    private static final Session SESSION =
+            new Session(new DevAddr(5), AesKey.ofHex("00".repeat(16)), AesKey.ofHex("11".repeat(16)), 9, 3);
+    private static final MacState MAC = MacState.fresh(EUROPE, List.of(), false);
+    private static final MacLayer.Turn NOTHING = new MacLayer.Turn(MAC, List.of());
 
-  private static MacLayer.Turn asking(MacCommand.ToDevice... commands) {
-    return new MacLayer.Turn(MacState.fresh(EUROPE, List.of(867_100_000L), false), List.of(commands));
-  }
+    private static MacLayer.Turn asking(MacCommand.ToDevice... commands) {
+        return new MacLayer.Turn(MacState.fresh(EUROPE, List.of(867_100_000L), false), List.of(commands));
+    }
 
-  private static Optional<Command> command(int bytes) {
-    return Optional.of(new Command(1, "d", Instant.EPOCH, "tech", "x", null, null, 10, new byte[bytes], true, Command.State.WANTED, 0, -1, Instant.EPOCH, ""));
-  }
+    private static Optional<Command> command(int bytes) {
+        return Optional.of(new Command(
+                1,
+                "d",
+                Instant.EPOCH,
+                "tech",
+                "x",
+                null,
+                null,
+                10,
+                new byte[bytes],
+                true,
+                Command.State.WANTED,
+                0,
+                -1,
+                Instant.EPOCH,
+                ""));
+    }
 
-  private static Optional<Answer> answer(String dataRate, boolean confirmed, MacLayer.Turn answers, MacLayer.Turn asks, Optional<Command> command) {
-    return Answer.to(SESSION, EUROPE, EUROPE.dataRate(dataRate).orElseThrow(), 868_300_000,
-        new Answer.Wishes(confirmed, false, answers, asks, false, command, false));
-  }
+    private static Optional<Answer> answer(
+            String dataRate, boolean confirmed, MacLayer.Turn answers, MacLayer.Turn asks, Optional<Command> command) {
+        return Answer.to(
+                SESSION,
+                EUROPE,
+                EUROPE.dataRate(dataRate).orElseThrow(),
+                868_300_000,
+                new Answer.Wishes(confirmed, false, answers, asks, false, command, false));
+    }
 
-  @Test
-  void whereNothingHasToBeSaidNothingIsSent() {
-    assertThat(answer("SF7BW125", false, NOTHING, NOTHING, Optional.empty())).isEmpty();
-  }
+    @Test
+    void whereNothingHasToBeSaidNothingIsSent() {
+        assertThat(answer("SF7BW125", false, NOTHING, NOTHING, Optional.empty()))
+                .isEmpty();
+    }
 
-  @Test
-  void anAcknowledgementAloneIsTwelveBytesInBothWindows() {
-    assertThat(answer("SF9BW125", true, NOTHING, NOTHING, Optional.empty())).hasValueSatisfying(answer -> {
-      assertThat(answer.downlink().bytes()).hasSize(12);
-      assertThat(answer.downlink().counter()).isEqualTo(3);
-      assertThat(answer.windows()).extracting(Order.Window::name, Order.Window::delaySeconds, Order.Window::frequencyHz, window -> window.dataRate().code())
-          .containsExactly(org.assertj.core.groups.Tuple.tuple("RX1", 1, 868_300_000L, "SF9BW125"),
-              org.assertj.core.groups.Tuple.tuple("RX2", 2, 869_525_000L, "SF12BW125"));
-    });
-  }
+    @Test
+    void anAcknowledgementAloneIsTwelveBytesInBothWindows() {
+        assertThat(answer("SF9BW125", true, NOTHING, NOTHING, Optional.empty())).hasValueSatisfying(answer -> {
+            assertThat(answer.downlink().bytes()).hasSize(12);
+            assertThat(answer.downlink().counter()).isEqualTo(3);
+            assertThat(answer.windows())
+                    .extracting(
+                            Order.Window::name,
+                            Order.Window::delaySeconds,
+                            Order.Window::frequencyHz,
+                            window -> window.dataRate().code())
+                    .containsExactly(
+                            org.assertj.core.groups.Tuple.tuple("RX1", 1, 868_300_000L, "SF9BW125"),
+                            org.assertj.core.groups.Tuple.tuple("RX2", 2, 869_525_000L, "SF12BW125"));
+        });
+    }
 
-  /** 100 bytes fit at SF7 (222), not at the second window's SF12 (51). */
-  @Test
-  void whatIsTooLongForTheSecondWindowIsSentInTheFirstOnly() {
-    assertThat(answer("SF7BW125", false, NOTHING, NOTHING, command(100))).hasValueSatisfying(answer -> {
-      assertThat(answer.windows()).extracting(Order.Window::name).containsExactly("RX1");
-      assertThat(answer.command()).isNotNull();
-    });
-  }
+    /** 100 bytes fit at SF7 (222), not at the second window's SF12 (51). */
+    @Test
+    void whatIsTooLongForTheSecondWindowIsSentInTheFirstOnly() {
+        assertThat(answer("SF7BW125", false, NOTHING, NOTHING, command(100))).hasValueSatisfying(answer -> {
+            assertThat(answer.windows()).extracting(Order.Window::name).containsExactly("RX1");
+            assertThat(answer.command()).isNotNull();
+        });
+    }
 
-  @Test
-  void aCommandThatDoesNotFitWaitsAndTheDeviceIsToldThatSomethingDoes() {
-    assertThat(answer("SF12BW125", true, NOTHING, NOTHING, command(100))).hasValueSatisfying(answer -> {
-      assertThat(answer.command()).isNull();
-      assertThat(answer.downlink().bytes()[5] & 0x10).as("FPending").isNotZero();
-    });
-    assertThat(answer("SF12BW125", false, NOTHING, NOTHING, command(100))).as("nothing else to say").isEmpty();
-  }
+    @Test
+    void aCommandThatDoesNotFitWaitsAndTheDeviceIsToldThatSomethingDoes() {
+        assertThat(answer("SF12BW125", true, NOTHING, NOTHING, command(100))).hasValueSatisfying(answer -> {
+            assertThat(answer.command()).isNull();
+            assertThat(answer.downlink().bytes()[5] & 0x10).as("FPending").isNotZero();
+        });
+        assertThat(answer("SF12BW125", false, NOTHING, NOTHING, command(100)))
+                .as("nothing else to say")
+                .isEmpty();
+    }
 
-  @Test
-  void questionsAreLeftForAnotherTimeWhereTheyDoNotFit() {
-    MacLayer.Turn time = new MacLayer.Turn(MAC, List.of(new MacCommand.DeviceTimeAns(Instant.EPOCH), new MacCommand.LinkCheckAns(5, 1)));
-    MacLayer.Turn asks = asking(new MacCommand.LinkAdrReq(5, 0, 7, 0, 1), new MacCommand.DevStatusReq(), new MacCommand.RxTimingSetupReq(2));
-    assertThat(answer("SF7BW125", false, time, asks, Optional.empty())).as("6 + 3 + 5 + 1 + 2 bytes are more than 15").hasValueSatisfying(answer -> {
-      assertThat(answer.downlink().bytes()[5] & 0x0F).isEqualTo(9);
-      assertThat(answer.mac()).isEqualTo(MAC);
-    });
-    assertThat(answer("SF7BW125", false, NOTHING, asks, Optional.empty())).hasValueSatisfying(answer -> {
-      assertThat(answer.downlink().bytes()[5] & 0x0F).isEqualTo(8);
-      assertThat(answer.mac()).isEqualTo(asks.state());
-    });
-  }
+    @Test
+    void questionsAreLeftForAnotherTimeWhereTheyDoNotFit() {
+        MacLayer.Turn time = new MacLayer.Turn(
+                MAC, List.of(new MacCommand.DeviceTimeAns(Instant.EPOCH), new MacCommand.LinkCheckAns(5, 1)));
+        MacLayer.Turn asks = asking(
+                new MacCommand.LinkAdrReq(5, 0, 7, 0, 1),
+                new MacCommand.DevStatusReq(),
+                new MacCommand.RxTimingSetupReq(2));
+        assertThat(answer("SF7BW125", false, time, asks, Optional.empty()))
+                .as("6 + 3 + 5 + 1 + 2 bytes are more than 15")
+                .hasValueSatisfying(answer -> {
+                    assertThat(answer.downlink().bytes()[5] & 0x0F).isEqualTo(9);
+                    assertThat(answer.mac()).isEqualTo(MAC);
+                });
+        assertThat(answer("SF7BW125", false, NOTHING, asks, Optional.empty())).hasValueSatisfying(answer -> {
+            assertThat(answer.downlink().bytes()[5] & 0x0F).isEqualTo(8);
+            assertThat(answer.mac()).isEqualTo(asks.state());
+        });
+    }
 }

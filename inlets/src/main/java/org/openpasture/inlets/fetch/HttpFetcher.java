@@ -20,150 +20,168 @@ import org.openpasture.inlets.message.MessageInlet;
 import org.openpasture.inlets.message.MessageSink;
 
 /**
- * Fetches an address again and again; each answer is a message. Redirects are followed by hand, a few of them, and each place on the way is held against the rule
- * that private addresses are fetched only if the inlet says so.
+ * Fetches an address again and again; each answer is a message. Redirects are followed by hand, a few of them, and each
+ * place on the way is held against the rule that private addresses are fetched only if the inlet says so.
  */
 public final class HttpFetcher implements MessageInlet {
-  private static final Duration CONNECT_WITHIN = Duration.ofSeconds(5);
-  private static final Duration ANSWER_WITHIN = Duration.ofSeconds(20);
-  private static final int MOST_REDIRECTS = 4;
-  private static final int LONGEST = 4 << 20;
-  private final HttpClient client = HttpClient.newBuilder().connectTimeout(CONNECT_WITHIN).followRedirects(HttpClient.Redirect.NEVER).build();
-  private final Source.HttpFetch source;
-  private final Map<String, String> headers;
-  private final Framing framing;
-  private final MessageSink sink;
-  private final Thread thread;
-  private volatile boolean closed;
-  private String tag = "";
+    private static final Duration CONNECT_WITHIN = Duration.ofSeconds(5);
+    private static final Duration ANSWER_WITHIN = Duration.ofSeconds(20);
+    private static final int MOST_REDIRECTS = 4;
+    private static final int LONGEST = 4 << 20;
+    private final HttpClient client = HttpClient.newBuilder()
+            .connectTimeout(CONNECT_WITHIN)
+            .followRedirects(HttpClient.Redirect.NEVER)
+            .build();
+    private final Source.HttpFetch source;
+    private final Map<String, String> headers;
+    private final Framing framing;
+    private final MessageSink sink;
+    private final Thread thread;
+    private volatile boolean closed;
+    private String tag = "";
 
-  /**
-   * Begins to fetch.
-   *
-   * @param headers sent along, secrets among them
-   */
-  public HttpFetcher(Source.HttpFetch source, Map<String, String> headers, Framing framing, MessageSink sink) {
-    this.source = source;
-    this.headers = Map.copyOf(headers);
-    this.framing = framing;
-    this.sink = sink;
-    sink.condition(Condition.CONNECTING, "It is fetched for the first time.");
-    this.thread = Thread.ofVirtual().name("fetch-" + source.url().getHost()).start(this::run);
-  }
-
-  @Override
-  public String address() {
-    return source.address();
-  }
-
-  private void run() {
-    Backoff backoff = new Backoff();
-    while (!closed) {
-      Duration wait = Duration.ofSeconds(source.everySeconds());
-      try {
-        fetch();
-        backoff.reset();
-      } catch (IOException e) {
-        sink.condition(Condition.DOWN, e.getMessage() + ". It is tried again.");
-        Duration growing = backoff.next();
-        wait = growing.compareTo(wait) > 0 ? growing : wait;
-      } catch (InterruptedException e) {
-        return;
-      }
-      try {
-        Thread.sleep(wait);
-      } catch (InterruptedException e) {
-        return;
-      }
+    /**
+     * Begins to fetch.
+     *
+     * @param headers sent along, secrets among them
+     */
+    public HttpFetcher(Source.HttpFetch source, Map<String, String> headers, Framing framing, MessageSink sink) {
+        this.source = source;
+        this.headers = Map.copyOf(headers);
+        this.framing = framing;
+        this.sink = sink;
+        sink.condition(Condition.CONNECTING, "It is fetched for the first time.");
+        this.thread = Thread.ofVirtual().name("fetch-" + source.url().getHost()).start(this::run);
     }
-  }
 
-  /**
-   * Fetches once; what comes is handed over.
-   *
-   * @throws IOException in words, if nothing useful came
-   */
-  private void fetch() throws IOException, InterruptedException {
-    HttpResponse<InputStream> response = get();
-    try (InputStream body = response.body()) {
-      if (response.statusCode() == 304) {
-        sink.condition(Condition.UP, "It says that nothing is new since it was fetched last.");
-        return;
-      }
-      if (response.statusCode() != 200) {
-        throw new IOException(source.url().getHost() + " answers " + response.statusCode() + (response.statusCode() == 401 || response.statusCode() == 403
-            ? ": its header or token is wrong" : response.statusCode() == 404 ? ": there is nothing at this address" : ""));
-      }
-      boolean packed = response.headers().firstValue("Content-Encoding").filter("gzip"::equalsIgnoreCase).isPresent();
-      byte[] message = (packed ? new GZIPInputStream(body) : body).readNBytes(LONGEST + 1);
-      if (message.length > LONGEST) {
-        throw new IOException(source.url().getHost() + " answers with more than " + LONGEST + " bytes");
-      }
-      tag = response.headers().firstValue("ETag").orElse("");
-      hand(message);
-      sink.condition(Condition.UP, "It answers.");
+    @Override
+    public String address() {
+        return source.address();
     }
-  }
 
-  private void hand(byte[] message) throws IOException, InterruptedException {
-    try {
-      sink.message(framing, message, source.url().getHost(), Map.of()).get();
-    } catch (ExecutionException e) {
-      // It could not be written; it is fetched again, whatever its tag.
-      tag = "";
-      throw new IOException("what it answered could not be kept: " + e.getMessage(), e);
+    private void run() {
+        Backoff backoff = new Backoff();
+        while (!closed) {
+            Duration wait = Duration.ofSeconds(source.everySeconds());
+            try {
+                fetch();
+                backoff.reset();
+            } catch (IOException e) {
+                sink.condition(Condition.DOWN, e.getMessage() + ". It is tried again.");
+                Duration growing = backoff.next();
+                wait = growing.compareTo(wait) > 0 ? growing : wait;
+            } catch (InterruptedException e) {
+                return;
+            }
+            try {
+                Thread.sleep(wait);
+            } catch (InterruptedException e) {
+                return;
+            }
+        }
     }
-  }
 
-  private HttpResponse<InputStream> get() throws IOException, InterruptedException {
-    URI at = withTime(source.url(), sink.wantedSince());
-    for (int i = 0; i <= MOST_REDIRECTS; i++) {
-      if (!Boolean.TRUE.equals(source.allowPrivate())) {
-        Surroundings.refuse(at);
-      }
-      HttpRequest.Builder request = HttpRequest.newBuilder(at).timeout(ANSWER_WITHIN).header("Accept-Encoding", "gzip");
-      if (at.getHost().equals(source.url().getHost())) {
-        // Secrets are for the address that was entered, not for wherever it sends us.
-        headers.forEach(request::header);
-      }
-      if (!tag.isEmpty()) {
-        request.header("If-None-Match", tag);
-      }
-      HttpResponse<InputStream> response;
-      try {
-        response = client.send(request.build(), HttpResponse.BodyHandlers.ofInputStream());
-      } catch (IOException e) {
-        throw new IOException(at.getHost() + (at.getPort() > 0 ? ":" + at.getPort() : "") + " cannot be reached: " + Optional.ofNullable(e.getMessage())
-            .orElse("it refuses the connection"), e);
-      }
-      Optional<String> elsewhere = response.headers().firstValue("Location");
-      if (response.statusCode() < 301 || response.statusCode() > 308 || response.statusCode() == 304 || elsewhere.isEmpty()) {
-        return response;
-      }
-      response.body().close();
-      at = at.resolve(elsewhere.get());
-      if (!"http".equals(at.getScheme()) && !"https".equals(at.getScheme())) {
-        throw new IOException(source.url().getHost() + " sends us on to '" + at + "', which is no address to fetch");
-      }
+    /**
+     * Fetches once; what comes is handed over.
+     *
+     * @throws IOException in words, if nothing useful came
+     */
+    private void fetch() throws IOException, InterruptedException {
+        HttpResponse<InputStream> response = get();
+        try (InputStream body = response.body()) {
+            if (response.statusCode() == 304) {
+                sink.condition(Condition.UP, "It says that nothing is new since it was fetched last.");
+                return;
+            }
+            if (response.statusCode() != 200) {
+                throw new IOException(source.url().getHost() + " answers " + response.statusCode()
+                        + (response.statusCode() == 401 || response.statusCode() == 403
+                                ? ": its header or token is wrong"
+                                : response.statusCode() == 404 ? ": there is nothing at this address" : ""));
+            }
+            boolean packed = response.headers()
+                    .firstValue("Content-Encoding")
+                    .filter("gzip"::equalsIgnoreCase)
+                    .isPresent();
+            byte[] message = (packed ? new GZIPInputStream(body) : body).readNBytes(LONGEST + 1);
+            if (message.length > LONGEST) {
+                throw new IOException(source.url().getHost() + " answers with more than " + LONGEST + " bytes");
+            }
+            tag = response.headers().firstValue("ETag").orElse("");
+            hand(message);
+            sink.condition(Condition.UP, "It answers.");
+        }
     }
-    throw new IOException(source.url().getHost() + " sends us on again and again");
-  }
 
-  private static URI withTime(URI url, Instant since) {
-    String text = url.toString();
-    return !text.contains("$since") ? url : URI.create(text.replace("$sinceSeconds", Long.toString(since.getEpochSecond()))
-        .replace("$sinceMillis", Long.toString(since.toEpochMilli())).replace("$since", since.toString()));
-  }
-
-  @Override
-  public void close() {
-    closed = true;
-    thread.interrupt();
-    try {
-      thread.join();
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
+    private void hand(byte[] message) throws IOException, InterruptedException {
+        try {
+            sink.message(framing, message, source.url().getHost(), Map.of()).get();
+        } catch (ExecutionException e) {
+            // It could not be written; it is fetched again, whatever its tag.
+            tag = "";
+            throw new IOException("what it answered could not be kept: " + e.getMessage(), e);
+        }
     }
-    client.shutdownNow();
-  }
+
+    private HttpResponse<InputStream> get() throws IOException, InterruptedException {
+        URI at = withTime(source.url(), sink.wantedSince());
+        for (int i = 0; i <= MOST_REDIRECTS; i++) {
+            if (!Boolean.TRUE.equals(source.allowPrivate())) {
+                Surroundings.refuse(at);
+            }
+            HttpRequest.Builder request =
+                    HttpRequest.newBuilder(at).timeout(ANSWER_WITHIN).header("Accept-Encoding", "gzip");
+            if (at.getHost().equals(source.url().getHost())) {
+                // Secrets are for the address that was entered, not for wherever it sends us.
+                headers.forEach(request::header);
+            }
+            if (!tag.isEmpty()) {
+                request.header("If-None-Match", tag);
+            }
+            HttpResponse<InputStream> response;
+            try {
+                response = client.send(request.build(), HttpResponse.BodyHandlers.ofInputStream());
+            } catch (IOException e) {
+                throw new IOException(
+                        at.getHost() + (at.getPort() > 0 ? ":" + at.getPort() : "") + " cannot be reached: "
+                                + Optional.ofNullable(e.getMessage()).orElse("it refuses the connection"),
+                        e);
+            }
+            Optional<String> elsewhere = response.headers().firstValue("Location");
+            if (response.statusCode() < 301
+                    || response.statusCode() > 308
+                    || response.statusCode() == 304
+                    || elsewhere.isEmpty()) {
+                return response;
+            }
+            response.body().close();
+            at = at.resolve(elsewhere.get());
+            if (!"http".equals(at.getScheme()) && !"https".equals(at.getScheme())) {
+                throw new IOException(
+                        source.url().getHost() + " sends us on to '" + at + "', which is no address to fetch");
+            }
+        }
+        throw new IOException(source.url().getHost() + " sends us on again and again");
+    }
+
+    private static URI withTime(URI url, Instant since) {
+        String text = url.toString();
+        return !text.contains("$since")
+                ? url
+                : URI.create(text.replace("$sinceSeconds", Long.toString(since.getEpochSecond()))
+                        .replace("$sinceMillis", Long.toString(since.toEpochMilli()))
+                        .replace("$since", since.toString()));
+    }
+
+    @Override
+    public void close() {
+        closed = true;
+        thread.interrupt();
+        try {
+            thread.join();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        client.shutdownNow();
+    }
 }

@@ -11,5 +11,11 @@ import org.jspecify.annotations.Nullable;
  * @param acknowledgedPercent how many of its datagrams were answered; null if it does not say
  * @param transmitted downlinks sent since the last status
  */
-public record GatewayStatus(Instant receivedAt, @Nullable Double latitude, @Nullable Double longitude, int received,
-    int intact, @Nullable Double acknowledgedPercent, int transmitted) {}
+public record GatewayStatus(
+        Instant receivedAt,
+        @Nullable Double latitude,
+        @Nullable Double longitude,
+        int received,
+        int intact,
+        @Nullable Double acknowledgedPercent,
+        int transmitted) {}

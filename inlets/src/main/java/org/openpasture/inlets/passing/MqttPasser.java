@@ -16,45 +16,53 @@ import org.openpasture.inlets.mqtt.BrokerConnection;
 
 /** Publishes to a broker elsewhere, by MQTT 5 with QoS 1. */
 public final class MqttPasser implements Passer {
-  private static final int PATIENCE_SECONDS = 20;
-  private final Mqtt5AsyncClient client;
-  private final Destination.MqttTopic destination;
+    private static final int PATIENCE_SECONDS = 20;
+    private final Mqtt5AsyncClient client;
+    private final Destination.MqttTopic destination;
 
-  /** Connects when the first message is passed on. */
-  public MqttPasser(Destination.MqttTopic destination, String clientId, Map<String, String> secrets) {
-    this.destination = destination;
-    this.client = BrokerConnection.versionFive(BrokerConnection.to(destination.url(), clientId, secrets), destination.username(), secrets).buildAsync();
-  }
-
-  @Override
-  public String pass(Message message) throws IOException, InterruptedException {
-    if (!client.getState().isConnected()) {
-      done(client.connect());
+    /** Connects when the first message is passed on. */
+    public MqttPasser(Destination.MqttTopic destination, String clientId, Map<String, String> secrets) {
+        this.destination = destination;
+        this.client = BrokerConnection.versionFive(
+                        BrokerConnection.to(destination.url(), clientId, secrets), destination.username(), secrets)
+                .buildAsync();
     }
-    done(client.publish(Mqtt5Publish.builder().topic(message.topic()).qos(MqttQos.AT_LEAST_ONCE).retain(Boolean.TRUE.equals(destination.retained()))
-        .contentType(message.mediaType()).payload(message.body()).build()).thenApply(result -> {
-          result.getError().ifPresent(error -> {
-            throw new IllegalStateException(error);
-          });
-          return result;
-        }));
-    return "The broker took it as " + message.topic() + ".";
-  }
 
-  private void done(CompletableFuture<?> step) throws IOException, InterruptedException {
-    String broker = destination.url().getHost() + ":" + BrokerUrl.port(destination.url());
-    try {
-      step.get(PATIENCE_SECONDS, TimeUnit.SECONDS);
-    } catch (TimeoutException e) {
-      client.disconnect();
-      throw new IOException(broker + " does not answer", e);
-    } catch (ExecutionException e) {
-      throw new IOException(broker + ": " + Causes.innermost(e).getMessage(), e);
+    @Override
+    public String pass(Message message) throws IOException, InterruptedException {
+        if (!client.getState().isConnected()) {
+            done(client.connect());
+        }
+        done(client.publish(Mqtt5Publish.builder()
+                        .topic(message.topic())
+                        .qos(MqttQos.AT_LEAST_ONCE)
+                        .retain(Boolean.TRUE.equals(destination.retained()))
+                        .contentType(message.mediaType())
+                        .payload(message.body())
+                        .build())
+                .thenApply(result -> {
+                    result.getError().ifPresent(error -> {
+                        throw new IllegalStateException(error);
+                    });
+                    return result;
+                }));
+        return "The broker took it as " + message.topic() + ".";
     }
-  }
 
-  @Override
-  public void close() {
-    client.disconnect();
-  }
+    private void done(CompletableFuture<?> step) throws IOException, InterruptedException {
+        String broker = destination.url().getHost() + ":" + BrokerUrl.port(destination.url());
+        try {
+            step.get(PATIENCE_SECONDS, TimeUnit.SECONDS);
+        } catch (TimeoutException e) {
+            client.disconnect();
+            throw new IOException(broker + " does not answer", e);
+        } catch (ExecutionException e) {
+            throw new IOException(broker + ": " + Causes.innermost(e).getMessage(), e);
+        }
+    }
+
+    @Override
+    public void close() {
+        client.disconnect();
+    }
 }

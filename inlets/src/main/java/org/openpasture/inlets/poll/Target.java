@@ -10,9 +10,14 @@ import org.openpasture.core.layout.AskedLayout;
  * @param group the period in the model that makes it a group; null for what is asked at the device's period
  * @param everySeconds how often; rounds begin at whole multiples of it by the clock
  */
-public record Target(String deviceId, String address, AskedLayout layout, @Nullable Integer group, int everySeconds) {
-  /** By which its turns and rounds are known. */
-  public String key() {
-    return group == null ? deviceId : deviceId + "/" + group;
-  }
+public record Target(
+        String deviceId,
+        String address,
+        AskedLayout layout,
+        @Nullable Integer group,
+        int everySeconds) {
+    /** By which its turns and rounds are known. */
+    public String key() {
+        return group == null ? deviceId : deviceId + "/" + group;
+    }
 }

@@ -22,99 +22,138 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** The broker inside, with mosquitto's clients. */
 class BrokerTest {
-  private static final List<String> CAME = new CopyOnWriteArrayList<>();
-  private static volatile boolean diskFull;
-  private static Broker broker;
-  private static int port;
+    private static final List<String> CAME = new CopyOnWriteArrayList<>();
+    private static volatile boolean diskFull;
+    private static Broker broker;
+    private static int port;
 
-  @BeforeAll
-  static void start(@TempDir Path folder) throws Exception {
-    try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
-      port = free.getLocalPort();
-    }
-    broker = new Broker(new Broker.Settings(folder, "127.0.0.1", port, -1, null, null), (name, password) ->
-        name.equals("mast") && password.equals("secret") ? Optional.of(new Mast()) : Optional.empty());
-  }
-
-  @AfterAll
-  static void stop() {
-    broker.close();
-  }
-
-  private static final class Mast implements BrokerGuard.Member {
-    @Override
-    public boolean mayPublish(String topic) {
-      return topic.startsWith("farm/");
+    @BeforeAll
+    static void start(@TempDir Path folder) throws Exception {
+        try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            port = free.getLocalPort();
+        }
+        broker = new Broker(
+                new Broker.Settings(folder, "127.0.0.1", port, -1, null, null),
+                (name, password) ->
+                        name.equals("mast") && password.equals("secret") ? Optional.of(new Mast()) : Optional.empty());
     }
 
-    @Override
-    public boolean maySubscribe(String filter) {
-      return filter.startsWith("farm/");
+    @AfterAll
+    static void stop() {
+        broker.close();
     }
 
-    @Override
-    public CompletableFuture<?> published(String topic, byte[] payload) {
-      if (diskFull) {
-        return CompletableFuture.failedFuture(new IllegalStateException("full"));
-      }
-      return CompletableFuture.runAsync(() -> CAME.add(topic + " " + new String(payload, StandardCharsets.UTF_8)));
+    private static final class Mast implements BrokerGuard.Member {
+        @Override
+        public boolean mayPublish(String topic) {
+            return topic.startsWith("farm/");
+        }
+
+        @Override
+        public boolean maySubscribe(String filter) {
+            return filter.startsWith("farm/");
+        }
+
+        @Override
+        public CompletableFuture<?> published(String topic, byte[] payload) {
+            if (diskFull) {
+                return CompletableFuture.failedFuture(new IllegalStateException("full"));
+            }
+            return CompletableFuture.runAsync(
+                    () -> CAME.add(topic + " " + new String(payload, StandardCharsets.UTF_8)));
+        }
     }
-  }
 
-  /** What mosquitto_pub says, after its exit status. */
-  private static String publish(String... more) throws Exception {
-    List<String> command = new ArrayList<>(List.of("mosquitto_pub", "-h", "127.0.0.1", "-p", Integer.toString(port), "-u", "mast", "-P", "secret"));
-    command.addAll(List.of(more));
-    Process client = new ProcessBuilder(command).redirectErrorStream(true).start();
-    String said = new String(client.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
-    return client.waitFor() + " " + said.strip();
-  }
-
-  @ParameterizedTest
-  @CsvSource({"mqttv311, 0", "mqttv311, 1", "mqttv311, 2", "mqttv5, 0", "mqttv5, 1", "mqttv5, 2"})
-  void whatIsPublishedIsKeptBeforeItIsAcknowledged(String version, String qos) throws Exception {
-    String topic = "farm/" + version + "/" + qos;
-    assertThat(publish("-V", version, "-q", qos, "-t", topic, "-m", "8.4")).isEqualTo("0 ");
-    if (!qos.equals("0")) {
-      assertThat(CAME).contains(topic + " 8.4");
+    /** What mosquitto_pub says, after its exit status. */
+    private static String publish(String... more) throws Exception {
+        List<String> command = new ArrayList<>(List.of(
+                "mosquitto_pub", "-h", "127.0.0.1", "-p", Integer.toString(port), "-u", "mast", "-P", "secret"));
+        command.addAll(List.of(more));
+        Process client = new ProcessBuilder(command).redirectErrorStream(true).start();
+        String said = new String(client.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        return client.waitFor() + " " + said.strip();
     }
-  }
 
-  @Test
-  void whoeverIsNobodyAndWhateverIsNotHisIsRefused() throws Exception {
-    assertThat(publish("-V", "mqttv5", "-q", "1", "-t", "other/x", "-m", "1")).containsIgnoringCase("not authorized");
-    assertThat(publish("-P", "wrong", "-t", "farm/x", "-m", "1")).containsIgnoringCase("not authorised");
-    assertThat(publish("--will-topic", "other/x", "--will-payload", "gone", "-t", "farm/x", "-m", "1")).containsIgnoringCase("not authorised");
-    assertThat(CAME).noneMatch(one -> one.startsWith("other"));
-  }
-
-  @Test
-  void whatCannotBeKeptIsRefused() throws Exception {
-    diskFull = true;
-    try {
-      assertThat(publish("-V", "mqttv5", "-q", "1", "-t", "farm/full", "-m", "1")).containsIgnoringCase("unspecified error");
-      assertThat(CAME).noneMatch(one -> one.startsWith("farm/full"));
-    } finally {
-      diskFull = false;
+    @ParameterizedTest
+    @CsvSource({"mqttv311, 0", "mqttv311, 1", "mqttv311, 2", "mqttv5, 0", "mqttv5, 1", "mqttv5, 2"})
+    void whatIsPublishedIsKeptBeforeItIsAcknowledged(String version, String qos) throws Exception {
+        String topic = "farm/" + version + "/" + qos;
+        assertThat(publish("-V", version, "-q", qos, "-t", topic, "-m", "8.4")).isEqualTo("0 ");
+        if (!qos.equals("0")) {
+            assertThat(CAME).contains(topic + " 8.4");
+        }
     }
-  }
 
-  /** mosquitto_sub is killed amid its connection: what it left as its will comes like a message. */
-  @Test
-  void lastWillsComeWhenTheConnectionBreaks() throws Exception {
-    Process device = new ProcessBuilder("mosquitto_sub", "-h", "127.0.0.1", "-p", Integer.toString(port), "-u", "mast", "-P", "secret", "-t", "farm/orders",
-        "--will-topic", "farm/state", "--will-payload", "gone").start();
-    await().atMost(10, TimeUnit.SECONDS).until(() -> broker.connected() == 1);
-    device.destroyForcibly();
-    await().atMost(10, TimeUnit.SECONDS).until(() -> CAME.contains("farm/state gone"));
-    assertThat(broker.connected()).isZero();
-  }
+    @Test
+    void whoeverIsNobodyAndWhateverIsNotHisIsRefused() throws Exception {
+        assertThat(publish("-V", "mqttv5", "-q", "1", "-t", "other/x", "-m", "1"))
+                .containsIgnoringCase("not authorized");
+        assertThat(publish("-P", "wrong", "-t", "farm/x", "-m", "1")).containsIgnoringCase("not authorised");
+        assertThat(publish("--will-topic", "other/x", "--will-payload", "gone", "-t", "farm/x", "-m", "1"))
+                .containsIgnoringCase("not authorised");
+        assertThat(CAME).noneMatch(one -> one.startsWith("other"));
+    }
 
-  @Test
-  void whatWePublishRetainedIsThereForWhoeverComesLater() throws Exception {
-    broker.publish("farm/level", "4.2".getBytes(StandardCharsets.UTF_8), true).get(5, TimeUnit.SECONDS);
-    Process late = new ProcessBuilder("mosquitto_sub", "-h", "127.0.0.1", "-p", Integer.toString(port), "-u", "mast", "-P", "secret", "-t", "farm/level", "-C", "1", "-W", "5")
-        .start();
-    assertThat(new String(late.getInputStream().readAllBytes(), StandardCharsets.UTF_8).strip()).isEqualTo("4.2");
-  }
+    @Test
+    void whatCannotBeKeptIsRefused() throws Exception {
+        diskFull = true;
+        try {
+            assertThat(publish("-V", "mqttv5", "-q", "1", "-t", "farm/full", "-m", "1"))
+                    .containsIgnoringCase("unspecified error");
+            assertThat(CAME).noneMatch(one -> one.startsWith("farm/full"));
+        } finally {
+            diskFull = false;
+        }
+    }
+
+    /** mosquitto_sub is killed amid its connection: what it left as its will comes like a message. */
+    @Test
+    void lastWillsComeWhenTheConnectionBreaks() throws Exception {
+        Process device = new ProcessBuilder(
+                        "mosquitto_sub",
+                        "-h",
+                        "127.0.0.1",
+                        "-p",
+                        Integer.toString(port),
+                        "-u",
+                        "mast",
+                        "-P",
+                        "secret",
+                        "-t",
+                        "farm/orders",
+                        "--will-topic",
+                        "farm/state",
+                        "--will-payload",
+                        "gone")
+                .start();
+        await().atMost(10, TimeUnit.SECONDS).until(() -> broker.connected() == 1);
+        device.destroyForcibly();
+        await().atMost(10, TimeUnit.SECONDS).until(() -> CAME.contains("farm/state gone"));
+        assertThat(broker.connected()).isZero();
+    }
+
+    @Test
+    void whatWePublishRetainedIsThereForWhoeverComesLater() throws Exception {
+        broker.publish("farm/level", "4.2".getBytes(StandardCharsets.UTF_8), true)
+                .get(5, TimeUnit.SECONDS);
+        Process late = new ProcessBuilder(
+                        "mosquitto_sub",
+                        "-h",
+                        "127.0.0.1",
+                        "-p",
+                        Integer.toString(port),
+                        "-u",
+                        "mast",
+                        "-P",
+                        "secret",
+                        "-t",
+                        "farm/level",
+                        "-C",
+                        "1",
+                        "-W",
+                        "5")
+                .start();
+        assertThat(new String(late.getInputStream().readAllBytes(), StandardCharsets.UTF_8).strip())
+                .isEqualTo("4.2");
+    }
 }

@@ -1,7 +1,5 @@
 package org.openpasture.service.access;
 
-import org.openpasture.engine.secret.Tokens;
-
 import com.github.f4b6a3.ulid.UlidCreator;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -17,6 +15,7 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.engine.secret.Tokens;
 import org.openpasture.service.config.PastureProperties;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.people.CredentialStore;
@@ -31,142 +30,170 @@ import org.springframework.stereotype.Component;
 /** Accounts, sign-ins and the ways in when there is no account yet or its password is lost. */
 @Component
 public class Accounts {
-  private static final Logger LOG = LoggerFactory.getLogger(Accounts.class);
-  private static final Duration SIGN_IN_LASTS = Duration.ofDays(30);
-  /** Written by "pasture owner reset" into the data folder: the hash of a one-time code. */
-  static final String RECOVERY_FILE = "owner-recovery";
+    private static final Logger LOG = LoggerFactory.getLogger(Accounts.class);
+    private static final Duration SIGN_IN_LASTS = Duration.ofDays(30);
+    /** Written by "pasture owner reset" into the data folder: the hash of a one-time code. */
+    static final String RECOVERY_FILE = "owner-recovery";
 
-  private final RegistryStore registry;
-  private final CredentialStore credentials;
-  private final PasswordEncoder passwords;
-  private final SignInThrottle throttle;
-  private final Clock clock;
-  private final Path data;
-  private final String unknownHash;
-  private volatile @Nullable String setupCode;
+    private final RegistryStore registry;
+    private final CredentialStore credentials;
+    private final PasswordEncoder passwords;
+    private final SignInThrottle throttle;
+    private final Clock clock;
+    private final Path data;
+    private final String unknownHash;
+    private volatile @Nullable String setupCode;
 
-  Accounts(RegistryStore registry, CredentialStore credentials, PasswordEncoder passwords, SignInThrottle throttle, Clock clock,
-      PastureProperties properties) {
-    this.registry = registry;
-    this.credentials = credentials;
-    this.passwords = passwords;
-    this.throttle = throttle;
-    this.clock = clock;
-    this.data = properties.data();
-    this.unknownHash = String.valueOf(passwords.encode(Tokens.fresh()));
-    if (isSetupNeeded()) {
-      setupCode = properties.setupCode() != null ? properties.setupCode() : Tokens.shortCode();
+    Accounts(
+            RegistryStore registry,
+            CredentialStore credentials,
+            PasswordEncoder passwords,
+            SignInThrottle throttle,
+            Clock clock,
+            PastureProperties properties) {
+        this.registry = registry;
+        this.credentials = credentials;
+        this.passwords = passwords;
+        this.throttle = throttle;
+        this.clock = clock;
+        this.data = properties.data();
+        this.unknownHash = String.valueOf(passwords.encode(Tokens.fresh()));
+        if (isSetupNeeded()) {
+            setupCode = properties.setupCode() != null ? properties.setupCode() : Tokens.shortCode();
+        }
     }
-  }
 
-  @EventListener(ApplicationReadyEvent.class)
-  void sayCode() {
-    if (setupCode != null) {
-      LOG.info("This instance has no owner yet. Open the console and make the owner's account with the one-time code {}", setupCode);
+    @EventListener(ApplicationReadyEvent.class)
+    void sayCode() {
+        if (setupCode != null) {
+            LOG.info(
+                    "This instance has no owner yet. Open the console and make the owner's account with the one-time code {}",
+                    setupCode);
+        }
     }
-  }
 
-  public boolean isSetupNeeded() {
-    return registry.now().all(Person.class).stream().noneMatch(Person::owner);
-  }
-
-  /** Makes the owner's account with the one-time code. */
-  synchronized Person setUp(String code, String name, String email, String password) {
-    String expected = setupCode;
-    if (expected == null || !isSetupNeeded()) {
-      throw Problem.conflict("This instance has an owner already.", "Sign in, or ask the owner for an invitation.");
+    public boolean isSetupNeeded() {
+        return registry.now().all(Person.class).stream().noneMatch(Person::owner);
     }
-    throttle.check("setup");
-    if (!equal(expected, code)) {
-      throttle.failed("setup");
-      throw Problem.invalid("The one-time code is wrong. It stands in the service's log.");
+
+    /** Makes the owner's account with the one-time code. */
+    synchronized Person setUp(String code, String name, String email, String password) {
+        String expected = setupCode;
+        if (expected == null || !isSetupNeeded()) {
+            throw Problem.conflict(
+                    "This instance has an owner already.", "Sign in, or ask the owner for an invitation.");
+        }
+        throttle.check("setup");
+        if (!equal(expected, code)) {
+            throttle.failed("setup");
+            throw Problem.invalid("The one-time code is wrong. It stands in the service's log.");
+        }
+        Person owner = add(name, email, password, true, List.of());
+        setupCode = null;
+        return owner;
     }
-    Person owner = add(name, email, password, true, List.of());
-    setupCode = null;
-    return owner;
-  }
 
-  /** Gives an owner a new password with the code of "pasture owner reset". */
-  synchronized Person recover(String code, String name, String password) {
-    Path file = data.resolve(RECOVERY_FILE);
-    throttle.check("recover");
-    try {
-      if (!Files.exists(file) || !equal(Files.readString(file).strip(), Tokens.hash(code.strip().toUpperCase(Locale.ROOT)))) {
-        throttle.failed("recover");
-        throw Problem.invalid("The recovery code is wrong or was used already.");
-      }
-      Person owner = byName(registry.now(), name).filter(Person::owner)
-          .orElseThrow(() -> Problem.invalid("No owner is called '" + name + "'."));
-      Files.delete(file);
-      credentials.savePasswordHash(owner.id(), encode(password));
-      credentials.forgetTokensOf(owner.id());
-      return owner;
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+    /** Gives an owner a new password with the code of "pasture owner reset". */
+    synchronized Person recover(String code, String name, String password) {
+        Path file = data.resolve(RECOVERY_FILE);
+        throttle.check("recover");
+        try {
+            if (!Files.exists(file)
+                    || !equal(
+                            Files.readString(file).strip(),
+                            Tokens.hash(code.strip().toUpperCase(Locale.ROOT)))) {
+                throttle.failed("recover");
+                throw Problem.invalid("The recovery code is wrong or was used already.");
+            }
+            Person owner = byName(registry.now(), name)
+                    .filter(Person::owner)
+                    .orElseThrow(() -> Problem.invalid("No owner is called '" + name + "'."));
+            Files.delete(file);
+            credentials.savePasswordHash(owner.id(), encode(password));
+            credentials.forgetTokensOf(owner.id());
+            return owner;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
-  }
 
-  private static boolean equal(String expected, String given) {
-    return MessageDigest.isEqual(expected.toUpperCase(Locale.ROOT).getBytes(java.nio.charset.StandardCharsets.UTF_8),
-        given.strip().toUpperCase(Locale.ROOT).getBytes(java.nio.charset.StandardCharsets.UTF_8));
-  }
-
-  /** Makes an account together with other changes, such as its first grant.
-   *
-   * @param more are made for the id of the new person
-   */
-  public Person add(String name, String email, String password, boolean owner, List<java.util.function.Function<Person, Change>> more) {
-    Person person = new Person(newId(), name, email, owner);
-    credentials.savePasswordHash(person.id(), encode(password));
-    registry.change(name, now -> {
-      if (byName(now, name).isPresent()) {
-        throw Problem.conflict("Somebody called '" + name + "' is here already.", "Choose another name to sign in with.");
-      }
-      List<Change> changes = new java.util.ArrayList<>();
-      changes.add(new Change.Put(person));
-      more.forEach(make -> changes.add(make.apply(person)));
-      return changes;
-    });
-    return person;
-  }
-
-  private String encode(String password) {
-    return String.valueOf(passwords.encode(password));
-  }
-
-  private static Optional<Person> byName(Registry registry, String name) {
-    return registry.all(Person.class).stream().filter(person -> person.name().equalsIgnoreCase(name)).findFirst();
-  }
-
-  /** Checks name and password; takes as long for a name that does not exist. */
-  public Person authenticate(String name, String password) {
-    String key = name.toLowerCase(Locale.ROOT);
-    throttle.check(key);
-    Optional<Person> person = byName(registry.now(), name);
-    String hash = person.flatMap(found -> credentials.passwordHash(found.id())).orElse(unknownHash);
-    boolean fits = passwords.matches(password, hash);
-    if (person.isEmpty() || !fits) {
-      throttle.failed(key);
-      throw Problem.unauthorised("Name or password is wrong.");
+    private static boolean equal(String expected, String given) {
+        return MessageDigest.isEqual(
+                expected.toUpperCase(Locale.ROOT).getBytes(java.nio.charset.StandardCharsets.UTF_8),
+                given.strip().toUpperCase(Locale.ROOT).getBytes(java.nio.charset.StandardCharsets.UTF_8));
     }
-    throttle.succeeded(key);
-    return person.get();
-  }
 
-  /** Begins a sign-in and returns its token. */
-  public String begin(Person person, String purpose, String note) {
-    String token = Tokens.fresh();
-    credentials.saveToken(new CredentialStore.AccessToken(Tokens.hash(token), person.id(), purpose, note, clock.instant(),
-        clock.instant().plus(SIGN_IN_LASTS)));
-    return token;
-  }
+    /**
+     * Makes an account together with other changes, such as its first grant.
+     *
+     * @param more are made for the id of the new person
+     */
+    public Person add(
+            String name,
+            String email,
+            String password,
+            boolean owner,
+            List<java.util.function.Function<Person, Change>> more) {
+        Person person = new Person(newId(), name, email, owner);
+        credentials.savePasswordHash(person.id(), encode(password));
+        registry.change(name, now -> {
+            if (byName(now, name).isPresent()) {
+                throw Problem.conflict(
+                        "Somebody called '" + name + "' is here already.", "Choose another name to sign in with.");
+            }
+            List<Change> changes = new java.util.ArrayList<>();
+            changes.add(new Change.Put(person));
+            more.forEach(make -> changes.add(make.apply(person)));
+            return changes;
+        });
+        return person;
+    }
 
-  void end(String token) {
-    credentials.forgetToken(Tokens.hash(token));
-  }
+    private String encode(String password) {
+        return String.valueOf(passwords.encode(password));
+    }
 
-  /** A new id: a ULID in lower case. */
-  public static String newId() {
-    return UlidCreator.getMonotonicUlid().toLowerCase();
-  }
+    private static Optional<Person> byName(Registry registry, String name) {
+        return registry.all(Person.class).stream()
+                .filter(person -> person.name().equalsIgnoreCase(name))
+                .findFirst();
+    }
+
+    /** Checks name and password; takes as long for a name that does not exist. */
+    public Person authenticate(String name, String password) {
+        String key = name.toLowerCase(Locale.ROOT);
+        throttle.check(key);
+        Optional<Person> person = byName(registry.now(), name);
+        String hash =
+                person.flatMap(found -> credentials.passwordHash(found.id())).orElse(unknownHash);
+        boolean fits = passwords.matches(password, hash);
+        if (person.isEmpty() || !fits) {
+            throttle.failed(key);
+            throw Problem.unauthorised("Name or password is wrong.");
+        }
+        throttle.succeeded(key);
+        return person.get();
+    }
+
+    /** Begins a sign-in and returns its token. */
+    public String begin(Person person, String purpose, String note) {
+        String token = Tokens.fresh();
+        credentials.saveToken(new CredentialStore.AccessToken(
+                Tokens.hash(token),
+                person.id(),
+                purpose,
+                note,
+                clock.instant(),
+                clock.instant().plus(SIGN_IN_LASTS)));
+        return token;
+    }
+
+    void end(String token) {
+        credentials.forgetToken(Tokens.hash(token));
+    }
+
+    /** A new id: a ULID in lower case. */
+    public static String newId() {
+        return UlidCreator.getMonotonicUlid().toLowerCase();
+    }
 }

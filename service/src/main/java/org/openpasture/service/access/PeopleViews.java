@@ -12,18 +12,25 @@ import org.springframework.stereotype.Component;
 /** How people are shown. */
 @Component
 public class PeopleViews {
-  public PersonView person(Registry registry, Person person) {
-    return new PersonView(person.id(), person.name(), person.email(), person.owner(), registry.all(Grant.class).stream()
-        .filter(grant -> grant.personId().equals(person.id()))
-        .map(grant -> new PersonView.GrantView(grant.id(), grant.right(), grant.targetId(), targetName(registry, grant.targetId())))
-        .toList());
-  }
+    public PersonView person(Registry registry, Person person) {
+        return new PersonView(
+                person.id(),
+                person.name(),
+                person.email(),
+                person.owner(),
+                registry.all(Grant.class).stream()
+                        .filter(grant -> grant.personId().equals(person.id()))
+                        .map(grant -> new PersonView.GrantView(
+                                grant.id(), grant.right(), grant.targetId(), targetName(registry, grant.targetId())))
+                        .toList());
+    }
 
-  /** What a grant is on. */
-  public String targetName(Registry registry, String id) {
-    return registry.place(id).map(Place::name)
-        .or(() -> registry.find(Device.class, id).map(Device::name))
-        .or(() -> registry.find(Dashboard.class, id).map(Dashboard::name))
-        .orElse("something that is gone");
-  }
+    /** What a grant is on. */
+    public String targetName(Registry registry, String id) {
+        return registry.place(id)
+                .map(Place::name)
+                .or(() -> registry.find(Device.class, id).map(Device::name))
+                .or(() -> registry.find(Dashboard.class, id).map(Dashboard::name))
+                .orElse("something that is gone");
+    }
 }

@@ -24,50 +24,67 @@ import tools.jackson.databind.json.JsonMapper;
 /** Which addresses are open, and what the others need. */
 @Configuration
 class SecurityRules {
-  private static final String[] OPEN = {"/api/v1/setup/**", "/api/v1/session", "/api/v1/shared/**",
-      "/api/v1/invitations/taken-up", "/api/openapi", "/actuator/health"};
+    private static final String[] OPEN = {
+        "/api/v1/setup/**",
+        "/api/v1/session",
+        "/api/v1/shared/**",
+        "/api/v1/invitations/taken-up",
+        "/api/openapi",
+        "/actuator/health"
+    };
 
-  /** Inboxes check tokens of their own; whose cookie or token somebody else has says nothing there. */
-  @Bean
-  @Order(0)
-  SecurityFilterChain inboxes() {
-    PathPatternRequestMatcher.Builder paths = PathPatternRequestMatcher.withDefaults();
-    return new DefaultSecurityFilterChain(new OrRequestMatcher(paths.matcher("/in"), paths.matcher("/in/*")));
-  }
+    /** Inboxes check tokens of their own; whose cookie or token somebody else has says nothing there. */
+    @Bean
+    @Order(0)
+    SecurityFilterChain inboxes() {
+        PathPatternRequestMatcher.Builder paths = PathPatternRequestMatcher.withDefaults();
+        return new DefaultSecurityFilterChain(new OrRequestMatcher(paths.matcher("/in"), paths.matcher("/in/*")));
+    }
 
-  /** Nobody looks at how long each of the filters takes, and telling it took longer than the filters. */
-  @Bean
-  SecurityObservationSettings observations() {
-    return SecurityObservationSettings.noObservations();
-  }
+    /** Nobody looks at how long each of the filters takes, and telling it took longer than the filters. */
+    @Bean
+    SecurityObservationSettings observations() {
+        return SecurityObservationSettings.noObservations();
+    }
 
-  @Bean
-  @Order(1)
-  SecurityFilterChain security(HttpSecurity http, CredentialStore credentials, RegistryStore registry, Clock clock,
-      JsonMapper mapper) throws Exception {
-    return http
-        .csrf(AbstractHttpConfigurer::disable) // see TokenFilter: a header takes its place
-        .sessionManagement(session -> session.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
-        .requestCache(AbstractHttpConfigurer::disable)
-        .logout(AbstractHttpConfigurer::disable)
-        .addFilterBefore(new TokenFilter(credentials, registry, clock), UsernamePasswordAuthenticationFilter.class)
-        .authorizeHttpRequests(requests -> requests
-            .dispatcherTypeMatchers(DispatcherType.ASYNC, DispatcherType.ERROR).permitAll()
-            .requestMatchers(OPEN).permitAll()
-            .requestMatchers("/api/**", "/actuator/**").authenticated()
-            .anyRequest().permitAll())
-        .headers(headers -> headers
-            .contentSecurityPolicy(policy -> policy.policyDirectives(
-                "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; frame-ancestors 'self'"))
-            .referrerPolicy(policy -> policy.policy(
-                org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy.SAME_ORIGIN)))
-        .exceptionHandling(errors -> errors.authenticationEntryPoint((request, response, error) -> {
-          response.setStatus(HttpStatus.UNAUTHORIZED.value());
-          response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
-          response.setCharacterEncoding("UTF-8");
-          mapper.writeValue(response.getOutputStream(), ProblemHandler.detail(HttpStatus.UNAUTHORIZED, "sign-in",
-              "You are not signed in, or your sign-in has ended.", "Sign in."));
-        }))
-        .build();
-  }
+    @Bean
+    @Order(1)
+    SecurityFilterChain security(
+            HttpSecurity http, CredentialStore credentials, RegistryStore registry, Clock clock, JsonMapper mapper)
+            throws Exception {
+        return http.csrf(AbstractHttpConfigurer::disable) // see TokenFilter: a header takes its place
+                .sessionManagement(session -> session.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
+                .requestCache(AbstractHttpConfigurer::disable)
+                .logout(AbstractHttpConfigurer::disable)
+                .addFilterBefore(
+                        new TokenFilter(credentials, registry, clock), UsernamePasswordAuthenticationFilter.class)
+                .authorizeHttpRequests(
+                        requests -> requests.dispatcherTypeMatchers(DispatcherType.ASYNC, DispatcherType.ERROR)
+                                .permitAll()
+                                .requestMatchers(OPEN)
+                                .permitAll()
+                                .requestMatchers("/api/**", "/actuator/**")
+                                .authenticated()
+                                .anyRequest()
+                                .permitAll())
+                .headers(headers -> headers.contentSecurityPolicy(
+                                policy -> policy.policyDirectives(
+                                        "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; frame-ancestors 'self'"))
+                        .referrerPolicy(policy -> policy.policy(
+                                org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter
+                                        .ReferrerPolicy.SAME_ORIGIN)))
+                .exceptionHandling(errors -> errors.authenticationEntryPoint((request, response, error) -> {
+                    response.setStatus(HttpStatus.UNAUTHORIZED.value());
+                    response.setContentType(MediaType.APPLICATION_PROBLEM_JSON_VALUE);
+                    response.setCharacterEncoding("UTF-8");
+                    mapper.writeValue(
+                            response.getOutputStream(),
+                            ProblemHandler.detail(
+                                    HttpStatus.UNAUTHORIZED,
+                                    "sign-in",
+                                    "You are not signed in, or your sign-in has ended.",
+                                    "Sign in."));
+                }))
+                .build();
+    }
 }

@@ -1,7 +1,5 @@
 package org.openpasture.service.access;
 
-import org.openpasture.engine.secret.Tokens;
-
 import jakarta.servlet.FilterChain;
 import jakarta.servlet.ServletException;
 import jakarta.servlet.http.Cookie;
@@ -14,6 +12,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.openpasture.core.people.Person;
+import org.openpasture.engine.secret.Tokens;
 import org.openpasture.store.people.CredentialStore;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
@@ -25,51 +24,57 @@ import org.springframework.web.filter.OncePerRequestFilter;
  * must carry a header that another website cannot send along.
  */
 final class TokenFilter extends OncePerRequestFilter {
-  static final String COOKIE = "pasture_session";
-  static final String CONSOLE_HEADER = "X-Pasture-Console";
-  private static final Set<String> SAFE = Set.of("GET", "HEAD", "OPTIONS");
+    static final String COOKIE = "pasture_session";
+    static final String CONSOLE_HEADER = "X-Pasture-Console";
+    private static final Set<String> SAFE = Set.of("GET", "HEAD", "OPTIONS");
 
-  private final CredentialStore credentials;
-  private final RegistryStore registry;
-  private final Clock clock;
+    private final CredentialStore credentials;
+    private final RegistryStore registry;
+    private final Clock clock;
 
-  TokenFilter(CredentialStore credentials, RegistryStore registry, Clock clock) {
-    this.credentials = credentials;
-    this.registry = registry;
-    this.clock = clock;
-  }
-
-  @Override
-  protected boolean shouldNotFilterAsyncDispatch() {
-    return false;
-  }
-
-  @Override
-  protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
-      throws ServletException, IOException {
-    Optional<String> bearer = Optional.ofNullable(request.getHeader("Authorization"))
-        .filter(header -> header.startsWith("Bearer ")).map(header -> header.substring(7).strip());
-    boolean cookieMayAct = SAFE.contains(request.getMethod()) || request.getHeader(CONSOLE_HEADER) != null;
-    bearer.or(() -> cookieMayAct ? cookie(request) : Optional.empty())
-        .flatMap(this::person)
-        .ifPresent(person -> SecurityContextHolder.getContext()
-            .setAuthentication(UsernamePasswordAuthenticationToken.authenticated(person, null, List.of())));
-    try {
-      chain.doFilter(request, response);
-    } finally {
-      SecurityContextHolder.clearContext();
+    TokenFilter(CredentialStore credentials, RegistryStore registry, Clock clock) {
+        this.credentials = credentials;
+        this.registry = registry;
+        this.clock = clock;
     }
-  }
 
-  static Optional<String> cookie(HttpServletRequest request) {
-    Cookie[] cookies = request.getCookies();
-    return cookies == null ? Optional.empty()
-        : Arrays.stream(cookies).filter(cookie -> cookie.getName().equals(COOKIE)).map(Cookie::getValue).findFirst();
-  }
+    @Override
+    protected boolean shouldNotFilterAsyncDispatch() {
+        return false;
+    }
 
-  private Optional<Person> person(String token) {
-    return credentials.token(Tokens.hash(token))
-        .filter(kept -> clock.instant().isBefore(kept.expiresAt()))
-        .flatMap(kept -> registry.now().find(Person.class, kept.personId()));
-  }
+    @Override
+    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+            throws ServletException, IOException {
+        Optional<String> bearer = Optional.ofNullable(request.getHeader("Authorization"))
+                .filter(header -> header.startsWith("Bearer "))
+                .map(header -> header.substring(7).strip());
+        boolean cookieMayAct = SAFE.contains(request.getMethod()) || request.getHeader(CONSOLE_HEADER) != null;
+        bearer.or(() -> cookieMayAct ? cookie(request) : Optional.empty())
+                .flatMap(this::person)
+                .ifPresent(person -> SecurityContextHolder.getContext()
+                        .setAuthentication(UsernamePasswordAuthenticationToken.authenticated(person, null, List.of())));
+        try {
+            chain.doFilter(request, response);
+        } finally {
+            SecurityContextHolder.clearContext();
+        }
+    }
+
+    static Optional<String> cookie(HttpServletRequest request) {
+        Cookie[] cookies = request.getCookies();
+        return cookies == null
+                ? Optional.empty()
+                : Arrays.stream(cookies)
+                        .filter(cookie -> cookie.getName().equals(COOKIE))
+                        .map(Cookie::getValue)
+                        .findFirst();
+    }
+
+    private Optional<Person> person(String token) {
+        return credentials
+                .token(Tokens.hash(token))
+                .filter(kept -> clock.instant().isBefore(kept.expiresAt()))
+                .flatMap(kept -> registry.now().find(Person.class, kept.personId()));
+    }
 }

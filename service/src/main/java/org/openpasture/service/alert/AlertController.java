@@ -1,20 +1,19 @@
 package org.openpasture.service.alert;
 
-import org.openpasture.engine.alert.AlertPublisher;
-import org.openpasture.engine.alert.AlertViews;
-
 import java.time.Clock;
 import java.util.List;
-import java.util.concurrent.CompletionException;
 import java.util.Optional;
+import java.util.concurrent.CompletionException;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.alert.AlertAnswer;
 import org.openpasture.api.alert.NoteRequest;
-import org.openpasture.core.judging.Event;
 import org.openpasture.core.access.Access;
+import org.openpasture.core.judging.Event;
 import org.openpasture.core.people.Right;
-import org.openpasture.service.access.Reader;
+import org.openpasture.engine.alert.AlertPublisher;
+import org.openpasture.engine.alert.AlertViews;
 import org.openpasture.engine.judging.JudgeRunner;
+import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.alert.AlertView;
@@ -30,82 +29,99 @@ import org.springframework.web.bind.annotation.RestController;
 /** Alerts: listed, acknowledged, written about. */
 @RestController
 class AlertController {
-  private final AlertStore alerts;
-  private final AlertViews views;
-  private final AlertPublisher publisher;
-  private final TelemetryStore telemetry;
-  private final JudgeRunner judge;
-  private final Reader reader;
-  private final Clock clock;
+    private final AlertStore alerts;
+    private final AlertViews views;
+    private final AlertPublisher publisher;
+    private final TelemetryStore telemetry;
+    private final JudgeRunner judge;
+    private final Reader reader;
+    private final Clock clock;
 
-  AlertController(AlertStore alerts, AlertViews views, AlertPublisher publisher, TelemetryStore telemetry, JudgeRunner judge,
-      Reader reader, Clock clock) {
-    this.alerts = alerts;
-    this.views = views;
-    this.publisher = publisher;
-    this.telemetry = telemetry;
-    this.judge = judge;
-    this.reader = reader;
-    this.clock = clock;
-  }
-
-  /**
-   * Alerts, the newest first.
-   *
-   * @param state open (not closed) or all
-   * @param point of this point only
-   * @param place of this site, area or asset and what lies below it
-   */
-  @GetMapping("/api/v1/alerts")
-  List<AlertAnswer> list(@RequestParam(defaultValue = "open") String state, @RequestParam(required = false) @Nullable String point,
-      @RequestParam(required = false) @Nullable String place, @RequestParam(defaultValue = "200") int limit) {
-    Access access = reader.access();
-    List<AlertView> found = state.equals("all") ? alerts.history(point, Math.clamp(limit, 1, 1000)) : alerts.open();
-    return found.stream()
-        .filter(view -> access.may(Right.LOOK, view.alert().placeId()))
-        .filter(view -> point == null || point.equals(view.alert().pointId()))
-        .filter(view -> place == null || access.registry().pathUp(view.alert().placeId()).stream().anyMatch(on -> on.id().equals(place)))
-        .map(view -> views.answer(access.registry(), view)).toList();
-  }
-
-  @GetMapping("/api/v1/alerts/{id}")
-  AlertAnswer one(@PathVariable String id) {
-    return views.answer(reader.now(), visible(id));
-  }
-
-  private AlertView visible(String id) {
-    Access access = reader.access();
-    return alerts.find(id).filter(view -> access.may(Right.LOOK, view.alert().placeId()))
-        .orElseThrow(() -> Problem.notFound("alert"));
-  }
-
-  /** Takes an alert on. When this answers, it is on disk. */
-  @PostMapping("/api/v1/alerts/{id}/acknowledgement")
-  AlertAnswer acknowledge(@PathVariable String id, @RequestBody(required = false) @Nullable NoteRequest note) {
-    AlertView view = visible(id);
-    reader.require(Right.OPERATE, view.alert().placeId(), "acknowledge alerts here");
-    if (view.acknowledgedAt() != null) {
-      throw Problem.conflict(view.acknowledgedBy() + " has acknowledged this alert already.", "You can still add a note.");
+    AlertController(
+            AlertStore alerts,
+            AlertViews views,
+            AlertPublisher publisher,
+            TelemetryStore telemetry,
+            JudgeRunner judge,
+            Reader reader,
+            Clock clock) {
+        this.alerts = alerts;
+        this.views = views;
+        this.publisher = publisher;
+        this.telemetry = telemetry;
+        this.judge = judge;
+        this.reader = reader;
+        this.clock = clock;
     }
-    Event event = new Event.AlertAcknowledged(clock.instant(), id, reader.person().name(),
-        Optional.ofNullable(note).map(NoteRequest::text).orElse(""));
-    try {
-      judge.await(telemetry.submit(Deposit.of(event)).join().journalSeq());
-    } catch (CompletionException e) {
-      throw new IllegalStateException("the acknowledgement could not be written", e);
-    }
-    return one(id);
-  }
 
-  @PostMapping("/api/v1/alerts/{id}/notes")
-  AlertAnswer write(@PathVariable String id, @RequestBody NoteRequest note) {
-    AlertView view = visible(id);
-    reader.require(Right.OPERATE, view.alert().placeId(), "write notes here");
-    if (note.text() == null || note.text().isBlank()) {
-      throw Problem.invalid("the note is empty");
+    /**
+     * Alerts, the newest first.
+     *
+     * @param state open (not closed) or all
+     * @param point of this point only
+     * @param place of this site, area or asset and what lies below it
+     */
+    @GetMapping("/api/v1/alerts")
+    List<AlertAnswer> list(
+            @RequestParam(defaultValue = "open") String state,
+            @RequestParam(required = false) @Nullable String point,
+            @RequestParam(required = false) @Nullable String place,
+            @RequestParam(defaultValue = "200") int limit) {
+        Access access = reader.access();
+        List<AlertView> found = state.equals("all") ? alerts.history(point, Math.clamp(limit, 1, 1000)) : alerts.open();
+        return found.stream()
+                .filter(view -> access.may(Right.LOOK, view.alert().placeId()))
+                .filter(view -> point == null || point.equals(view.alert().pointId()))
+                .filter(view -> place == null
+                        || access.registry().pathUp(view.alert().placeId()).stream()
+                                .anyMatch(on -> on.id().equals(place)))
+                .map(view -> views.answer(access.registry(), view))
+                .toList();
     }
-    alerts.addNote(id, clock.instant(), reader.person().name(), note.text().strip());
-    publisher.tell(id);
-    return one(id);
-  }
+
+    @GetMapping("/api/v1/alerts/{id}")
+    AlertAnswer one(@PathVariable String id) {
+        return views.answer(reader.now(), visible(id));
+    }
+
+    private AlertView visible(String id) {
+        Access access = reader.access();
+        return alerts.find(id)
+                .filter(view -> access.may(Right.LOOK, view.alert().placeId()))
+                .orElseThrow(() -> Problem.notFound("alert"));
+    }
+
+    /** Takes an alert on. When this answers, it is on disk. */
+    @PostMapping("/api/v1/alerts/{id}/acknowledgement")
+    AlertAnswer acknowledge(@PathVariable String id, @RequestBody(required = false) @Nullable NoteRequest note) {
+        AlertView view = visible(id);
+        reader.require(Right.OPERATE, view.alert().placeId(), "acknowledge alerts here");
+        if (view.acknowledgedAt() != null) {
+            throw Problem.conflict(
+                    view.acknowledgedBy() + " has acknowledged this alert already.", "You can still add a note.");
+        }
+        Event event = new Event.AlertAcknowledged(
+                clock.instant(),
+                id,
+                reader.person().name(),
+                Optional.ofNullable(note).map(NoteRequest::text).orElse(""));
+        try {
+            judge.await(telemetry.submit(Deposit.of(event)).join().journalSeq());
+        } catch (CompletionException e) {
+            throw new IllegalStateException("the acknowledgement could not be written", e);
+        }
+        return one(id);
+    }
+
+    @PostMapping("/api/v1/alerts/{id}/notes")
+    AlertAnswer write(@PathVariable String id, @RequestBody NoteRequest note) {
+        AlertView view = visible(id);
+        reader.require(Right.OPERATE, view.alert().placeId(), "write notes here");
+        if (note.text() == null || note.text().isBlank()) {
+            throw Problem.invalid("the note is empty");
+        }
+        alerts.addNote(id, clock.instant(), reader.person().name(), note.text().strip());
+        publisher.tell(id);
+        return one(id);
+    }
 }

@@ -30,70 +30,77 @@ import org.springframework.security.crypto.password.PasswordEncoder;
 /** Puts the stores together. What is opened here is closed by Spring in the reverse order. */
 @Configuration
 class Wiring {
-  @Bean
-  SteadyClock clock() {
-    return new SteadyClock(Clock.systemUTC(), System::nanoTime);
-  }
+    @Bean
+    SteadyClock clock() {
+        return new SteadyClock(Clock.systemUTC(), System::nanoTime);
+    }
 
-  @Bean
-  EngineSettings engineSettings(PastureProperties properties) {
-    return properties.engine();
-  }
+    @Bean
+    EngineSettings engineSettings(PastureProperties properties) {
+        return properties.engine();
+    }
 
-  @Bean
-  RegistryDatabase registryDatabase(PastureProperties properties) throws IOException {
-    Files.createDirectories(properties.data());
-    WantedRestore.carryOut(properties.data(), clock());
-    return RegistryDatabase.open(properties.data());
-  }
+    @Bean
+    RegistryDatabase registryDatabase(PastureProperties properties) throws IOException {
+        Files.createDirectories(properties.data());
+        WantedRestore.carryOut(properties.data(), clock());
+        return RegistryDatabase.open(properties.data());
+    }
 
-  @Bean
-  RegistryStore registryStore(RegistryDatabase database, Clock clock) {
-    RegistryStore store = new RegistryStore(database, clock);
-    store.change("Open Pasture", registry -> LimitLibrary.shipped().stream()
-        .filter(set -> !registry.find(LimitSet.class, set.id()).equals(java.util.Optional.of(set)))
-        .<Change>map(Change.Put::new).toList());
-    return store;
-  }
+    @Bean
+    RegistryStore registryStore(RegistryDatabase database, Clock clock) {
+        RegistryStore store = new RegistryStore(database, clock);
+        store.change("Open Pasture", registry -> LimitLibrary.shipped().stream()
+                .filter(set -> !registry.find(LimitSet.class, set.id()).equals(java.util.Optional.of(set)))
+                .<Change>map(Change.Put::new)
+                .toList());
+        return store;
+    }
 
-  @Bean
-  TelemetryStore telemetryStore(PastureProperties properties, RegistryDatabase database, RegistryStore registry, Clock clock) {
-    TelemetryStore store = TelemetryStore.open(properties.data(), database.secrets(), clock);
-    store.series().useProfiles(number -> registry.now().point(number).map(point -> profile(registry.now(), point)).orElse(PointProfile.UNKNOWN));
-    return store;
-  }
+    @Bean
+    TelemetryStore telemetryStore(
+            PastureProperties properties, RegistryDatabase database, RegistryStore registry, Clock clock) {
+        TelemetryStore store = TelemetryStore.open(properties.data(), database.secrets(), clock);
+        store.series().useProfiles(number -> registry.now()
+                .point(number)
+                .map(point -> profile(registry.now(), point))
+                .orElse(PointProfile.UNKNOWN));
+        return store;
+    }
 
-  private static PointProfile profile(Registry now, Point point) {
-    return new PointProfile(now.siteOf(point.placeId()).map(Site::zone).orElse(ZoneOffset.UTC), now.limitsOf(point).orElse(null));
-  }
+    private static PointProfile profile(Registry now, Point point) {
+        return new PointProfile(
+                now.siteOf(point.placeId()).map(Site::zone).orElse(ZoneOffset.UTC),
+                now.limitsOf(point).orElse(null));
+    }
 
-  @Bean
-  AlertStore alertStore(RegistryDatabase database) {
-    return new AlertStore(database);
-  }
+    @Bean
+    AlertStore alertStore(RegistryDatabase database) {
+        return new AlertStore(database);
+    }
 
-  @Bean
-  OutletQueue outletQueue(RegistryDatabase database) {
-    return new OutletQueue(database);
-  }
+    @Bean
+    OutletQueue outletQueue(RegistryDatabase database) {
+        return new OutletQueue(database);
+    }
 
-  @Bean
-  NoticeStore noticeStore(RegistryDatabase database) {
-    return new NoticeStore(database);
-  }
+    @Bean
+    NoticeStore noticeStore(RegistryDatabase database) {
+        return new NoticeStore(database);
+    }
 
-  @Bean
-  CredentialStore credentialStore(RegistryDatabase database) {
-    return new CredentialStore(database);
-  }
+    @Bean
+    CredentialStore credentialStore(RegistryDatabase database) {
+        return new CredentialStore(database);
+    }
 
-  @Bean
-  SettingStore settingStore(RegistryDatabase database) {
-    return new SettingStore(database);
-  }
+    @Bean
+    SettingStore settingStore(RegistryDatabase database) {
+        return new SettingStore(database);
+    }
 
-  @Bean
-  PasswordEncoder passwordEncoder() {
-    return new BCryptPasswordEncoder();
-  }
+    @Bean
+    PasswordEncoder passwordEncoder() {
+        return new BCryptPasswordEncoder();
+    }
 }

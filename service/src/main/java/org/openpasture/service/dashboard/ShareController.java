@@ -10,18 +10,18 @@ import org.openpasture.api.dashboard.DashboardView;
 import org.openpasture.api.dashboard.ShareRequest;
 import org.openpasture.api.dashboard.ShareView;
 import org.openpasture.api.reading.SeriesView;
+import org.openpasture.core.access.Access;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.dashboard.ShareLink;
-import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.engine.secret.Tokens;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Reader;
-import org.openpasture.engine.secret.Tokens;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.service.reading.SeriesViews;
 import org.openpasture.service.web.Addresses;
@@ -39,97 +39,130 @@ import org.springframework.web.bind.annotation.RestController;
 /** Read-only links to dashboards. A link shows what its maker may see, and ends when it is withdrawn. */
 @RestController
 class ShareController {
-  private final RegistryStore registry;
-  private final DashboardViews views;
-  private final SeriesViews series;
-  private final Reader reader;
-  private final Addresses addresses;
-  private final Clock clock;
+    private final RegistryStore registry;
+    private final DashboardViews views;
+    private final SeriesViews series;
+    private final Reader reader;
+    private final Addresses addresses;
+    private final Clock clock;
 
-  ShareController(RegistryStore registry, DashboardViews views, SeriesViews series, Reader reader, Addresses addresses, Clock clock) {
-    this.registry = registry;
-    this.views = views;
-    this.series = series;
-    this.reader = reader;
-    this.addresses = addresses;
-    this.clock = clock;
-  }
-
-  /** Links that the reader made; an owner sees all. */
-  @GetMapping("/api/v1/links")
-  List<ShareView> list() {
-    Access access = reader.access();
-    return access.registry().all(ShareLink.class).stream()
-        .filter(link -> access.person().owner() || link.createdBy().equals(access.person().id()))
-        .map(link -> view(link, null)).toList();
-  }
-
-  private ShareView view(ShareLink link, @Nullable String address) {
-    return new ShareView(link.id(), link.dashboardId(),
-        registry.now().find(Dashboard.class, link.dashboardId()).map(Dashboard::name).orElse(""), link.note(), link.createdAt(),
-        link.until(), address);
-  }
-
-  /** Makes a link; its address is in the answer and nowhere else. */
-  @PostMapping("/api/v1/dashboards/{id}/links")
-  @ResponseStatus(HttpStatus.CREATED)
-  ShareView make(@PathVariable String id, @RequestBody ShareRequest request, HttpServletRequest http) {
-    Access access = reader.access();
-    Dashboard dashboard = reader.find(Dashboard.class, id, "dashboard");
-    if (!access.may(Right.EDIT, dashboard)) {
-      throw access.may(Right.LOOK, dashboard) ? Problem.forbidden("share this dashboard") : Problem.notFound("dashboard");
+    ShareController(
+            RegistryStore registry,
+            DashboardViews views,
+            SeriesViews series,
+            Reader reader,
+            Addresses addresses,
+            Clock clock) {
+        this.registry = registry;
+        this.views = views;
+        this.series = series;
+        this.reader = reader;
+        this.addresses = addresses;
+        this.clock = clock;
     }
-    String token = Tokens.fresh();
-    Instant now = clock.instant();
-    ShareLink link = new ShareLink(Accounts.newId(), id, Tokens.hash(token), request.note() == null ? "" : request.note(), now,
-        request.days() == null ? null : now.plus(Duration.ofDays(request.days())), access.person().id());
-    registry.change(access.person().name(), List.of(new Change.Put(link)));
-    return view(link, addresses.of(http) + "/shared/" + token);
-  }
 
-  /** Withdraws a link; whoever has it sees nothing from now on. */
-  @DeleteMapping("/api/v1/links/{id}")
-  @ResponseStatus(HttpStatus.NO_CONTENT)
-  void withdraw(@PathVariable String id) {
-    ShareLink link = reader.find(ShareLink.class, id, "link");
-    Person person = reader.person();
-    if (!person.owner() && !link.createdBy().equals(person.id())) {
-      throw Problem.forbidden("withdraw somebody else's link");
+    /** Links that the reader made; an owner sees all. */
+    @GetMapping("/api/v1/links")
+    List<ShareView> list() {
+        Access access = reader.access();
+        return access.registry().all(ShareLink.class).stream()
+                .filter(link -> access.person().owner()
+                        || link.createdBy().equals(access.person().id()))
+                .map(link -> view(link, null))
+                .toList();
     }
-    registry.change(person.name(), List.of(new Change.Remove(Kind.SHARE_LINK, id)));
-  }
 
-  /** The dashboard behind a link, without an account. */
-  @GetMapping("/api/v1/shared/{token}")
-  DashboardView shared(@PathVariable String token) {
-    Shared shared = open(token);
-    return views.view(shared.access(), shared.dashboard(), false);
-  }
+    private ShareView view(ShareLink link, @Nullable String address) {
+        return new ShareView(
+                link.id(),
+                link.dashboardId(),
+                registry.now()
+                        .find(Dashboard.class, link.dashboardId())
+                        .map(Dashboard::name)
+                        .orElse(""),
+                link.note(),
+                link.createdAt(),
+                link.until(),
+                address);
+    }
 
-  /** Readings of a point on the dashboard behind a link. */
-  @GetMapping("/api/v1/shared/{token}/points/{pointId}/readings")
-  SeriesView readings(@PathVariable String token, @PathVariable String pointId,
-      @RequestParam(required = false) @Nullable Instant from, @RequestParam(required = false) @Nullable Instant until,
-      @RequestParam(defaultValue = "600") int buckets) {
-    Shared shared = open(token);
-    Point point = views.points(shared.access(), shared.dashboard()).stream().filter(on -> on.id().equals(pointId)).findFirst()
-        .orElseThrow(() -> Problem.notFound("point on this dashboard"));
-    return series.series(point, from, until, buckets);
-  }
+    /** Makes a link; its address is in the answer and nowhere else. */
+    @PostMapping("/api/v1/dashboards/{id}/links")
+    @ResponseStatus(HttpStatus.CREATED)
+    ShareView make(@PathVariable String id, @RequestBody ShareRequest request, HttpServletRequest http) {
+        Access access = reader.access();
+        Dashboard dashboard = reader.find(Dashboard.class, id, "dashboard");
+        if (!access.may(Right.EDIT, dashboard)) {
+            throw access.may(Right.LOOK, dashboard)
+                    ? Problem.forbidden("share this dashboard")
+                    : Problem.notFound("dashboard");
+        }
+        String token = Tokens.fresh();
+        Instant now = clock.instant();
+        ShareLink link = new ShareLink(
+                Accounts.newId(),
+                id,
+                Tokens.hash(token),
+                request.note() == null ? "" : request.note(),
+                now,
+                request.days() == null ? null : now.plus(Duration.ofDays(request.days())),
+                access.person().id());
+        registry.change(access.person().name(), List.of(new Change.Put(link)));
+        return view(link, addresses.of(http) + "/shared/" + token);
+    }
 
-  private record Shared(Access access, Dashboard dashboard) {}
+    /** Withdraws a link; whoever has it sees nothing from now on. */
+    @DeleteMapping("/api/v1/links/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void withdraw(@PathVariable String id) {
+        ShareLink link = reader.find(ShareLink.class, id, "link");
+        Person person = reader.person();
+        if (!person.owner() && !link.createdBy().equals(person.id())) {
+            throw Problem.forbidden("withdraw somebody else's link");
+        }
+        registry.change(person.name(), List.of(new Change.Remove(Kind.SHARE_LINK, id)));
+    }
 
-  private Shared open(String token) {
-    Registry now = registry.now();
-    String hash = Tokens.hash(token);
-    ShareLink link = now.all(ShareLink.class).stream()
-        .filter(kept -> kept.tokenHash().equals(hash) && kept.isOpenAt(clock.instant())).findFirst()
-        .orElseThrow(() -> Problem.gone("This link was withdrawn or has ended.", "Ask who gave it to you for a new one."));
-    Person maker = now.find(Person.class, link.createdBy())
-        .orElseThrow(() -> Problem.gone("This link has ended.", "Ask who gave it to you for a new one."));
-    Access access = new Access(now, maker);
-    Dashboard dashboard = now.find(Dashboard.class, link.dashboardId()).filter(found -> access.may(Right.LOOK, found))
-        .orElseThrow(() -> Problem.gone("The dashboard behind this link is gone.", "Ask who gave it to you for a new one."));
-    return new Shared(access, dashboard);
-  }
+    /** The dashboard behind a link, without an account. */
+    @GetMapping("/api/v1/shared/{token}")
+    DashboardView shared(@PathVariable String token) {
+        Shared shared = open(token);
+        return views.view(shared.access(), shared.dashboard(), false);
+    }
+
+    /** Readings of a point on the dashboard behind a link. */
+    @GetMapping("/api/v1/shared/{token}/points/{pointId}/readings")
+    SeriesView readings(
+            @PathVariable String token,
+            @PathVariable String pointId,
+            @RequestParam(required = false) @Nullable Instant from,
+            @RequestParam(required = false) @Nullable Instant until,
+            @RequestParam(defaultValue = "600") int buckets) {
+        Shared shared = open(token);
+        Point point = views.points(shared.access(), shared.dashboard()).stream()
+                .filter(on -> on.id().equals(pointId))
+                .findFirst()
+                .orElseThrow(() -> Problem.notFound("point on this dashboard"));
+        return series.series(point, from, until, buckets);
+    }
+
+    private record Shared(Access access, Dashboard dashboard) {}
+
+    private Shared open(String token) {
+        Registry now = registry.now();
+        String hash = Tokens.hash(token);
+        ShareLink link = now.all(ShareLink.class).stream()
+                .filter(kept -> kept.tokenHash().equals(hash) && kept.isOpenAt(clock.instant()))
+                .findFirst()
+                .orElseThrow(() ->
+                        Problem.gone("This link was withdrawn or has ended.", "Ask who gave it to you for a new one."));
+        Person maker = now.find(Person.class, link.createdBy())
+                .orElseThrow(() -> Problem.gone("This link has ended.", "Ask who gave it to you for a new one."));
+        Access access = new Access(now, maker);
+        Dashboard dashboard = now.find(Dashboard.class, link.dashboardId())
+                .filter(found -> access.may(Right.LOOK, found))
+                .orElseThrow(() -> Problem.gone(
+                        "The dashboard behind this link is gone.", "Ask who gave it to you for a new one."));
+        return new Shared(access, dashboard);
+    }
 }

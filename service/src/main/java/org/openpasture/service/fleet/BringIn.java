@@ -23,143 +23,183 @@ import org.openpasture.core.place.Point;
 import org.openpasture.core.reading.Reading;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.engine.radio.KeyList;
+import org.openpasture.engine.radio.RadioKeys;
+import org.openpasture.engine.radio.RadioNetwork;
 import org.openpasture.inlets.fieldbus.FieldbusAddress;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
-import org.openpasture.engine.radio.KeyList;
-import org.openpasture.engine.radio.RadioKeys;
-import org.openpasture.engine.radio.RadioNetwork;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.stereotype.Component;
 
-/** Brings devices in: checks all that is said of them, keeps their keys, and makes points for their channels if that is wanted. */
+/**
+ * Brings devices in: checks all that is said of them, keeps their keys, and makes points for their channels if that is
+ * wanted.
+ */
 @Component
 class BringIn {
-  private final RegistryStore registry;
-  private final RadioNetwork network;
-  private final RadioKeys keys;
-  private final KeyList list;
-  private final Reader reader;
+    private final RegistryStore registry;
+    private final RadioNetwork network;
+    private final RadioKeys keys;
+    private final KeyList list;
+    private final Reader reader;
 
-  BringIn(RegistryStore registry, RadioNetwork network, RadioKeys keys, KeyList list, Reader reader) {
-    this.registry = registry;
-    this.network = network;
-    this.keys = keys;
-    this.list = list;
-    this.reader = reader;
-  }
-
-  /** A request that was found right. */
-  private record Checked(DeviceModel model, DeviceIdentity identity, @Nullable AesKey appKey, boolean fromList, @Nullable Session session) {}
-
-  /**
-   * Says what is wrong with a request, without doing anything.
-   *
-   * @throws Problem or IllegalArgumentException in words
-   */
-  void check(DeviceRequest request) {
-    refuseKnown(registry.now(), checked(request).identity());
-  }
-
-  /** Brings a device in. */
-  Device bringIn(DeviceRequest request) {
-    return bringIn(List.of(request)).getFirst();
-  }
-
-  /** Brings devices in, all of them or none. */
-  List<Device> bringIn(List<DeviceRequest> requests) {
-    List<Newcomer> newcomers = requests.stream().map(request -> newcomer(request, checked(request))).toList();
-    newcomers.forEach(newcomer -> {
-      if (newcomer.checked().appKey() != null) {
-        keys.save(newcomer.device().id(), newcomer.checked().appKey());
-      }
-    });
-    try {
-      registry.change(reader.person().name(), now -> changes(now, newcomers));
-    } catch (Problem clash) {
-      newcomers.forEach(newcomer -> keys.forget(newcomer.device().id()));
-      throw clash;
+    BringIn(RegistryStore registry, RadioNetwork network, RadioKeys keys, KeyList list, Reader reader) {
+        this.registry = registry;
+        this.network = network;
+        this.keys = keys;
+        this.list = list;
+        this.reader = reader;
     }
-    newcomers.forEach(newcomer -> {
-      if (newcomer.checked().fromList()) {
-        newcomer.device().devEui().ifPresent(list::forget);
-      }
-      if (newcomer.checked().session() != null) {
-        network.begin(newcomer.device().id(), newcomer.checked().session());
-      }
-    });
-    return newcomers.stream().map(Newcomer::device).toList();
-  }
 
-  /** A device that is about to come in. */
-  private record Newcomer(Device device, Checked checked, boolean makePoints) {}
+    /** A request that was found right. */
+    private record Checked(
+            DeviceModel model,
+            DeviceIdentity identity,
+            @Nullable AesKey appKey,
+            boolean fromList,
+            @Nullable Session session) {}
 
-  private static Newcomer newcomer(DeviceRequest request, Checked checked) {
-    return new Newcomer(new Device(Accounts.newId(), request.name(), request.modelId(), request.placeId(), checked.identity()), checked,
-        Boolean.TRUE.equals(request.makePoints()));
-  }
-
-  private Checked checked(DeviceRequest request) {
-    reader.require(Right.EDIT, request.placeId(), "bring devices in here");
-    DeviceModel model = reader.find(DeviceModel.class, request.modelId(), "device model");
-    if (request.inletId() != null) {
-      Inlet inlet = reader.find(Inlet.class, request.inletId(), "inlet");
-      if (!reader.access().may(Right.LOOK, inlet)) {
-        throw Problem.notFound("inlet");
-      }
-      if (inlet.source() instanceof Source.Polled polled) {
-        FieldbusAddress.check(polled, String.valueOf(request.address()));
-      }
-      return new Checked(model, new DeviceIdentity.OfInlet(inlet.id(), String.valueOf(request.address())), null, false, null);
+    /**
+     * Says what is wrong with a request, without doing anything.
+     *
+     * @throws Problem or IllegalArgumentException in words
+     */
+    void check(DeviceRequest request) {
+        refuseKnown(registry.now(), checked(request).identity());
     }
-    Eui64 devEui = Require.present(request.devEui(), "the device's EUI");
-    if (request.isPersonalised()) {
-      Session session = Session.fresh(DevAddr.of(String.valueOf(request.devAddr())), AesKey.ofHex(String.valueOf(request.nwkSKey())),
-          AesKey.ofHex(String.valueOf(request.appSKey())));
-      return new Checked(model, new RadioIdentity.Personalised(devEui, session.devAddr()), null, false, session);
-    }
-    Optional<KeyList.Entry> listed = request.appKey() == null ? list.find(devEui) : Optional.empty();
-    AesKey key = request.appKey() != null ? AesKey.ofHex(request.appKey()) : listed.map(KeyList.Entry::appKey).orElseThrow(() ->
-        Problem.invalid("the key is missing: give the application key (appKey) for a device that joins, or devAddr, nwkSKey and appSKey for a personalised "
-            + "one; the list of keys has none for " + devEui));
-    Eui64 joinEui = request.joinEui() != null ? request.joinEui() : listed.map(KeyList.Entry::joinEui).orElseGet(() -> new Eui64(0));
-    return new Checked(model, new RadioIdentity.OverTheAir(devEui, joinEui), key, listed.isPresent(), null);
-  }
 
-  private static void refuseKnown(Registry now, DeviceIdentity identity) {
-    switch (identity) {
-      case RadioIdentity radio -> now.device(radio.devEui()).ifPresent(other -> {
-        throw Problem.conflict("A device with the EUI " + radio.devEui() + " is here already: '" + other.name() + "'.",
-            "Look at that one, or check the EUI on the label.");
-      });
-      case DeviceIdentity.OfInlet of -> now.device(of.inletId(), of.address()).ifPresent(other -> {
-        throw Problem.conflict("A device with the address " + of.address() + " is at this inlet already: '" + other.name() + "'.",
-            "Look at that one, or check the address.");
-      });
+    /** Brings a device in. */
+    Device bringIn(DeviceRequest request) {
+        return bringIn(List.of(request)).getFirst();
     }
-  }
 
-  private List<Change> changes(Registry now, List<Newcomer> newcomers) {
-    List<Change> changes = new ArrayList<>();
-    int number = now.highestPointNumber();
-    for (Newcomer newcomer : newcomers) {
-      Device device = newcomer.device();
-      refuseKnown(now, device.identity());
-      changes.add(new Change.Put(device));
-      DeviceModel model = newcomer.checked().model();
-      for (Channel channel : newcomer.makePoints() ? model.channels() : List.<Channel>of()) {
-        if (channel.name().equals(model.batteryChannel())) {
-          continue;
+    /** Brings devices in, all of them or none. */
+    List<Device> bringIn(List<DeviceRequest> requests) {
+        List<Newcomer> newcomers = requests.stream()
+                .map(request -> newcomer(request, checked(request)))
+                .toList();
+        newcomers.forEach(newcomer -> {
+            if (newcomer.checked().appKey() != null) {
+                keys.save(newcomer.device().id(), newcomer.checked().appKey());
+            }
+        });
+        try {
+            registry.change(reader.person().name(), now -> changes(now, newcomers));
+        } catch (Problem clash) {
+            newcomers.forEach(newcomer -> keys.forget(newcomer.device().id()));
+            throw clash;
         }
-        number++;
-        Point point = new Point(Accounts.newId(), number, channel.title(), device.placeId(), channel.quantity(), channel.unit(), null,
-            channel.direction(), null, false);
-        changes.add(new Change.Put(point));
-        // From of old: device and point are both new, so that what it logged before it was brought in can belong to nobody else.
-        changes.add(new Change.Put(new Assignment(Accounts.newId(), device.id(), channel.name(), point.id(), Reading.EARLIEST, null, null)));
-      }
+        newcomers.forEach(newcomer -> {
+            if (newcomer.checked().fromList()) {
+                newcomer.device().devEui().ifPresent(list::forget);
+            }
+            if (newcomer.checked().session() != null) {
+                network.begin(newcomer.device().id(), newcomer.checked().session());
+            }
+        });
+        return newcomers.stream().map(Newcomer::device).toList();
     }
-    return changes;
-  }
+
+    /** A device that is about to come in. */
+    private record Newcomer(Device device, Checked checked, boolean makePoints) {}
+
+    private static Newcomer newcomer(DeviceRequest request, Checked checked) {
+        return new Newcomer(
+                new Device(Accounts.newId(), request.name(), request.modelId(), request.placeId(), checked.identity()),
+                checked,
+                Boolean.TRUE.equals(request.makePoints()));
+    }
+
+    private Checked checked(DeviceRequest request) {
+        reader.require(Right.EDIT, request.placeId(), "bring devices in here");
+        DeviceModel model = reader.find(DeviceModel.class, request.modelId(), "device model");
+        if (request.inletId() != null) {
+            Inlet inlet = reader.find(Inlet.class, request.inletId(), "inlet");
+            if (!reader.access().may(Right.LOOK, inlet)) {
+                throw Problem.notFound("inlet");
+            }
+            if (inlet.source() instanceof Source.Polled polled) {
+                FieldbusAddress.check(polled, String.valueOf(request.address()));
+            }
+            return new Checked(
+                    model,
+                    new DeviceIdentity.OfInlet(inlet.id(), String.valueOf(request.address())),
+                    null,
+                    false,
+                    null);
+        }
+        Eui64 devEui = Require.present(request.devEui(), "the device's EUI");
+        if (request.isPersonalised()) {
+            Session session = Session.fresh(
+                    DevAddr.of(String.valueOf(request.devAddr())),
+                    AesKey.ofHex(String.valueOf(request.nwkSKey())),
+                    AesKey.ofHex(String.valueOf(request.appSKey())));
+            return new Checked(model, new RadioIdentity.Personalised(devEui, session.devAddr()), null, false, session);
+        }
+        Optional<KeyList.Entry> listed = request.appKey() == null ? list.find(devEui) : Optional.empty();
+        AesKey key = request.appKey() != null
+                ? AesKey.ofHex(request.appKey())
+                : listed.map(KeyList.Entry::appKey)
+                        .orElseThrow(() -> Problem.invalid(
+                                "the key is missing: give the application key (appKey) for a device that joins, or devAddr, nwkSKey and appSKey for a personalised "
+                                        + "one; the list of keys has none for " + devEui));
+        Eui64 joinEui = request.joinEui() != null
+                ? request.joinEui()
+                : listed.map(KeyList.Entry::joinEui).orElseGet(() -> new Eui64(0));
+        return new Checked(model, new RadioIdentity.OverTheAir(devEui, joinEui), key, listed.isPresent(), null);
+    }
+
+    private static void refuseKnown(Registry now, DeviceIdentity identity) {
+        switch (identity) {
+            case RadioIdentity radio ->
+                now.device(radio.devEui()).ifPresent(other -> {
+                    throw Problem.conflict(
+                            "A device with the EUI " + radio.devEui() + " is here already: '" + other.name() + "'.",
+                            "Look at that one, or check the EUI on the label.");
+                });
+            case DeviceIdentity.OfInlet of ->
+                now.device(of.inletId(), of.address()).ifPresent(other -> {
+                    throw Problem.conflict(
+                            "A device with the address " + of.address() + " is at this inlet already: '" + other.name()
+                                    + "'.",
+                            "Look at that one, or check the address.");
+                });
+        }
+    }
+
+    private List<Change> changes(Registry now, List<Newcomer> newcomers) {
+        List<Change> changes = new ArrayList<>();
+        int number = now.highestPointNumber();
+        for (Newcomer newcomer : newcomers) {
+            Device device = newcomer.device();
+            refuseKnown(now, device.identity());
+            changes.add(new Change.Put(device));
+            DeviceModel model = newcomer.checked().model();
+            for (Channel channel : newcomer.makePoints() ? model.channels() : List.<Channel>of()) {
+                if (channel.name().equals(model.batteryChannel())) {
+                    continue;
+                }
+                number++;
+                Point point = new Point(
+                        Accounts.newId(),
+                        number,
+                        channel.title(),
+                        device.placeId(),
+                        channel.quantity(),
+                        channel.unit(),
+                        null,
+                        channel.direction(),
+                        null,
+                        false);
+                changes.add(new Change.Put(point));
+                // From of old: device and point are both new, so that what it logged before it was brought in can
+                // belong to nobody else.
+                changes.add(new Change.Put(new Assignment(
+                        Accounts.newId(), device.id(), channel.name(), point.id(), Reading.EARLIEST, null, null)));
+            }
+        }
+        return changes;
+    }
 }

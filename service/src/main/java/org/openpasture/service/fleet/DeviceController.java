@@ -8,23 +8,22 @@ import org.openpasture.api.fleet.AssignmentRequest;
 import org.openpasture.api.fleet.DeviceRequest;
 import org.openpasture.api.fleet.DeviceView;
 import org.openpasture.api.fleet.KeyRequest;
+import org.openpasture.core.access.Access;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.fleet.RadioIdentity;
 import org.openpasture.core.lorawan.AesKey;
-import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
-import org.openpasture.core.registry.Registry;
-import org.openpasture.service.access.Accounts;
-import org.openpasture.service.access.Reader;
-import org.openpasture.service.problem.Problem;
 import org.openpasture.engine.heard.DeviceStates;
 import org.openpasture.engine.radio.RadioKeys;
 import org.openpasture.engine.radio.RadioNetwork;
+import org.openpasture.service.access.Accounts;
+import org.openpasture.service.access.Reader;
+import org.openpasture.service.problem.Problem;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -39,107 +38,134 @@ import org.springframework.web.bind.annotation.RestController;
 /** Devices, and which of their channels feed which points. */
 @RestController
 class DeviceController {
-  private final RegistryStore registry;
-  private final DeviceStates states;
-  private final RadioNetwork network;
-  private final RadioKeys keys;
-  private final BringIn bringIn;
-  private final Reader reader;
-  private final Clock clock;
+    private final RegistryStore registry;
+    private final DeviceStates states;
+    private final RadioNetwork network;
+    private final RadioKeys keys;
+    private final BringIn bringIn;
+    private final Reader reader;
+    private final Clock clock;
 
-  DeviceController(RegistryStore registry, DeviceStates states, RadioNetwork network, RadioKeys keys, BringIn bringIn, Reader reader, Clock clock) {
-    this.registry = registry;
-    this.states = states;
-    this.network = network;
-    this.keys = keys;
-    this.bringIn = bringIn;
-    this.reader = reader;
-    this.clock = clock;
-  }
-
-  @GetMapping("/api/v1/devices")
-  List<DeviceView> list() {
-    Access access = reader.access();
-    return access.registry().all(Device.class).stream().filter(device -> access.may(Right.LOOK, device))
-        .map(device -> states.view(access.registry(), device)).toList();
-  }
-
-  @GetMapping("/api/v1/devices/{id}")
-  DeviceView one(@PathVariable String id) {
-    return states.view(reader.now(), reader.device(id));
-  }
-
-  /** Brings a device in; with {@code makePoints} each channel of its model gets a point at once, not yet released. */
-  @PostMapping("/api/v1/devices")
-  @ResponseStatus(HttpStatus.CREATED)
-  DeviceView make(@RequestBody DeviceRequest request) {
-    return states.view(registry.now(), bringIn.bringIn(request));
-  }
-
-  /** Gives a device that joins another application key; it takes effect with its next join request. */
-  @PutMapping("/api/v1/devices/{id}/key")
-  @ResponseStatus(HttpStatus.NO_CONTENT)
-  void changeKey(@PathVariable String id, @RequestBody KeyRequest request) {
-    Device device = reader.device(id);
-    reader.require(Right.EDIT, device.placeId(), "change the key of this device");
-    if (!(device.identity() instanceof RadioIdentity.OverTheAir)) {
-      throw Problem.invalid("this device does not join, so that it has no application key. Remove it and bring it in anew");
+    DeviceController(
+            RegistryStore registry,
+            DeviceStates states,
+            RadioNetwork network,
+            RadioKeys keys,
+            BringIn bringIn,
+            Reader reader,
+            Clock clock) {
+        this.registry = registry;
+        this.states = states;
+        this.network = network;
+        this.keys = keys;
+        this.bringIn = bringIn;
+        this.reader = reader;
+        this.clock = clock;
     }
-    keys.save(id, AesKey.ofHex(request.appKey()));
-  }
 
-  @DeleteMapping("/api/v1/devices/{id}")
-  @ResponseStatus(HttpStatus.NO_CONTENT)
-  void remove(@PathVariable String id) {
-    Device device = reader.device(id);
-    reader.require(Right.EDIT, device.placeId(), "remove this device");
-    registry.change(reader.person().name(), now -> {
-      List<Change> changes = new ArrayList<>();
-      now.assignmentsOf(id).stream().filter(assignment -> assignment.until() == null)
-          .forEach(assignment -> changes.add(new Change.Put(ended(assignment))));
-      changes.add(new Change.Remove(Kind.DEVICE, id));
-      return changes;
-    });
-    keys.forget(id);
-    network.forget(id);
-  }
-
-  /** Lets a channel feed a point; what fed the point until now ends. */
-  @PostMapping("/api/v1/devices/{id}/assignments")
-  @ResponseStatus(HttpStatus.CREATED)
-  DeviceView assign(@PathVariable String id, @RequestBody AssignmentRequest request) {
-    Device device = reader.device(id);
-    Point point = reader.point(request.pointId());
-    reader.require(Right.EDIT, device.placeId(), "assign this device's channels");
-    reader.require(Right.EDIT, point.placeId(), "assign to this point");
-    DeviceModel model = reader.find(DeviceModel.class, device.modelId(), "device model");
-    if (model.channel(request.channel()).isEmpty()) {
-      throw Problem.invalid("the model '" + model.name() + "' has no channel '" + request.channel() + "'");
+    @GetMapping("/api/v1/devices")
+    List<DeviceView> list() {
+        Access access = reader.access();
+        return access.registry().all(Device.class).stream()
+                .filter(device -> access.may(Right.LOOK, device))
+                .map(device -> states.view(access.registry(), device))
+                .toList();
     }
-    registry.change(reader.person().name(), now -> {
-      List<Change> changes = new ArrayList<>();
-      Optional<Assignment> same = now.assignmentsTo(point.id()).stream().filter(assignment -> assignment.until() == null
-          && assignment.deviceId().equals(id) && assignment.channel().equals(request.channel())).findFirst();
-      // The same channel to the same point: its calibration is put right, also for frames that are read again.
-      now.assignmentsTo(point.id()).stream().filter(assignment -> assignment.until() == null && !same.equals(Optional.of(assignment)))
-          .forEach(assignment -> changes.add(new Change.Put(ended(assignment))));
-      changes.add(new Change.Put(new Assignment(same.map(Assignment::id).orElseGet(Accounts::newId), id, request.channel(), point.id(),
-          same.map(Assignment::from).orElseGet(clock::instant), null, request.calibration())));
-      return changes;
-    });
-    return one(id);
-  }
 
-  @DeleteMapping("/api/v1/assignments/{id}")
-  @ResponseStatus(HttpStatus.NO_CONTENT)
-  void unassign(@PathVariable String id) {
-    Assignment assignment = reader.find(Assignment.class, id, "assignment");
-    reader.require(Right.EDIT, reader.device(assignment.deviceId()).placeId(), "end this assignment");
-    registry.change(reader.person().name(), List.of(new Change.Put(ended(assignment))));
-  }
+    @GetMapping("/api/v1/devices/{id}")
+    DeviceView one(@PathVariable String id) {
+        return states.view(reader.now(), reader.device(id));
+    }
 
-  private Assignment ended(Assignment assignment) {
-    return new Assignment(assignment.id(), assignment.deviceId(), assignment.channel(), assignment.pointId(), assignment.from(),
-        clock.instant(), assignment.calibration());
-  }
+    /** Brings a device in; with {@code makePoints} each channel of its model gets a point at once, not yet released. */
+    @PostMapping("/api/v1/devices")
+    @ResponseStatus(HttpStatus.CREATED)
+    DeviceView make(@RequestBody DeviceRequest request) {
+        return states.view(registry.now(), bringIn.bringIn(request));
+    }
+
+    /** Gives a device that joins another application key; it takes effect with its next join request. */
+    @PutMapping("/api/v1/devices/{id}/key")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void changeKey(@PathVariable String id, @RequestBody KeyRequest request) {
+        Device device = reader.device(id);
+        reader.require(Right.EDIT, device.placeId(), "change the key of this device");
+        if (!(device.identity() instanceof RadioIdentity.OverTheAir)) {
+            throw Problem.invalid(
+                    "this device does not join, so that it has no application key. Remove it and bring it in anew");
+        }
+        keys.save(id, AesKey.ofHex(request.appKey()));
+    }
+
+    @DeleteMapping("/api/v1/devices/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void remove(@PathVariable String id) {
+        Device device = reader.device(id);
+        reader.require(Right.EDIT, device.placeId(), "remove this device");
+        registry.change(reader.person().name(), now -> {
+            List<Change> changes = new ArrayList<>();
+            now.assignmentsOf(id).stream()
+                    .filter(assignment -> assignment.until() == null)
+                    .forEach(assignment -> changes.add(new Change.Put(ended(assignment))));
+            changes.add(new Change.Remove(Kind.DEVICE, id));
+            return changes;
+        });
+        keys.forget(id);
+        network.forget(id);
+    }
+
+    /** Lets a channel feed a point; what fed the point until now ends. */
+    @PostMapping("/api/v1/devices/{id}/assignments")
+    @ResponseStatus(HttpStatus.CREATED)
+    DeviceView assign(@PathVariable String id, @RequestBody AssignmentRequest request) {
+        Device device = reader.device(id);
+        Point point = reader.point(request.pointId());
+        reader.require(Right.EDIT, device.placeId(), "assign this device's channels");
+        reader.require(Right.EDIT, point.placeId(), "assign to this point");
+        DeviceModel model = reader.find(DeviceModel.class, device.modelId(), "device model");
+        if (model.channel(request.channel()).isEmpty()) {
+            throw Problem.invalid("the model '" + model.name() + "' has no channel '" + request.channel() + "'");
+        }
+        registry.change(reader.person().name(), now -> {
+            List<Change> changes = new ArrayList<>();
+            Optional<Assignment> same = now.assignmentsTo(point.id()).stream()
+                    .filter(assignment -> assignment.until() == null
+                            && assignment.deviceId().equals(id)
+                            && assignment.channel().equals(request.channel()))
+                    .findFirst();
+            // The same channel to the same point: its calibration is put right, also for frames that are read again.
+            now.assignmentsTo(point.id()).stream()
+                    .filter(assignment -> assignment.until() == null && !same.equals(Optional.of(assignment)))
+                    .forEach(assignment -> changes.add(new Change.Put(ended(assignment))));
+            changes.add(new Change.Put(new Assignment(
+                    same.map(Assignment::id).orElseGet(Accounts::newId),
+                    id,
+                    request.channel(),
+                    point.id(),
+                    same.map(Assignment::from).orElseGet(clock::instant),
+                    null,
+                    request.calibration())));
+            return changes;
+        });
+        return one(id);
+    }
+
+    @DeleteMapping("/api/v1/assignments/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void unassign(@PathVariable String id) {
+        Assignment assignment = reader.find(Assignment.class, id, "assignment");
+        reader.require(Right.EDIT, reader.device(assignment.deviceId()).placeId(), "end this assignment");
+        registry.change(reader.person().name(), List.of(new Change.Put(ended(assignment))));
+    }
+
+    private Assignment ended(Assignment assignment) {
+        return new Assignment(
+                assignment.id(),
+                assignment.deviceId(),
+                assignment.channel(),
+                assignment.pointId(),
+                assignment.from(),
+                clock.instant(),
+                assignment.calibration());
+    }
 }

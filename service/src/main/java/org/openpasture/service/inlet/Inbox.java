@@ -1,9 +1,5 @@
 package org.openpasture.service.inlet;
 
-import org.openpasture.engine.inlet.InletTokens;
-import org.openpasture.engine.inlet.MessageIntake;
-import org.openpasture.engine.inlet.Taken;
-
 import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
@@ -29,10 +25,13 @@ import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.inlet.Item;
 import org.openpasture.core.inlet.Source;
 import org.openpasture.core.registry.Registry;
-import org.openpasture.engine.secret.Tokens;
 import org.openpasture.engine.heard.InletStates;
-import org.openpasture.service.problem.Problem;
+import org.openpasture.engine.inlet.InletTokens;
+import org.openpasture.engine.inlet.MessageIntake;
+import org.openpasture.engine.inlet.Taken;
 import org.openpasture.engine.radio.RadioNetwork;
+import org.openpasture.engine.secret.Tokens;
+import org.openpasture.service.problem.Problem;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.beans.factory.annotation.Qualifier;
 import org.springframework.context.annotation.Bean;
@@ -48,215 +47,264 @@ import org.springframework.web.servlet.handler.SimpleUrlHandlerMapping;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * The address that devices, bridges and hubs post to: {@code /in} with the token in a header, or {@code /in/TOKEN} for those that can send to an address only.
- * Answered when all that is kept is on disk. No controller like the others, since thousands may post in a second, and finding a controller's method and its
- * arguments took as long as all that is done here.
+ * The address that devices, bridges and hubs post to: {@code /in} with the token in a header, or {@code /in/TOKEN} for
+ * those that can send to an address only. Answered when all that is kept is on disk. No controller like the others,
+ * since thousands may post in a second, and finding a controller's method and its arguments took as long as all that is
+ * done here.
  */
 @Component
 class Inbox implements HttpRequestHandler {
-  private static final int LONGEST = 2 << 20;
-  private static final int LONGEST_UNPACKED = 16 << 20;
-  private static final int KEYS_REMEMBERED = 1_000;
-  private static final int LONGEST_KEY = 200;
-  private final RegistryStore registry;
-  private final InletTokens tokens;
-  private final MessageIntake intake;
-  private final InletStates states;
-  private final RadioNetwork network;
-  private final JsonMapper mapper;
-  private final HandlerExceptionResolver problems;
-  /** Answers by inlet and idempotency key, the oldest first: who sends again because the answer was lost gets the same. */
-  private final Map<String, CompletableFuture<InboxView>> answers = Collections.synchronizedMap(new LinkedHashMap<>() {
-    private static final long serialVersionUID = 1L;
+    private static final int LONGEST = 2 << 20;
+    private static final int LONGEST_UNPACKED = 16 << 20;
+    private static final int KEYS_REMEMBERED = 1_000;
+    private static final int LONGEST_KEY = 200;
+    private final RegistryStore registry;
+    private final InletTokens tokens;
+    private final MessageIntake intake;
+    private final InletStates states;
+    private final RadioNetwork network;
+    private final JsonMapper mapper;
+    private final HandlerExceptionResolver problems;
+    /**
+     * Answers by inlet and idempotency key, the oldest first: who sends again because the answer was lost gets the
+     * same.
+     */
+    private final Map<String, CompletableFuture<InboxView>> answers =
+            Collections.synchronizedMap(new LinkedHashMap<>() {
+                private static final long serialVersionUID = 1L;
+
+                @Override
+                protected boolean removeEldestEntry(Map.Entry<String, CompletableFuture<InboxView>> eldest) {
+                    return size() > KEYS_REMEMBERED;
+                }
+            });
+
+    Inbox(
+            RegistryStore registry,
+            InletTokens tokens,
+            MessageIntake intake,
+            InletStates states,
+            RadioNetwork network,
+            JsonMapper mapper,
+            @Qualifier("handlerExceptionResolver") HandlerExceptionResolver problems) {
+        this.registry = registry;
+        this.tokens = tokens;
+        this.intake = intake;
+        this.states = states;
+        this.network = network;
+        this.mapper = mapper;
+        this.problems = problems;
+    }
+
+    /** Where it is found; before the controllers are looked through. */
+    @Configuration
+    static class Way {
+        @Bean
+        SimpleUrlHandlerMapping inboxMapping(Inbox inbox) {
+            return new SimpleUrlHandlerMapping(Map.of("/in", inbox, "/in/{token}", inbox), Ordered.HIGHEST_PRECEDENCE);
+        }
+    }
 
     @Override
-    protected boolean removeEldestEntry(Map.Entry<String, CompletableFuture<InboxView>> eldest) {
-      return size() > KEYS_REMEMBERED;
-    }
-  });
-
-  Inbox(RegistryStore registry, InletTokens tokens, MessageIntake intake, InletStates states, RadioNetwork network, JsonMapper mapper,
-      @Qualifier("handlerExceptionResolver") HandlerExceptionResolver problems) {
-    this.registry = registry;
-    this.tokens = tokens;
-    this.intake = intake;
-    this.states = states;
-    this.network = network;
-    this.mapper = mapper;
-    this.problems = problems;
-  }
-
-  /** Where it is found; before the controllers are looked through. */
-  @Configuration
-  static class Way {
-    @Bean
-    SimpleUrlHandlerMapping inboxMapping(Inbox inbox) {
-      return new SimpleUrlHandlerMapping(Map.of("/in", inbox, "/in/{token}", inbox), Ordered.HIGHEST_PRECEDENCE);
-    }
-  }
-
-  @Override
-  public void handleRequest(HttpServletRequest request, HttpServletResponse response) throws ServletException, IOException {
-    try {
-      if (!request.getMethod().equals("POST")) {
-        throw new HttpRequestMethodNotSupportedException(request.getMethod(), List.of("POST"));
-      }
-      InboxView view = post(token(request), request);
-      byte[] answer = mapper.writeValueAsBytes(view);
-      response.setContentType(MediaType.APPLICATION_JSON_VALUE);
-      response.setContentLength(answer.length);
-      response.getOutputStream().write(answer);
-    } catch (RuntimeException | ServletException | IOException e) {
-      if (problems.resolveException(request, response, null, e) == null) {
-        throw e;
-      }
-    }
-  }
-
-  private static String token(HttpServletRequest request) {
-    if (request.getAttribute(HandlerMapping.URI_TEMPLATE_VARIABLES_ATTRIBUTE) instanceof Map<?, ?> variables && variables.get("token") instanceof String token) {
-      return token;
-    }
-    return Optional.ofNullable(request.getHeader("Authorization")).map(Tokens::ofHeader)
-        .orElseThrow(() -> Problem.unauthorised("The inlet's token is missing: Authorization: Bearer …"));
-  }
-
-  private InboxView post(String token, HttpServletRequest request) throws IOException {
-    Registry now = registry.now();
-    List<String> inboxes = now.all(Inlet.class).stream().filter(inlet -> inlet.source() instanceof Source.HttpInbox).map(Inlet::id).toList();
-    Inlet inlet = tokens.inletOf(token, inboxes).flatMap(id -> now.find(Inlet.class, id))
-        .orElseThrow(() -> Problem.unauthorised("No inlet has this token, or another was made since."));
-    if (inlet.paused()) {
-      throw Problem.unavailable("The inlet '" + inlet.name() + "' is paused.", "Send it again later.");
-    }
-    String key = request.getHeader("Idempotency-Key");
-    if (key == null) {
-      return take(inlet, request).join();
-    }
-    if (key.length() > LONGEST_KEY) {
-      throw Problem.invalid("an Idempotency-Key has " + LONGEST_KEY + " characters at most");
-    }
-    CompletableFuture<InboxView> mine = new CompletableFuture<>();
-    CompletableFuture<InboxView> before = answers.putIfAbsent(inlet.id() + " " + key, mine);
-    if (before != null) {
-      return before.join();
-    }
-    try {
-      InboxView view = take(inlet, request).join();
-      mine.complete(view);
-      return view;
-    } finally {
-      if (!mine.isDone()) {
-        // Nothing was kept: who sends it again is heard again.
-        answers.remove(inlet.id() + " " + key);
-        mine.completeExceptionally(Problem.conflict("The same message was being taken and could not be kept.", "Send it again."));
-      }
-    }
-  }
-
-  private CompletableFuture<InboxView> take(Inlet inlet, HttpServletRequest request) throws IOException {
-    String sender = request.getRemoteAddr();
-    byte[] body = body(inlet, request, sender);
-    Map<String, String> names = new HashMap<>();
-    Collections.list(request.getHeaderNames()).stream().filter(name -> !name.equalsIgnoreCase("Authorization") && !name.equalsIgnoreCase("Cookie"))
-        .forEach(name -> names.put(name.toLowerCase(Locale.ROOT), request.getHeader(name)));
-    List<Splitter.Piece> pieces = inlet.framing().cut(body);
-    if (pieces.isEmpty()) {
-      throw Problem.invalid("the message is empty");
-    }
-    List<CompletableFuture<MessageIntake.Receipt>> receipts = pieces.stream().map(piece -> switch (piece) {
-      case Splitter.Piece.Whole(byte[] whole, byte[] payload) -> intake.take(inlet, whole, new Arrived(payload, sender, names));
-      case Splitter.Piece.Lost(byte[] bytes, String reason) -> {
-        states.lost(inlet.id(), sender, reason);
-        yield CompletableFuture.completedFuture(new MessageIntake.Receipt(List.of(new Taken.Refused(bytes, null, reason)), 0));
-      }
-    }).toList();
-    return CompletableFuture.allOf(receipts.toArray(CompletableFuture[]::new)).thenApply(done -> receipts.stream().map(CompletableFuture::join).toList())
-        .thenCompose(all -> next(inlet, all).thenApply(next -> view(all, next)));
-  }
-
-  /** What those who called in by this message should do next; completes with null for nothing. */
-  private CompletableFuture<InboxView.@Nullable Next> next(Inlet inlet, List<MessageIntake.Receipt> receipts) {
-    Registry now = registry.now();
-    boolean tells = inlet.source() instanceof Source.HttpInbox(Boolean sensors) && Boolean.TRUE.equals(sensors);
-    List<String> sensors = tells ? now.devicesOf(inlet.id()).stream().map(device -> device.identity().address()).sorted().toList() : null;
-    Map<String, Taken.Read> called = new LinkedHashMap<>();
-    receipts.stream().flatMap(receipt -> receipt.parts().stream()).forEach(part -> {
-      if (part instanceof Taken.Read read && network.isSomethingWanted(read.device().id())) {
-        called.put(read.device().id(), read);
-      }
-    });
-    Map<String, Map<String, Double>> settings = new LinkedHashMap<>();
-    List<CompletableFuture<Void>> given = called.values().stream().map(read -> network.contact(read.device().id(), reported(now, read)).thenAccept(commands -> {
-      Map<String, Double> wanted = new LinkedHashMap<>();
-      commands.forEach(command -> {
-        if (command.setting() != null && command.value() != null) {
-          wanted.put(command.setting(), command.value());
+    public void handleRequest(HttpServletRequest request, HttpServletResponse response)
+            throws ServletException, IOException {
+        try {
+            if (!request.getMethod().equals("POST")) {
+                throw new HttpRequestMethodNotSupportedException(request.getMethod(), List.of("POST"));
+            }
+            InboxView view = post(token(request), request);
+            byte[] answer = mapper.writeValueAsBytes(view);
+            response.setContentType(MediaType.APPLICATION_JSON_VALUE);
+            response.setContentLength(answer.length);
+            response.getOutputStream().write(answer);
+        } catch (RuntimeException | ServletException | IOException e) {
+            if (problems.resolveException(request, response, null, e) == null) {
+                throw e;
+            }
         }
-      });
-      if (!wanted.isEmpty()) {
-        synchronized (settings) {
-          settings.put(read.device().identity().address(), wanted);
-        }
-      }
-    })).toList();
-    return CompletableFuture.allOf(given.toArray(CompletableFuture[]::new)).thenApply(done -> sensors == null && settings.isEmpty() ? null : new InboxView.Next(sensors, settings));
-  }
-
-  /** What a device says that its settings are. */
-  private static Map<String, Double> reported(Registry now, Taken.Read read) {
-    Map<String, Double> reported = new HashMap<>();
-    now.find(DeviceModel.class, read.device().modelId()).map(DeviceModel::settings).orElse(List.of()).forEach(setting -> read.values().stream()
-        .filter(value -> value.channel().equals(setting.reportingChannel())).forEach(value -> reported.put(setting.name(), value.value())));
-    return reported;
-  }
-
-  private byte[] body(Inlet inlet, HttpServletRequest request, String sender) throws IOException {
-    boolean packed = "gzip".equalsIgnoreCase(request.getHeader("Content-Encoding"));
-    try (InputStream raw = request.getInputStream(); InputStream in = packed ? new GZIPInputStream(raw) : raw) {
-      int most = packed ? LONGEST_UNPACKED : LONGEST;
-      byte[] body = in.readNBytes(most + 1);
-      if (body.length > most) {
-        states.lost(inlet.id(), sender, "a message is longer than " + most + " bytes");
-        throw Problem.tooLarge("The message is longer than " + most + " bytes.", "Send it in several parts.");
-      }
-      return body;
-    } catch (ZipException e) {
-      throw Problem.invalid("the message says that it is packed by gzip, but is not: " + e.getMessage());
     }
-  }
 
-  private static InboxView view(List<MessageIntake.Receipt> receipts, InboxView.@Nullable Next next) {
-    int taken = 0;
-    int number = 0;
-    List<InboxView.NotTaken> not = new ArrayList<>();
-    for (MessageIntake.Receipt receipt : receipts) {
-      for (Taken part : receipt.parts()) {
-        number++;
-        @Nullable String reason = switch (part) {
-          case Taken.Read read -> read.frame().values().isEmpty() && read.frame().reason() != null ? read.frame().reason() : null;
-          case Taken.OfStranger stranger -> "no device at this inlet has this address; it is listed as heard and can be admitted";
-          case Taken.Refused(byte[] bytes, var device, String why) -> why;
+    private static String token(HttpServletRequest request) {
+        if (request.getAttribute(HandlerMapping.URI_TEMPLATE_VARIABLES_ATTRIBUTE) instanceof Map<?, ?> variables
+                && variables.get("token") instanceof String token) {
+            return token;
+        }
+        return Optional.ofNullable(request.getHeader("Authorization"))
+                .map(Tokens::ofHeader)
+                .orElseThrow(() -> Problem.unauthorised("The inlet's token is missing: Authorization: Bearer …"));
+    }
+
+    private InboxView post(String token, HttpServletRequest request) throws IOException {
+        Registry now = registry.now();
+        List<String> inboxes = now.all(Inlet.class).stream()
+                .filter(inlet -> inlet.source() instanceof Source.HttpInbox)
+                .map(Inlet::id)
+                .toList();
+        Inlet inlet = tokens.inletOf(token, inboxes)
+                .flatMap(id -> now.find(Inlet.class, id))
+                .orElseThrow(() -> Problem.unauthorised("No inlet has this token, or another was made since."));
+        if (inlet.paused()) {
+            throw Problem.unavailable("The inlet '" + inlet.name() + "' is paused.", "Send it again later.");
+        }
+        String key = request.getHeader("Idempotency-Key");
+        if (key == null) {
+            return take(inlet, request).join();
+        }
+        if (key.length() > LONGEST_KEY) {
+            throw Problem.invalid("an Idempotency-Key has " + LONGEST_KEY + " characters at most");
+        }
+        CompletableFuture<InboxView> mine = new CompletableFuture<>();
+        CompletableFuture<InboxView> before = answers.putIfAbsent(inlet.id() + " " + key, mine);
+        if (before != null) {
+            return before.join();
+        }
+        try {
+            InboxView view = take(inlet, request).join();
+            mine.complete(view);
+            return view;
+        } finally {
+            if (!mine.isDone()) {
+                // Nothing was kept: who sends it again is heard again.
+                answers.remove(inlet.id() + " " + key);
+                mine.completeExceptionally(
+                        Problem.conflict("The same message was being taken and could not be kept.", "Send it again."));
+            }
+        }
+    }
+
+    private CompletableFuture<InboxView> take(Inlet inlet, HttpServletRequest request) throws IOException {
+        String sender = request.getRemoteAddr();
+        byte[] body = body(inlet, request, sender);
+        Map<String, String> names = new HashMap<>();
+        Collections.list(request.getHeaderNames()).stream()
+                .filter(name -> !name.equalsIgnoreCase("Authorization") && !name.equalsIgnoreCase("Cookie"))
+                .forEach(name -> names.put(name.toLowerCase(Locale.ROOT), request.getHeader(name)));
+        List<Splitter.Piece> pieces = inlet.framing().cut(body);
+        if (pieces.isEmpty()) {
+            throw Problem.invalid("the message is empty");
+        }
+        List<CompletableFuture<MessageIntake.Receipt>> receipts = pieces.stream()
+                .map(piece -> switch (piece) {
+                    case Splitter.Piece.Whole(byte[] whole, byte[] payload) ->
+                        intake.take(inlet, whole, new Arrived(payload, sender, names));
+                    case Splitter.Piece.Lost(byte[] bytes, String reason) -> {
+                        states.lost(inlet.id(), sender, reason);
+                        yield CompletableFuture.completedFuture(
+                                new MessageIntake.Receipt(List.of(new Taken.Refused(bytes, null, reason)), 0));
+                    }
+                })
+                .toList();
+        return CompletableFuture.allOf(receipts.toArray(CompletableFuture[]::new))
+                .thenApply(
+                        done -> receipts.stream().map(CompletableFuture::join).toList())
+                .thenCompose(all -> next(inlet, all).thenApply(next -> view(all, next)));
+    }
+
+    /** What those who called in by this message should do next; completes with null for nothing. */
+    private CompletableFuture<InboxView.@Nullable Next> next(Inlet inlet, List<MessageIntake.Receipt> receipts) {
+        Registry now = registry.now();
+        boolean tells = inlet.source() instanceof Source.HttpInbox(Boolean sensors) && Boolean.TRUE.equals(sensors);
+        List<String> sensors = tells
+                ? now.devicesOf(inlet.id()).stream()
+                        .map(device -> device.identity().address())
+                        .sorted()
+                        .toList()
+                : null;
+        Map<String, Taken.Read> called = new LinkedHashMap<>();
+        receipts.stream().flatMap(receipt -> receipt.parts().stream()).forEach(part -> {
+            if (part instanceof Taken.Read read
+                    && network.isSomethingWanted(read.device().id())) {
+                called.put(read.device().id(), read);
+            }
+        });
+        Map<String, Map<String, Double>> settings = new LinkedHashMap<>();
+        List<CompletableFuture<Void>> given = called.values().stream()
+                .map(read -> network.contact(read.device().id(), reported(now, read))
+                        .thenAccept(commands -> {
+                            Map<String, Double> wanted = new LinkedHashMap<>();
+                            commands.forEach(command -> {
+                                if (command.setting() != null && command.value() != null) {
+                                    wanted.put(command.setting(), command.value());
+                                }
+                            });
+                            if (!wanted.isEmpty()) {
+                                synchronized (settings) {
+                                    settings.put(read.device().identity().address(), wanted);
+                                }
+                            }
+                        }))
+                .toList();
+        return CompletableFuture.allOf(given.toArray(CompletableFuture[]::new))
+                .thenApply(
+                        done -> sensors == null && settings.isEmpty() ? null : new InboxView.Next(sensors, settings));
+    }
+
+    /** What a device says that its settings are. */
+    private static Map<String, Double> reported(Registry now, Taken.Read read) {
+        Map<String, Double> reported = new HashMap<>();
+        now.find(DeviceModel.class, read.device().modelId())
+                .map(DeviceModel::settings)
+                .orElse(List.of())
+                .forEach(setting -> read.values().stream()
+                        .filter(value -> value.channel().equals(setting.reportingChannel()))
+                        .forEach(value -> reported.put(setting.name(), value.value())));
+        return reported;
+    }
+
+    private byte[] body(Inlet inlet, HttpServletRequest request, String sender) throws IOException {
+        boolean packed = "gzip".equalsIgnoreCase(request.getHeader("Content-Encoding"));
+        try (InputStream raw = request.getInputStream();
+                InputStream in = packed ? new GZIPInputStream(raw) : raw) {
+            int most = packed ? LONGEST_UNPACKED : LONGEST;
+            byte[] body = in.readNBytes(most + 1);
+            if (body.length > most) {
+                states.lost(inlet.id(), sender, "a message is longer than " + most + " bytes");
+                throw Problem.tooLarge("The message is longer than " + most + " bytes.", "Send it in several parts.");
+            }
+            return body;
+        } catch (ZipException e) {
+            throw Problem.invalid("the message says that it is packed by gzip, but is not: " + e.getMessage());
+        }
+    }
+
+    private static InboxView view(List<MessageIntake.Receipt> receipts, InboxView.@Nullable Next next) {
+        int taken = 0;
+        int number = 0;
+        List<InboxView.NotTaken> not = new ArrayList<>();
+        for (MessageIntake.Receipt receipt : receipts) {
+            for (Taken part : receipt.parts()) {
+                number++;
+                @Nullable
+                String reason =
+                        switch (part) {
+                            case Taken.Read read ->
+                                read.frame().values().isEmpty() && read.frame().reason() != null
+                                        ? read.frame().reason()
+                                        : null;
+                            case Taken.OfStranger stranger ->
+                                "no device at this inlet has this address; it is listed as heard and can be admitted";
+                            case Taken.Refused(byte[] bytes, var device, String why) -> why;
+                        };
+                if (reason == null) {
+                    taken++;
+                } else {
+                    not.add(new InboxView.NotTaken(number, address(part), reason));
+                }
+            }
+        }
+        int thinned = receipts.stream().mapToInt(MessageIntake.Receipt::thinned).sum();
+        if (taken == 0 && !not.isEmpty() && not.stream().allMatch(one -> one.address() == null)) {
+            throw Problem.unprocessable(
+                    not.getFirst().reason() + ".", "Try the message in the console, on the inlet's page.");
+        }
+        return new InboxView(taken - thinned, thinned, not, next);
+    }
+
+    private static @Nullable String address(Taken part) {
+        return switch (part) {
+            case Taken.Read read -> read.item().address();
+            case Taken.OfStranger(Item.Opened item) -> item.address();
+            case Taken.Refused refused -> null;
         };
-        if (reason == null) {
-          taken++;
-        } else {
-          not.add(new InboxView.NotTaken(number, address(part), reason));
-        }
-      }
     }
-    int thinned = receipts.stream().mapToInt(MessageIntake.Receipt::thinned).sum();
-    if (taken == 0 && !not.isEmpty() && not.stream().allMatch(one -> one.address() == null)) {
-      throw Problem.unprocessable(not.getFirst().reason() + ".", "Try the message in the console, on the inlet's page.");
-    }
-    return new InboxView(taken - thinned, thinned, not, next);
-  }
-
-  private static @Nullable String address(Taken part) {
-    return switch (part) {
-      case Taken.Read read -> read.item().address();
-      case Taken.OfStranger(Item.Opened item) -> item.address();
-      case Taken.Refused refused -> null;
-    };
-  }
 }

@@ -1,7 +1,5 @@
 package org.openpasture.service.live;
 
-import org.openpasture.engine.live.LiveEvent;
-
 import java.util.Arrays;
 import java.util.Set;
 import java.util.function.Predicate;
@@ -10,6 +8,7 @@ import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
+import org.openpasture.engine.live.LiveEvent;
 import org.openpasture.service.access.Reader;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.http.MediaType;
@@ -21,35 +20,39 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 /** The live stream of readings, alerts, frames and states. */
 @RestController
 class LiveController {
-  private final LiveHub hub;
-  private final Reader reader;
-  private final RegistryStore registry;
+    private final LiveHub hub;
+    private final Reader reader;
+    private final RegistryStore registry;
 
-  LiveController(LiveHub hub, Reader reader, RegistryStore registry) {
-    this.hub = hub;
-    this.reader = reader;
-    this.registry = registry;
-  }
+    LiveController(LiveHub hub, Reader reader, RegistryStore registry) {
+        this.hub = hub;
+        this.reader = reader;
+        this.registry = registry;
+    }
 
-  /**
-   * Opens the stream.
-   *
-   * @param events names, separated by commas: reading, alert, frame, gateway, device, news, changed
-   */
-  @GetMapping(path = "/api/v1/stream", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
-  SseEmitter stream(@RequestParam(defaultValue = "reading,alert,gateway,device,changed") String events) {
-    Set<String> names = Arrays.stream(events.split(",")).map(String::strip).collect(Collectors.toSet());
-    return hub.open(names, mayKnow(reader.person()));
-  }
+    /**
+     * Opens the stream.
+     *
+     * @param events names, separated by commas: reading, alert, frame, gateway, device, news, changed
+     */
+    @GetMapping(path = "/api/v1/stream", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
+    SseEmitter stream(@RequestParam(defaultValue = "reading,alert,gateway,device,changed") String events) {
+        Set<String> names = Arrays.stream(events.split(",")).map(String::strip).collect(Collectors.toSet());
+        return hub.open(names, mayKnow(reader.person()));
+    }
 
-  private Predicate<LiveEvent> mayKnow(Person person) {
-    return event -> {
-      if (event.placeId() == null) {
-        return true;
-      }
-      Access access = new Access(registry.now(), person);
-      return event.pointId() == null ? access.may(Right.LOOK, event.placeId())
-          : access.registry().find(Point.class, event.pointId()).filter(access::maySee).isPresent();
-    };
-  }
+    private Predicate<LiveEvent> mayKnow(Person person) {
+        return event -> {
+            if (event.placeId() == null) {
+                return true;
+            }
+            Access access = new Access(registry.now(), person);
+            return event.pointId() == null
+                    ? access.may(Right.LOOK, event.placeId())
+                    : access.registry()
+                            .find(Point.class, event.pointId())
+                            .filter(access::maySee)
+                            .isPresent();
+        };
+    }
 }

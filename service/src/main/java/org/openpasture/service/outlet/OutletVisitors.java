@@ -7,56 +7,66 @@ import org.openpasture.core.outlet.Destination;
 import org.openpasture.core.outlet.Outlet;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
+import org.openpasture.engine.inlet.BrokerDesk;
 import org.openpasture.inlets.broker.BrokerGuard;
 import org.openpasture.service.access.Accounts;
-import org.openpasture.engine.inlet.BrokerDesk;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.stereotype.Component;
 
-/** People who subscribe to what outlets publish by the broker of this service: with their name and password, to topics of outlets whose site they may look at. */
+/**
+ * People who subscribe to what outlets publish by the broker of this service: with their name and password, to topics
+ * of outlets whose site they may look at.
+ */
 @Component
 public class OutletVisitors implements BrokerDesk.Visitors {
-  private final Accounts accounts;
-  private final RegistryStore registry;
+    private final Accounts accounts;
+    private final RegistryStore registry;
 
-  OutletVisitors(Accounts accounts, RegistryStore registry) {
-    this.accounts = accounts;
-    this.registry = registry;
-  }
-
-  @Override
-  public Optional<BrokerGuard.Member> signIn(String name, String password) {
-    try {
-      return Optional.of(new Reader(accounts.authenticate(name, password)));
-    } catch (Problem wrong) {
-      return Optional.empty();
-    }
-  }
-
-  private final class Reader implements BrokerGuard.Member {
-    private final Person person;
-
-    private Reader(Person person) {
-      this.person = person;
+    OutletVisitors(Accounts accounts, RegistryStore registry) {
+        this.accounts = accounts;
+        this.registry = registry;
     }
 
     @Override
-    public boolean mayPublish(String topic) {
-      return false;
+    public Optional<BrokerGuard.Member> signIn(String name, String password) {
+        try {
+            return Optional.of(new Reader(accounts.authenticate(name, password)));
+        } catch (Problem wrong) {
+            return Optional.empty();
+        }
     }
 
-    /** A filter that could also bring what is published for others is refused: its part before the first wildcard has to lie within one outlet's topic. */
-    @Override
-    public boolean maySubscribe(String filter) {
-      Optional<Person> now = registry.now().find(Person.class, person.id());
-      return now.isPresent() && registry.now().all(Outlet.class).stream().anyMatch(outlet -> outlet.destination() instanceof Destination.OwnTopic(String topic, Boolean retained)
-          && new Access(registry.now(), now.get()).may(Right.LOOK, outlet.siteId()) && Destination.covers(topic, filter));
-    }
+    private final class Reader implements BrokerGuard.Member {
+        private final Person person;
 
-    @Override
-    public CompletableFuture<?> published(String topic, byte[] payload) {
-      return CompletableFuture.failedFuture(new IllegalStateException("people do not publish"));
+        private Reader(Person person) {
+            this.person = person;
+        }
+
+        @Override
+        public boolean mayPublish(String topic) {
+            return false;
+        }
+
+        /**
+         * A filter that could also bring what is published for others is refused: its part before the first wildcard
+         * has to lie within one outlet's topic.
+         */
+        @Override
+        public boolean maySubscribe(String filter) {
+            Optional<Person> now = registry.now().find(Person.class, person.id());
+            return now.isPresent()
+                    && registry.now().all(Outlet.class).stream()
+                            .anyMatch(outlet ->
+                                    outlet.destination() instanceof Destination.OwnTopic(String topic, Boolean retained)
+                                            && new Access(registry.now(), now.get()).may(Right.LOOK, outlet.siteId())
+                                            && Destination.covers(topic, filter));
+        }
+
+        @Override
+        public CompletableFuture<?> published(String topic, byte[] payload) {
+            return CompletableFuture.failedFuture(new IllegalStateException("people do not publish"));
+        }
     }
-  }
 }

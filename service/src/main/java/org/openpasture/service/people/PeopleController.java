@@ -13,20 +13,20 @@ import org.openpasture.api.people.InvitationRequest;
 import org.openpasture.api.people.InvitationView;
 import org.openpasture.api.people.PersonView;
 import org.openpasture.api.people.SessionView;
+import org.openpasture.core.access.Access;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.fleet.Device;
-import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Grant;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
+import org.openpasture.engine.notice.Invitations;
+import org.openpasture.engine.secret.Tokens;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.PeopleViews;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.access.SessionCookie;
-import org.openpasture.engine.secret.Tokens;
-import org.openpasture.engine.notice.Invitations;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.service.web.Addresses;
 import org.openpasture.store.people.CredentialStore;
@@ -44,137 +44,187 @@ import org.springframework.web.bind.annotation.RestController;
 /** People, invitations and grants. Who manages something may invite others to it. */
 @RestController
 class PeopleController {
-  private static final Duration INVITATION_LASTS = Duration.ofDays(14);
-  private final Accounts accounts;
-  private final CredentialStore credentials;
-  private final RegistryStore registry;
-  private final Reader reader;
-  private final PeopleViews views;
-  private final Invitations mails;
-  private final Addresses addresses;
-  private final Clock clock;
+    private static final Duration INVITATION_LASTS = Duration.ofDays(14);
+    private final Accounts accounts;
+    private final CredentialStore credentials;
+    private final RegistryStore registry;
+    private final Reader reader;
+    private final PeopleViews views;
+    private final Invitations mails;
+    private final Addresses addresses;
+    private final Clock clock;
 
-  PeopleController(Accounts accounts, CredentialStore credentials, RegistryStore registry, Reader reader, PeopleViews views,
-      Invitations mails, Addresses addresses, Clock clock) {
-    this.accounts = accounts;
-    this.credentials = credentials;
-    this.registry = registry;
-    this.reader = reader;
-    this.views = views;
-    this.mails = mails;
-    this.addresses = addresses;
-    this.clock = clock;
-  }
-
-  /** Everybody, with the grants that the reader may manage; others see only themselves. */
-  @GetMapping("/api/v1/people")
-  List<PersonView> people() {
-    Access access = reader.access();
-    return access.registry().all(Person.class).stream().map(person -> views.person(access.registry(), person))
-        .filter(view -> access.person().owner() || view.id().equals(access.person().id())
-            || view.grants().stream().anyMatch(grant -> mayManage(access, grant.targetId())))
-        .map(view -> access.person().owner() || view.id().equals(access.person().id()) ? view
-            : new PersonView(view.id(), view.name(), view.email(), view.owner(),
-                view.grants().stream().filter(grant -> mayManage(access, grant.targetId())).toList()))
-        .toList();
-  }
-
-  private static void requireManaging(Access access, String targetId, String what) {
-    if (access.registry().place(targetId).isEmpty() && access.registry().find(Device.class, targetId).isEmpty()
-        && access.registry().find(Dashboard.class, targetId).isEmpty()) {
-      throw Problem.notFound("site, area, asset, device or dashboard");
+    PeopleController(
+            Accounts accounts,
+            CredentialStore credentials,
+            RegistryStore registry,
+            Reader reader,
+            PeopleViews views,
+            Invitations mails,
+            Addresses addresses,
+            Clock clock) {
+        this.accounts = accounts;
+        this.credentials = credentials;
+        this.registry = registry;
+        this.reader = reader;
+        this.views = views;
+        this.mails = mails;
+        this.addresses = addresses;
+        this.clock = clock;
     }
-    if (!mayManage(access, targetId)) {
-      throw Problem.forbidden(what);
+
+    /** Everybody, with the grants that the reader may manage; others see only themselves. */
+    @GetMapping("/api/v1/people")
+    List<PersonView> people() {
+        Access access = reader.access();
+        return access.registry().all(Person.class).stream()
+                .map(person -> views.person(access.registry(), person))
+                .filter(view -> access.person().owner()
+                        || view.id().equals(access.person().id())
+                        || view.grants().stream().anyMatch(grant -> mayManage(access, grant.targetId())))
+                .map(view -> access.person().owner()
+                                || view.id().equals(access.person().id())
+                        ? view
+                        : new PersonView(
+                                view.id(),
+                                view.name(),
+                                view.email(),
+                                view.owner(),
+                                view.grants().stream()
+                                        .filter(grant -> mayManage(access, grant.targetId()))
+                                        .toList()))
+                .toList();
     }
-  }
 
-  private static boolean mayManage(Access access, String targetId) {
-    return access.registry().find(Dashboard.class, targetId).map(dashboard -> access.may(Right.MANAGE, dashboard))
-        .or(() -> access.registry().find(Device.class, targetId).map(device -> access.may(Right.MANAGE, device)))
-        .orElseGet(() -> access.may(Right.MANAGE, targetId));
-  }
-
-  @GetMapping("/api/v1/invitations")
-  List<InvitationView> invitations() {
-    Access access = reader.access();
-    return credentials.invitations().stream().filter(invitation -> mayManage(access, invitation.targetId()))
-        .map(invitation -> view(invitation, null)).toList();
-  }
-
-  /** Invites somebody; the link is in the answer and nowhere else. */
-  @PostMapping("/api/v1/invitations")
-  @ResponseStatus(HttpStatus.CREATED)
-  InvitationView invite(@RequestBody InvitationRequest request, HttpServletRequest http) {
-    Access access = reader.access();
-    requireManaging(access, request.targetId(), "invite people here");
-    String token = Tokens.fresh();
-    String email = Optional.ofNullable(request.email()).map(String::strip).orElse("");
-    CredentialStore.Invitation invitation = new CredentialStore.Invitation(Accounts.newId(), Tokens.hash(token), request.name(),
-        email, request.right(), request.targetId(), access.person().name(), clock.instant().plus(INVITATION_LASTS));
-    credentials.saveInvitation(invitation);
-    InvitationView view = view(invitation, addresses.of(http) + "/welcome#" + token);
-    if (!email.isEmpty()) {
-      mails.send(view, access.person().name());
+    private static void requireManaging(Access access, String targetId, String what) {
+        if (access.registry().place(targetId).isEmpty()
+                && access.registry().find(Device.class, targetId).isEmpty()
+                && access.registry().find(Dashboard.class, targetId).isEmpty()) {
+            throw Problem.notFound("site, area, asset, device or dashboard");
+        }
+        if (!mayManage(access, targetId)) {
+            throw Problem.forbidden(what);
+        }
     }
-    return view;
-  }
 
-  private InvitationView view(CredentialStore.Invitation invitation, @Nullable String link) {
-    return new InvitationView(invitation.id(), invitation.name(), invitation.email(), invitation.right(), invitation.targetId(),
-        views.targetName(registry.now(), invitation.targetId()), invitation.expiresAt(), link);
-  }
-
-  @DeleteMapping("/api/v1/invitations/{id}")
-  @ResponseStatus(HttpStatus.NO_CONTENT)
-  void withdraw(@PathVariable String id) {
-    CredentialStore.Invitation invitation = credentials.invitations().stream().filter(kept -> kept.id().equals(id)).findFirst()
-        .orElseThrow(() -> Problem.notFound("invitation"));
-    if (!mayManage(reader.access(), invitation.targetId())) {
-      throw Problem.forbidden("withdraw this invitation");
+    private static boolean mayManage(Access access, String targetId) {
+        return access.registry()
+                .find(Dashboard.class, targetId)
+                .map(dashboard -> access.may(Right.MANAGE, dashboard))
+                .or(() ->
+                        access.registry().find(Device.class, targetId).map(device -> access.may(Right.MANAGE, device)))
+                .orElseGet(() -> access.may(Right.MANAGE, targetId));
     }
-    credentials.forgetInvitation(id);
-  }
 
-  /** Takes an invitation up: makes the account and signs in. */
-  @PostMapping("/api/v1/invitations/taken-up")
-  ResponseEntity<SessionView> accept(@RequestBody AcceptRequest request, HttpServletRequest http) {
-    CredentialStore.Invitation invitation = credentials.invitation(Tokens.hash(request.token()))
-        .filter(kept -> clock.instant().isBefore(kept.expiresAt()))
-        .orElseThrow(() -> Problem.gone("This invitation was withdrawn, taken up or has run out.", "Ask for a new one."));
-    Person person = accounts.add(request.name(), invitation.email(), request.password(), false,
-        List.of(made -> new Change.Put(new Grant(Accounts.newId(), made.id(), invitation.right(), invitation.targetId()))));
-    credentials.forgetInvitation(invitation.id());
-    return SessionCookie.answer(accounts.begin(person, "console", ""), Duration.ofDays(30), http)
-        .body(new SessionView(views.person(registry.now(), person), null));
-  }
-
-  /** Gives somebody who is here already another right; one that they had on the same goes. */
-  @PostMapping("/api/v1/grants")
-  @ResponseStatus(HttpStatus.CREATED)
-  PersonView grant(@RequestBody GrantRequest request) {
-    Access access = reader.access();
-    requireManaging(access, request.targetId(), "give rights here");
-    Person person = access.registry().all(Person.class).stream().filter(one -> one.name().equalsIgnoreCase(request.personName())).findFirst()
-        .orElseThrow(() -> Problem.notFound("person"));
-    registry.change(access.person().name(), now -> {
-      List<Change> changes = new ArrayList<>();
-      now.all(Grant.class).stream().filter(one -> one.personId().equals(person.id()) && one.targetId().equals(request.targetId()))
-          .forEach(one -> changes.add(new Change.Remove(Kind.GRANT, one.id())));
-      changes.add(new Change.Put(new Grant(Accounts.newId(), person.id(), request.right(), request.targetId())));
-      return changes;
-    });
-    return views.person(registry.now(), person);
-  }
-
-  /** Takes a right away. */
-  @DeleteMapping("/api/v1/grants/{id}")
-  @ResponseStatus(HttpStatus.NO_CONTENT)
-  void revoke(@PathVariable String id) {
-    Grant grant = reader.find(Grant.class, id, "grant");
-    if (!mayManage(reader.access(), grant.targetId())) {
-      throw Problem.forbidden("take this right away");
+    @GetMapping("/api/v1/invitations")
+    List<InvitationView> invitations() {
+        Access access = reader.access();
+        return credentials.invitations().stream()
+                .filter(invitation -> mayManage(access, invitation.targetId()))
+                .map(invitation -> view(invitation, null))
+                .toList();
     }
-    registry.change(reader.person().name(), List.of(new Change.Remove(Kind.GRANT, id)));
-  }
+
+    /** Invites somebody; the link is in the answer and nowhere else. */
+    @PostMapping("/api/v1/invitations")
+    @ResponseStatus(HttpStatus.CREATED)
+    InvitationView invite(@RequestBody InvitationRequest request, HttpServletRequest http) {
+        Access access = reader.access();
+        requireManaging(access, request.targetId(), "invite people here");
+        String token = Tokens.fresh();
+        String email = Optional.ofNullable(request.email()).map(String::strip).orElse("");
+        CredentialStore.Invitation invitation = new CredentialStore.Invitation(
+                Accounts.newId(),
+                Tokens.hash(token),
+                request.name(),
+                email,
+                request.right(),
+                request.targetId(),
+                access.person().name(),
+                clock.instant().plus(INVITATION_LASTS));
+        credentials.saveInvitation(invitation);
+        InvitationView view = view(invitation, addresses.of(http) + "/welcome#" + token);
+        if (!email.isEmpty()) {
+            mails.send(view, access.person().name());
+        }
+        return view;
+    }
+
+    private InvitationView view(CredentialStore.Invitation invitation, @Nullable String link) {
+        return new InvitationView(
+                invitation.id(),
+                invitation.name(),
+                invitation.email(),
+                invitation.right(),
+                invitation.targetId(),
+                views.targetName(registry.now(), invitation.targetId()),
+                invitation.expiresAt(),
+                link);
+    }
+
+    @DeleteMapping("/api/v1/invitations/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void withdraw(@PathVariable String id) {
+        CredentialStore.Invitation invitation = credentials.invitations().stream()
+                .filter(kept -> kept.id().equals(id))
+                .findFirst()
+                .orElseThrow(() -> Problem.notFound("invitation"));
+        if (!mayManage(reader.access(), invitation.targetId())) {
+            throw Problem.forbidden("withdraw this invitation");
+        }
+        credentials.forgetInvitation(id);
+    }
+
+    /** Takes an invitation up: makes the account and signs in. */
+    @PostMapping("/api/v1/invitations/taken-up")
+    ResponseEntity<SessionView> accept(@RequestBody AcceptRequest request, HttpServletRequest http) {
+        CredentialStore.Invitation invitation = credentials
+                .invitation(Tokens.hash(request.token()))
+                .filter(kept -> clock.instant().isBefore(kept.expiresAt()))
+                .orElseThrow(() ->
+                        Problem.gone("This invitation was withdrawn, taken up or has run out.", "Ask for a new one."));
+        Person person = accounts.add(
+                request.name(),
+                invitation.email(),
+                request.password(),
+                false,
+                List.of(made -> new Change.Put(
+                        new Grant(Accounts.newId(), made.id(), invitation.right(), invitation.targetId()))));
+        credentials.forgetInvitation(invitation.id());
+        return SessionCookie.answer(accounts.begin(person, "console", ""), Duration.ofDays(30), http)
+                .body(new SessionView(views.person(registry.now(), person), null));
+    }
+
+    /** Gives somebody who is here already another right; one that they had on the same goes. */
+    @PostMapping("/api/v1/grants")
+    @ResponseStatus(HttpStatus.CREATED)
+    PersonView grant(@RequestBody GrantRequest request) {
+        Access access = reader.access();
+        requireManaging(access, request.targetId(), "give rights here");
+        Person person = access.registry().all(Person.class).stream()
+                .filter(one -> one.name().equalsIgnoreCase(request.personName()))
+                .findFirst()
+                .orElseThrow(() -> Problem.notFound("person"));
+        registry.change(access.person().name(), now -> {
+            List<Change> changes = new ArrayList<>();
+            now.all(Grant.class).stream()
+                    .filter(one ->
+                            one.personId().equals(person.id()) && one.targetId().equals(request.targetId()))
+                    .forEach(one -> changes.add(new Change.Remove(Kind.GRANT, one.id())));
+            changes.add(new Change.Put(new Grant(Accounts.newId(), person.id(), request.right(), request.targetId())));
+            return changes;
+        });
+        return views.person(registry.now(), person);
+    }
+
+    /** Takes a right away. */
+    @DeleteMapping("/api/v1/grants/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void revoke(@PathVariable String id) {
+        Grant grant = reader.find(Grant.class, id, "grant");
+        if (!mayManage(reader.access(), grant.targetId())) {
+            throw Problem.forbidden("take this right away");
+        }
+        registry.change(reader.person().name(), List.of(new Change.Remove(Kind.GRANT, id)));
+    }
 }

@@ -1,24 +1,22 @@
 package org.openpasture.service.place;
 
-import org.openpasture.engine.point.PointViews;
-
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.time.ZoneId;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.place.AreaRequest;
 import org.openpasture.api.place.AssetRequest;
 import org.openpasture.api.place.PlaceView;
 import org.openpasture.api.place.SiteRequest;
 import org.openpasture.api.reading.LatestView;
+import org.openpasture.core.access.Access;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.limit.Severity;
-import org.openpasture.core.access.Access;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Area;
 import org.openpasture.core.place.Asset;
@@ -29,6 +27,7 @@ import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.engine.point.PointViews;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
@@ -48,158 +47,214 @@ import org.springframework.web.bind.annotation.RestController;
 /** Sites, areas and assets. */
 @RestController
 class PlaceController {
-  private final RegistryStore registry;
-  private final PointViews points;
-  private final AlertStore alerts;
-  private final Reader reader;
+    private final RegistryStore registry;
+    private final PointViews points;
+    private final AlertStore alerts;
+    private final Reader reader;
 
-  PlaceController(RegistryStore registry, PointViews points, AlertStore alerts, Reader reader) {
-    this.registry = registry;
-    this.points = points;
-    this.alerts = alerts;
-    this.reader = reader;
-  }
+    PlaceController(RegistryStore registry, PointViews points, AlertStore alerts, Reader reader) {
+        this.registry = registry;
+        this.points = points;
+        this.alerts = alerts;
+        this.reader = reader;
+    }
 
-  /** The whole tree that the reader may see, parents before children. */
-  @GetMapping("/api/v1/places")
-  List<PlaceView> places() {
-    Access access = reader.access();
-    Registry now = access.registry();
-    Map<String, Severity> worst = new HashMap<>();
-    Map<String, Integer> count = new HashMap<>();
-    for (Point point : now.all(Point.class)) {
-      if (access.maySee(point)) {
-        Severity severity = points.latest(now, point).map(LatestView::severity).orElse(Severity.NORMAL);
-        now.pathUp(point.placeId()).forEach(place -> {
-          worst.merge(place.id(), severity, Severity::worse);
-          count.merge(place.id(), 1, Integer::sum);
+    /** The whole tree that the reader may see, parents before children. */
+    @GetMapping("/api/v1/places")
+    List<PlaceView> places() {
+        Access access = reader.access();
+        Registry now = access.registry();
+        Map<String, Severity> worst = new HashMap<>();
+        Map<String, Integer> count = new HashMap<>();
+        for (Point point : now.all(Point.class)) {
+            if (access.maySee(point)) {
+                Severity severity =
+                        points.latest(now, point).map(LatestView::severity).orElse(Severity.NORMAL);
+                now.pathUp(point.placeId()).forEach(place -> {
+                    worst.merge(place.id(), severity, Severity::worse);
+                    count.merge(place.id(), 1, Integer::sum);
+                });
+            }
+        }
+        Map<String, Integer> open = new HashMap<>();
+        for (AlertView alert : alerts.open()) {
+            if (access.may(Right.LOOK, alert.alert().placeId())) {
+                now.pathUp(alert.alert().placeId()).forEach(place -> open.merge(place.id(), 1, Integer::sum));
+            }
+        }
+        List<Place> all = new ArrayList<>();
+        all.addAll(now.all(Site.class));
+        all.addAll(now.all(Area.class));
+        all.addAll(now.all(Asset.class));
+        return all.stream()
+                .filter(access::maySeeSomethingOf)
+                .map(place -> view(
+                        access,
+                        place,
+                        worst.getOrDefault(place.id(), Severity.NORMAL),
+                        count.getOrDefault(place.id(), 0),
+                        open.getOrDefault(place.id(), 0)))
+                .toList();
+    }
+
+    private static PlaceView view(Access access, Place place, Severity severity, int points, int openAlerts) {
+        Right right = highest(access, place.id());
+        return switch (place) {
+            case Site site ->
+                new PlaceView(
+                        site.id(),
+                        "site",
+                        site.name(),
+                        null,
+                        null,
+                        List.of(),
+                        site.zone().getId(),
+                        Optional.ofNullable(site.position())
+                                .map(Position::latitude)
+                                .orElse(null),
+                        Optional.ofNullable(site.position())
+                                .map(Position::longitude)
+                                .orElse(null),
+                        severity,
+                        points,
+                        openAlerts,
+                        right);
+            case Area area ->
+                new PlaceView(
+                        area.id(),
+                        "area",
+                        area.name(),
+                        area.parentId(),
+                        null,
+                        List.of(),
+                        null,
+                        null,
+                        null,
+                        severity,
+                        points,
+                        openAlerts,
+                        right);
+            case Asset asset ->
+                new PlaceView(
+                        asset.id(),
+                        "asset",
+                        asset.name(),
+                        asset.parentId(),
+                        asset.kind(),
+                        asset.limitSets(),
+                        null,
+                        null,
+                        null,
+                        severity,
+                        points,
+                        openAlerts,
+                        right);
+        };
+    }
+
+    private static @Nullable Right highest(Access access, String placeId) {
+        Right highest = null;
+        for (Right right : Right.values()) {
+            if (access.may(right, placeId)) {
+                highest = right;
+            }
+        }
+        return highest;
+    }
+
+    @PostMapping("/api/v1/sites")
+    @ResponseStatus(HttpStatus.CREATED)
+    PlaceView makeSite(@RequestBody SiteRequest request) {
+        reader.requireOwner("make sites");
+        return save(site(Accounts.newId(), request));
+    }
+
+    @PutMapping("/api/v1/sites/{id}")
+    PlaceView changeSite(@PathVariable String id, @RequestBody SiteRequest request) {
+        reader.require(Right.MANAGE, id, "change this site");
+        reader.find(Site.class, id, "site");
+        return save(site(id, request));
+    }
+
+    private static Site site(String id, SiteRequest request) {
+        Position position = request.latitude() == null || request.longitude() == null
+                ? null
+                : new Position(request.latitude(), request.longitude());
+        return new Site(id, request.name(), request.zone() == null ? ZoneId.systemDefault() : request.zone(), position);
+    }
+
+    @PostMapping("/api/v1/areas")
+    @ResponseStatus(HttpStatus.CREATED)
+    PlaceView makeArea(@RequestBody AreaRequest request) {
+        reader.require(Right.EDIT, request.parentId(), "make areas here");
+        return save(new Area(Accounts.newId(), request.name(), request.parentId()));
+    }
+
+    @PutMapping("/api/v1/areas/{id}")
+    PlaceView changeArea(@PathVariable String id, @RequestBody AreaRequest request) {
+        reader.require(Right.EDIT, id, "change this area");
+        reader.require(Right.EDIT, request.parentId(), "move the area there");
+        refuseLoop(id, request.parentId());
+        return save(new Area(id, request.name(), request.parentId()));
+    }
+
+    @PostMapping("/api/v1/assets")
+    @ResponseStatus(HttpStatus.CREATED)
+    PlaceView makeAsset(@RequestBody AssetRequest request) {
+        reader.require(Right.EDIT, request.parentId(), "make assets here");
+        return save(asset(Accounts.newId(), request));
+    }
+
+    @PutMapping("/api/v1/assets/{id}")
+    PlaceView changeAsset(@PathVariable String id, @RequestBody AssetRequest request) {
+        reader.require(Right.EDIT, id, "change this asset");
+        reader.require(Right.EDIT, request.parentId(), "move the asset there");
+        reader.find(Asset.class, id, "asset");
+        refuseLoop(id, request.parentId());
+        return save(asset(id, request));
+    }
+
+    private Asset asset(String id, AssetRequest request) {
+        List<String> limitSets = request.limitSets() == null ? List.of() : request.limitSets();
+        limitSets.forEach(set -> reader.find(LimitSet.class, set, "limit set '" + set + "'"));
+        return new Asset(
+                id, request.name(), request.parentId(), request.kind() == null ? "" : request.kind(), limitSets);
+    }
+
+    private void refuseLoop(String id, String parentId) {
+        if (registry.now().pathUp(parentId).stream()
+                .anyMatch(place -> place.id().equals(id))) {
+            throw Problem.conflict("A place cannot be a part of itself.", "Choose another place above it.");
+        }
+    }
+
+    private PlaceView save(Place place) {
+        registry.change(reader.person().name(), List.of(new Change.Put(place)));
+        return view(reader.access(), place, Severity.NORMAL, 0, 0);
+    }
+
+    /** Removes a place that nothing belongs to any more. */
+    @DeleteMapping("/api/v1/places/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void remove(@PathVariable String id) {
+        Place place = registry.now().place(id).orElseThrow(() -> Problem.notFound("place"));
+        reader.require(place instanceof Site ? Right.MANAGE : Right.EDIT, id, "remove this place");
+        registry.change(reader.person().name(), now -> {
+            boolean used = !now.pointsOf(id).isEmpty()
+                    || now.all(Area.class).stream()
+                            .anyMatch(area -> area.parentId().equals(id))
+                    || now.all(Asset.class).stream()
+                            .anyMatch(asset -> asset.parentId().equals(id))
+                    || now.all(Device.class).stream()
+                            .anyMatch(device -> device.placeId().equals(id))
+                    || now.all(Gateway.class).stream()
+                            .anyMatch(gateway -> gateway.siteId().equals(id));
+            if (used) {
+                throw Problem.conflict(
+                        "Something still belongs to '" + place.name() + "'.",
+                        "Move or remove its points, devices, gateways and the places below it first.");
+            }
+            return List.of(new Change.Remove(Kind.of(place), id));
         });
-      }
     }
-    Map<String, Integer> open = new HashMap<>();
-    for (AlertView alert : alerts.open()) {
-      if (access.may(Right.LOOK, alert.alert().placeId())) {
-        now.pathUp(alert.alert().placeId()).forEach(place -> open.merge(place.id(), 1, Integer::sum));
-      }
-    }
-    List<Place> all = new ArrayList<>();
-    all.addAll(now.all(Site.class));
-    all.addAll(now.all(Area.class));
-    all.addAll(now.all(Asset.class));
-    return all.stream().filter(access::maySeeSomethingOf)
-        .map(place -> view(access, place, worst.getOrDefault(place.id(), Severity.NORMAL), count.getOrDefault(place.id(), 0),
-            open.getOrDefault(place.id(), 0)))
-        .toList();
-  }
-
-  private static PlaceView view(Access access, Place place, Severity severity, int points, int openAlerts) {
-    Right right = highest(access, place.id());
-    return switch (place) {
-      case Site site -> new PlaceView(site.id(), "site", site.name(), null, null, List.of(), site.zone().getId(),
-          Optional.ofNullable(site.position()).map(Position::latitude).orElse(null),
-          Optional.ofNullable(site.position()).map(Position::longitude).orElse(null), severity, points, openAlerts, right);
-      case Area area -> new PlaceView(area.id(), "area", area.name(), area.parentId(), null, List.of(), null, null, null,
-          severity, points, openAlerts, right);
-      case Asset asset -> new PlaceView(asset.id(), "asset", asset.name(), asset.parentId(), asset.kind(), asset.limitSets(),
-          null, null, null, severity, points, openAlerts, right);
-    };
-  }
-
-  private static @Nullable Right highest(Access access, String placeId) {
-    Right highest = null;
-    for (Right right : Right.values()) {
-      if (access.may(right, placeId)) {
-        highest = right;
-      }
-    }
-    return highest;
-  }
-
-  @PostMapping("/api/v1/sites")
-  @ResponseStatus(HttpStatus.CREATED)
-  PlaceView makeSite(@RequestBody SiteRequest request) {
-    reader.requireOwner("make sites");
-    return save(site(Accounts.newId(), request));
-  }
-
-  @PutMapping("/api/v1/sites/{id}")
-  PlaceView changeSite(@PathVariable String id, @RequestBody SiteRequest request) {
-    reader.require(Right.MANAGE, id, "change this site");
-    reader.find(Site.class, id, "site");
-    return save(site(id, request));
-  }
-
-  private static Site site(String id, SiteRequest request) {
-    Position position = request.latitude() == null || request.longitude() == null ? null
-        : new Position(request.latitude(), request.longitude());
-    return new Site(id, request.name(), request.zone() == null ? ZoneId.systemDefault() : request.zone(), position);
-  }
-
-  @PostMapping("/api/v1/areas")
-  @ResponseStatus(HttpStatus.CREATED)
-  PlaceView makeArea(@RequestBody AreaRequest request) {
-    reader.require(Right.EDIT, request.parentId(), "make areas here");
-    return save(new Area(Accounts.newId(), request.name(), request.parentId()));
-  }
-
-  @PutMapping("/api/v1/areas/{id}")
-  PlaceView changeArea(@PathVariable String id, @RequestBody AreaRequest request) {
-    reader.require(Right.EDIT, id, "change this area");
-    reader.require(Right.EDIT, request.parentId(), "move the area there");
-    refuseLoop(id, request.parentId());
-    return save(new Area(id, request.name(), request.parentId()));
-  }
-
-  @PostMapping("/api/v1/assets")
-  @ResponseStatus(HttpStatus.CREATED)
-  PlaceView makeAsset(@RequestBody AssetRequest request) {
-    reader.require(Right.EDIT, request.parentId(), "make assets here");
-    return save(asset(Accounts.newId(), request));
-  }
-
-  @PutMapping("/api/v1/assets/{id}")
-  PlaceView changeAsset(@PathVariable String id, @RequestBody AssetRequest request) {
-    reader.require(Right.EDIT, id, "change this asset");
-    reader.require(Right.EDIT, request.parentId(), "move the asset there");
-    reader.find(Asset.class, id, "asset");
-    refuseLoop(id, request.parentId());
-    return save(asset(id, request));
-  }
-
-  private Asset asset(String id, AssetRequest request) {
-    List<String> limitSets = request.limitSets() == null ? List.of() : request.limitSets();
-    limitSets.forEach(set -> reader.find(LimitSet.class, set, "limit set '" + set + "'"));
-    return new Asset(id, request.name(), request.parentId(), request.kind() == null ? "" : request.kind(), limitSets);
-  }
-
-  private void refuseLoop(String id, String parentId) {
-    if (registry.now().pathUp(parentId).stream().anyMatch(place -> place.id().equals(id))) {
-      throw Problem.conflict("A place cannot be a part of itself.", "Choose another place above it.");
-    }
-  }
-
-  private PlaceView save(Place place) {
-    registry.change(reader.person().name(), List.of(new Change.Put(place)));
-    return view(reader.access(), place, Severity.NORMAL, 0, 0);
-  }
-
-  /** Removes a place that nothing belongs to any more. */
-  @DeleteMapping("/api/v1/places/{id}")
-  @ResponseStatus(HttpStatus.NO_CONTENT)
-  void remove(@PathVariable String id) {
-    Place place = registry.now().place(id).orElseThrow(() -> Problem.notFound("place"));
-    reader.require(place instanceof Site ? Right.MANAGE : Right.EDIT, id, "remove this place");
-    registry.change(reader.person().name(), now -> {
-      boolean used = !now.pointsOf(id).isEmpty()
-          || now.all(Area.class).stream().anyMatch(area -> area.parentId().equals(id))
-          || now.all(Asset.class).stream().anyMatch(asset -> asset.parentId().equals(id))
-          || now.all(Device.class).stream().anyMatch(device -> device.placeId().equals(id))
-          || now.all(Gateway.class).stream().anyMatch(gateway -> gateway.siteId().equals(id));
-      if (used) {
-        throw Problem.conflict("Something still belongs to '" + place.name() + "'.",
-            "Move or remove its points, devices, gateways and the places below it first.");
-      }
-      return List.of(new Change.Remove(Kind.of(place), id));
-    });
-  }
 }

@@ -4,76 +4,82 @@ import org.springframework.http.HttpStatus;
 
 /** Something that a caller asked for and cannot have; becomes a problem detail (RFC 9457). */
 public final class Problem extends RuntimeException {
-  private static final long serialVersionUID = 1L;
-  private final HttpStatus status;
-  private final String type;
-  private final String todo;
+    private static final long serialVersionUID = 1L;
+    private final HttpStatus status;
+    private final String type;
+    private final String todo;
 
-  private Problem(HttpStatus status, String type, String message, String todo) {
-    super(message);
-    this.status = status;
-    this.type = type;
-    this.todo = todo;
-  }
+    private Problem(HttpStatus status, String type, String message, String todo) {
+        super(message);
+        this.status = status;
+        this.type = type;
+        this.todo = todo;
+    }
 
-  /** There is no such thing, or the reader may not know of it. */
-  public static Problem notFound(String what) {
-    return new Problem(HttpStatus.NOT_FOUND, "not-found", "There is no such " + what + ", or you may not see it.",
-        "Check the address, or ask who manages the site for the right to look.");
-  }
+    /** There is no such thing, or the reader may not know of it. */
+    public static Problem notFound(String what) {
+        return new Problem(
+                HttpStatus.NOT_FOUND,
+                "not-found",
+                "There is no such " + what + ", or you may not see it.",
+                "Check the address, or ask who manages the site for the right to look.");
+    }
 
-  /** The reader may see it, but not do this. */
-  public static Problem forbidden(String what) {
-    return new Problem(HttpStatus.FORBIDDEN, "not-allowed", "You may not " + what + ".",
-        "Ask who manages the site for the right.");
-  }
+    /** The reader may see it, but not do this. */
+    public static Problem forbidden(String what) {
+        return new Problem(
+                HttpStatus.FORBIDDEN,
+                "not-allowed",
+                "You may not " + what + ".",
+                "Ask who manages the site for the right.");
+    }
 
-  public static Problem invalid(String message) {
-    return new Problem(HttpStatus.BAD_REQUEST, "invalid", message, "Correct it and try again.");
-  }
+    public static Problem invalid(String message) {
+        return new Problem(HttpStatus.BAD_REQUEST, "invalid", message, "Correct it and try again.");
+    }
 
-  /** It clashes with what is there. */
-  public static Problem conflict(String message, String todo) {
-    return new Problem(HttpStatus.CONFLICT, "conflict", message, todo);
-  }
+    /** It clashes with what is there. */
+    public static Problem conflict(String message, String todo) {
+        return new Problem(HttpStatus.CONFLICT, "conflict", message, todo);
+    }
 
-  public static Problem unauthorised(String message) {
-    return new Problem(HttpStatus.UNAUTHORIZED, "sign-in", message, "Sign in.");
-  }
+    public static Problem unauthorised(String message) {
+        return new Problem(HttpStatus.UNAUTHORIZED, "sign-in", message, "Sign in.");
+    }
 
-  /** It was there and is no more. */
-  public static Problem gone(String message, String todo) {
-    return new Problem(HttpStatus.GONE, "gone", message, todo);
-  }
+    /** It was there and is no more. */
+    public static Problem gone(String message, String todo) {
+        return new Problem(HttpStatus.GONE, "gone", message, todo);
+    }
 
-  /** It is longer than what is taken at once. */
-  public static Problem tooLarge(String message, String todo) {
-    return new Problem(HttpStatus.CONTENT_TOO_LARGE, "too-large", message, todo);
-  }
+    /** It is longer than what is taken at once. */
+    public static Problem tooLarge(String message, String todo) {
+        return new Problem(HttpStatus.CONTENT_TOO_LARGE, "too-large", message, todo);
+    }
 
-  /** It can be read, but nothing in it can be used. */
-  public static Problem unprocessable(String message, String todo) {
-    return new Problem(HttpStatus.UNPROCESSABLE_CONTENT, "not-usable", message, todo);
-  }
+    /** It can be read, but nothing in it can be used. */
+    public static Problem unprocessable(String message, String todo) {
+        return new Problem(HttpStatus.UNPROCESSABLE_CONTENT, "not-usable", message, todo);
+    }
 
-  /** Not now. */
-  public static Problem unavailable(String message, String todo) {
-    return new Problem(HttpStatus.SERVICE_UNAVAILABLE, "not-now", message, todo);
-  }
+    /** Not now. */
+    public static Problem unavailable(String message, String todo) {
+        return new Problem(HttpStatus.SERVICE_UNAVAILABLE, "not-now", message, todo);
+    }
 
-  public static Problem tooMany(String message, String todo) {
-    return new Problem(HttpStatus.TOO_MANY_REQUESTS, "too-many", message, todo);
-  }
+    public static Problem tooMany(String message, String todo) {
+        return new Problem(HttpStatus.TOO_MANY_REQUESTS, "too-many", message, todo);
+    }
 
-  HttpStatus status() {
-    return status;
-  }
+    HttpStatus status() {
+        return status;
+    }
 
-  String type() {
-    return type;
-  }
+    String type() {
+        return type;
+    }
 
-  String todo() {
-    return todo;
-  }
+    String todo() {
+        return todo;
+    }
 }

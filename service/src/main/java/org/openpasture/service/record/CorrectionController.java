@@ -24,82 +24,105 @@ import org.springframework.web.bind.annotation.RestController;
 /** Changes in the record: ranges that are erased, what was computed anew, and how to take that back. */
 @RestController
 class CorrectionController {
-  private static final long MOST = 20_000_000;
-  private final TelemetryStore telemetry;
-  private final Reader reader;
+    private static final long MOST = 20_000_000;
+    private final TelemetryStore telemetry;
+    private final Reader reader;
 
-  CorrectionController(TelemetryStore telemetry, Reader reader) {
-    this.telemetry = telemetry;
-    this.reader = reader;
-  }
-
-  /**
-   * What an erasure did, or would do.
-   *
-   * @param readings in the range
-   * @param correctionId by which it can be undone; 0 for a dry run or if there was nothing
-   */
-  record Erased(long readings, long correctionId) {}
-
-  @PostMapping("/api/v1/points/{id}/erase")
-  Erased erase(@PathVariable String id, @RequestBody EraseRequest request) {
-    Point point = reader.point(id);
-    reader.require(Right.EDIT, point.placeId(), "erase readings of this point");
-    TimeRange range = new TimeRange(request.from(), request.until());
-    if (telemetry.series().estimate(point.number(), range.from(), range.until()) > MOST) {
-      throw Problem.invalid("that are more than " + MOST + " readings at once; erase a shorter range");
+    CorrectionController(TelemetryStore telemetry, Reader reader) {
+        this.telemetry = telemetry;
+        this.reader = reader;
     }
-    SeriesSlice present = telemetry.series().range(point.number(), range.from(), range.until());
-    if (request.dryRun() || present.size() == 0) {
-      return new Erased(present.size(), 0);
+
+    /**
+     * What an erasure did, or would do.
+     *
+     * @param readings in the range
+     * @param correctionId by which it can be undone; 0 for a dry run or if there was nothing
+     */
+    record Erased(long readings, long correctionId) {}
+
+    @PostMapping("/api/v1/points/{id}/erase")
+    Erased erase(@PathVariable String id, @RequestBody EraseRequest request) {
+        Point point = reader.point(id);
+        reader.require(Right.EDIT, point.placeId(), "erase readings of this point");
+        TimeRange range = new TimeRange(request.from(), request.until());
+        if (telemetry.series().estimate(point.number(), range.from(), range.until()) > MOST) {
+            throw Problem.invalid("that are more than " + MOST + " readings at once; erase a shorter range");
+        }
+        SeriesSlice present = telemetry.series().range(point.number(), range.from(), range.until());
+        if (request.dryRun() || present.size() == 0) {
+            return new Erased(present.size(), 0);
+        }
+        Rewrite rewrite = new Rewrite(
+                point.number(), present.times()[0], present.times()[present.size() - 1] + 1, SeriesSlice.empty());
+        return new Erased(
+                present.size(), telemetry.corrections().make(reader.person().name(), request.note(), List.of(rewrite)));
     }
-    Rewrite rewrite = new Rewrite(point.number(), present.times()[0], present.times()[present.size() - 1] + 1, SeriesSlice.empty());
-    return new Erased(present.size(), telemetry.corrections().make(reader.person().name(), request.note(), List.of(rewrite)));
-  }
 
-  /** Changes of points that the reader may see all of, the newest first. */
-  @GetMapping("/api/v1/corrections")
-  List<CorrectionView> list() {
-    Access access = reader.access();
-    return telemetry.corrections().list().stream().filter(change -> mayAll(access, change, Right.LOOK))
-        .map(change -> view(access, change)).toList();
-  }
-
-  private static boolean mayAll(Access access, Correction change, Right right) {
-    return change.points().stream().allMatch(number -> access.registry().point(number)
-        .map(point -> access.may(right, point.placeId())).orElse(access.person().owner()));
-  }
-
-  private static CorrectionView view(Access access, Correction change) {
-    return new CorrectionView(change.id(), change.at(), change.person(), change.note(), change.points().stream()
-        .map(number -> access.registry().point(number).map(Point::name).orElse("point " + number)).toList(), change.from(), change.until(),
-        change.before(), change.after(), change.undoneAt(), change.undoneBy());
-  }
-
-  /** Puts back what was there before; readings that came in meanwhile stay. */
-  @PostMapping("/api/v1/corrections/{id}/undo")
-  CorrectionView undo(@PathVariable long id) {
-    Access access = reader.access();
-    Correction change = telemetry.corrections().find(id).filter(found -> mayAll(access, found, Right.LOOK))
-        .orElseThrow(() -> Problem.notFound("change"));
-    if (!mayAll(access, change, Right.EDIT)) {
-      throw Problem.forbidden("undo this change");
+    /** Changes of points that the reader may see all of, the newest first. */
+    @GetMapping("/api/v1/corrections")
+    List<CorrectionView> list() {
+        Access access = reader.access();
+        return telemetry.corrections().list().stream()
+                .filter(change -> mayAll(access, change, Right.LOOK))
+                .map(change -> view(access, change))
+                .toList();
     }
-    if (!telemetry.corrections().undo(id, reader.person().name())) {
-      throw Problem.conflict("This change was undone already.", "Nothing is left to do.");
+
+    private static boolean mayAll(Access access, Correction change, Right right) {
+        return change.points().stream().allMatch(number -> access.registry()
+                .point(number)
+                .map(point -> access.may(right, point.placeId()))
+                .orElse(access.person().owner()));
     }
-    return view(access, telemetry.corrections().find(id).orElse(change));
-  }
 
-  /** A value that another one of the same moment took the place of. */
-  record ReplacedView(Instant time, double value, double by) {}
+    private static CorrectionView view(Access access, Correction change) {
+        return new CorrectionView(
+                change.id(),
+                change.at(),
+                change.person(),
+                change.note(),
+                change.points().stream()
+                        .map(number ->
+                                access.registry().point(number).map(Point::name).orElse("point " + number))
+                        .toList(),
+                change.from(),
+                change.until(),
+                change.before(),
+                change.after(),
+                change.undoneAt(),
+                change.undoneBy());
+    }
 
-  @GetMapping("/api/v1/points/{id}/replaced")
-  List<ReplacedView> replaced(@PathVariable String id) {
-    return telemetry.replacedReadings(reader.point(id).number()).stream().map(CorrectionController::view).toList();
-  }
+    /** Puts back what was there before; readings that came in meanwhile stay. */
+    @PostMapping("/api/v1/corrections/{id}/undo")
+    CorrectionView undo(@PathVariable long id) {
+        Access access = reader.access();
+        Correction change = telemetry
+                .corrections()
+                .find(id)
+                .filter(found -> mayAll(access, found, Right.LOOK))
+                .orElseThrow(() -> Problem.notFound("change"));
+        if (!mayAll(access, change, Right.EDIT)) {
+            throw Problem.forbidden("undo this change");
+        }
+        if (!telemetry.corrections().undo(id, reader.person().name())) {
+            throw Problem.conflict("This change was undone already.", "Nothing is left to do.");
+        }
+        return view(access, telemetry.corrections().find(id).orElse(change));
+    }
 
-  private static ReplacedView view(PointSeries.Replaced replaced) {
-    return new ReplacedView(replaced.old().time(), replaced.old().value(), replaced.by());
-  }
+    /** A value that another one of the same moment took the place of. */
+    record ReplacedView(Instant time, double value, double by) {}
+
+    @GetMapping("/api/v1/points/{id}/replaced")
+    List<ReplacedView> replaced(@PathVariable String id) {
+        return telemetry.replacedReadings(reader.point(id).number()).stream()
+                .map(CorrectionController::view)
+                .toList();
+    }
+
+    private static ReplacedView view(PointSeries.Replaced replaced) {
+        return new ReplacedView(replaced.old().time(), replaced.old().value(), replaced.by());
+    }
 }

@@ -10,20 +10,37 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 /** Serves the console: its files, whose names change with their content, and the one page for each of its addresses. */
 @Configuration
 class ConsolePages implements WebMvcConfigurer {
-  private static final String[] ROOMS = {"/", "/now", "/places/**", "/points/**", "/dashboards/**", "/alerts/**", "/rules/**",
-      "/fleet/**", "/limits/**", "/people/**", "/settings/**", "/sign-in", "/first-visit", "/recovery", "/welcome", "/shared/**",
-      "/records/**"};
+    private static final String[] ROOMS = {
+        "/",
+        "/now",
+        "/places/**",
+        "/points/**",
+        "/dashboards/**",
+        "/alerts/**",
+        "/rules/**",
+        "/fleet/**",
+        "/limits/**",
+        "/people/**",
+        "/settings/**",
+        "/sign-in",
+        "/first-visit",
+        "/recovery",
+        "/welcome",
+        "/shared/**",
+        "/records/**"
+    };
 
-  @Override
-  public void addResourceHandlers(ResourceHandlerRegistry registry) {
-    registry.addResourceHandler("/assets/**").addResourceLocations("classpath:/static/assets/")
-        .setCacheControl(CacheControl.maxAge(365, TimeUnit.DAYS).immutable());
-  }
-
-  @Override
-  public void addViewControllers(ViewControllerRegistry registry) {
-    for (String room : ROOMS) {
-      registry.addViewController(room).setViewName("forward:/index.html");
+    @Override
+    public void addResourceHandlers(ResourceHandlerRegistry registry) {
+        registry.addResourceHandler("/assets/**")
+                .addResourceLocations("classpath:/static/assets/")
+                .setCacheControl(CacheControl.maxAge(365, TimeUnit.DAYS).immutable());
     }
-  }
+
+    @Override
+    public void addViewControllers(ViewControllerRegistry registry) {
+        for (String room : ROOMS) {
+            registry.addViewController(room).setViewName("forward:/index.html");
+        }
+    }
 }

@@ -1,7 +1,5 @@
 package org.openpasture.service.access;
 
-import org.openpasture.engine.secret.Tokens;
-
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatCode;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
@@ -11,52 +9,53 @@ import java.util.HashSet;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.openpasture.engine.TestClock;
+import org.openpasture.engine.secret.Tokens;
 
 class ThrottleAndTokensTest {
-  private final TestClock clock = new TestClock();
-  private final SignInThrottle throttle = new SignInThrottle(clock);
+    private final TestClock clock = new TestClock();
+    private final SignInThrottle throttle = new SignInThrottle(clock);
 
-  @Test
-  void fiveFailuresCostHalfAMinuteForThatNameOnly() {
-    for (int i = 0; i < 5; i++) {
-      throttle.check("ann");
-      throttle.failed("ann");
+    @Test
+    void fiveFailuresCostHalfAMinuteForThatNameOnly() {
+        for (int i = 0; i < 5; i++) {
+            throttle.check("ann");
+            throttle.failed("ann");
+        }
+        assertThatThrownBy(() -> throttle.check("ann")).hasMessage("Too many failed attempts.");
+        assertThatCode(() -> throttle.check("bob")).doesNotThrowAnyException();
+        clock.pass(Duration.ofSeconds(31));
+        assertThatCode(() -> throttle.check("ann")).doesNotThrowAnyException();
     }
-    assertThatThrownBy(() -> throttle.check("ann")).hasMessage("Too many failed attempts.");
-    assertThatCode(() -> throttle.check("bob")).doesNotThrowAnyException();
-    clock.pass(Duration.ofSeconds(31));
-    assertThatCode(() -> throttle.check("ann")).doesNotThrowAnyException();
-  }
 
-  @Test
-  void aSuccessForgetsTheFailures() {
-    for (int i = 0; i < 4; i++) {
-      throttle.failed("ann");
+    @Test
+    void aSuccessForgetsTheFailures() {
+        for (int i = 0; i < 4; i++) {
+            throttle.failed("ann");
+        }
+        throttle.succeeded("ann");
+        throttle.failed("ann");
+        assertThatCode(() -> throttle.check("ann")).doesNotThrowAnyException();
     }
-    throttle.succeeded("ann");
-    throttle.failed("ann");
-    assertThatCode(() -> throttle.check("ann")).doesNotThrowAnyException();
-  }
 
-  @Test
-  void tokensAreLongDifferentAndFitIntoAnAddress() {
-    Set<String> seen = new HashSet<>();
-    for (int i = 0; i < 1_000; i++) {
-      String token = Tokens.fresh();
-      assertThat(token).hasSize(43).matches("[A-Za-z0-9_-]+");
-      seen.add(token);
+    @Test
+    void tokensAreLongDifferentAndFitIntoAnAddress() {
+        Set<String> seen = new HashSet<>();
+        for (int i = 0; i < 1_000; i++) {
+            String token = Tokens.fresh();
+            assertThat(token).hasSize(43).matches("[A-Za-z0-9_-]+");
+            seen.add(token);
+        }
+        assertThat(seen).hasSize(1_000);
     }
-    assertThat(seen).hasSize(1_000);
-  }
 
-  @Test
-  void aCodeForTypingHasNoDigitsThatLookAlike() {
-    assertThat(Tokens.shortCode()).matches("[2-9A-HJ-NP-Z]{4}-[2-9A-HJ-NP-Z]{4}-[2-9A-HJ-NP-Z]{2}");
-  }
+    @Test
+    void aCodeForTypingHasNoDigitsThatLookAlike() {
+        assertThat(Tokens.shortCode()).matches("[2-9A-HJ-NP-Z]{4}-[2-9A-HJ-NP-Z]{4}-[2-9A-HJ-NP-Z]{2}");
+    }
 
-  /** The example of FIPS 180-4. */
-  @Test
-  void hashesAreSha256() {
-    assertThat(Tokens.hash("abc")).isEqualTo("ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad");
-  }
+    /** The example of FIPS 180-4. */
+    @Test
+    void hashesAreSha256() {
+        assertThat(Tokens.hash("abc")).isEqualTo("ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad");
+    }
 }

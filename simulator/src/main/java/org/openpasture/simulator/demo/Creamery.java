@@ -1,194 +1,406 @@
 package org.openpasture.simulator.demo;
 
+import java.net.URI;
 import java.util.ArrayList;
 import java.util.List;
-import tools.jackson.databind.JsonNode;
-import org.openpasture.core.outlet.Destination;
-import org.openpasture.core.layout.JsonPath;
-import org.openpasture.core.inlet.TopicPattern;
-import org.openpasture.core.inlet.Locator;
-import org.openpasture.core.inlet.Contents;
-import org.openpasture.api.outlet.OutletRequest;
-import java.net.URI;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.alert.RuleRequest;
 import org.openpasture.api.dashboard.DashboardRequest;
 import org.openpasture.api.fleet.DeviceRequest;
-import org.openpasture.api.inlet.InletRequest;
 import org.openpasture.api.fleet.DeviceView;
 import org.openpasture.api.fleet.GatewayRequest;
+import org.openpasture.api.inlet.InletRequest;
+import org.openpasture.api.outlet.OutletRequest;
 import org.openpasture.api.place.AreaRequest;
 import org.openpasture.api.place.AssetRequest;
 import org.openpasture.api.place.SiteRequest;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.core.dashboard.Panel;
+import org.openpasture.core.inlet.Contents;
+import org.openpasture.core.inlet.Locator;
 import org.openpasture.core.inlet.Source;
+import org.openpasture.core.inlet.TopicPattern;
+import org.openpasture.core.layout.JsonPath;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.lorawan.Eui64;
+import org.openpasture.core.outlet.Destination;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Hold;
 import org.openpasture.core.rule.Target;
+import tools.jackson.databind.JsonNode;
 
 /** Registers Harrowfell Creamery through the API, as its technician would. */
 final class Creamery extends DemoMaker {
-  static final String GATEWAY_WHEY_ROOM = "02ab54fffe10a001";
-  static final String GATEWAY_CELLARS = "02ab54fffe10a002";
-  static final String GATEWAY_UNKNOWN = "02ab54fffe10a0ff";
-  static final String JOIN_EUI = "02ab540000000001";
-  static final String PUMP_EUI = "02ab540000000101";
-  static final String PUMP_KEY = "6b1f0c5e9a7d43218ecb5a90f37d2e64";
-  static final String SILO1_EUI = "02ab540000000201";
-  static final String SILO1_KEY = "91d3c7f05b2e48a6b0e4127c8df96a35";
-  static final String SILO2_EUI = "02ab540000000202";
-  static final String SILO2_ADDR = "00ab0202";
-  static final String SILO2_NWK = "2c8e4f6a1b3d5079c1e2f3a4b5968778";
-  static final String SILO2_APP = "7f6e5d4c3b2a19087a6b5c4d3e2f1001";
-  static final String CELLAR_EUI = "02ab540000000301";
-  static final String CELLAR_KEY = "d40a7e92f1c85b36a9e0714fb26c8d53";
-  static final String SPARE_EUI = "02ab540000000401";
-  /** What was entered for the spare sensor; the device itself has another key, so its joins are refused. */
-  private static final String SPARE_KEY_MISTYPED = "0e5d2a91c7b64f38a1d09e7c35f82b46";
-  static final String VALVE_EUI = "02ab540000000501";
-  static final String VALVE_KEY = "a1b2c3d4e5f60718293a4b5c6d7e8f90";
-  static final String LORRY_EUI = "02ab540000000601";
-  static final String LORRY_KEY = "5a0f3c7e91b24d68a7e6c5d4b3a29180";
-  static final String STATION = "02ab54fffe10a0c1";
-  /** A sensor that nobody has brought in yet; its key was loaded beforehand, its label's code is in the demo's text. */
-  static final String NEW_EUI = "02ab540000000402";
-  static final String NEW_KEY = "3f9c5b7a1e2d4c6088b7a69584736251";
-  private static final String TECHNICIAN = "technician@harrowfell.example";
+    static final String GATEWAY_WHEY_ROOM = "02ab54fffe10a001";
+    static final String GATEWAY_CELLARS = "02ab54fffe10a002";
+    static final String GATEWAY_UNKNOWN = "02ab54fffe10a0ff";
+    static final String JOIN_EUI = "02ab540000000001";
+    static final String PUMP_EUI = "02ab540000000101";
+    static final String PUMP_KEY = "6b1f0c5e9a7d43218ecb5a90f37d2e64";
+    static final String SILO1_EUI = "02ab540000000201";
+    static final String SILO1_KEY = "91d3c7f05b2e48a6b0e4127c8df96a35";
+    static final String SILO2_EUI = "02ab540000000202";
+    static final String SILO2_ADDR = "00ab0202";
+    static final String SILO2_NWK = "2c8e4f6a1b3d5079c1e2f3a4b5968778";
+    static final String SILO2_APP = "7f6e5d4c3b2a19087a6b5c4d3e2f1001";
+    static final String CELLAR_EUI = "02ab540000000301";
+    static final String CELLAR_KEY = "d40a7e92f1c85b36a9e0714fb26c8d53";
+    static final String SPARE_EUI = "02ab540000000401";
+    /** What was entered for the spare sensor; the device itself has another key, so its joins are refused. */
+    private static final String SPARE_KEY_MISTYPED = "0e5d2a91c7b64f38a1d09e7c35f82b46";
 
+    static final String VALVE_EUI = "02ab540000000501";
+    static final String VALVE_KEY = "a1b2c3d4e5f60718293a4b5c6d7e8f90";
+    static final String LORRY_EUI = "02ab540000000601";
+    static final String LORRY_KEY = "5a0f3c7e91b24d68a7e6c5d4b3a29180";
+    static final String STATION = "02ab54fffe10a0c1";
+    /**
+     * A sensor that nobody has brought in yet; its key was loaded beforehand, its label's code is in the demo's text.
+     */
+    static final String NEW_EUI = "02ab540000000402";
 
-  private final DemoFieldbus fieldbus;
-  private final DemoNetwork network;
-  private String separatorPassword = "";
+    static final String NEW_KEY = "3f9c5b7a1e2d4c6088b7a69584736251";
+    private static final String TECHNICIAN = "technician@harrowfell.example";
 
-  Creamery(ApiClient api, DemoFieldbus fieldbus, DemoNetwork network) {
-    super(api);
-    this.fieldbus = fieldbus;
-    this.network = network;
-  }
+    private final DemoFieldbus fieldbus;
+    private final DemoNetwork network;
+    private String separatorPassword = "";
 
-  /** By which the separator's sensor signs in to the broker. */
-  String separatorPassword() {
-    return separatorPassword;
-  }
+    Creamery(ApiClient api, DemoFieldbus fieldbus, DemoNetwork network) {
+        super(api);
+        this.fieldbus = fieldbus;
+        this.network = network;
+    }
 
-  /** What already speaks IP: a sensor that publishes waveforms, a controller whose trend is fetched. */
-  private void network(String site, String wheyRoom) {
-    String separator = place("assets", new AssetRequest("Separator", wheyRoom, "machine", List.of()));
-    JsonNode made = api.post("api/v1/inlets", new InletRequest("Vibration topics", site, new Source.OwnBroker(List.of(new TopicPattern("creamery/vibration/{serial}"))), null,
-        new Contents(Contents.Form.JSON, Locator.of("topic:serial"), null, null, null, null, null, null), null));
-    separatorPassword = made.path("token").asString();
-    api.post("api/v1/devices", DeviceRequest.ofInlet("Separator sensor", model("model-waveform-sender.json"), separator, made.path("inlet").path("id").asString(), "sep-1", true));
-    points(separator, Map.of("Radial vibration", "sep-radial", "Axial vibration", "sep-axial", "Radial peak", "sep-peak", "Bearing temperature", "sep-bearing", "Trip", "sep-trip"));
-    String dispatch = place("areas", new AreaRequest("Dispatch", site));
-    String store = place("assets", new AssetRequest("Cold store", dispatch, "room", List.of()));
-    JsonNode inlet = api.post("api/v1/inlets", new InletRequest("Cold store trend", site, new Source.HttpFetch(URI.create(network.trendAddress()), 20, true), null,
-        new Contents(Contents.Form.JSON, Locator.of("json:$.store"), null, JsonPath.of("$.trend[*]"), null, null, Locator.of("json:$.at"), null), null)).path("inlet");
-    api.post("api/v1/devices", DeviceRequest.ofInlet("Cold store controller", model("model-cold-store.json"), store, inlet.path("id").asString(), "dispatch", true));
-    points(store, Map.of("Store temperature", "cold-temperature", "Door open", "cold-door"));
-    api.post("api/v1/outlets", new OutletRequest("Cold chain to the broker", site, new Destination.OwnTopic("harrowfell/{point}", true), List.of(store), null, true, true, null, null));
-  }
+    /** By which the separator's sensor signs in to the broker. */
+    String separatorPassword() {
+        return separatorPassword;
+    }
 
-  /** Makes everything and returns the site's id. */
-  String build() {
-    String site = place("sites", new SiteRequest("Harrowfell Creamery", DemoWorld.ZONE, 54.21, -2.34));
-    String reception = place("areas", new AreaRequest("Milk reception", site));
-    String wheyRoom = place("areas", new AreaRequest("Whey room", site));
-    String cellars = place("areas", new AreaRequest("Ripening cellars", site));
-    String pump = place("assets", new AssetRequest("Whey pump", wheyRoom, "pump", List.of("iso-10816-7-category-ii-up-to-200-kw")));
-    String silo1 = place("assets", new AssetRequest("Silo 1", reception, "silo", List.of("raw-milk-dairy-arrival")));
-    String silo2 = place("assets", new AssetRequest("Silo 2", reception, "silo", List.of("raw-milk-dairy-arrival")));
-    String cellar = place("assets", new AssetRequest("Cellar 1", cellars, "room",
-        List.of(limits("limits-cellar-temperature.json"), limits("limits-cellar-humidity.json"))));
+    /** What already speaks IP: a sensor that publishes waveforms, a controller whose trend is fetched. */
+    private void network(String site, String wheyRoom) {
+        String separator = place("assets", new AssetRequest("Separator", wheyRoom, "machine", List.of()));
+        JsonNode made = api.post(
+                "api/v1/inlets",
+                new InletRequest(
+                        "Vibration topics",
+                        site,
+                        new Source.OwnBroker(List.of(new TopicPattern("creamery/vibration/{serial}"))),
+                        null,
+                        new Contents(
+                                Contents.Form.JSON, Locator.of("topic:serial"), null, null, null, null, null, null),
+                        null));
+        separatorPassword = made.path("token").asString();
+        api.post(
+                "api/v1/devices",
+                DeviceRequest.ofInlet(
+                        "Separator sensor",
+                        model("model-waveform-sender.json"),
+                        separator,
+                        made.path("inlet").path("id").asString(),
+                        "sep-1",
+                        true));
+        points(
+                separator,
+                Map.of(
+                        "Radial vibration",
+                        "sep-radial",
+                        "Axial vibration",
+                        "sep-axial",
+                        "Radial peak",
+                        "sep-peak",
+                        "Bearing temperature",
+                        "sep-bearing",
+                        "Trip",
+                        "sep-trip"));
+        String dispatch = place("areas", new AreaRequest("Dispatch", site));
+        String store = place("assets", new AssetRequest("Cold store", dispatch, "room", List.of()));
+        JsonNode inlet = api.post(
+                        "api/v1/inlets",
+                        new InletRequest(
+                                "Cold store trend",
+                                site,
+                                new Source.HttpFetch(URI.create(network.trendAddress()), 20, true),
+                                null,
+                                new Contents(
+                                        Contents.Form.JSON,
+                                        Locator.of("json:$.store"),
+                                        null,
+                                        JsonPath.of("$.trend[*]"),
+                                        null,
+                                        null,
+                                        Locator.of("json:$.at"),
+                                        null),
+                                null))
+                .path("inlet");
+        api.post(
+                "api/v1/devices",
+                DeviceRequest.ofInlet(
+                        "Cold store controller",
+                        model("model-cold-store.json"),
+                        store,
+                        inlet.path("id").asString(),
+                        "dispatch",
+                        true));
+        points(store, Map.of("Store temperature", "cold-temperature", "Door open", "cold-door"));
+        api.post(
+                "api/v1/outlets",
+                new OutletRequest(
+                        "Cold chain to the broker",
+                        site,
+                        new Destination.OwnTopic("harrowfell/{point}", true),
+                        List.of(store),
+                        null,
+                        true,
+                        true,
+                        null,
+                        null));
+    }
 
-    api.post("api/v1/gateways", new GatewayRequest("Whey room mast", Eui64.of(GATEWAY_WHEY_ROOM), site));
-    api.post("api/v1/gateways", new GatewayRequest("Cellar stairs", Eui64.of(GATEWAY_CELLARS), site));
-    api.post("api/v1/gateways", new GatewayRequest("Dispatch roof", Eui64.of(STATION), site));
-    String wheyTank = place("assets", new AssetRequest("Whey tank", wheyRoom, "tank", List.of()));
-    String lorry = place("assets", new AssetRequest("Collection lorry", site, "vehicle", List.of("raw-milk-dairy-arrival")));
+    /** Makes everything and returns the site's id. */
+    String build() {
+        String site = place("sites", new SiteRequest("Harrowfell Creamery", DemoWorld.ZONE, 54.21, -2.34));
+        String reception = place("areas", new AreaRequest("Milk reception", site));
+        String wheyRoom = place("areas", new AreaRequest("Whey room", site));
+        String cellars = place("areas", new AreaRequest("Ripening cellars", site));
+        String pump = place(
+                "assets",
+                new AssetRequest("Whey pump", wheyRoom, "pump", List.of("iso-10816-7-category-ii-up-to-200-kw")));
+        String silo1 =
+                place("assets", new AssetRequest("Silo 1", reception, "silo", List.of("raw-milk-dairy-arrival")));
+        String silo2 =
+                place("assets", new AssetRequest("Silo 2", reception, "silo", List.of("raw-milk-dairy-arrival")));
+        String cellar = place(
+                "assets",
+                new AssetRequest(
+                        "Cellar 1",
+                        cellars,
+                        "room",
+                        List.of(limits("limits-cellar-temperature.json"), limits("limits-cellar-humidity.json"))));
 
-    String vibration = model("model-vibration.json");
-    String tank = model("model-tank.json");
-    String climate = model("model-climate.json");
-    joining("Pump sender", vibration, pump, PUMP_EUI, PUMP_KEY, true);
-    joining("Silo 1 sender", tank, silo1, SILO1_EUI, SILO1_KEY, true);
-    api.post("api/v1/devices", DeviceRequest.personalised("Silo 2 sender", tank, silo2, Eui64.of(SILO2_EUI), SILO2_ADDR, SILO2_NWK, SILO2_APP,
-        true), DeviceView.class);
-    joining("Cellar 1 sender", climate, cellar, CELLAR_EUI, CELLAR_KEY, true);
-    joining("Spare climate sender", climate, cellars, SPARE_EUI, SPARE_KEY_MISTYPED, false);
+        api.post("api/v1/gateways", new GatewayRequest("Whey room mast", Eui64.of(GATEWAY_WHEY_ROOM), site));
+        api.post("api/v1/gateways", new GatewayRequest("Cellar stairs", Eui64.of(GATEWAY_CELLARS), site));
+        api.post("api/v1/gateways", new GatewayRequest("Dispatch roof", Eui64.of(STATION), site));
+        String wheyTank = place("assets", new AssetRequest("Whey tank", wheyRoom, "tank", List.of()));
+        String lorry = place(
+                "assets", new AssetRequest("Collection lorry", site, "vehicle", List.of("raw-milk-dairy-arrival")));
 
-    joining("Whey drain valve", model("model-valve.json"), wheyTank, VALVE_EUI, VALVE_KEY, true);
-    joining("Lorry tracker", model("model-lorry.json"), lorry, LORRY_EUI, LORRY_KEY, true);
-    api.postFile("api/v1/keys", "text/csv", new java.io.ByteArrayInputStream(("dev eui,app key,join eui\n" + NEW_EUI + "," + NEW_KEY + "," + JOIN_EUI + "\n")
-        .getBytes(java.nio.charset.StandardCharsets.UTF_8)));
+        String vibration = model("model-vibration.json");
+        String tank = model("model-tank.json");
+        String climate = model("model-climate.json");
+        joining("Pump sender", vibration, pump, PUMP_EUI, PUMP_KEY, true);
+        joining("Silo 1 sender", tank, silo1, SILO1_EUI, SILO1_KEY, true);
+        api.post(
+                "api/v1/devices",
+                DeviceRequest.personalised(
+                        "Silo 2 sender", tank, silo2, Eui64.of(SILO2_EUI), SILO2_ADDR, SILO2_NWK, SILO2_APP, true),
+                DeviceView.class);
+        joining("Cellar 1 sender", climate, cellar, CELLAR_EUI, CELLAR_KEY, true);
+        joining("Spare climate sender", climate, cellars, SPARE_EUI, SPARE_KEY_MISTYPED, false);
 
-    points(wheyTank, Map.of("Valve opening", "valve-opening"));
-    points(lorry, Map.of("Latitude", "lorry-latitude", "Longitude", "lorry-longitude", "Milk temperature", "lorry-milk", "Moving", "lorry-moving"));
-    points(pump, Map.of("Axial vibration", "pump-axial", "Horizontal vibration", "pump-horizontal", "Vertical vibration", "pump-vertical",
-        "Bearing temperature", "pump-temperature"));
-    points(silo1, Map.of("Level", "silo1-level", "Milk temperature", "silo1-temperature"));
-    points(silo2, Map.of("Level", "silo2-level", "Milk temperature", "silo2-temperature"));
-    points(cellar, Map.of("Air temperature", "cellar-temperature", "Relative humidity", "cellar-humidity", "Carbon dioxide",
-        "cellar-co2", "Ammonia", "cellar-ammonia"));
+        joining("Whey drain valve", model("model-valve.json"), wheyTank, VALVE_EUI, VALVE_KEY, true);
+        joining("Lorry tracker", model("model-lorry.json"), lorry, LORRY_EUI, LORRY_KEY, true);
+        api.postFile(
+                "api/v1/keys",
+                "text/csv",
+                new java.io.ByteArrayInputStream(
+                        ("dev eui,app key,join eui\n" + NEW_EUI + "," + NEW_KEY + "," + JOIN_EUI + "\n")
+                                .getBytes(java.nio.charset.StandardCharsets.UTF_8)));
 
-    wired(site, reception);
-    rules(pump, cellar);
-    dashboard(site, pump);
-    network(site, wheyRoom);
-    return site;
-  }
+        points(wheyTank, Map.of("Valve opening", "valve-opening"));
+        points(
+                lorry,
+                Map.of(
+                        "Latitude",
+                        "lorry-latitude",
+                        "Longitude",
+                        "lorry-longitude",
+                        "Milk temperature",
+                        "lorry-milk",
+                        "Moving",
+                        "lorry-moving"));
+        points(
+                pump,
+                Map.of(
+                        "Axial vibration",
+                        "pump-axial",
+                        "Horizontal vibration",
+                        "pump-horizontal",
+                        "Vertical vibration",
+                        "pump-vertical",
+                        "Bearing temperature",
+                        "pump-temperature"));
+        points(silo1, Map.of("Level", "silo1-level", "Milk temperature", "silo1-temperature"));
+        points(silo2, Map.of("Level", "silo2-level", "Milk temperature", "silo2-temperature"));
+        points(
+                cellar,
+                Map.of(
+                        "Air temperature",
+                        "cellar-temperature",
+                        "Relative humidity",
+                        "cellar-humidity",
+                        "Carbon dioxide",
+                        "cellar-co2",
+                        "Ammonia",
+                        "cellar-ammonia"));
 
-  /** What is asked over the plant's network. */
-  private void wired(String site, String reception) {
-    String network = api.post("api/v1/inlets", new InletRequest("Plant network", site, new Source.ModbusTcp(800), null, null, null)).path("inlet").path("id").asString();
-    String silo3 = place("assets", new AssetRequest("Silo 3", reception, "silo", List.of("raw-milk-dairy-arrival")));
-    String supply = place("assets", new AssetRequest("Power supply", site, "switchboard", List.of()));
-    api.post("api/v1/devices", DeviceRequest.ofInlet("Silo 3 transmitter", model("model-silo-transmitter.json"), silo3, network, fieldbus.address(DemoFieldbus.SILO), true));
-    api.post("api/v1/devices", DeviceRequest.ofInlet("Power meter", model("model-power-meter.json"), supply, network, fieldbus.address(DemoFieldbus.METER), true));
-    points(silo3, Map.of("Level", "silo3-level", "Milk temperature", "silo3-temperature", "Agitator", "silo3-agitator"));
-    points(supply, Map.of("Power", "plant-power", "Voltage", "plant-voltage", "Frequency", "plant-frequency", "Energy", "plant-energy"));
-  }
+        wired(site, reception);
+        rules(pump, cellar);
+        dashboard(site, pump);
+        network(site, wheyRoom);
+        return site;
+    }
 
-  private void joining(String name, String model, String place, String eui, String key, boolean makePoints) {
-    api.post("api/v1/devices", DeviceRequest.joining(name, model, place, Eui64.of(eui), Eui64.of(JOIN_EUI), key, makePoints));
-  }
+    /** What is asked over the plant's network. */
+    private void wired(String site, String reception) {
+        String network = api.post(
+                        "api/v1/inlets",
+                        new InletRequest("Plant network", site, new Source.ModbusTcp(800), null, null, null))
+                .path("inlet")
+                .path("id")
+                .asString();
+        String silo3 =
+                place("assets", new AssetRequest("Silo 3", reception, "silo", List.of("raw-milk-dairy-arrival")));
+        String supply = place("assets", new AssetRequest("Power supply", site, "switchboard", List.of()));
+        api.post(
+                "api/v1/devices",
+                DeviceRequest.ofInlet(
+                        "Silo 3 transmitter",
+                        model("model-silo-transmitter.json"),
+                        silo3,
+                        network,
+                        fieldbus.address(DemoFieldbus.SILO),
+                        true));
+        api.post(
+                "api/v1/devices",
+                DeviceRequest.ofInlet(
+                        "Power meter",
+                        model("model-power-meter.json"),
+                        supply,
+                        network,
+                        fieldbus.address(DemoFieldbus.METER),
+                        true));
+        points(
+                silo3,
+                Map.of("Level", "silo3-level", "Milk temperature", "silo3-temperature", "Agitator", "silo3-agitator"));
+        points(
+                supply,
+                Map.of(
+                        "Power",
+                        "plant-power",
+                        "Voltage",
+                        "plant-voltage",
+                        "Frequency",
+                        "plant-frequency",
+                        "Energy",
+                        "plant-energy"));
+    }
 
-  private void rules(String pump, String cellar) {
-    rule("Whey pump vibration in zone C", new Target.OfAsset(pump, Quantity.VIBRATION_VELOCITY), new Condition.InZone(Severity.WARNING),
-        new Hold.ForReports(3), 0.2, Severity.WARNING,
-        "Listen at the coupling and look at the rubber star. If only the axial direction is high, check alignment first.");
-    rule("Whey pump vibration in zone D", new Target.OfAsset(pump, Quantity.VIBRATION_VELOCITY), new Condition.InZone(Severity.CRITICAL),
-        new Hold.ForReports(3), 0.2, Severity.CRITICAL,
-        "Stop the pump and switch to the standby pump. Spare coupling: store, shelf 4.");
-    rule("Milk in silo 1 too warm", new Target.OfPoint(id("silo1-temperature")), new Condition.InZone(Severity.CRITICAL),
-        new Hold.ForTime(600), 0.3, Severity.CRITICAL, "Check the ice water and the agitator.");
-    rule("Cellar 1 too dry or too wet", new Target.OfAsset(cellar, Quantity.HUMIDITY), new Condition.InZone(Severity.ADVISORY),
-        new Hold.ForTime(900), 0.5, Severity.ADVISORY, "Is the door shut? Is the humidifier running?");
-    rule("Pump sender silent", new Target.OfPoint(id("pump-axial")), new Condition.Silent(300), new Hold.ForTime(0), 0,
-        Severity.ADVISORY, "Look at the gateway in the whey room first, then at the sender's battery.");
-  }
+    private void joining(String name, String model, String place, String eui, String key, boolean makePoints) {
+        api.post(
+                "api/v1/devices",
+                DeviceRequest.joining(name, model, place, Eui64.of(eui), Eui64.of(JOIN_EUI), key, makePoints));
+    }
 
-  private void rule(String name, Target target, Condition condition, Hold hold, double deadBand, Severity severity, String guidance) {
-    api.post("api/v1/rules", new RuleRequest(name, target, condition, hold, deadBand, severity, true, List.of(TECHNICIAN), guidance));
-  }
+    private void rules(String pump, String cellar) {
+        rule(
+                "Whey pump vibration in zone C",
+                new Target.OfAsset(pump, Quantity.VIBRATION_VELOCITY),
+                new Condition.InZone(Severity.WARNING),
+                new Hold.ForReports(3),
+                0.2,
+                Severity.WARNING,
+                "Listen at the coupling and look at the rubber star. If only the axial direction is high, check alignment first.");
+        rule(
+                "Whey pump vibration in zone D",
+                new Target.OfAsset(pump, Quantity.VIBRATION_VELOCITY),
+                new Condition.InZone(Severity.CRITICAL),
+                new Hold.ForReports(3),
+                0.2,
+                Severity.CRITICAL,
+                "Stop the pump and switch to the standby pump. Spare coupling: store, shelf 4.");
+        rule(
+                "Milk in silo 1 too warm",
+                new Target.OfPoint(id("silo1-temperature")),
+                new Condition.InZone(Severity.CRITICAL),
+                new Hold.ForTime(600),
+                0.3,
+                Severity.CRITICAL,
+                "Check the ice water and the agitator.");
+        rule(
+                "Cellar 1 too dry or too wet",
+                new Target.OfAsset(cellar, Quantity.HUMIDITY),
+                new Condition.InZone(Severity.ADVISORY),
+                new Hold.ForTime(900),
+                0.5,
+                Severity.ADVISORY,
+                "Is the door shut? Is the humidifier running?");
+        rule(
+                "Pump sender silent",
+                new Target.OfPoint(id("pump-axial")),
+                new Condition.Silent(300),
+                new Hold.ForTime(0),
+                0,
+                Severity.ADVISORY,
+                "Look at the gateway in the whey room first, then at the sender's battery.");
+    }
 
-  private void dashboard(String site, String pump) {
-    List<Panel> panels = new ArrayList<>();
-    panels.add(panel("d1", "directions", "Whey pump, three directions", List.of("pump-axial", "pump-horizontal", "pump-vertical"), pump, 0, 0, 9, 3));
-    panels.add(panel("d2", "value", "Silo 1 level", List.of("silo1-level"), null, 9, 0, 3, 2));
-    panels.add(panel("d3", "value", "Silo 1 milk", List.of("silo1-temperature"), null, 9, 2, 3, 2));
-    panels.add(panel("d4", "line", "Vibration, last day", List.of("pump-axial", "pump-horizontal", "pump-vertical"), null, 0, 3, 9, 4));
-    panels.add(panel("d5", "line", "Cellar 1 humidity", List.of("cellar-humidity"), null, 0, 7, 6, 4));
-    panels.add(panel("d6", "line", "Silo levels", List.of("silo1-level", "silo2-level"), null, 6, 7, 6, 4));
-    panels.add(new Panel("d7", "alerts", "Open alerts", List.of(), null, null, null, 9, 4, 3, 3));
-    api.post("api/v1/dashboards", new DashboardRequest("Creamery at a glance", site, panels, null, null));
-  }
+    private void rule(
+            String name,
+            Target target,
+            Condition condition,
+            Hold hold,
+            double deadBand,
+            Severity severity,
+            String guidance) {
+        api.post(
+                "api/v1/rules",
+                new RuleRequest(
+                        name, target, condition, hold, deadBand, severity, true, List.of(TECHNICIAN), guidance));
+    }
 
-  private Panel panel(String id, String kind, String title, List<String> points, @Nullable String asset, int x, int y, int w, int h) {
-    return new Panel(id, kind, title, points.stream().map(this::id).toList(), asset, null, null, x, y, w, h);
-  }
+    private void dashboard(String site, String pump) {
+        List<Panel> panels = new ArrayList<>();
+        panels.add(panel(
+                "d1",
+                "directions",
+                "Whey pump, three directions",
+                List.of("pump-axial", "pump-horizontal", "pump-vertical"),
+                pump,
+                0,
+                0,
+                9,
+                3));
+        panels.add(panel("d2", "value", "Silo 1 level", List.of("silo1-level"), null, 9, 0, 3, 2));
+        panels.add(panel("d3", "value", "Silo 1 milk", List.of("silo1-temperature"), null, 9, 2, 3, 2));
+        panels.add(panel(
+                "d4",
+                "line",
+                "Vibration, last day",
+                List.of("pump-axial", "pump-horizontal", "pump-vertical"),
+                null,
+                0,
+                3,
+                9,
+                4));
+        panels.add(panel("d5", "line", "Cellar 1 humidity", List.of("cellar-humidity"), null, 0, 7, 6, 4));
+        panels.add(panel("d6", "line", "Silo levels", List.of("silo1-level", "silo2-level"), null, 6, 7, 6, 4));
+        panels.add(new Panel("d7", "alerts", "Open alerts", List.of(), null, null, null, 9, 4, 3, 3));
+        api.post("api/v1/dashboards", new DashboardRequest("Creamery at a glance", site, panels, null, null));
+    }
+
+    private Panel panel(
+            String id,
+            String kind,
+            String title,
+            List<String> points,
+            @Nullable String asset,
+            int x,
+            int y,
+            int w,
+            int h) {
+        return new Panel(id, kind, title, points.stream().map(this::id).toList(), asset, null, null, x, y, w, h);
+    }
 }

@@ -19,73 +19,77 @@ import picocli.CommandLine.Option;
 /** Plays the demo co-operative to a running service, over its public interfaces only. */
 @Command(name = "demo-player", description = "Plays the demo to a running service.")
 public final class Demo implements Runnable {
-  @Option(names = "--at", required = true, description = "Address of the service.")
-  private URI at;
+    @Option(names = "--at", required = true, description = "Address of the service.")
+    private URI at;
 
-  @Option(names = "--setup-code", required = true, description = "Its one-time code.")
-  private String setupCode;
+    @Option(names = "--setup-code", required = true, description = "Its one-time code.")
+    private String setupCode;
 
-  @Option(names = "--password", required = true, description = "For all demo accounts.")
-  private String password;
+    @Option(names = "--password", required = true, description = "For all demo accounts.")
+    private String password;
 
-  @Option(names = "--radio-port", defaultValue = "1700")
-  private int radioPort;
+    @Option(names = "--radio-port", defaultValue = "1700")
+    private int radioPort;
 
-  @Option(names = "--station-port", defaultValue = "8472")
-  private int stationPort;
+    @Option(names = "--station-port", defaultValue = "8472")
+    private int stationPort;
 
-  @Option(names = "--mqtt-port", defaultValue = "1883")
-  private int mqttPort;
+    @Option(names = "--mqtt-port", defaultValue = "1883")
+    private int mqttPort;
 
-  @Option(names = "--pace", defaultValue = "1", description = "How many times faster than the clock its story goes.")
-  private double pace;
+    @Option(names = "--pace", defaultValue = "1", description = "How many times faster than the clock its story goes.")
+    private double pace;
 
-  @Option(names = "--mail-port", defaultValue = "8425")
-  private int mailPort;
+    @Option(names = "--mail-port", defaultValue = "8425")
+    private int mailPort;
 
-  @Option(names = "--mailbox-port", defaultValue = "8471")
-  private int mailboxPort;
+    @Option(names = "--mailbox-port", defaultValue = "8471")
+    private int mailboxPort;
 
-  public static void main(String[] args) {
-    System.exit(new CommandLine(new Demo()).execute(args));
-  }
-
-  @Override
-  public void run() {
-    Clock clock = Clock.systemUTC();
-    Instant start = clock.instant();
-    DemoWorld world = new DemoWorld(start, pace);
-    try (MailStandIn mailbox = new MailStandIn(mailPort, mailboxPort); DemoFieldbus fieldbus = new DemoFieldbus(world, clock);
-        DemoBarn barn = new DemoBarn(world, clock); DemoNetwork network = new DemoNetwork(world, clock)) {
-      ApiClient anonymous = new ApiClient(at, null);
-      ApiClient owner = DemoPeople.owner(anonymous, setupCode, password);
-      owner.put("api/v1/settings/mail",
-          new MailSettings("127.0.0.1", mailbox.smtpPort(), "pasture@harrowfell.example", null, null, false));
-      Creamery creamery = new Creamery(owner, fieldbus, network);
-      String site = creamery.build();
-      DemoPeople.invite(owner, anonymous, "technician", Right.EDIT, site, password);
-      DemoPeople.invite(owner, anonymous, "adviser", Right.OPERATE, site, password);
-      DemoPeople.invite(owner, anonymous, "viewer", Right.LOOK, site, password);
-      Farm farm = new Farm(owner, barn);
-      String farmSite = farm.build();
-      owner.post("api/v1/grants", new GrantRequest("technician", Right.EDIT, farmSite));
-      owner.post("api/v1/grants", new GrantRequest("adviser", Right.OPERATE, farmSite));
-      Map<String, Integer> numbers = new HashMap<>(creamery.pointNumbers());
-      numbers.putAll(farm.pointNumbers());
-      int readings = DemoHistory.bringIn(owner, world, numbers, start);
-      try (DemoRadio radio = new DemoRadio(new InetSocketAddress("127.0.0.1", radioPort), stationPort, world, clock);
-          DemoFarm bridges = new DemoFarm(farm, at, world, clock)) {
-        radio.play();
-        bridges.play();
-        network.play(mqttPort, creamery.separatorPassword());
-        mailbox.offer("Press the join button of the new sensor", radio::pressJoinButton);
-        System.out.println("playing, after " + readings + " readings of history");
-        new CountDownLatch(1).await();
-      }
-    } catch (java.io.IOException e) {
-      throw new java.io.UncheckedIOException(e);
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
+    public static void main(String[] args) {
+        System.exit(new CommandLine(new Demo()).execute(args));
     }
-  }
+
+    @Override
+    public void run() {
+        Clock clock = Clock.systemUTC();
+        Instant start = clock.instant();
+        DemoWorld world = new DemoWorld(start, pace);
+        try (MailStandIn mailbox = new MailStandIn(mailPort, mailboxPort);
+                DemoFieldbus fieldbus = new DemoFieldbus(world, clock);
+                DemoBarn barn = new DemoBarn(world, clock);
+                DemoNetwork network = new DemoNetwork(world, clock)) {
+            ApiClient anonymous = new ApiClient(at, null);
+            ApiClient owner = DemoPeople.owner(anonymous, setupCode, password);
+            owner.put(
+                    "api/v1/settings/mail",
+                    new MailSettings("127.0.0.1", mailbox.smtpPort(), "pasture@harrowfell.example", null, null, false));
+            Creamery creamery = new Creamery(owner, fieldbus, network);
+            String site = creamery.build();
+            DemoPeople.invite(owner, anonymous, "technician", Right.EDIT, site, password);
+            DemoPeople.invite(owner, anonymous, "adviser", Right.OPERATE, site, password);
+            DemoPeople.invite(owner, anonymous, "viewer", Right.LOOK, site, password);
+            Farm farm = new Farm(owner, barn);
+            String farmSite = farm.build();
+            owner.post("api/v1/grants", new GrantRequest("technician", Right.EDIT, farmSite));
+            owner.post("api/v1/grants", new GrantRequest("adviser", Right.OPERATE, farmSite));
+            Map<String, Integer> numbers = new HashMap<>(creamery.pointNumbers());
+            numbers.putAll(farm.pointNumbers());
+            int readings = DemoHistory.bringIn(owner, world, numbers, start);
+            try (DemoRadio radio =
+                            new DemoRadio(new InetSocketAddress("127.0.0.1", radioPort), stationPort, world, clock);
+                    DemoFarm bridges = new DemoFarm(farm, at, world, clock)) {
+                radio.play();
+                bridges.play();
+                network.play(mqttPort, creamery.separatorPassword());
+                mailbox.offer("Press the join button of the new sensor", radio::pressJoinButton);
+                System.out.println("playing, after " + readings + " readings of history");
+                new CountDownLatch(1).await();
+            }
+        } catch (java.io.IOException e) {
+            throw new java.io.UncheckedIOException(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
 }

@@ -14,60 +14,68 @@ import tools.jackson.databind.JsonNode;
 
 /** Sixty days of back-history, brought in by the public import. */
 final class DemoHistory {
-  private static final Duration LENGTH = Duration.ofDays(60);
-  private static final Duration STEP = Duration.ofMinutes(10);
-  /** The gateway in the cellar was unplugged for a night, so there is a gap to be seen. */
-  private static final Duration GAP_BEGAN = Duration.ofDays(9);
-  private static final Duration GAP_LASTED = Duration.ofHours(14);
+    private static final Duration LENGTH = Duration.ofDays(60);
+    private static final Duration STEP = Duration.ofMinutes(10);
+    /** The gateway in the cellar was unplugged for a night, so there is a gap to be seen. */
+    private static final Duration GAP_BEGAN = Duration.ofDays(9);
 
-  private DemoHistory() {}
+    private static final Duration GAP_LASTED = Duration.ofHours(14);
 
-  /** Imports the history and returns how many readings it has. */
-  static int bringIn(ApiClient api, DemoWorld world, Map<String, Integer> numbers, Instant start) {
-    Map<String, Function<Instant, Double>> sources = new LinkedHashMap<>();
-    sources.put("pump-axial", time -> world.pump("axial", time));
-    sources.put("pump-horizontal", time -> world.pump("horizontal", time));
-    sources.put("pump-vertical", time -> world.pump("vertical", time));
-    sources.put("pump-temperature", world::pumpTemperature);
-    for (int silo = 1; silo <= 3; silo++) {
-      int number = silo;
-      sources.put("silo" + silo + "-level", time -> world.siloLevel(number, time));
-      sources.put("silo" + silo + "-temperature", time -> world.siloTemperature(number, time));
-    }
-    sources.put("cellar-temperature", world::cellarTemperature);
-    sources.put("cellar-humidity", world::cellarHumidity);
-    sources.put("cellar-co2", world::cellarCarbonDioxide);
-    sources.put("cellar-ammonia", world::cellarAmmonia);
-    sources.put("plant-power", world::plantPower);
-    sources.put("plant-voltage", world::mainsVoltage);
-    sources.put("plant-energy", world::plantEnergy);
-    sources.put("farm-air", world::airTemperature);
-    sources.put("farm-pressure", world::airPressure);
-    sources.put("farm-wind", world::wind);
-    sources.put("farm-rain", world::rainToday);
-    for (int stack = 0; stack < Farm.BEACONS.length; stack++) {
-      int number = stack;
-      sources.put("hay-" + stack, time -> world.hayTemperature(number, time));
-    }
+    private DemoHistory() {}
 
-    sources.put("barn-temperature", world::barnTemperature);
-    sources.put("barn-humidity", world::barnHumidity);
-    sources.put("barn-ammonia", time -> world.barnAmmonia(time, 35));
-    sources.put("cold-temperature", world::coldStore);
-
-    StringBuilder csv = new StringBuilder("time,point,value\n");
-    Instant first = start.minus(LENGTH).truncatedTo(ChronoUnit.MINUTES);
-    Instant gapFrom = start.minus(GAP_BEGAN);
-    for (Instant time = first; time.isBefore(start.minus(STEP)); time = time.plus(STEP)) {
-      boolean gap = !time.isBefore(gapFrom) && time.isBefore(gapFrom.plus(GAP_LASTED));
-      for (Map.Entry<String, Function<Instant, Double>> source : sources.entrySet()) {
-        if (!gap || !source.getKey().startsWith("cellar")) {
-          csv.append(time).append(',').append(numbers.get(source.getKey())).append(',')
-              .append(String.format(Locale.ROOT, "%.2f", source.getValue().apply(time))).append('\n');
+    /** Imports the history and returns how many readings it has. */
+    static int bringIn(ApiClient api, DemoWorld world, Map<String, Integer> numbers, Instant start) {
+        Map<String, Function<Instant, Double>> sources = new LinkedHashMap<>();
+        sources.put("pump-axial", time -> world.pump("axial", time));
+        sources.put("pump-horizontal", time -> world.pump("horizontal", time));
+        sources.put("pump-vertical", time -> world.pump("vertical", time));
+        sources.put("pump-temperature", world::pumpTemperature);
+        for (int silo = 1; silo <= 3; silo++) {
+            int number = silo;
+            sources.put("silo" + silo + "-level", time -> world.siloLevel(number, time));
+            sources.put("silo" + silo + "-temperature", time -> world.siloTemperature(number, time));
         }
-      }
+        sources.put("cellar-temperature", world::cellarTemperature);
+        sources.put("cellar-humidity", world::cellarHumidity);
+        sources.put("cellar-co2", world::cellarCarbonDioxide);
+        sources.put("cellar-ammonia", world::cellarAmmonia);
+        sources.put("plant-power", world::plantPower);
+        sources.put("plant-voltage", world::mainsVoltage);
+        sources.put("plant-energy", world::plantEnergy);
+        sources.put("farm-air", world::airTemperature);
+        sources.put("farm-pressure", world::airPressure);
+        sources.put("farm-wind", world::wind);
+        sources.put("farm-rain", world::rainToday);
+        for (int stack = 0; stack < Farm.BEACONS.length; stack++) {
+            int number = stack;
+            sources.put("hay-" + stack, time -> world.hayTemperature(number, time));
+        }
+
+        sources.put("barn-temperature", world::barnTemperature);
+        sources.put("barn-humidity", world::barnHumidity);
+        sources.put("barn-ammonia", time -> world.barnAmmonia(time, 35));
+        sources.put("cold-temperature", world::coldStore);
+
+        StringBuilder csv = new StringBuilder("time,point,value\n");
+        Instant first = start.minus(LENGTH).truncatedTo(ChronoUnit.MINUTES);
+        Instant gapFrom = start.minus(GAP_BEGAN);
+        for (Instant time = first; time.isBefore(start.minus(STEP)); time = time.plus(STEP)) {
+            boolean gap = !time.isBefore(gapFrom) && time.isBefore(gapFrom.plus(GAP_LASTED));
+            for (Map.Entry<String, Function<Instant, Double>> source : sources.entrySet()) {
+                if (!gap || !source.getKey().startsWith("cellar")) {
+                    csv.append(time)
+                            .append(',')
+                            .append(numbers.get(source.getKey()))
+                            .append(',')
+                            .append(String.format(
+                                    Locale.ROOT, "%.2f", source.getValue().apply(time)))
+                            .append('\n');
+                }
+            }
+        }
+        JsonNode report = api.postCsv(
+                "api/v1/readings/import",
+                new ByteArrayInputStream(csv.toString().getBytes(StandardCharsets.UTF_8)));
+        return report.path("accepted").asInt();
     }
-    JsonNode report = api.postCsv("api/v1/readings/import", new ByteArrayInputStream(csv.toString().getBytes(StandardCharsets.UTF_8)));
-    return report.path("accepted").asInt();
-  }
 }

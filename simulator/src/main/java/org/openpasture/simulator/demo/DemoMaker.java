@@ -14,56 +14,56 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Makes places, models and points over the public interface, and remembers points by short names. */
 class DemoMaker {
-  final ApiClient api;
-  private final JsonMapper mapper = JsonMapper.builder().build();
-  private final Map<String, String> pointIds = new HashMap<>();
-  private final Map<String, Integer> pointNumbers = new HashMap<>();
+    final ApiClient api;
+    private final JsonMapper mapper = JsonMapper.builder().build();
+    private final Map<String, String> pointIds = new HashMap<>();
+    private final Map<String, Integer> pointNumbers = new HashMap<>();
 
-  DemoMaker(ApiClient api) {
-    this.api = api;
-  }
-
-  /** Point numbers by a short name such as "pump-axial". */
-  Map<String, Integer> pointNumbers() {
-    return pointNumbers;
-  }
-
-  String place(String path, Object request) {
-    return api.post("api/v1/" + path, request, PlaceView.class).id();
-  }
-
-  String model(String file) {
-    return made("api/v1/models", file);
-  }
-
-  String limits(String file) {
-    return made("api/v1/limits", file);
-  }
-
-  private String made(String path, String file) {
-    return api.post(path, read(file)).path("id").asString();
-  }
-
-  /** A file beside the demo's classes, as JSON. */
-  JsonNode read(String file) {
-    try (InputStream in = DemoMaker.class.getResourceAsStream(file)) {
-      return mapper.readTree(Optional.ofNullable(in).orElseThrow().readAllBytes());
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+    DemoMaker(ApiClient api) {
+        this.api = api;
     }
-  }
 
-  /** Releases the points of a place and remembers them under short names. */
-  void points(String place, Map<String, String> shortNames) {
-    for (PointView point : api.get("api/v1/points?place=" + place, PointView[].class)) {
-      String shortName = Optional.ofNullable(shortNames.get(point.name())).orElseThrow();
-      pointIds.put(shortName, point.id());
-      pointNumbers.put(shortName, point.number());
-      api.post("api/v1/points/" + point.id() + "/release", Map.of());
+    /** Point numbers by a short name such as "pump-axial". */
+    Map<String, Integer> pointNumbers() {
+        return pointNumbers;
     }
-  }
 
-  String id(String shortName) {
-    return Optional.ofNullable(pointIds.get(shortName)).orElseThrow();
-  }
+    String place(String path, Object request) {
+        return api.post("api/v1/" + path, request, PlaceView.class).id();
+    }
+
+    String model(String file) {
+        return made("api/v1/models", file);
+    }
+
+    String limits(String file) {
+        return made("api/v1/limits", file);
+    }
+
+    private String made(String path, String file) {
+        return api.post(path, read(file)).path("id").asString();
+    }
+
+    /** A file beside the demo's classes, as JSON. */
+    JsonNode read(String file) {
+        try (InputStream in = DemoMaker.class.getResourceAsStream(file)) {
+            return mapper.readTree(Optional.ofNullable(in).orElseThrow().readAllBytes());
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** Releases the points of a place and remembers them under short names. */
+    void points(String place, Map<String, String> shortNames) {
+        for (PointView point : api.get("api/v1/points?place=" + place, PointView[].class)) {
+            String shortName = Optional.ofNullable(shortNames.get(point.name())).orElseThrow();
+            pointIds.put(shortName, point.id());
+            pointNumbers.put(shortName, point.number());
+            api.post("api/v1/points/" + point.id() + "/release", Map.of());
+        }
+    }
+
+    String id(String shortName) {
+        return Optional.ofNullable(pointIds.get(shortName)).orElseThrow();
+    }
 }

@@ -11,19 +11,23 @@ import org.openpasture.core.people.Right;
 
 /** Makes the demo's accounts the way people do: the first visit, then invitations. */
 final class DemoPeople {
-  private DemoPeople() {}
+    private DemoPeople() {}
 
-  /** Makes the owner and returns a client that is signed in as such. */
-  static ApiClient owner(ApiClient service, String setupCode, String password) {
-    service.post("api/v1/setup", new SetupRequest(setupCode, "owner", "owner@harrowfell.example", password));
-    SessionView session = service.post("api/v1/session", new SignInRequest("owner", password, "demo"), SessionView.class);
-    return service.withToken(String.valueOf(session.token()));
-  }
+    /** Makes the owner and returns a client that is signed in as such. */
+    static ApiClient owner(ApiClient service, String setupCode, String password) {
+        service.post("api/v1/setup", new SetupRequest(setupCode, "owner", "owner@harrowfell.example", password));
+        SessionView session =
+                service.post("api/v1/session", new SignInRequest("owner", password, "demo"), SessionView.class);
+        return service.withToken(String.valueOf(session.token()));
+    }
 
-  /** Invites somebody to a site and takes the invitation up. */
-  static void invite(ApiClient owner, ApiClient anonymous, String name, Right right, String siteId, String password) {
-    InvitationView invitation = owner.post("api/v1/invitations", new InvitationRequest(name, null, right, siteId), InvitationView.class);
-    String link = String.valueOf(invitation.link());
-    anonymous.post("api/v1/invitations/taken-up", new AcceptRequest(link.substring(link.indexOf('#') + 1), name, password));
-  }
+    /** Invites somebody to a site and takes the invitation up. */
+    static void invite(ApiClient owner, ApiClient anonymous, String name, Right right, String siteId, String password) {
+        InvitationView invitation = owner.post(
+                "api/v1/invitations", new InvitationRequest(name, null, right, siteId), InvitationView.class);
+        String link = String.valueOf(invitation.link());
+        anonymous.post(
+                "api/v1/invitations/taken-up",
+                new AcceptRequest(link.substring(link.indexOf('#') + 1), name, password));
+    }
 }

@@ -21,103 +21,119 @@ import java.util.concurrent.Executors;
 
 /** A mail server that keeps what it gets and shows it on a page; nothing leaves the machine. */
 public final class MailStandIn implements AutoCloseable {
-  /** A mail that came in. */
-  public record Mail(String to, String from, String subject, String body) {}
+    /** A mail that came in. */
+    public record Mail(String to, String from, String subject, String body) {}
 
-  private final GreenMail smtp;
-  private final HttpServer page;
+    private final GreenMail smtp;
+    private final HttpServer page;
 
-  private final Map<String, Runnable> buttons = new ConcurrentSkipListMap<>();
+    private final Map<String, Runnable> buttons = new ConcurrentSkipListMap<>();
 
-  /**
-   * Starts both.
-   *
-   * @param smtpPort 0 for any free one
-   * @param pagePort 0 for any free one
-   */
-  public MailStandIn(int smtpPort, int pagePort) throws IOException {
-    smtp = new GreenMail(new ServerSetup(smtpPort, "127.0.0.1", ServerSetup.PROTOCOL_SMTP));
-    smtp.start();
-    page = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), pagePort), 16);
-    page.createContext("/", this::show);
-    page.createContext("/press", this::press);
-    page.setExecutor(Executors.newVirtualThreadPerTaskExecutor());
-    page.start();
-  }
-
-  /** Puts a button on the page, by which something happens in the demo. */
-  public void offer(String title, Runnable action) {
-    buttons.put(title, action);
-  }
-
-  private void press(HttpExchange exchange) throws IOException {
-    String name = URLDecoder.decode(Objects.requireNonNullElse(exchange.getRequestURI().getQuery(), ""), StandardCharsets.UTF_8);
-    Runnable action = buttons.get(name);
-    if (action != null && exchange.getRequestMethod().equals("POST")) {
-      action.run();
+    /**
+     * Starts both.
+     *
+     * @param smtpPort 0 for any free one
+     * @param pagePort 0 for any free one
+     */
+    public MailStandIn(int smtpPort, int pagePort) throws IOException {
+        smtp = new GreenMail(new ServerSetup(smtpPort, "127.0.0.1", ServerSetup.PROTOCOL_SMTP));
+        smtp.start();
+        page = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), pagePort), 16);
+        page.createContext("/", this::show);
+        page.createContext("/press", this::press);
+        page.setExecutor(Executors.newVirtualThreadPerTaskExecutor());
+        page.start();
     }
-    exchange.getResponseHeaders().set("Location", "/");
-    exchange.sendResponseHeaders(303, -1);
-    exchange.close();
-  }
 
-  public int smtpPort() {
-    return smtp.getSmtp().getPort();
-  }
-
-  public int pagePort() {
-    return page.getAddress().getPort();
-  }
-
-  /** What came in, the oldest first. */
-  public List<Mail> mails() {
-    List<Mail> mails = new ArrayList<>();
-    for (MimeMessage message : smtp.getReceivedMessages()) {
-      try {
-        mails.add(new Mail(addresses(message.getAllRecipients()), addresses(message.getFrom()), message.getSubject(),
-            String.valueOf(message.getContent()).strip()));
-      } catch (MessagingException | IOException e) {
-        mails.add(new Mail("", "", "a mail that cannot be read", String.valueOf(e.getMessage())));
-      }
+    /** Puts a button on the page, by which something happens in the demo. */
+    public void offer(String title, Runnable action) {
+        buttons.put(title, action);
     }
-    return mails;
-  }
 
-  private static String addresses(Object[] addresses) {
-    return addresses == null ? "" : String.join(", ", Arrays.stream(addresses).map(String::valueOf).toList());
-  }
+    private void press(HttpExchange exchange) throws IOException {
+        String name = URLDecoder.decode(
+                Objects.requireNonNullElse(exchange.getRequestURI().getQuery(), ""), StandardCharsets.UTF_8);
+        Runnable action = buttons.get(name);
+        if (action != null && exchange.getRequestMethod().equals("POST")) {
+            action.run();
+        }
+        exchange.getResponseHeaders().set("Location", "/");
+        exchange.sendResponseHeaders(303, -1);
+        exchange.close();
+    }
 
-  private void show(HttpExchange exchange) throws IOException {
-    StringBuilder html = new StringBuilder("""
+    public int smtpPort() {
+        return smtp.getSmtp().getPort();
+    }
+
+    public int pagePort() {
+        return page.getAddress().getPort();
+    }
+
+    /** What came in, the oldest first. */
+    public List<Mail> mails() {
+        List<Mail> mails = new ArrayList<>();
+        for (MimeMessage message : smtp.getReceivedMessages()) {
+            try {
+                mails.add(new Mail(
+                        addresses(message.getAllRecipients()),
+                        addresses(message.getFrom()),
+                        message.getSubject(),
+                        String.valueOf(message.getContent()).strip()));
+            } catch (MessagingException | IOException e) {
+                mails.add(new Mail("", "", "a mail that cannot be read", String.valueOf(e.getMessage())));
+            }
+        }
+        return mails;
+    }
+
+    private static String addresses(Object[] addresses) {
+        return addresses == null
+                ? ""
+                : String.join(
+                        ", ", Arrays.stream(addresses).map(String::valueOf).toList());
+    }
+
+    private void show(HttpExchange exchange) throws IOException {
+        StringBuilder html = new StringBuilder("""
         <!doctype html><html lang="en"><meta charset="utf-8"><meta http-equiv="refresh" content="5">
         <meta name="viewport" content="width=device-width"><title>Stand-in mailbox</title>
         <style>body{font:16px/1.5 sans-serif;max-width:46rem;margin:2rem auto;padding:0 1rem;background:#f7f4ec;color:#22251f}
         article{border-top:2px solid #5b6b4a;padding:.6rem 0 1rem}pre{white-space:pre-wrap;margin:.4rem 0}small{color:#55584f}</style>
         <h1>Stand-in mailbox</h1><p>Mails that the demo's service sent. Nothing leaves this machine.</p>
         """);
-    buttons.keySet().forEach(title -> html.append("<form method=post action=\"/press?").append(escape(title.replace(" ", "%20")))
-        .append("\"><button style=\"font:inherit;padding:.4rem 1rem\">").append(escape(title)).append("</button></form>"));
-    List<Mail> mails = mails();
-    if (mails.isEmpty()) {
-      html.append("<p>No mail yet. The first alert comes about a minute and a half after the start.</p>");
+        buttons.keySet().forEach(title -> html.append("<form method=post action=\"/press?")
+                .append(escape(title.replace(" ", "%20")))
+                .append("\"><button style=\"font:inherit;padding:.4rem 1rem\">")
+                .append(escape(title))
+                .append("</button></form>"));
+        List<Mail> mails = mails();
+        if (mails.isEmpty()) {
+            html.append("<p>No mail yet. The first alert comes about a minute and a half after the start.</p>");
+        }
+        mails.reversed().forEach(mail -> html.append("<article><strong>")
+                .append(escape(mail.subject()))
+                .append("</strong><br><small>to ")
+                .append(escape(mail.to()))
+                .append(" from ")
+                .append(escape(mail.from()))
+                .append("</small><pre>")
+                .append(escape(mail.body()))
+                .append("</pre></article>"));
+        byte[] bytes = html.append("</html>").toString().getBytes(StandardCharsets.UTF_8);
+        exchange.getResponseHeaders().set("Content-Type", "text/html; charset=utf-8");
+        exchange.sendResponseHeaders(200, bytes.length);
+        exchange.getResponseBody().write(bytes);
+        exchange.close();
     }
-    mails.reversed().forEach(mail -> html.append("<article><strong>").append(escape(mail.subject())).append("</strong><br><small>to ")
-        .append(escape(mail.to())).append(" from ").append(escape(mail.from())).append("</small><pre>").append(escape(mail.body()))
-        .append("</pre></article>"));
-    byte[] bytes = html.append("</html>").toString().getBytes(StandardCharsets.UTF_8);
-    exchange.getResponseHeaders().set("Content-Type", "text/html; charset=utf-8");
-    exchange.sendResponseHeaders(200, bytes.length);
-    exchange.getResponseBody().write(bytes);
-    exchange.close();
-  }
 
-  private static String escape(String text) {
-    return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;");
-  }
+    private static String escape(String text) {
+        return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;");
+    }
 
-  @Override
-  public void close() {
-    page.stop(0);
-    smtp.stop();
-  }
+    @Override
+    public void close() {
+        page.stop(0);
+        smtp.stop();
+    }
 }

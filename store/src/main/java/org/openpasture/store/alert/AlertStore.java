@@ -18,105 +18,188 @@ import org.openpasture.core.limit.Severity;
 import org.openpasture.store.generated.registrydb.tables.records.AlertRecord;
 import org.openpasture.store.registry.RegistryDatabase;
 
-/** Keeps alerts. Carrying out an effect twice changes nothing, because the judging core repeats itself after a crash. */
+/**
+ * Keeps alerts. Carrying out an effect twice changes nothing, because the judging core repeats itself after a crash.
+ */
 public final class AlertStore {
-  private final RegistryDatabase database;
+    private final RegistryDatabase database;
 
-  public AlertStore(RegistryDatabase database) {
-    this.database = database;
-  }
+    public AlertStore(RegistryDatabase database) {
+        this.database = database;
+    }
 
-  /** Carries out an effect inside a transaction; says whether anything changed, which is false for a repetition. */
-  public boolean apply(DSLContext dsl, Effect effect) {
-    return switch (effect) {
-      case Effect.Raised(Alert alert) -> insert(dsl, alert);
-      case Effect.Acknowledged(String id, Instant at, String person, String note) -> {
-        boolean first = dsl.update(ALERT).set(ALERT.ACKNOWLEDGED_AT, at.toEpochMilli()).set(ALERT.ACKNOWLEDGED_BY, person)
-            .set(ALERT.STATE, DSL.when(ALERT.RETURNED_AT.isNull(), AlertState.ACKNOWLEDGED.id()).otherwise(AlertState.NORMAL.id()))
-            .where(ALERT.ID.eq(id), ALERT.ACKNOWLEDGED_AT.isNull()).execute() > 0;
-        if (first && !note.isBlank()) {
-          addNote(dsl, id, at, person, note);
-        }
-        yield first;
-      }
-      case Effect.Returned(String id, Instant at, Double value) -> dsl.update(ALERT)
-          .set(ALERT.RETURNED_AT, at.toEpochMilli()).set(ALERT.RETURN_VALUE, value)
-          .set(ALERT.STATE, DSL.when(ALERT.ACKNOWLEDGED_AT.isNull(), AlertState.RETURNED.id()).otherwise(AlertState.NORMAL.id()))
-          .where(ALERT.ID.eq(id), ALERT.RETURNED_AT.isNull()).execute() > 0;
-      case Effect.Recurred(String id, Instant at) -> dsl.update(ALERT)
-          .setNull(ALERT.RETURNED_AT).setNull(ALERT.RETURN_VALUE).set(ALERT.STATE, AlertState.UNACKNOWLEDGED.id())
-          .where(ALERT.ID.eq(id), ALERT.STATE.eq(AlertState.RETURNED.id())).execute() > 0;
-      case Effect.Closed(String id, Instant at) -> dsl.update(ALERT).set(ALERT.CLOSED_AT, at.toEpochMilli())
-          .set(ALERT.STATE, AlertState.NORMAL.id())
-          .where(ALERT.ID.eq(id), ALERT.CLOSED_AT.isNull()).execute() > 0;
-      case Effect.Delayed delayed -> false;
-      case Effect.Settled settled -> false;
-    };
-  }
+    /** Carries out an effect inside a transaction; says whether anything changed, which is false for a repetition. */
+    public boolean apply(DSLContext dsl, Effect effect) {
+        return switch (effect) {
+            case Effect.Raised(Alert alert) -> insert(dsl, alert);
+            case Effect.Acknowledged(String id, Instant at, String person, String note) -> {
+                boolean first = dsl.update(ALERT)
+                                .set(ALERT.ACKNOWLEDGED_AT, at.toEpochMilli())
+                                .set(ALERT.ACKNOWLEDGED_BY, person)
+                                .set(
+                                        ALERT.STATE,
+                                        DSL.when(ALERT.RETURNED_AT.isNull(), AlertState.ACKNOWLEDGED.id())
+                                                .otherwise(AlertState.NORMAL.id()))
+                                .where(ALERT.ID.eq(id), ALERT.ACKNOWLEDGED_AT.isNull())
+                                .execute()
+                        > 0;
+                if (first && !note.isBlank()) {
+                    addNote(dsl, id, at, person, note);
+                }
+                yield first;
+            }
+            case Effect.Returned(String id, Instant at, Double value) ->
+                dsl.update(ALERT)
+                                .set(ALERT.RETURNED_AT, at.toEpochMilli())
+                                .set(ALERT.RETURN_VALUE, value)
+                                .set(
+                                        ALERT.STATE,
+                                        DSL.when(ALERT.ACKNOWLEDGED_AT.isNull(), AlertState.RETURNED.id())
+                                                .otherwise(AlertState.NORMAL.id()))
+                                .where(ALERT.ID.eq(id), ALERT.RETURNED_AT.isNull())
+                                .execute()
+                        > 0;
+            case Effect.Recurred(String id, Instant at) ->
+                dsl.update(ALERT)
+                                .setNull(ALERT.RETURNED_AT)
+                                .setNull(ALERT.RETURN_VALUE)
+                                .set(ALERT.STATE, AlertState.UNACKNOWLEDGED.id())
+                                .where(ALERT.ID.eq(id), ALERT.STATE.eq(AlertState.RETURNED.id()))
+                                .execute()
+                        > 0;
+            case Effect.Closed(String id, Instant at) ->
+                dsl.update(ALERT)
+                                .set(ALERT.CLOSED_AT, at.toEpochMilli())
+                                .set(ALERT.STATE, AlertState.NORMAL.id())
+                                .where(ALERT.ID.eq(id), ALERT.CLOSED_AT.isNull())
+                                .execute()
+                        > 0;
+            case Effect.Delayed delayed -> false;
+            case Effect.Settled settled -> false;
+        };
+    }
 
-  private static boolean insert(DSLContext dsl, Alert alert) {
-    return dsl.insertInto(ALERT, ALERT.ID, ALERT.RULE_ID, ALERT.RULE_NAME, ALERT.SEVERITY, ALERT.PLACE_ID, ALERT.POINT_ID,
-            ALERT.STARTED_AT, ALERT.RAISED_AT, ALERT.TRIGGER_VALUE, ALERT.UNIT, ALERT.LIMIT_TEXT, ALERT.SUMMARY, ALERT.GUIDANCE,
-            ALERT.STATE)
-        .values(alert.id(), alert.ruleId(), alert.ruleName(), alert.severity().id(), alert.placeId(), alert.pointId(),
-            alert.startedAt().toEpochMilli(), alert.raisedAt().toEpochMilli(), alert.value(),
-            alert.unit(), alert.limit(), alert.summary(), alert.guidance(), AlertState.UNACKNOWLEDGED.id())
-        .onConflictDoNothing().execute() > 0;
-  }
+    private static boolean insert(DSLContext dsl, Alert alert) {
+        return dsl.insertInto(
+                                ALERT,
+                                ALERT.ID,
+                                ALERT.RULE_ID,
+                                ALERT.RULE_NAME,
+                                ALERT.SEVERITY,
+                                ALERT.PLACE_ID,
+                                ALERT.POINT_ID,
+                                ALERT.STARTED_AT,
+                                ALERT.RAISED_AT,
+                                ALERT.TRIGGER_VALUE,
+                                ALERT.UNIT,
+                                ALERT.LIMIT_TEXT,
+                                ALERT.SUMMARY,
+                                ALERT.GUIDANCE,
+                                ALERT.STATE)
+                        .values(
+                                alert.id(),
+                                alert.ruleId(),
+                                alert.ruleName(),
+                                alert.severity().id(),
+                                alert.placeId(),
+                                alert.pointId(),
+                                alert.startedAt().toEpochMilli(),
+                                alert.raisedAt().toEpochMilli(),
+                                alert.value(),
+                                alert.unit(),
+                                alert.limit(),
+                                alert.summary(),
+                                alert.guidance(),
+                                AlertState.UNACKNOWLEDGED.id())
+                        .onConflictDoNothing()
+                        .execute()
+                > 0;
+    }
 
-  /** Writes a note to an alert. */
-  public void addNote(String alertId, Instant at, String person, String text) {
-    database.write(dsl -> addNote(dsl, alertId, at, person, text));
-  }
+    /** Writes a note to an alert. */
+    public void addNote(String alertId, Instant at, String person, String text) {
+        database.write(dsl -> addNote(dsl, alertId, at, person, text));
+    }
 
-  private static int addNote(DSLContext dsl, String alertId, Instant at, String person, String text) {
-    return dsl.insertInto(ALERT_NOTE, ALERT_NOTE.ALERT_ID, ALERT_NOTE.AT, ALERT_NOTE.PERSON, ALERT_NOTE.TEXT)
-        .values(alertId, at.toEpochMilli(), person, text).execute();
-  }
+    private static int addNote(DSLContext dsl, String alertId, Instant at, String person, String text) {
+        return dsl.insertInto(ALERT_NOTE, ALERT_NOTE.ALERT_ID, ALERT_NOTE.AT, ALERT_NOTE.PERSON, ALERT_NOTE.TEXT)
+                .values(alertId, at.toEpochMilli(), person, text)
+                .execute();
+    }
 
-  /** Alerts that are not closed, the newest first. */
-  public List<AlertView> open() {
-    return list(ALERT.CLOSED_AT.isNull(), 1_000);
-  }
+    /** Alerts that are not closed, the newest first. */
+    public List<AlertView> open() {
+        return list(ALERT.CLOSED_AT.isNull(), 1_000);
+    }
 
-  /**
-   * Alerts of any state, the newest first.
-   *
-   * @param pointId null for all
-   */
-  public List<AlertView> history(@Nullable String pointId, int limit) {
-    return list(pointId == null ? DSL.noCondition() : ALERT.POINT_ID.eq(pointId), limit);
-  }
+    /**
+     * Alerts of any state, the newest first.
+     *
+     * @param pointId null for all
+     */
+    public List<AlertView> history(@Nullable String pointId, int limit) {
+        return list(pointId == null ? DSL.noCondition() : ALERT.POINT_ID.eq(pointId), limit);
+    }
 
-  /** An alert as it was raised, seen from within somebody's transaction. */
-  public Optional<Alert> find(DSLContext dsl, String id) {
-    return dsl.selectFrom(ALERT).where(ALERT.ID.eq(id)).fetchOptional(row -> view(row, List.of()).alert());
-  }
+    /** An alert as it was raised, seen from within somebody's transaction. */
+    public Optional<Alert> find(DSLContext dsl, String id) {
+        return dsl.selectFrom(ALERT).where(ALERT.ID.eq(id)).fetchOptional(row -> view(row, List.of())
+                .alert());
+    }
 
-  public Optional<AlertView> find(String id) {
-    return list(ALERT.ID.eq(id), 1).stream().findFirst();
-  }
+    public Optional<AlertView> find(String id) {
+        return list(ALERT.ID.eq(id), 1).stream().findFirst();
+    }
 
-  private List<AlertView> list(Condition condition, int limit) {
-    DSLContext dsl = database.read();
-    List<AlertRecord> rows = dsl.selectFrom(ALERT).where(condition).orderBy(ALERT.RAISED_AT.desc(), ALERT.ID).limit(limit).fetch();
-    Map<String, List<AlertView.Note>> notes = dsl.selectFrom(ALERT_NOTE)
-        .where(ALERT_NOTE.ALERT_ID.in(rows.stream().map(AlertRecord::getId).toList())).orderBy(ALERT_NOTE.ID)
-        .fetchGroups(ALERT_NOTE.ALERT_ID, row -> new AlertView.Note(Instant.ofEpochMilli(row.get(ALERT_NOTE.AT)),
-            row.get(ALERT_NOTE.PERSON), row.get(ALERT_NOTE.TEXT)));
-    return rows.stream().map(row -> view(row, notes.getOrDefault(row.getId(), List.of()))).toList();
-  }
+    private List<AlertView> list(Condition condition, int limit) {
+        DSLContext dsl = database.read();
+        List<AlertRecord> rows = dsl.selectFrom(ALERT)
+                .where(condition)
+                .orderBy(ALERT.RAISED_AT.desc(), ALERT.ID)
+                .limit(limit)
+                .fetch();
+        Map<String, List<AlertView.Note>> notes = dsl.selectFrom(ALERT_NOTE)
+                .where(ALERT_NOTE.ALERT_ID.in(
+                        rows.stream().map(AlertRecord::getId).toList()))
+                .orderBy(ALERT_NOTE.ID)
+                .fetchGroups(
+                        ALERT_NOTE.ALERT_ID,
+                        row -> new AlertView.Note(
+                                Instant.ofEpochMilli(row.get(ALERT_NOTE.AT)),
+                                row.get(ALERT_NOTE.PERSON),
+                                row.get(ALERT_NOTE.TEXT)));
+        return rows.stream()
+                .map(row -> view(row, notes.getOrDefault(row.getId(), List.of())))
+                .toList();
+    }
 
-  private static AlertView view(AlertRecord row, List<AlertView.Note> notes) {
-    Alert alert = new Alert(row.getId(), row.getRuleId(), row.getRuleName(), Severity.of(row.getSeverity()), row.getPlaceId(),
-        row.getPointId(), Instant.ofEpochMilli(row.getStartedAt()), Instant.ofEpochMilli(row.getRaisedAt()), row.getTriggerValue(),
-        row.getUnit(), row.getLimitText(), row.getSummary(), row.getGuidance());
-    return new AlertView(alert, AlertState.of(row.getState()), instant(row.getAcknowledgedAt()), row.getAcknowledgedBy(),
-        instant(row.getReturnedAt()), row.getReturnValue(), instant(row.getClosedAt()), notes);
-  }
+    private static AlertView view(AlertRecord row, List<AlertView.Note> notes) {
+        Alert alert = new Alert(
+                row.getId(),
+                row.getRuleId(),
+                row.getRuleName(),
+                Severity.of(row.getSeverity()),
+                row.getPlaceId(),
+                row.getPointId(),
+                Instant.ofEpochMilli(row.getStartedAt()),
+                Instant.ofEpochMilli(row.getRaisedAt()),
+                row.getTriggerValue(),
+                row.getUnit(),
+                row.getLimitText(),
+                row.getSummary(),
+                row.getGuidance());
+        return new AlertView(
+                alert,
+                AlertState.of(row.getState()),
+                instant(row.getAcknowledgedAt()),
+                row.getAcknowledgedBy(),
+                instant(row.getReturnedAt()),
+                row.getReturnValue(),
+                instant(row.getClosedAt()),
+                notes);
+    }
 
-
-  private static @Nullable Instant instant(@Nullable Long millis) {
-    return millis == null ? null : Instant.ofEpochMilli(millis);
-  }
+    private static @Nullable Instant instant(@Nullable Long millis) {
+        return millis == null ? null : Instant.ofEpochMilli(millis);
+    }
 }

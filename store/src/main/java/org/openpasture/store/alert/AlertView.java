@@ -11,8 +11,15 @@ import org.openpasture.core.alert.AlertState;
  *
  * @param closedAt when it was both over and acknowledged
  */
-public record AlertView(Alert alert, AlertState state, @Nullable Instant acknowledgedAt, @Nullable String acknowledgedBy,
-    @Nullable Instant returnedAt, @Nullable Double returnValue, @Nullable Instant closedAt, List<Note> notes) {
-  /** What somebody wrote about it. */
-  public record Note(Instant at, String person, String text) {}
+public record AlertView(
+        Alert alert,
+        AlertState state,
+        @Nullable Instant acknowledgedAt,
+        @Nullable String acknowledgedBy,
+        @Nullable Instant returnedAt,
+        @Nullable Double returnValue,
+        @Nullable Instant closedAt,
+        List<Note> notes) {
+    /** What somebody wrote about it. */
+    public record Note(Instant at, String person, String text) {}
 }

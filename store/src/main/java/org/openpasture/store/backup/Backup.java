@@ -12,14 +12,14 @@ import java.util.Map;
  * @param files bytes and SHA-256 of each, by name
  */
 public record Backup(int format, Instant at, long readings, Map<String, Content> files) {
-  public Backup {
-    files = Map.copyOf(files);
-  }
+    public Backup {
+        files = Map.copyOf(files);
+    }
 
-  /** A file of the backup. */
-  public record Content(long bytes, String sha256) {}
+    /** A file of the backup. */
+    public record Content(long bytes, String sha256) {}
 
-  public long bytes() {
-    return files.values().stream().mapToLong(Content::bytes).sum();
-  }
+    public long bytes() {
+        return files.values().stream().mapToLong(Content::bytes).sum();
+    }
 }

@@ -9,44 +9,47 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /**
- * A backup that is to be put back before anything is opened. It is noted in a file, so that it is done at the next start
- * whatever happens in between.
+ * A backup that is to be put back before anything is opened. It is noted in a file, so that it is done at the next
+ * start whatever happens in between.
  */
 public final class WantedRestore {
-  private static final Logger LOG = LoggerFactory.getLogger(WantedRestore.class);
-  private static final String NOTE = "restore-at-start";
+    private static final Logger LOG = LoggerFactory.getLogger(WantedRestore.class);
+    private static final String NOTE = "restore-at-start";
 
-  private WantedRestore() {}
+    private WantedRestore() {}
 
-  /** Notes the wish. */
-  public static void note(Path data, Path backup) {
-    try {
-      Files.writeString(data.resolve(NOTE), backup.toAbsolutePath().toString());
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+    /** Notes the wish. */
+    public static void note(Path data, Path backup) {
+        try {
+            Files.writeString(data.resolve(NOTE), backup.toAbsolutePath().toString());
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
-  }
 
-  /** Whether a backup waits to be put back. */
-  public static boolean isNoted(Path data) {
-    return Files.exists(data.resolve(NOTE));
-  }
+    /** Whether a backup waits to be put back. */
+    public static boolean isNoted(Path data) {
+        return Files.exists(data.resolve(NOTE));
+    }
 
-  /** Puts the backup back that waits, if one does. If it cannot be used, that is said and the records stay as they are. */
-  public static void carryOut(Path data, Clock clock) {
-    Path note = data.resolve(NOTE);
-    if (!Files.exists(note)) {
-      return;
+    /**
+     * Puts the backup back that waits, if one does. If it cannot be used, that is said and the records stay as they
+     * are.
+     */
+    public static void carryOut(Path data, Clock clock) {
+        Path note = data.resolve(NOTE);
+        if (!Files.exists(note)) {
+            return;
+        }
+        try {
+            Path backup = Path.of(Files.readString(note).strip());
+            Files.delete(note);
+            Path aside = Backups.restore(backup, data, clock);
+            LOG.info("the backup {} is back in place; what was here before is in {}", backup.getFileName(), aside);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        } catch (IllegalStateException e) {
+            LOG.error("{}", e.getMessage());
+        }
     }
-    try {
-      Path backup = Path.of(Files.readString(note).strip());
-      Files.delete(note);
-      Path aside = Backups.restore(backup, data, clock);
-      LOG.info("the backup {} is back in place; what was here before is in {}", backup.getFileName(), aside);
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    } catch (IllegalStateException e) {
-      LOG.error("{}", e.getMessage());
-    }
-  }
 }

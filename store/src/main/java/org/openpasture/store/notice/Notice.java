@@ -9,17 +9,27 @@ import org.jspecify.annotations.Nullable;
  * @param id made of alert, occasion and recipient, so that it is written once however often it is asked for
  * @param lastError why the last attempt failed, in words
  */
-public record Notice(String id, @Nullable String alertId, String recipient, String subject, String body, State state,
-    int attempts, @Nullable String lastError, Instant createdAt, @Nullable Instant sentAt) {
+public record Notice(
+        String id,
+        @Nullable String alertId,
+        String recipient,
+        String subject,
+        String body,
+        State state,
+        int attempts,
+        @Nullable String lastError,
+        Instant createdAt,
+        @Nullable Instant sentAt) {
 
-  /** The delivery state. */
-  public enum State {
-    WAITING, DELIVERED,
-    /** Given up after many attempts. */
-    FAILED;
+    /** The delivery state. */
+    public enum State {
+        WAITING,
+        DELIVERED,
+        /** Given up after many attempts. */
+        FAILED;
 
-    public String id() {
-      return name().toLowerCase(java.util.Locale.ROOT);
+        public String id() {
+            return name().toLowerCase(java.util.Locale.ROOT);
+        }
     }
-  }
 }

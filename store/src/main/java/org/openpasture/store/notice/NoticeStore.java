@@ -13,65 +13,110 @@ import org.openpasture.store.registry.RegistryDatabase;
 
 /** The outbox of messages to people. */
 public final class NoticeStore {
-  private final RegistryDatabase database;
+    private final RegistryDatabase database;
 
-  public NoticeStore(RegistryDatabase database) {
-    this.database = database;
-  }
+    public NoticeStore(RegistryDatabase database) {
+        this.database = database;
+    }
 
-  /** Puts a notice into the outbox within somebody's transaction; a second one with the same id changes nothing. */
-  public void add(DSLContext dsl, Notice notice) {
-    dsl.insertInto(NOTICE, NOTICE.ID, NOTICE.ALERT_ID, NOTICE.RECIPIENT, NOTICE.SUBJECT, NOTICE.BODY, NOTICE.STATE,
-            NOTICE.ATTEMPTS, NOTICE.CREATED_AT, NOTICE.NEXT_AT)
-        .values(notice.id(), notice.alertId(), notice.recipient(), notice.subject(), notice.body(), notice.state().id(),
-            (long) notice.attempts(), notice.createdAt().toEpochMilli(), notice.createdAt().toEpochMilli())
-        .onConflictDoNothing().execute();
-  }
+    /** Puts a notice into the outbox within somebody's transaction; a second one with the same id changes nothing. */
+    public void add(DSLContext dsl, Notice notice) {
+        dsl.insertInto(
+                        NOTICE,
+                        NOTICE.ID,
+                        NOTICE.ALERT_ID,
+                        NOTICE.RECIPIENT,
+                        NOTICE.SUBJECT,
+                        NOTICE.BODY,
+                        NOTICE.STATE,
+                        NOTICE.ATTEMPTS,
+                        NOTICE.CREATED_AT,
+                        NOTICE.NEXT_AT)
+                .values(
+                        notice.id(),
+                        notice.alertId(),
+                        notice.recipient(),
+                        notice.subject(),
+                        notice.body(),
+                        notice.state().id(),
+                        (long) notice.attempts(),
+                        notice.createdAt().toEpochMilli(),
+                        notice.createdAt().toEpochMilli())
+                .onConflictDoNothing()
+                .execute();
+    }
 
-  /** Waiting notices whose time has come, the oldest first. */
-  public List<Notice> due(Instant now) {
-    return list(NOTICE.STATE.eq(Notice.State.WAITING.id()).and(NOTICE.NEXT_AT.le(now.toEpochMilli())), 50).reversed();
-  }
+    /** Waiting notices whose time has come, the oldest first. */
+    public List<Notice> due(Instant now) {
+        return list(NOTICE.STATE.eq(Notice.State.WAITING.id()).and(NOTICE.NEXT_AT.le(now.toEpochMilli())), 50)
+                .reversed();
+    }
 
-  public void delivered(String id, Instant at) {
-    database.write(dsl -> dsl.update(NOTICE).set(NOTICE.STATE, Notice.State.DELIVERED.id()).set(NOTICE.SENT_AT, at.toEpochMilli())
-        .set(NOTICE.ATTEMPTS, NOTICE.ATTEMPTS.plus(1)).setNull(NOTICE.LAST_ERROR).where(NOTICE.ID.eq(id)).execute());
-  }
+    public void delivered(String id, Instant at) {
+        database.write(dsl -> dsl.update(NOTICE)
+                .set(NOTICE.STATE, Notice.State.DELIVERED.id())
+                .set(NOTICE.SENT_AT, at.toEpochMilli())
+                .set(NOTICE.ATTEMPTS, NOTICE.ATTEMPTS.plus(1))
+                .setNull(NOTICE.LAST_ERROR)
+                .where(NOTICE.ID.eq(id))
+                .execute());
+    }
 
-  /** An attempt failed.
-   *
-   * @param next when to try again
-   * @param giveUp whether to stop trying
-   */
-  public void failed(String id, String reason, Instant next, boolean giveUp) {
-    Notice.State state = giveUp ? Notice.State.FAILED : Notice.State.WAITING;
-    database.write(dsl -> dsl.update(NOTICE).set(NOTICE.STATE, state.id()).set(NOTICE.LAST_ERROR, reason)
-        .set(NOTICE.ATTEMPTS, NOTICE.ATTEMPTS.plus(1)).set(NOTICE.NEXT_AT, next.toEpochMilli()).where(NOTICE.ID.eq(id)).execute());
-  }
+    /**
+     * An attempt failed.
+     *
+     * @param next when to try again
+     * @param giveUp whether to stop trying
+     */
+    public void failed(String id, String reason, Instant next, boolean giveUp) {
+        Notice.State state = giveUp ? Notice.State.FAILED : Notice.State.WAITING;
+        database.write(dsl -> dsl.update(NOTICE)
+                .set(NOTICE.STATE, state.id())
+                .set(NOTICE.LAST_ERROR, reason)
+                .set(NOTICE.ATTEMPTS, NOTICE.ATTEMPTS.plus(1))
+                .set(NOTICE.NEXT_AT, next.toEpochMilli())
+                .where(NOTICE.ID.eq(id))
+                .execute());
+    }
 
-  /** Lets everything that failed or waits be tried at once, as after the mail server was set right. */
-  public void tryAgain(Instant now) {
-    database.write(dsl -> dsl.update(NOTICE).set(NOTICE.STATE, Notice.State.WAITING.id()).set(NOTICE.NEXT_AT, now.toEpochMilli())
-        .where(NOTICE.STATE.ne(Notice.State.DELIVERED.id())).execute());
-  }
+    /** Lets everything that failed or waits be tried at once, as after the mail server was set right. */
+    public void tryAgain(Instant now) {
+        database.write(dsl -> dsl.update(NOTICE)
+                .set(NOTICE.STATE, Notice.State.WAITING.id())
+                .set(NOTICE.NEXT_AT, now.toEpochMilli())
+                .where(NOTICE.STATE.ne(Notice.State.DELIVERED.id()))
+                .execute());
+    }
 
-  /** The newest first. */
-  public List<Notice> recent(int limit) {
-    return list(DSL.noCondition(), limit);
-  }
+    /** The newest first. */
+    public List<Notice> recent(int limit) {
+        return list(DSL.noCondition(), limit);
+    }
 
-  public List<Notice> ofAlert(String alertId) {
-    return list(NOTICE.ALERT_ID.eq(alertId), 100);
-  }
+    public List<Notice> ofAlert(String alertId) {
+        return list(NOTICE.ALERT_ID.eq(alertId), 100);
+    }
 
-  private List<Notice> list(Condition condition, int limit) {
-    return database.read().selectFrom(NOTICE).where(condition).orderBy(NOTICE.CREATED_AT.desc()).limit(limit)
-        .fetch(NoticeStore::notice);
-  }
+    private List<Notice> list(Condition condition, int limit) {
+        return database.read()
+                .selectFrom(NOTICE)
+                .where(condition)
+                .orderBy(NOTICE.CREATED_AT.desc())
+                .limit(limit)
+                .fetch(NoticeStore::notice);
+    }
 
-  private static Notice notice(NoticeRecord row) {
-    return new Notice(row.getId(), row.getAlertId(), row.getRecipient(), row.getSubject(), row.getBody(),
-        Notice.State.valueOf(row.getState().toUpperCase(Locale.ROOT)), row.getAttempts().intValue(), row.getLastError(),
-        Instant.ofEpochMilli(row.getCreatedAt()), row.getSentAt() == null ? null : Instant.ofEpochMilli(row.getSentAt()));
-  }
+    private static Notice notice(NoticeRecord row) {
+        return new Notice(
+                row.getId(),
+                row.getAlertId(),
+                row.getRecipient(),
+                row.getSubject(),
+                row.getBody(),
+                Notice.State.valueOf(row.getState().toUpperCase(Locale.ROOT)),
+                row.getAttempts().intValue(),
+                row.getLastError(),
+                Instant.ofEpochMilli(row.getCreatedAt()),
+                row.getSentAt() == null ? null : Instant.ofEpochMilli(row.getSentAt()));
+    }
 }

@@ -11,6 +11,6 @@ import java.time.Instant;
  * @param body a JSON array of readings or records, or one JSON object for an alert
  */
 public record OutletItem(long id, String outletId, String kind, String topic, String body, Instant createdAt) {
-  public static final String READINGS = "readings";
-  public static final String ALERT = "alert";
+    public static final String READINGS = "readings";
+    public static final String ALERT = "alert";
 }

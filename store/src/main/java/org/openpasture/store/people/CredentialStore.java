@@ -13,78 +13,144 @@ import org.openpasture.store.registry.RegistryDatabase;
 
 /** Passwords, tokens and invitations; of each only a hash is kept. */
 public final class CredentialStore {
-  private final RegistryDatabase database;
+    private final RegistryDatabase database;
 
-  public CredentialStore(RegistryDatabase database) {
-    this.database = database;
-  }
+    public CredentialStore(RegistryDatabase database) {
+        this.database = database;
+    }
 
-  public Optional<String> passwordHash(String personId) {
-    return database.read().selectFrom(CREDENTIAL).where(CREDENTIAL.PERSON_ID.eq(personId))
-        .fetchOptional(row -> row.getPasswordHash());
-  }
+    public Optional<String> passwordHash(String personId) {
+        return database.read()
+                .selectFrom(CREDENTIAL)
+                .where(CREDENTIAL.PERSON_ID.eq(personId))
+                .fetchOptional(row -> row.getPasswordHash());
+    }
 
-  public void savePasswordHash(String personId, String hash) {
-    database.write(dsl -> dsl.insertInto(CREDENTIAL, CREDENTIAL.PERSON_ID, CREDENTIAL.PASSWORD_HASH).values(personId, hash)
-        .onConflict(CREDENTIAL.PERSON_ID).doUpdate().set(CREDENTIAL.PASSWORD_HASH, hash).execute());
-  }
+    public void savePasswordHash(String personId, String hash) {
+        database.write(dsl -> dsl.insertInto(CREDENTIAL, CREDENTIAL.PERSON_ID, CREDENTIAL.PASSWORD_HASH)
+                .values(personId, hash)
+                .onConflict(CREDENTIAL.PERSON_ID)
+                .doUpdate()
+                .set(CREDENTIAL.PASSWORD_HASH, hash)
+                .execute());
+    }
 
-  /** A sign-in or a program's token.
-   *
-   * @param purpose "console" or "client"
-   */
-  public record AccessToken(String tokenHash, String personId, String purpose, String note, Instant createdAt, Instant expiresAt) {}
+    /**
+     * A sign-in or a program's token.
+     *
+     * @param purpose "console" or "client"
+     */
+    public record AccessToken(
+            String tokenHash, String personId, String purpose, String note, Instant createdAt, Instant expiresAt) {}
 
-  public void saveToken(AccessToken token) {
-    database.write(dsl -> {
-      dsl.deleteFrom(ACCESS_TOKEN).where(ACCESS_TOKEN.EXPIRES_AT.lt(token.createdAt().toEpochMilli())).execute();
-      return dsl.insertInto(ACCESS_TOKEN, ACCESS_TOKEN.TOKEN_HASH, ACCESS_TOKEN.PERSON_ID, ACCESS_TOKEN.PURPOSE,
-              ACCESS_TOKEN.NOTE, ACCESS_TOKEN.CREATED_AT, ACCESS_TOKEN.EXPIRES_AT)
-          .values(token.tokenHash(), token.personId(), token.purpose(), token.note(), token.createdAt().toEpochMilli(),
-              token.expiresAt().toEpochMilli()).execute();
-    });
-  }
+    public void saveToken(AccessToken token) {
+        database.write(dsl -> {
+            dsl.deleteFrom(ACCESS_TOKEN)
+                    .where(ACCESS_TOKEN.EXPIRES_AT.lt(token.createdAt().toEpochMilli()))
+                    .execute();
+            return dsl.insertInto(
+                            ACCESS_TOKEN,
+                            ACCESS_TOKEN.TOKEN_HASH,
+                            ACCESS_TOKEN.PERSON_ID,
+                            ACCESS_TOKEN.PURPOSE,
+                            ACCESS_TOKEN.NOTE,
+                            ACCESS_TOKEN.CREATED_AT,
+                            ACCESS_TOKEN.EXPIRES_AT)
+                    .values(
+                            token.tokenHash(),
+                            token.personId(),
+                            token.purpose(),
+                            token.note(),
+                            token.createdAt().toEpochMilli(),
+                            token.expiresAt().toEpochMilli())
+                    .execute();
+        });
+    }
 
-  public Optional<AccessToken> token(String tokenHash) {
-    return database.read().selectFrom(ACCESS_TOKEN).where(ACCESS_TOKEN.TOKEN_HASH.eq(tokenHash))
-        .fetchOptional(row -> new AccessToken(row.getTokenHash(), row.getPersonId(), row.getPurpose(), row.getNote(),
-            Instant.ofEpochMilli(row.getCreatedAt()), Instant.ofEpochMilli(row.getExpiresAt())));
-  }
+    public Optional<AccessToken> token(String tokenHash) {
+        return database.read()
+                .selectFrom(ACCESS_TOKEN)
+                .where(ACCESS_TOKEN.TOKEN_HASH.eq(tokenHash))
+                .fetchOptional(row -> new AccessToken(
+                        row.getTokenHash(),
+                        row.getPersonId(),
+                        row.getPurpose(),
+                        row.getNote(),
+                        Instant.ofEpochMilli(row.getCreatedAt()),
+                        Instant.ofEpochMilli(row.getExpiresAt())));
+    }
 
-  public void forgetToken(String tokenHash) {
-    database.write(dsl -> dsl.deleteFrom(ACCESS_TOKEN).where(ACCESS_TOKEN.TOKEN_HASH.eq(tokenHash)).execute());
-  }
+    public void forgetToken(String tokenHash) {
+        database.write(dsl -> dsl.deleteFrom(ACCESS_TOKEN)
+                .where(ACCESS_TOKEN.TOKEN_HASH.eq(tokenHash))
+                .execute());
+    }
 
-  public void forgetTokensOf(String personId) {
-    database.write(dsl -> dsl.deleteFrom(ACCESS_TOKEN).where(ACCESS_TOKEN.PERSON_ID.eq(personId)).execute());
-  }
+    public void forgetTokensOf(String personId) {
+        database.write(dsl -> dsl.deleteFrom(ACCESS_TOKEN)
+                .where(ACCESS_TOKEN.PERSON_ID.eq(personId))
+                .execute());
+    }
 
-  /** Somebody who was asked to join and has not answered. */
-  public record Invitation(String id, String tokenHash, String name, String email, Right right, String targetId,
-      String createdBy, Instant expiresAt) {}
+    /** Somebody who was asked to join and has not answered. */
+    public record Invitation(
+            String id,
+            String tokenHash,
+            String name,
+            String email,
+            Right right,
+            String targetId,
+            String createdBy,
+            Instant expiresAt) {}
 
-  public void saveInvitation(Invitation invitation) {
-    database.write(dsl -> dsl.insertInto(INVITATION, INVITATION.ID, INVITATION.TOKEN_HASH, INVITATION.NAME, INVITATION.EMAIL,
-            INVITATION.ACCESS_RIGHT, INVITATION.TARGET_ID, INVITATION.CREATED_BY, INVITATION.EXPIRES_AT)
-        .values(invitation.id(), invitation.tokenHash(), invitation.name(), invitation.email(), invitation.right().id(),
-            invitation.targetId(), invitation.createdBy(), invitation.expiresAt().toEpochMilli()).execute());
-  }
+    public void saveInvitation(Invitation invitation) {
+        database.write(dsl -> dsl.insertInto(
+                        INVITATION,
+                        INVITATION.ID,
+                        INVITATION.TOKEN_HASH,
+                        INVITATION.NAME,
+                        INVITATION.EMAIL,
+                        INVITATION.ACCESS_RIGHT,
+                        INVITATION.TARGET_ID,
+                        INVITATION.CREATED_BY,
+                        INVITATION.EXPIRES_AT)
+                .values(
+                        invitation.id(),
+                        invitation.tokenHash(),
+                        invitation.name(),
+                        invitation.email(),
+                        invitation.right().id(),
+                        invitation.targetId(),
+                        invitation.createdBy(),
+                        invitation.expiresAt().toEpochMilli())
+                .execute());
+    }
 
-  public Optional<Invitation> invitation(String tokenHash) {
-    return database.read().selectFrom(INVITATION).where(INVITATION.TOKEN_HASH.eq(tokenHash))
-        .fetchOptional(CredentialStore::invitation);
-  }
+    public Optional<Invitation> invitation(String tokenHash) {
+        return database.read()
+                .selectFrom(INVITATION)
+                .where(INVITATION.TOKEN_HASH.eq(tokenHash))
+                .fetchOptional(CredentialStore::invitation);
+    }
 
-  public List<Invitation> invitations() {
-    return database.read().selectFrom(INVITATION).fetch(CredentialStore::invitation);
-  }
+    public List<Invitation> invitations() {
+        return database.read().selectFrom(INVITATION).fetch(CredentialStore::invitation);
+    }
 
-  public void forgetInvitation(String id) {
-    database.write(dsl -> dsl.deleteFrom(INVITATION).where(INVITATION.ID.eq(id)).execute());
-  }
+    public void forgetInvitation(String id) {
+        database.write(
+                dsl -> dsl.deleteFrom(INVITATION).where(INVITATION.ID.eq(id)).execute());
+    }
 
-  private static Invitation invitation(InvitationRecord row) {
-    return new Invitation(row.getId(), row.getTokenHash(), row.getName(), row.getEmail(), Right.of(row.getAccessRight()),
-        row.getTargetId(), row.getCreatedBy(), Instant.ofEpochMilli(row.getExpiresAt()));
-  }
+    private static Invitation invitation(InvitationRecord row) {
+        return new Invitation(
+                row.getId(),
+                row.getTokenHash(),
+                row.getName(),
+                row.getEmail(),
+                Right.of(row.getAccessRight()),
+                row.getTargetId(),
+                row.getCreatedBy(),
+                Instant.ofEpochMilli(row.getExpiresAt()));
+    }
 }

@@ -7,53 +7,56 @@ import org.jooq.DSLContext;
 import org.openpasture.store.secret.SecretBox;
 import org.openpasture.store.sqlite.SqliteFile;
 
-/** {@code registry.db}: what people register, who they are, alerts and notices. Writers take turns; readers never wait. */
+/**
+ * {@code registry.db}: what people register, who they are, alerts and notices. Writers take turns; readers never wait.
+ */
 public final class RegistryDatabase implements AutoCloseable {
-  private final SqliteFile file;
-  private final SecretBox secrets;
+    private final SqliteFile file;
+    private final SecretBox secrets;
 
-  private RegistryDatabase(SqliteFile file, SecretBox secrets) {
-    this.file = file;
-    this.secrets = secrets;
-  }
+    private RegistryDatabase(SqliteFile file, SecretBox secrets) {
+        this.file = file;
+        this.secrets = secrets;
+    }
 
-  /** Opens {@code registry.db} and {@code secret.key} in a data folder. */
-  public static RegistryDatabase open(Path dataFolder) {
-    return new RegistryDatabase(SqliteFile.open(dataFolder.resolve("registry.db"), "org/openpasture/store/registrydb"),
-        SecretBox.withKeyFile(dataFolder.resolve("secret.key")));
-  }
+    /** Opens {@code registry.db} and {@code secret.key} in a data folder. */
+    public static RegistryDatabase open(Path dataFolder) {
+        return new RegistryDatabase(
+                SqliteFile.open(dataFolder.resolve("registry.db"), "org/openpasture/store/registrydb"),
+                SecretBox.withKeyFile(dataFolder.resolve("secret.key")));
+    }
 
-  /** Runs one transaction; what it returns is committed when this returns. */
-  public synchronized <T> T write(Function<DSLContext, T> work) {
-    return file.writer().transactionResult(configuration -> work.apply(configuration.dsl()));
-  }
+    /** Runs one transaction; what it returns is committed when this returns. */
+    public synchronized <T> T write(Function<DSLContext, T> work) {
+        return file.writer().transactionResult(configuration -> work.apply(configuration.dsl()));
+    }
 
-  /** A context to read what is committed. */
-  public DSLContext read() {
-    return file.reader();
-  }
+    /** A context to read what is committed. */
+    public DSLContext read() {
+        return file.reader();
+    }
 
-  /** What is committed now, to be copied in peace. */
-  public SqliteFile.Snapshot snapshot() {
-    return file.snapshot();
-  }
+    /** What is committed now, to be copied in peace. */
+    public SqliteFile.Snapshot snapshot() {
+        return file.snapshot();
+    }
 
-  /** How large the file is. */
-  public long bytes() {
-    return file.bytes();
-  }
+    /** How large the file is. */
+    public long bytes() {
+        return file.bytes();
+    }
 
-  public SecretBox secrets() {
-    return secrets;
-  }
+    public SecretBox secrets() {
+        return secrets;
+    }
 
-  /** Runs something while nobody writes. */
-  synchronized <T> T exclusively(Supplier<T> work) {
-    return work.get();
-  }
+    /** Runs something while nobody writes. */
+    synchronized <T> T exclusively(Supplier<T> work) {
+        return work.get();
+    }
 
-  @Override
-  public void close() {
-    file.close();
-  }
+    @Override
+    public void close() {
+        file.close();
+    }
 }

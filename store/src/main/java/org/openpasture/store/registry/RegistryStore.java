@@ -11,8 +11,8 @@ import java.util.function.Consumer;
 import java.util.function.Function;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
-import org.openpasture.core.registry.Change;
 import org.openpasture.core.entity.Entity;
+import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Registry;
 import tools.jackson.databind.json.JsonMapper;
@@ -22,101 +22,129 @@ import tools.jackson.databind.json.JsonMapper;
  * {@link #now} costs nothing; changes take turns.
  */
 public final class RegistryStore {
-  private final RegistryDatabase database;
-  private final Clock clock;
-  private final JsonMapper mapper = JsonMapper.builder().build();
-  private final List<Consumer<Registry>> listeners = new CopyOnWriteArrayList<>();
-  private volatile Registry registry;
+    private final RegistryDatabase database;
+    private final Clock clock;
+    private final JsonMapper mapper = JsonMapper.builder().build();
+    private final List<Consumer<Registry>> listeners = new CopyOnWriteArrayList<>();
+    private volatile Registry registry;
 
-  /** Reads everything that is registered. */
-  public RegistryStore(RegistryDatabase database, Clock clock) {
-    this.database = database;
-    this.clock = clock;
-    List<Entity> entities = database.read().selectFrom(ENTITY).orderBy(ENTITY.POSITION, ENTITY.ID)
-        .fetch(row -> mapper.readValue(row.getBody(), Kind.ofId(row.getKind()).type()));
-    this.registry = Registry.of(entities);
-  }
-
-  /** The picture as it is now. */
-  public Registry now() {
-    return registry;
-  }
-
-  /** Is told of each new picture, in order, after it is on disk. */
-  public void onChange(Consumer<Registry> listener) {
-    listeners.add(listener);
-  }
-
-  /** Changes without a look at what is there. */
-  public Registry change(String person, List<Change> changes) {
-    return change(person, picture -> changes);
-  }
-
-  /**
-   * Changes what is registered. The function sees the newest picture and nobody changes it meanwhile; if it throws,
-   * nothing happens. When this returns the change is on disk.
-   *
-   * @param person who does it, for the trail
-   */
-  public Registry change(String person, Function<Registry, List<Change>> change) {
-    return database.exclusively(() -> {
-      Registry before = registry;
-      List<Change> changes = change.apply(before);
-      if (changes.isEmpty()) {
-        return before;
-      }
-      Registry after = before.with(changes);
-      database.write(dsl -> {
-        changes.forEach(step -> write(dsl, before, step, person));
-        return changes.size();
-      });
-      registry = after;
-      listeners.forEach(listener -> listener.accept(after));
-      return after;
-    });
-  }
-
-  private void write(DSLContext dsl, Registry before, Change change, String person) {
-    Kind kind = switch (change) {
-      case Change.Put put -> Kind.of(put.entity());
-      case Change.Remove remove -> remove.kind();
-    };
-    String id = switch (change) {
-      case Change.Put put -> put.entity().id();
-      case Change.Remove remove -> remove.id();
-    };
-    String old = before.find(kind, id).map(mapper::writeValueAsString).orElse(null);
-    String body = switch (change) {
-      case Change.Put put -> mapper.writeValueAsString(put.entity());
-      case Change.Remove remove -> null;
-    };
-    if (body == null) {
-      dsl.deleteFrom(ENTITY).where(ENTITY.KIND.eq(kind.id()), ENTITY.ID.eq(id)).execute();
-    } else {
-      dsl.insertInto(ENTITY, ENTITY.KIND, ENTITY.ID, ENTITY.BODY, ENTITY.POSITION)
-          .values(kind.id(), id, body, clock.millis())
-          .onConflict(ENTITY.KIND, ENTITY.ID).doUpdate().set(ENTITY.BODY, body).execute();
+    /** Reads everything that is registered. */
+    public RegistryStore(RegistryDatabase database, Clock clock) {
+        this.database = database;
+        this.clock = clock;
+        List<Entity> entities = database.read()
+                .selectFrom(ENTITY)
+                .orderBy(ENTITY.POSITION, ENTITY.ID)
+                .fetch(row ->
+                        mapper.readValue(row.getBody(), Kind.ofId(row.getKind()).type()));
+        this.registry = Registry.of(entities);
     }
-    dsl.insertInto(TRAIL, TRAIL.AT, TRAIL.PERSON, TRAIL.KIND, TRAIL.ENTITY_ID, TRAIL.BEFORE, TRAIL.AFTER)
-        .values(clock.millis(), person, kind.id(), id, old, body).execute();
-  }
 
-  /** The newest changes first.
-   *
-   * @param limit at most so many
-   */
-  public List<TrailEntry> trail(int limit) {
-    return new ArrayList<>(database.read().selectFrom(TRAIL).orderBy(TRAIL.ID.desc()).limit(limit)
-        .fetch(row -> new TrailEntry(row.getId(), java.time.Instant.ofEpochMilli(row.getAt()), row.getPerson(), row.getKind(),
-            row.getEntityId(), row.getBefore(), row.getAfter())));
-  }
+    /** The picture as it is now. */
+    public Registry now() {
+        return registry;
+    }
 
-  /**
-   * One change.
-   *
-   * @param before the entity as JSON, null if it was made
-   * @param after the entity as JSON, null if it was removed
-   */
-  public record TrailEntry(long id, java.time.Instant at, String person, String kind, String entityId,
-      @Nullable String before, @Nullable String after) {}
+    /** Is told of each new picture, in order, after it is on disk. */
+    public void onChange(Consumer<Registry> listener) {
+        listeners.add(listener);
+    }
+
+    /** Changes without a look at what is there. */
+    public Registry change(String person, List<Change> changes) {
+        return change(person, picture -> changes);
+    }
+
+    /**
+     * Changes what is registered. The function sees the newest picture and nobody changes it meanwhile; if it throws,
+     * nothing happens. When this returns the change is on disk.
+     *
+     * @param person who does it, for the trail
+     */
+    public Registry change(String person, Function<Registry, List<Change>> change) {
+        return database.exclusively(() -> {
+            Registry before = registry;
+            List<Change> changes = change.apply(before);
+            if (changes.isEmpty()) {
+                return before;
+            }
+            Registry after = before.with(changes);
+            database.write(dsl -> {
+                changes.forEach(step -> write(dsl, before, step, person));
+                return changes.size();
+            });
+            registry = after;
+            listeners.forEach(listener -> listener.accept(after));
+            return after;
+        });
+    }
+
+    private void write(DSLContext dsl, Registry before, Change change, String person) {
+        Kind kind =
+                switch (change) {
+                    case Change.Put put -> Kind.of(put.entity());
+                    case Change.Remove remove -> remove.kind();
+                };
+        String id =
+                switch (change) {
+                    case Change.Put put -> put.entity().id();
+                    case Change.Remove remove -> remove.id();
+                };
+        String old = before.find(kind, id).map(mapper::writeValueAsString).orElse(null);
+        String body =
+                switch (change) {
+                    case Change.Put put -> mapper.writeValueAsString(put.entity());
+                    case Change.Remove remove -> null;
+                };
+        if (body == null) {
+            dsl.deleteFrom(ENTITY)
+                    .where(ENTITY.KIND.eq(kind.id()), ENTITY.ID.eq(id))
+                    .execute();
+        } else {
+            dsl.insertInto(ENTITY, ENTITY.KIND, ENTITY.ID, ENTITY.BODY, ENTITY.POSITION)
+                    .values(kind.id(), id, body, clock.millis())
+                    .onConflict(ENTITY.KIND, ENTITY.ID)
+                    .doUpdate()
+                    .set(ENTITY.BODY, body)
+                    .execute();
+        }
+        dsl.insertInto(TRAIL, TRAIL.AT, TRAIL.PERSON, TRAIL.KIND, TRAIL.ENTITY_ID, TRAIL.BEFORE, TRAIL.AFTER)
+                .values(clock.millis(), person, kind.id(), id, old, body)
+                .execute();
+    }
+
+    /**
+     * The newest changes first.
+     *
+     * @param limit at most so many
+     */
+    public List<TrailEntry> trail(int limit) {
+        return new ArrayList<>(database.read()
+                .selectFrom(TRAIL)
+                .orderBy(TRAIL.ID.desc())
+                .limit(limit)
+                .fetch(row -> new TrailEntry(
+                        row.getId(),
+                        java.time.Instant.ofEpochMilli(row.getAt()),
+                        row.getPerson(),
+                        row.getKind(),
+                        row.getEntityId(),
+                        row.getBefore(),
+                        row.getAfter())));
+    }
+
+    /**
+     * One change.
+     *
+     * @param before the entity as JSON, null if it was made
+     * @param after the entity as JSON, null if it was removed
+     */
+    public record TrailEntry(
+            long id,
+            java.time.Instant at,
+            String person,
+            String kind,
+            String entityId,
+            @Nullable String before,
+            @Nullable String after) {}
 }

@@ -8,19 +8,20 @@ package org.openpasture.store.series;
  * @param dayDays day summaries
  */
 public record Keep(int detailDays, int hourDays, int dayDays) {
-  /** Two years of every reading, ten of hours, days for ever. */
-  public static final Keep STANDARD = new Keep(730, 3_650, 0);
+    /** Two years of every reading, ten of hours, days for ever. */
+    public static final Keep STANDARD = new Keep(730, 3_650, 0);
 
-  public Keep {
-    if (detailDays < 0 || hourDays < 0 || dayDays < 0) {
-      throw new IllegalArgumentException("a number of days cannot be negative; 0 is for ever");
+    public Keep {
+        if (detailDays < 0 || hourDays < 0 || dayDays < 0) {
+            throw new IllegalArgumentException("a number of days cannot be negative; 0 is for ever");
+        }
+        if (isShorter(hourDays, detailDays) || isShorter(dayDays, hourDays)) {
+            throw new IllegalArgumentException(
+                    "hours are kept at least as long as every reading, and days as long as hours");
+        }
     }
-    if (isShorter(hourDays, detailDays) || isShorter(dayDays, hourDays)) {
-      throw new IllegalArgumentException("hours are kept at least as long as every reading, and days as long as hours");
-    }
-  }
 
-  private static boolean isShorter(int days, int than) {
-    return days != 0 && (than == 0 || days < than);
-  }
+    private static boolean isShorter(int days, int than) {
+        return days != 0 && (than == 0 || days < than);
+    }
 }

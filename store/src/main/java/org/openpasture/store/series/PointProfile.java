@@ -12,5 +12,5 @@ import org.openpasture.core.limit.LimitSet;
  * @param limits by whose zones time is counted; null for none
  */
 public record PointProfile(ZoneId zone, @Nullable LimitSet limits) {
-  public static final PointProfile UNKNOWN = new PointProfile(ZoneOffset.UTC, null);
+    public static final PointProfile UNKNOWN = new PointProfile(ZoneOffset.UTC, null);
 }

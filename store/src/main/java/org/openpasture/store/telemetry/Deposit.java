@@ -4,24 +4,26 @@ import java.util.List;
 import org.openpasture.core.frame.Frame;
 import org.openpasture.core.judging.Event;
 
-/** What must become durable together: one frame with its readings and the radio state after it, or a piece of an import. */
+/**
+ * What must become durable together: one frame with its readings and the radio state after it, or a piece of an import.
+ */
 public record Deposit(List<Event> events, List<Frame> frames, List<RadioChange> radio) {
-  public Deposit {
-    events = List.copyOf(events);
-    frames = List.copyOf(frames);
-    radio = List.copyOf(radio);
-  }
+    public Deposit {
+        events = List.copyOf(events);
+        frames = List.copyOf(frames);
+        radio = List.copyOf(radio);
+    }
 
-  public static Deposit of(Event event) {
-    return new Deposit(List.of(event), List.of(), List.of());
-  }
+    public static Deposit of(Event event) {
+        return new Deposit(List.of(event), List.of(), List.of());
+    }
 
-  public static Deposit of(Frame frame) {
-    return new Deposit(List.of(), List.of(frame), List.of());
-  }
+    public static Deposit of(Frame frame) {
+        return new Deposit(List.of(), List.of(frame), List.of());
+    }
 
-  /** Changes of the radio state; without any, what was handed in before is on disk when this is. */
-  public static Deposit of(RadioChange... changes) {
-    return new Deposit(List.of(), List.of(), List.of(changes));
-  }
+    /** Changes of the radio state; without any, what was handed in before is on disk when this is. */
+    public static Deposit of(RadioChange... changes) {
+        return new Deposit(List.of(), List.of(), List.of(changes));
+    }
 }

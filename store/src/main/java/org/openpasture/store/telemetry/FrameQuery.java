@@ -11,9 +11,14 @@ import org.jspecify.annotations.Nullable;
  * @param before only frames with a smaller id, for paging back; null for the newest
  * @param limit at most so many
  */
-public record FrameQuery(@Nullable String deviceId, @Nullable String inletId, boolean refusedOnly, @Nullable Long before, int limit) {
-  /** The newest frames of a device. */
-  public static FrameQuery newestOf(String deviceId, int limit) {
-    return new FrameQuery(deviceId, null, false, null, limit);
-  }
+public record FrameQuery(
+        @Nullable String deviceId,
+        @Nullable String inletId,
+        boolean refusedOnly,
+        @Nullable Long before,
+        int limit) {
+    /** The newest frames of a device. */
+    public static FrameQuery newestOf(String deviceId, int limit) {
+        return new FrameQuery(deviceId, null, false, null, limit);
+    }
 }

@@ -17,5 +17,10 @@ import org.openpasture.core.lorawan.Session;
  * @param commands that are not done with, in the order in which they were wanted
  * @param lastCommandId the highest number of a command, 0 before the first
  */
-public record RadioMemory(Map<String, Session> sessions, Map<String, Set<Integer>> usedNonces,
-    Map<String, Integer> joinNonces, Map<String, MacState> macStates, List<Command> commands, long lastCommandId) {}
+public record RadioMemory(
+        Map<String, Session> sessions,
+        Map<String, Set<Integer>> usedNonces,
+        Map<String, Integer> joinNonces,
+        Map<String, MacState> macStates,
+        List<Command> commands,
+        long lastCommandId) {}

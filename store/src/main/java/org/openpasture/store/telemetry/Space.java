@@ -14,5 +14,14 @@ package org.openpasture.store.telemetry;
  * @param readingsPerDay that come in live
  * @param bytesPerDay that they and the frames take once sealed
  */
-public record Space(long fileBytes, long reusableBytes, long chunkBytes, long summaryBytes, long frames, long frameBytes, long freeBytes,
-    double countedHours, double readingsPerDay, double bytesPerDay) {}
+public record Space(
+        long fileBytes,
+        long reusableBytes,
+        long chunkBytes,
+        long summaryBytes,
+        long frames,
+        long frameBytes,
+        long freeBytes,
+        double countedHours,
+        double readingsPerDay,
+        double bytesPerDay) {}

@@ -18,95 +18,123 @@ import org.openpasture.store.notice.NoticeStore;
 import org.openpasture.store.registry.RegistryDatabase;
 
 class AlertStoreTest {
-  private static final Instant RAISED = Instant.parse("2026-03-01T08:00:00Z");
-  private static final Alert ALERT = new Alert("r-1", "r", "Zone C", Severity.WARNING, "pump", "p1", RAISED.minusSeconds(20), RAISED, 6.4, "mm/s",
-      "zone C", "Pump: 6.4 mm/s", "look");
+    private static final Instant RAISED = Instant.parse("2026-03-01T08:00:00Z");
+    private static final Alert ALERT = new Alert(
+            "r-1",
+            "r",
+            "Zone C",
+            Severity.WARNING,
+            "pump",
+            "p1",
+            RAISED.minusSeconds(20),
+            RAISED,
+            6.4,
+            "mm/s",
+            "zone C",
+            "Pump: 6.4 mm/s",
+            "look");
 
-  @TempDir private Path folder;
-  private RegistryDatabase database;
-  private AlertStore alerts;
+    @TempDir
+    private Path folder;
 
-  @BeforeEach
-  void open() {
-    database = RegistryDatabase.open(folder);
-    alerts = new AlertStore(database);
-  }
+    private RegistryDatabase database;
+    private AlertStore alerts;
 
-  @AfterEach
-  void close() {
-    database.close();
-  }
-
-  private boolean apply(Effect effect) {
-    return database.write(dsl -> alerts.apply(dsl, effect));
-  }
-
-  private AlertView alert() {
-    return alerts.find("r-1").orElseThrow();
-  }
-
-  @Test
-  void eachStepIsKeptWithItsTime() {
-    apply(new Effect.Raised(ALERT));
-    assertThat(alert().state()).isEqualTo(AlertState.UNACKNOWLEDGED);
-    apply(new Effect.Acknowledged("r-1", RAISED.plusSeconds(60), "ann", "coupling worn"));
-    assertThat(alert().state()).isEqualTo(AlertState.ACKNOWLEDGED);
-    assertThat(alert().notes()).containsExactly(new AlertView.Note(RAISED.plusSeconds(60), "ann", "coupling worn"));
-    apply(new Effect.Returned("r-1", RAISED.plusSeconds(90), 2.0));
-    apply(new Effect.Closed("r-1", RAISED.plusSeconds(90)));
-    assertThat(alert()).satisfies(view -> {
-      assertThat(view.state()).isEqualTo(AlertState.NORMAL);
-      assertThat(view.acknowledgedBy()).isEqualTo("ann");
-      assertThat(view.returnedAt()).isEqualTo(RAISED.plusSeconds(90));
-      assertThat(view.closedAt()).isEqualTo(RAISED.plusSeconds(90));
-      assertThat(view.alert()).isEqualTo(ALERT);
-    });
-    assertThat(alerts.open()).isEmpty();
-    assertThat(alerts.history(null, 10)).hasSize(1);
-    assertThat(alerts.history("other", 10)).isEmpty();
-  }
-
-  @Test
-  void carryingEverythingOutAgainChangesNothing() {
-    List<Effect> effects = List.of(new Effect.Raised(ALERT), new Effect.Acknowledged("r-1", RAISED.plusSeconds(60), "ann", "note"),
-        new Effect.Returned("r-1", RAISED.plusSeconds(90), 2.0), new Effect.Closed("r-1", RAISED.plusSeconds(90)));
-    effects.forEach(effect -> assertThat(apply(effect)).isTrue());
-    AlertView after = alert();
-    effects.forEach(effect -> assertThat(apply(effect)).as("again: %s", effect).isFalse());
-    assertThat(alert()).isEqualTo(after);
-  }
-
-  @Test
-  void anAlertThatRecursIsOpenAgain() {
-    apply(new Effect.Raised(ALERT));
-    apply(new Effect.Returned("r-1", RAISED.plusSeconds(5), 2.0));
-    assertThat(alert().state()).isEqualTo(AlertState.RETURNED);
-    apply(new Effect.Recurred("r-1", RAISED.plusSeconds(9)));
-    assertThat(alert().state()).isEqualTo(AlertState.UNACKNOWLEDGED);
-    assertThat(alert().returnedAt()).isNull();
-  }
-
-  @Test
-  void aNoticeIsPutIntoTheOutboxOnceAndItsDeliveryIsKept() {
-    NoticeStore notices = new NoticeStore(database);
-    Notice notice = new Notice("r-1/raised/ann", "r-1", "ann@x.example", "subject", "body", Notice.State.WAITING, 0, null, RAISED, null);
-    for (int i = 0; i < 2; i++) {
-      database.write(dsl -> {
-        notices.add(dsl, notice);
-        return true;
-      });
+    @BeforeEach
+    void open() {
+        database = RegistryDatabase.open(folder);
+        alerts = new AlertStore(database);
     }
-    assertThat(notices.due(RAISED)).hasSize(1);
-    notices.failed(notice.id(), "nothing answers", RAISED.plusSeconds(30), false);
-    assertThat(notices.due(RAISED.plusSeconds(29))).isEmpty();
-    assertThat(notices.ofAlert("r-1").getFirst()).satisfies(kept -> {
-      assertThat(kept.lastError()).isEqualTo("nothing answers");
-      assertThat(kept.attempts()).isEqualTo(1);
-    });
-    notices.tryAgain(RAISED.plusSeconds(1));
-    assertThat(notices.due(RAISED.plusSeconds(1))).hasSize(1);
-    notices.delivered(notice.id(), RAISED.plusSeconds(2));
-    assertThat(notices.recent(5).getFirst().state()).isEqualTo(Notice.State.DELIVERED);
-    assertThat(notices.due(RAISED.plusSeconds(600))).isEmpty();
-  }
+
+    @AfterEach
+    void close() {
+        database.close();
+    }
+
+    private boolean apply(Effect effect) {
+        return database.write(dsl -> alerts.apply(dsl, effect));
+    }
+
+    private AlertView alert() {
+        return alerts.find("r-1").orElseThrow();
+    }
+
+    @Test
+    void eachStepIsKeptWithItsTime() {
+        apply(new Effect.Raised(ALERT));
+        assertThat(alert().state()).isEqualTo(AlertState.UNACKNOWLEDGED);
+        apply(new Effect.Acknowledged("r-1", RAISED.plusSeconds(60), "ann", "coupling worn"));
+        assertThat(alert().state()).isEqualTo(AlertState.ACKNOWLEDGED);
+        assertThat(alert().notes()).containsExactly(new AlertView.Note(RAISED.plusSeconds(60), "ann", "coupling worn"));
+        apply(new Effect.Returned("r-1", RAISED.plusSeconds(90), 2.0));
+        apply(new Effect.Closed("r-1", RAISED.plusSeconds(90)));
+        assertThat(alert()).satisfies(view -> {
+            assertThat(view.state()).isEqualTo(AlertState.NORMAL);
+            assertThat(view.acknowledgedBy()).isEqualTo("ann");
+            assertThat(view.returnedAt()).isEqualTo(RAISED.plusSeconds(90));
+            assertThat(view.closedAt()).isEqualTo(RAISED.plusSeconds(90));
+            assertThat(view.alert()).isEqualTo(ALERT);
+        });
+        assertThat(alerts.open()).isEmpty();
+        assertThat(alerts.history(null, 10)).hasSize(1);
+        assertThat(alerts.history("other", 10)).isEmpty();
+    }
+
+    @Test
+    void carryingEverythingOutAgainChangesNothing() {
+        List<Effect> effects = List.of(
+                new Effect.Raised(ALERT),
+                new Effect.Acknowledged("r-1", RAISED.plusSeconds(60), "ann", "note"),
+                new Effect.Returned("r-1", RAISED.plusSeconds(90), 2.0),
+                new Effect.Closed("r-1", RAISED.plusSeconds(90)));
+        effects.forEach(effect -> assertThat(apply(effect)).isTrue());
+        AlertView after = alert();
+        effects.forEach(
+                effect -> assertThat(apply(effect)).as("again: %s", effect).isFalse());
+        assertThat(alert()).isEqualTo(after);
+    }
+
+    @Test
+    void anAlertThatRecursIsOpenAgain() {
+        apply(new Effect.Raised(ALERT));
+        apply(new Effect.Returned("r-1", RAISED.plusSeconds(5), 2.0));
+        assertThat(alert().state()).isEqualTo(AlertState.RETURNED);
+        apply(new Effect.Recurred("r-1", RAISED.plusSeconds(9)));
+        assertThat(alert().state()).isEqualTo(AlertState.UNACKNOWLEDGED);
+        assertThat(alert().returnedAt()).isNull();
+    }
+
+    @Test
+    void aNoticeIsPutIntoTheOutboxOnceAndItsDeliveryIsKept() {
+        NoticeStore notices = new NoticeStore(database);
+        Notice notice = new Notice(
+                "r-1/raised/ann",
+                "r-1",
+                "ann@x.example",
+                "subject",
+                "body",
+                Notice.State.WAITING,
+                0,
+                null,
+                RAISED,
+                null);
+        for (int i = 0; i < 2; i++) {
+            database.write(dsl -> {
+                notices.add(dsl, notice);
+                return true;
+            });
+        }
+        assertThat(notices.due(RAISED)).hasSize(1);
+        notices.failed(notice.id(), "nothing answers", RAISED.plusSeconds(30), false);
+        assertThat(notices.due(RAISED.plusSeconds(29))).isEmpty();
+        assertThat(notices.ofAlert("r-1").getFirst()).satisfies(kept -> {
+            assertThat(kept.lastError()).isEqualTo("nothing answers");
+            assertThat(kept.attempts()).isEqualTo(1);
+        });
+        notices.tryAgain(RAISED.plusSeconds(1));
+        assertThat(notices.due(RAISED.plusSeconds(1))).hasSize(1);
+        notices.delivered(notice.id(), RAISED.plusSeconds(2));
+        assertThat(notices.recent(5).getFirst().state()).isEqualTo(Notice.State.DELIVERED);
+        assertThat(notices.due(RAISED.plusSeconds(600))).isEmpty();
+    }
 }

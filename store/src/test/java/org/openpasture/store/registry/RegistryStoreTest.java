@@ -25,9 +25,9 @@ import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.fleet.RadioIdentity;
+import org.openpasture.core.layout.ByteLayout;
 import org.openpasture.core.layout.Field;
 import org.openpasture.core.layout.FieldType;
-import org.openpasture.core.layout.ByteLayout;
 import org.openpasture.core.layout.Message;
 import org.openpasture.core.limit.LimitLibrary;
 import org.openpasture.core.limit.Severity;
@@ -51,90 +51,150 @@ import org.openpasture.core.rule.Rule;
 import org.openpasture.core.rule.Target;
 
 class RegistryStoreTest {
-  private static final Instant NOW = Instant.parse("2026-03-01T08:00:00Z");
-  private static final Site SITE = new Site("s", "Creamery", ZoneId.of("Europe/London"), new Position(54.2, -2.3));
+    private static final Instant NOW = Instant.parse("2026-03-01T08:00:00Z");
+    private static final Site SITE = new Site("s", "Creamery", ZoneId.of("Europe/London"), new Position(54.2, -2.3));
 
-  @TempDir private Path folder;
-  private RegistryDatabase database;
-  private RegistryStore store;
+    @TempDir
+    private Path folder;
 
-  @BeforeEach
-  void open() {
-    database = RegistryDatabase.open(folder);
-    store = new RegistryStore(database, Clock.offset(Clock.systemUTC(), Duration.ZERO));
-  }
+    private RegistryDatabase database;
+    private RegistryStore store;
 
-  @AfterEach
-  void close() {
-    database.close();
-  }
+    @BeforeEach
+    void open() {
+        database = RegistryDatabase.open(folder);
+        store = new RegistryStore(database, Clock.offset(Clock.systemUTC(), Duration.ZERO));
+    }
 
-  private static List<Change> puts(Entity... entities) {
-    return java.util.Arrays.stream(entities).<Change>map(Change.Put::new).toList();
-  }
+    @AfterEach
+    void close() {
+        database.close();
+    }
 
-  /** One of each kind with each variant that it can hold. */
-  private static Entity[] oneOfEach() {
-    Calibration calibration = new Calibration.Steps(List.of(new Calibration.TwoPoint(4, 0, 20, 8), new Calibration.Clamp(0, 8)));
-    return new Entity[] {SITE, new Area("a", "Whey room", "s"), new Asset("m", "Pump", "a", "pump", List.of("iso-10816-1-class-1")),
-        new Point("p", 1, "Axial", "m", Quantity.VIBRATION_VELOCITY, "mm/s", null, "axial", "at the coupling", true), LimitLibrary.shipped().getFirst(),
-        DeviceModel.of("dm", "Sender", 10, "battery",
-            new ByteLayout(List.of(new Message(2, List.of(new Field("v", 0, FieldType.U16, "little", new Field.Bits(0, 4), 0.1, 1.0, 65_535.0))))),
-            List.of(new Channel("v", "Velocity", Quantity.VIBRATION_VELOCITY, "mm/s", "axial", calibration, null, null))),
-        new Gateway("g", "Mast", Eui64.of("02ab54fffe10a001"), "s"),
-        new Device("d1", "joins", "dm", "m", new RadioIdentity.OverTheAir(new Eui64(1), new Eui64(2))),
-        new Device("d2", "personalised", "dm", "m", new RadioIdentity.Personalised(new Eui64(3), new DevAddr(4))),
-        new Assignment("as", "d1", "v", "p", NOW, null, calibration),
-        new Rule("r", "zone", new Target.OfAsset("m", Quantity.VIBRATION_VELOCITY), new Condition.InZone(Severity.WARNING), new Hold.ForReports(3), 0.2,
-            Severity.WARNING, true, List.of("a@b.example"), "look"),
-        new Rule("r2", "silent", new Target.OfPoint("p"), new Condition.Silent(60), new Hold.ForTime(0), 0, Severity.ADVISORY, false, List.of(), ""),
-        new Dashboard("db", "Glance", "o", "s", 3, List.of(new Panel("x", "line", "t", List.of("p"), null, "P1D", null, 0, 0, 6, 4))),
-        new ShareLink("l", "db", "hash", "for the owner", NOW, NOW.plusSeconds(60), "o"), new Person("o", "owner", "o@x.example", true),
-        new Grant("gr", "o", Right.EDIT, "s")};
-  }
+    private static List<Change> puts(Entity... entities) {
+        return java.util.Arrays.stream(entities).<Change>map(Change.Put::new).toList();
+    }
 
-  @Test
-  void everyKindReadsBackAsItWas() {
-    store.change("owner", puts(oneOfEach()));
-    assertThat(new RegistryStore(database, Clock.systemUTC()).now().everything()).containsExactlyInAnyOrderElementsOf(store.now().everything())
-        .hasSize(oneOfEach().length);
-  }
+    /** One of each kind with each variant that it can hold. */
+    private static Entity[] oneOfEach() {
+        Calibration calibration =
+                new Calibration.Steps(List.of(new Calibration.TwoPoint(4, 0, 20, 8), new Calibration.Clamp(0, 8)));
+        return new Entity[] {
+            SITE,
+            new Area("a", "Whey room", "s"),
+            new Asset("m", "Pump", "a", "pump", List.of("iso-10816-1-class-1")),
+            new Point(
+                    "p", 1, "Axial", "m", Quantity.VIBRATION_VELOCITY, "mm/s", null, "axial", "at the coupling", true),
+            LimitLibrary.shipped().getFirst(),
+            DeviceModel.of(
+                    "dm",
+                    "Sender",
+                    10,
+                    "battery",
+                    new ByteLayout(List.of(new Message(
+                            2,
+                            List.of(new Field(
+                                    "v", 0, FieldType.U16, "little", new Field.Bits(0, 4), 0.1, 1.0, 65_535.0))))),
+                    List.of(new Channel(
+                            "v", "Velocity", Quantity.VIBRATION_VELOCITY, "mm/s", "axial", calibration, null, null))),
+            new Gateway("g", "Mast", Eui64.of("02ab54fffe10a001"), "s"),
+            new Device("d1", "joins", "dm", "m", new RadioIdentity.OverTheAir(new Eui64(1), new Eui64(2))),
+            new Device("d2", "personalised", "dm", "m", new RadioIdentity.Personalised(new Eui64(3), new DevAddr(4))),
+            new Assignment("as", "d1", "v", "p", NOW, null, calibration),
+            new Rule(
+                    "r",
+                    "zone",
+                    new Target.OfAsset("m", Quantity.VIBRATION_VELOCITY),
+                    new Condition.InZone(Severity.WARNING),
+                    new Hold.ForReports(3),
+                    0.2,
+                    Severity.WARNING,
+                    true,
+                    List.of("a@b.example"),
+                    "look"),
+            new Rule(
+                    "r2",
+                    "silent",
+                    new Target.OfPoint("p"),
+                    new Condition.Silent(60),
+                    new Hold.ForTime(0),
+                    0,
+                    Severity.ADVISORY,
+                    false,
+                    List.of(),
+                    ""),
+            new Dashboard(
+                    "db",
+                    "Glance",
+                    "o",
+                    "s",
+                    3,
+                    List.of(new Panel("x", "line", "t", List.of("p"), null, "P1D", null, 0, 0, 6, 4))),
+            new ShareLink("l", "db", "hash", "for the owner", NOW, NOW.plusSeconds(60), "o"),
+            new Person("o", "owner", "o@x.example", true),
+            new Grant("gr", "o", Right.EDIT, "s")
+        };
+    }
 
-  @Test
-  void aChangeThatFailsLeavesEverythingAsItWas() {
-    store.change("owner", puts(SITE));
-    Registry before = store.now();
-    assertThatThrownBy(() -> store.change("owner", now -> {
-      throw new IllegalStateException("no");
-    })).hasMessage("no");
-    assertThat(store.now()).isSameAs(before);
-    assertThat(store.trail(10)).hasSize(1);
-  }
+    @Test
+    void everyKindReadsBackAsItWas() {
+        store.change("owner", puts(oneOfEach()));
+        assertThat(new RegistryStore(database, Clock.systemUTC()).now().everything())
+                .containsExactlyInAnyOrderElementsOf(store.now().everything())
+                .hasSize(oneOfEach().length);
+    }
 
-  @Test
-  void theTrailSaysWhoChangedWhat() {
-    store.change("owner", puts(SITE));
-    store.change("ann", puts(new Site("s", "Dairy", SITE.zone(), null)));
-    store.change("ann", List.of(new Change.Remove(Kind.SITE, "s")));
-    assertThat(store.trail(10)).extracting(RegistryStore.TrailEntry::person).containsExactly("ann", "ann", "owner");
-    assertThat(store.trail(2).get(1).before()).contains("Creamery");
-    assertThat(store.trail(2).get(1).after()).contains("Dairy");
-    assertThat(store.trail(1).getFirst().after()).isNull();
-  }
+    @Test
+    void aChangeThatFailsLeavesEverythingAsItWas() {
+        store.change("owner", puts(SITE));
+        Registry before = store.now();
+        assertThatThrownBy(() -> store.change("owner", now -> {
+                    throw new IllegalStateException("no");
+                }))
+                .hasMessage("no");
+        assertThat(store.now()).isSameAs(before);
+        assertThat(store.trail(10)).hasSize(1);
+    }
 
-  @Test
-  void changesFromManyThreadsTakeTurnsAndNoneIsLost() {
-    IntStream.range(0, 40).parallel().forEach(i -> store.change("p" + i, now ->
-        puts(new Point("p" + i, now.highestPointNumber() + 1, "n", "s", Quantity.LEVEL, "m", null, null, null, true))));
-    assertThat(store.now().all(Point.class)).extracting(Point::number).containsExactlyInAnyOrderElementsOf(
-        IntStream.rangeClosed(1, 40).boxed().toList());
-  }
+    @Test
+    void theTrailSaysWhoChangedWhat() {
+        store.change("owner", puts(SITE));
+        store.change("ann", puts(new Site("s", "Dairy", SITE.zone(), null)));
+        store.change("ann", List.of(new Change.Remove(Kind.SITE, "s")));
+        assertThat(store.trail(10)).extracting(RegistryStore.TrailEntry::person).containsExactly("ann", "ann", "owner");
+        assertThat(store.trail(2).get(1).before()).contains("Creamery");
+        assertThat(store.trail(2).get(1).after()).contains("Dairy");
+        assertThat(store.trail(1).getFirst().after()).isNull();
+    }
 
-  @Test
-  void secretsAreSealedWithTheKeyFile() {
-    byte[] sealed = database.secrets().seal(new byte[] {1, 2, 3});
-    assertThat(database.secrets().open(sealed)).containsExactly(1, 2, 3);
-    sealed[sealed.length - 1] ^= 1;
-    assertThatThrownBy(() -> database.secrets().open(sealed)).hasMessageContaining("does not fit the key file");
-  }
+    @Test
+    void changesFromManyThreadsTakeTurnsAndNoneIsLost() {
+        IntStream.range(0, 40)
+                .parallel()
+                .forEach(i -> store.change(
+                        "p" + i,
+                        now -> puts(new Point(
+                                "p" + i,
+                                now.highestPointNumber() + 1,
+                                "n",
+                                "s",
+                                Quantity.LEVEL,
+                                "m",
+                                null,
+                                null,
+                                null,
+                                true))));
+        assertThat(store.now().all(Point.class))
+                .extracting(Point::number)
+                .containsExactlyInAnyOrderElementsOf(
+                        IntStream.rangeClosed(1, 40).boxed().toList());
+    }
+
+    @Test
+    void secretsAreSealedWithTheKeyFile() {
+        byte[] sealed = database.secrets().seal(new byte[] {1, 2, 3});
+        assertThat(database.secrets().open(sealed)).containsExactly(1, 2, 3);
+        sealed[sealed.length - 1] ^= 1;
+        assertThatThrownBy(() -> database.secrets().open(sealed)).hasMessageContaining("does not fit the key file");
+    }
 }
