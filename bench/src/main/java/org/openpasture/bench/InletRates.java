@@ -213,6 +213,7 @@ final class InletRates {
                 -1,
                 Frame.Outcome.ACCEPTED,
                 null,
+                null,
                 "a=" + value,
                 List.of());
         return new Deposit(

@@ -23,6 +23,9 @@ import org.openpasture.core.lorawan.Eui64;
  * @param hardware likewise
  * @param configuringSince when it was first heard in its configuration mode, which drains its battery; null if it is
  *     not in it, or does not say
+ * @param clockAheadSeconds by how much its clock is ahead, as the newest message shows it; null if it is not, or sends
+ *     no times
+ * @param clockCorrected whether the times that it sends are corrected
  */
 public record DeviceView(
         String id,
@@ -53,7 +56,9 @@ public record DeviceView(
         @Nullable Double marginDb,
         @Nullable String firmware,
         @Nullable String hardware,
-        @Nullable Instant configuringSince) {
+        @Nullable Instant configuringSince,
+        @Nullable Long clockAheadSeconds,
+        boolean clockCorrected) {
 
     /** A channel and the point it feeds. */
     public record AssignmentView(String id, String channel, String pointId, String pointName) {}

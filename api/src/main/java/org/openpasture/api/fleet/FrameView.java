@@ -12,6 +12,9 @@ import org.jspecify.annotations.Nullable;
  * @param bytes hex, as received
  * @param payload hex, decrypted
  * @param text the payload of a message as text; null if it is none, and for radio frames
+ * @param accepted whether it was counted
+ * @param outcome accepted, refused, or repeated: authentic, heard before and not counted again
+ * @param cause why it was refused, as a name that programs decide by, such as wrong-key; null if it was not
  * @param values "channel=value", separated by blanks
  */
 public record FrameView(
@@ -30,6 +33,8 @@ public record FrameView(
         int port,
         long counter,
         boolean accepted,
+        String outcome,
+        @Nullable String cause,
         @Nullable String reason,
         String values,
         List<Heard> heard) {

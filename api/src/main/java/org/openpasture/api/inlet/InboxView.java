@@ -9,12 +9,14 @@ import org.jspecify.annotations.Nullable;
  *
  * @param taken parts that were kept
  * @param thinned parts that were read and not worth a record of their own
+ * @param replaced readings that took the place of others of the same point and moment; the record keeps both
  * @param parts those that were not taken
  * @param next what whoever called in should do next; null for nothing
  */
 public record InboxView(
         int taken,
         int thinned,
+        int replaced,
         List<NotTaken> parts,
         @Nullable Next next) {
     /**

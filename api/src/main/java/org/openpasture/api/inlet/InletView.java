@@ -18,6 +18,7 @@ import org.openpasture.core.inlet.Source;
  * @param refused frames, or parts of them, that could not be used
  * @param lost what came and made no frame
  * @param thinned frames that were not worth a record of their own
+ * @param replaced readings that took the place of others of the same point and moment
  * @param devices how many are registered at it
  * @param strangers how many addresses were heard that belong to no device
  * @param settings what it was made with; null for LoRaWAN ports
@@ -35,6 +36,7 @@ public record InletView(
         long refused,
         long lost,
         long thinned,
+        long replaced,
         @Nullable Instant lastAt,
         int devices,
         int strangers,
@@ -61,7 +63,7 @@ public record InletView(
             long refused,
             List<Refusal> refusals) {
         return new InletView(
-                null, name, kind, null, null, address, state, reason, received, refused, 0, 0, null, 0, 0, refusals,
+                null, name, kind, null, null, address, state, reason, received, refused, 0, 0, 0, null, 0, 0, refusals,
                 null);
     }
 }

@@ -8,6 +8,8 @@ import org.jspecify.annotations.Nullable;
  *
  * @param state wanted, sent, acknowledged, failed or cancelled
  * @param reason the state in words
+ * @param counter downlink counter (FCntDown) of the frame that carried it last; null before the first, and where it
+ *     went by no radio
  * @param payload hex digits
  */
 public record CommandView(
@@ -24,5 +26,6 @@ public record CommandView(
         boolean confirmed,
         String state,
         int tries,
+        @Nullable Long counter,
         Instant changedAt,
         String reason) {}

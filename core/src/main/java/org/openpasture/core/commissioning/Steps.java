@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.fleet.RadioIdentity;
+import org.openpasture.core.frame.Cause;
 import org.openpasture.core.frame.Frame;
 import org.openpasture.core.frame.Reception;
 import org.openpasture.core.lorawan.Eui64;
@@ -107,7 +108,7 @@ public record Steps(
                     step("answer", "The answer is sent", LATER, "", "", null));
         }
         Frame last = request.get();
-        if (String.valueOf(last.reason()).contains("swapped")) {
+        if (last.cause() == Cause.EUIS_SWAPPED) {
             return List.of(
                     step(
                             "heard",
@@ -121,7 +122,7 @@ public record Steps(
         }
         Step heard = step("heard", "Its join request is heard", DONE, reach(last), thinMargin(last), last.receivedAt());
         if (last.outcome() == Frame.Outcome.REFUSED) {
-            boolean key = String.valueOf(last.reason()).contains("key");
+            boolean key = last.cause() == Cause.WRONG_KEY;
             return List.of(
                     heard,
                     step(
@@ -131,7 +132,7 @@ public record Steps(
                             sentence(String.valueOf(last.reason())),
                             key
                                     ? "Compare all 32 digits with the label or the maker's list, and enter the key anew."
-                                    : remedy(String.valueOf(last.reason())),
+                                    : remedy(last),
                             last.receivedAt()),
                     step("answer", "The answer is sent", LATER, "", "", null));
         }
@@ -159,7 +160,7 @@ public record Steps(
                             "The answer is sent",
                             FAILED,
                             sentence(String.valueOf(accept.get().reason())),
-                            remedy(String.valueOf(accept.get().reason())),
+                            remedy(accept.get()),
                             accept.get().receivedAt()));
         }
         return List.of(
@@ -252,8 +253,7 @@ public record Steps(
         Optional<Frame> data = frames.stream()
                 .filter(frame -> frame.kind().equals(Frame.UPLINK)
                         && frame.counter() >= 0
-                        && (frame.outcome() == Frame.Outcome.ACCEPTED
-                                || String.valueOf(frame.reason()).startsWith("authentic")))
+                        && (frame.outcome() == Frame.Outcome.ACCEPTED || frame.cause() == Cause.NOT_DECODED))
                 .findFirst();
         String title = joins ? "The device heard it: first data" : "First data";
         if (data.isEmpty()) {
@@ -301,7 +301,7 @@ public record Steps(
                         title,
                         FAILED,
                         sentence(String.valueOf(frame.reason())),
-                        remedy(String.valueOf(frame.reason())),
+                        remedy(frame),
                         frame.receivedAt()))
                 .orElseGet(() -> notHeard(title));
     }
@@ -360,23 +360,19 @@ public record Steps(
                 request.receivedAt());
     }
 
-    private static String remedy(String reason) {
-        if (reason.contains("DevNonce") || reason.contains("already used")) {
-            return "Restart the device so that it joins anew; if the nonce repeats again, the device has lost its memory.";
-        }
-        if (reason.contains("count again")) {
-            return "Let it join again; a personalised device needs a new session: remove it and bring it in anew.";
-        }
-        if (reason.contains("personalised")) {
-            return "Remove it and bring it in as a device that joins, with its application key.";
-        }
-        if (reason.contains("too late") || reason.contains("clock")) {
-            return "Look at the gateway's network: its way to here takes too long.";
-        }
-        if (reason.contains("band")) {
-            return "Set device, gateway and the radio band in the settings to the same.";
-        }
-        return "See the frame for more.";
+    private static String remedy(Frame refused) {
+        Cause cause = refused.cause();
+        return switch (cause == null ? Cause.NOT_SENT : cause) {
+            case NONCE_USED ->
+                "Restart the device so that it joins anew; if the nonce repeats again, the device has lost its memory.";
+            case REPLAYED, COUNTER_RESET, COUNTER_GAP ->
+                "Let it join again; a personalised device needs a new session: remove it and bring it in anew.";
+            case IS_PERSONALISED -> "Remove it and bring it in as a device that joins, with its application key.";
+            case TOO_LATE -> "Look at the gateway's network: its way to here takes too long.";
+            case OTHER_BAND -> "Set device, gateway and the radio band in the settings to the same.";
+            case WRONG_KEY -> "Compare all 32 digits with the label or the maker's list, and enter the key anew.";
+            case UNREADABLE, UNKNOWN_DEVICE, EUIS_SWAPPED, REPEATED, NOT_DECODED, NOT_SENT -> "See the frame for more.";
+        };
     }
 
     static String sentence(String reason) {

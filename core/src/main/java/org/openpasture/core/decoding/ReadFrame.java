@@ -19,6 +19,11 @@ import org.openpasture.core.registry.Registry;
  * @param values "channel=value"
  */
 public record ReadFrame(Frame.Outcome outcome, @Nullable String reason, String values, List<PointReading> readings) {
+    /** The same with a remark more. */
+    public ReadFrame with(String remark) {
+        return new ReadFrame(outcome, reason == null ? remark : remark + "; " + reason, values, readings);
+    }
+
     /** A frame that holds nothing to be read. */
     public static ReadFrame ofNothing() {
         return new ReadFrame(Frame.Outcome.ACCEPTED, null, "", List.of());

@@ -12,6 +12,7 @@ import org.openpasture.core.lorawan.Eui64;
  * @param placeId the site, area or asset that it hangs at
  * @param identity was called radio while there were only radio devices
  * @param polling null for what is not asked, or is asked as its model says
+ * @param clockCorrected whether the times that it sends are corrected by what its clock is off; null for no
  */
 public record Device(
         String id,
@@ -19,11 +20,29 @@ public record Device(
         String modelId,
         String placeId,
         @JsonAlias("radio") DeviceIdentity identity,
-        @Nullable Polling polling)
+        @Nullable Polling polling,
+        @Nullable Boolean clockCorrected)
         implements Entity {
     /** One that is asked as its model says, if it is asked at all. */
     public Device(String id, String name, String modelId, String placeId, DeviceIdentity identity) {
-        this(id, name, modelId, placeId, identity, null);
+        this(id, name, modelId, placeId, identity, null, null);
+    }
+
+    /** The same, asked otherwise than its model says. */
+    public Device asked(@Nullable Polling otherPolling) {
+        return new Device(id, name, modelId, placeId, identity, otherPolling, clockCorrected);
+    }
+
+    /** The same, with the times that it sends corrected or as they are. */
+    public Device correcting(boolean corrects) {
+        return new Device(id, name, modelId, placeId, identity, polling, corrects ? true : null);
+    }
+
+    /**
+     * Whether its clock is known to be wrong: the newest time of each of its messages counts as the time of arrival.
+     */
+    public boolean correctsClock() {
+        return Boolean.TRUE.equals(clockCorrected);
     }
 
     /** Its EUI if it speaks LoRaWAN. */

@@ -5,6 +5,7 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Entity;
 import org.openpasture.core.layout.Layout;
+import org.openpasture.core.lorawan.LorawanVersion;
 
 /**
  * A kind of device: how its frames are read and what its channels mean. What is set here holds for all its devices.
@@ -19,6 +20,7 @@ import org.openpasture.core.layout.Layout;
  *     if not known
  * @param version counted from 1, one more with each change; null for the first
  * @param configurationMode null if it has none
+ * @param lorawan version of the link layer that it speaks; null if that is not known, or for what is no LoRaWAN device
  */
 public record DeviceModel(
         String id,
@@ -34,7 +36,8 @@ public record DeviceModel(
         @Nullable List<DeviceSetting> settings,
         @Nullable String labelProfile,
         @Nullable Integer version,
-        @Nullable ConfigurationMode configurationMode)
+        @Nullable ConfigurationMode configurationMode,
+        @Nullable LorawanVersion lorawan)
         implements Entity {
     private static final int LONGEST_SCRIPT = 200_000;
 
@@ -75,6 +78,7 @@ public record DeviceModel(
                 null,
                 null,
                 null,
+                null,
                 null);
     }
 
@@ -94,7 +98,8 @@ public record DeviceModel(
                 settings,
                 labelProfile,
                 number,
-                configurationMode);
+                configurationMode,
+                lorawan);
     }
 
     /** The same, with its frames read by another layout or script. */
@@ -113,7 +118,8 @@ public record DeviceModel(
                 settings,
                 labelProfile,
                 version,
-                configurationMode);
+                configurationMode,
+                lorawan);
     }
 
     public Optional<Channel> channel(String channelName) {

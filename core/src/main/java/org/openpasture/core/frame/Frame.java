@@ -18,6 +18,7 @@ import org.jspecify.annotations.Nullable;
  * @param payload what the device's model reads: decrypted, and taken out of what was around it; empty if there is none
  * @param port radio port, -1 if none
  * @param counter full frame counter, -1 if none
+ * @param cause why it was refused, for programs; null if it was not, or if nothing is to be decided by it
  * @param reason why it was refused, or what is noteworthy; null if all is well
  * @param values what was read from it, "channel=value" in the layout's order
  */
@@ -34,6 +35,7 @@ public record Frame(
         int port,
         long counter,
         Outcome outcome,
+        @Nullable Cause cause,
         @Nullable String reason,
         String values,
         List<Reception> receptions) {
@@ -52,7 +54,170 @@ public record Frame(
     /** What became of a frame. */
     public enum Outcome {
         ACCEPTED,
-        REFUSED
+        REFUSED,
+        /** Authentic and heard before, as the protocol has it: not counted, and nothing is wrong. */
+        REPEATED
+    }
+
+    /** A message that came by an inlet, of which nothing was read yet. */
+    public static Frame message(
+            Instant receivedAt,
+            @Nullable Instant sentAt,
+            String inletId,
+            String address,
+            byte[] bytes,
+            byte[] payload) {
+        return new Frame(
+                0,
+                receivedAt,
+                sentAt,
+                MESSAGE,
+                null,
+                inletId,
+                address,
+                bytes,
+                payload,
+                -1,
+                -1,
+                Outcome.ACCEPTED,
+                null,
+                null,
+                "",
+                List.of());
+    }
+
+    /** What was set in a device of an inlet from here. */
+    public static Frame set(Instant at, String deviceId, String inletId, String address, String reason, String values) {
+        return message(at, null, inletId, address, new byte[0], new byte[0])
+                .as(DOWNLINK)
+                .of(deviceId)
+                .became(Outcome.ACCEPTED, null, reason)
+                .reading(values);
+    }
+
+    /** A radio frame of a kind, without what only data frames have. */
+    public static Frame radio(Instant at, String kind, String address, byte[] bytes, List<Reception> receptions) {
+        return new Frame(
+                0,
+                at,
+                null,
+                kind,
+                null,
+                null,
+                address,
+                bytes,
+                new byte[0],
+                -1,
+                -1,
+                Outcome.ACCEPTED,
+                null,
+                null,
+                "",
+                receptions);
+    }
+
+    /** The same, of a device. */
+    public Frame of(@Nullable String device) {
+        return new Frame(
+                id,
+                receivedAt,
+                sentAt,
+                kind,
+                device,
+                inletId,
+                address,
+                bytes,
+                payload,
+                port,
+                counter,
+                outcome,
+                cause,
+                reason,
+                values,
+                receptions);
+    }
+
+    /** The same with port, counter and decrypted payload of a data frame; -1 where it has none. */
+    public Frame data(int onPort, long withCounter, byte[] clear) {
+        return new Frame(
+                id,
+                receivedAt,
+                sentAt,
+                kind,
+                deviceId,
+                inletId,
+                address,
+                bytes,
+                clear,
+                onPort,
+                withCounter,
+                outcome,
+                cause,
+                reason,
+                values,
+                receptions);
+    }
+
+    /** The same, with what became of it. */
+    public Frame became(Outcome what, @Nullable Cause why, @Nullable String words) {
+        return new Frame(
+                id,
+                receivedAt,
+                sentAt,
+                kind,
+                deviceId,
+                inletId,
+                address,
+                bytes,
+                payload,
+                port,
+                counter,
+                what,
+                why,
+                words,
+                values,
+                receptions);
+    }
+
+    /** The same, with what was read from it. */
+    public Frame reading(String channelValues) {
+        return new Frame(
+                id,
+                receivedAt,
+                sentAt,
+                kind,
+                deviceId,
+                inletId,
+                address,
+                bytes,
+                payload,
+                port,
+                counter,
+                outcome,
+                cause,
+                reason,
+                channelValues,
+                receptions);
+    }
+
+    private Frame as(String otherKind) {
+        return new Frame(
+                id,
+                receivedAt,
+                sentAt,
+                otherKind,
+                deviceId,
+                inletId,
+                address,
+                bytes,
+                payload,
+                port,
+                counter,
+                outcome,
+                cause,
+                reason,
+                values,
+                receptions);
     }
 
     /** Whether it was sent to a device, rather than heard. */
@@ -104,6 +269,7 @@ public record Frame(
                 port,
                 counter,
                 outcome,
+                cause,
                 reason,
                 values,
                 receptions);

@@ -79,6 +79,7 @@ public final class Sheaf {
                 -1,
                 -1,
                 Frame.Outcome.ACCEPTED,
+                null,
                 inOrder.size() + " at once"
                         + over(Duration.between(inOrder.getFirst().time(), newest.time())),
                 newest.values(),

@@ -8,6 +8,7 @@ import java.time.Instant;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.Base64;
+import java.util.HashMap;
 import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -28,7 +29,8 @@ import tools.jackson.databind.node.ObjectNode;
 public final class Opener {
     private static final JsonMapper MAPPER = JsonMapper.builder().build();
     private static final int LONGEST_ADDRESS = 120;
-    private static final int MOST_ITEMS = 10_000;
+    /** How many parts one message may have; it is taken whole or refused whole. */
+    public static final int MOST_ITEMS = 50_000;
     /** Numbers above are milliseconds since 1970: as seconds they would be after the year 5000. */
     private static final double MILLIS_FROM = 1e11;
 
@@ -37,7 +39,7 @@ public final class Opener {
     private Opener() {}
 
     /**
-     * Opens a message; 10,000 items at most, none if a list that it should have is empty.
+     * Opens a message; {@value #MOST_ITEMS} items at most, none if a list that it should have is empty.
      *
      * @param now from which times count that are told from now on
      */
@@ -62,7 +64,7 @@ public final class Opener {
                 ? items
                 : List.of(new Item.Refused(
                         message.bytes(),
-                        "the message speaks of more than " + MOST_ITEMS + " devices at once; send less at a time"));
+                        "the message has more than " + MOST_ITEMS + " parts; send it in several messages"));
     }
 
     private static Optional<Arrived> ofCbor(Arrived message, boolean senml) {
@@ -150,8 +152,13 @@ public final class Opener {
         if (!document.isArray() || document.isEmpty()) {
             return List.of(new Item.Refused(message.bytes(), "SenML is a JSON array of records (RFC 8428)"));
         }
+        Optional<String> refusal = SenmlPack.refusal(document);
+        if (refusal.isPresent()) {
+            return List.of(new Item.Refused(message.bytes(), refusal.get()));
+        }
         List<Item> items = new ArrayList<>();
         Map<Said, ObjectNode> groups = new LinkedHashMap<>();
+        Map<Said, Map<String, String>> units = new HashMap<>();
         SenmlPack pack = new SenmlPack();
         for (JsonNode one : document) {
             SenmlPack.Resolved resolved = pack.next(one);
@@ -169,9 +176,12 @@ public final class Opener {
             } else if (time.isEmpty()) {
                 items.add(new Item.Refused(MAPPER.writeValueAsBytes(one), "its time lies thousands of years away"));
             } else {
-                ObjectNode group = groups.computeIfAbsent(
-                        new Said(name.substring(0, cut), time.get()), key -> MAPPER.createObjectNode());
+                Said said = new Said(name.substring(0, cut), time.get());
+                ObjectNode group = groups.computeIfAbsent(said, key -> MAPPER.createObjectNode());
                 String channel = name.substring(cut + 1);
+                if (resolved.unit() != null) {
+                    units.computeIfAbsent(said, key -> new HashMap<>()).put(channel, resolved.unit());
+                }
                 if (resolved.number() != null) {
                     group.put(channel, resolved.number());
                 } else {
@@ -182,7 +192,13 @@ public final class Opener {
         groups.forEach((said, group) -> {
             byte[] bytes = MAPPER.writeValueAsBytes(group);
             items.add(new Item.Opened(
-                    said.address(), bytes, bytes, said.at().equals(now) ? null : said.at(), null, group));
+                    said.address(),
+                    bytes,
+                    bytes,
+                    said.at().equals(now) ? null : said.at(),
+                    null,
+                    group,
+                    units.getOrDefault(said, Map.of())));
         });
         return items.isEmpty() ? List.of(new Item.Refused(message.bytes(), "there is no value in it")) : items;
     }

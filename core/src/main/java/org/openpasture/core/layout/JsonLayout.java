@@ -93,6 +93,16 @@ public final class JsonLayout implements Layout {
                         + fields.stream().map(TextField::at).limit(5).collect(Collectors.joining(", ")));
     }
 
+    /** The channel that is read from a member of the document's outermost object; empty if none is. */
+    public Optional<String> channelOf(String member) {
+        return fields.stream()
+                .filter(field -> field.at().equals("$." + member)
+                        || field.at().equals("$['" + member + "']")
+                        || field.at().equals("$[\"" + member + "\"]"))
+                .map(TextField::channel)
+                .findFirst();
+    }
+
     /** Values of JSON have no fixed place. */
     @Override
     public List<Part> parts(int port, byte[] payload) {

@@ -20,7 +20,8 @@ public final class JsonPath {
     private static final Pattern STEP = Pattern.compile(
             "\\.(?<dotted>[^.\\[\\]\\s*]+)|\\.\\*|\\[(?<all>\\*)]|\\[(?<index>-?\\d{1,6})]"
                     + "|\\['(?<single>[^']*)']|\\[\"(?<double>[^\"]*)\"]|\\[\\?\\s*@\\.(?<member>[^\\s=\\]]+)\\s*==\\s*(?:'(?<text>[^']*)'|\"(?<text2>[^\"]*)\"|(?<other>[^\\s\\]]+))\\s*]");
-    private static final int MOST_FOUND = 10_000;
+    /** More than any message may speak of, so that whoever looks sees that there are too many. */
+    private static final int MOST_FOUND = 50_001;
 
     private sealed interface Step {
         record Name(String name) implements Step {}

@@ -74,7 +74,7 @@ public record TextField(
 
     /** Whether no word and no number stands for something else than itself. */
     boolean isPlainNumber() {
-        return words == null && missing == null;
+        return (words == null || words.isEmpty()) && missing == null;
     }
 
     /** A number as the device meant it. */

@@ -16,8 +16,28 @@ public final class AdaptiveDataRate {
 
     private AdaptiveDataRate() {}
 
+    /**
+     * What a device can do, as far as it is known.
+     *
+     * @param highestDataRate that it takes
+     * @param leastPower the highest index of the power steps that it takes
+     */
+    record Bounds(int highestDataRate, int leastPower) {
+        static Bounds of(Region region) {
+            return new Bounds(region.highestAdrDataRate(), Math.min(region.powerSteps() - 1, 7));
+        }
+
+        Bounds belowDataRate(int refused) {
+            return new Bounds(Math.min(highestDataRate, refused - 1), leastPower);
+        }
+
+        Bounds abovePower(int refused) {
+            return new Bounds(highestDataRate, Math.min(leastPower, refused - 1));
+        }
+    }
+
     /** What the device should be told; what it has if nothing should change or too little was heard. */
-    public static MacState.Link advise(Region region, MacState.Link now, LinkHistory history) {
+    static MacState.Link advise(Region region, MacState.Link now, LinkHistory history, Bounds bounds) {
         if (!history.isFull()) {
             return now;
         }
@@ -25,12 +45,11 @@ public final class AdaptiveDataRate {
         int txPower = now.txPower();
         double floor = region.dataRate(dataRate).map(DataRate::floorDb).orElse(0.0);
         int steps = (int) ((history.bestSnrDb() - floor - INSTALLATION_MARGIN_DB) / STEP_DB);
-        while (steps > 0 && dataRate < region.highestAdrDataRate()) {
+        while (steps > 0 && dataRate < bounds.highestDataRate()) {
             dataRate++;
             steps--;
         }
-        int least = Math.min(region.powerSteps() - 1, 7);
-        while (steps > 0 && txPower < least) {
+        while (steps > 0 && txPower < bounds.leastPower()) {
             txPower++;
             steps--;
         }

@@ -15,4 +15,9 @@ final class ChannelFrequency {
         bytes[at + 1] = (byte) (steps >> 8);
         bytes[at + 2] = (byte) (steps >> 16);
     }
+
+    /** Reads the frequency at a place. */
+    static long read(byte[] bytes, int at) {
+        return 100L * (bytes[at] & 0xFF | (bytes[at + 1] & 0xFF) << 8 | (bytes[at + 2] & 0xFF) << 16);
+    }
 }

@@ -11,6 +11,11 @@ import java.util.List;
  * options or on port 0. Every command is its identifier (CID) and a fixed number of bytes. Integers are little-endian.
  */
 public sealed interface MacCommand {
+    /** CID of LinkADRReq and LinkADRAns. */
+    int LINK_ADR = 0x03;
+    /** CID of DevStatusReq and DevStatusAns. */
+    int DEV_STATUS = 0x06;
+
     /** The identifier, 0x02 to 0x0D. */
     int cid();
 
@@ -143,6 +148,16 @@ public sealed interface MacCommand {
      */
     record LinkAdrReq(int dataRate, int txPower, int channelMask, int maskControl, int repetitions)
             implements ToDevice {
+        /** Reads a request that was sent. */
+        static LinkAdrReq of(byte[] bytes) {
+            return new LinkAdrReq(
+                    bytes[1] >> 4 & 0x0F,
+                    bytes[1] & 0x0F,
+                    bytes[2] & 0xFF | (bytes[3] & 0xFF) << 8,
+                    bytes[4] >> 4 & 0x07,
+                    bytes[4] & 0x0F);
+        }
+
         @Override
         public int cid() {
             return 0x03;

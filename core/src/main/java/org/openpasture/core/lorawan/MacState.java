@@ -1,12 +1,15 @@
 package org.openpasture.core.lorawan;
 
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
 /**
  * What network and device have agreed on about the radio, beside the session's keys and counters; on disk when it
- * changes.
+ * changes. What an older version of the program kept lacks some components; they are then as after a join.
  *
  * @param link as the device was told and has accepted
  * @param windows when and where the device listens
@@ -14,7 +17,10 @@ import org.jspecify.annotations.Nullable;
  * @param channelsChosen whether the device knows which channels to use, where a region has sub-bands
  * @param status null while the device told nothing
  * @param asked what waits for an answer
- * @param refused what the device said no to, in words; null if nothing
+ * @param refusals what the device said no to, the newest last; it is not asked the same again in this session
+ * @param dutyCycleExponent the device sends 1/2^n of the time at most
+ * @param dwell the dwell times that the device was told; null for those of its region
+ * @param downlinksHz by uplink frequency, another frequency of the first window that the device knows
  */
 public record MacState(
         Link link,
@@ -23,9 +29,16 @@ public record MacState(
         boolean channelsChosen,
         @Nullable Status status,
         Asked asked,
-        @Nullable String refused) {
+        List<Refusal> refusals,
+        int dutyCycleExponent,
+        @Nullable Dwell dwell,
+        Map<Long, Long> downlinksHz) {
+    private static final int MOST_REFUSALS = 24;
+
     public MacState {
         channelsHz = List.copyOf(channelsHz);
+        refusals = refusals == null ? List.of() : List.copyOf(refusals);
+        downlinksHz = downlinksHz == null ? Map.of() : Map.copyOf(downlinksHz);
     }
 
     /**
@@ -33,7 +46,7 @@ public record MacState(
      *
      * @param dataRate that it was told; -1 while it chooses itself
      * @param txPower index of the region's power steps, 0 the most
-     * @param repetitions how often it sends each uplink
+     * @param repetitions how often it sends each uplink (NbTrans)
      */
     public record Link(int dataRate, int txPower, int repetitions) {}
 
@@ -45,6 +58,9 @@ public record MacState(
      */
     public record Windows(int rx1DelaySeconds, int rx1Offset, long rx2FrequencyHz, int rx2DataRate) {}
 
+    /** Whether a transmission may last 400 ms at most: what the device sends, and what is sent to it. */
+    public record Dwell(boolean uplink, boolean downlink) {}
+
     /**
      * What the device said of itself.
      *
@@ -54,20 +70,62 @@ public record MacState(
     public record Status(int battery, int marginDb, Instant at) {}
 
     /**
-     * Commands that wait for an answer.
+     * What the device said no to.
      *
-     * @param commands their identifiers
-     * @param link what {@link MacCommand.LinkAdrReq} asked for; null if it was not asked
+     * @param request the command's bytes with its identifier, in hex
+     * @param fields which parts it refused, as the answer names them, such as "power"; empty if it only said no
+     * @param words for people
+     */
+    public record Refusal(String request, List<String> fields, String words) {
+        public Refusal {
+            fields = List.copyOf(fields);
+        }
+    }
+
+    /**
+     * Commands of one kind that were sent and not answered yet.
+     *
+     * @param cid their identifier
+     * @param requests the commands' bytes with the identifier, in hex, in the order in which they were sent
      * @param tries how often they were sent
+     * @param since when they were first sent; null in what an older version kept
+     */
+    public record Request(
+            int cid,
+            List<String> requests,
+            int tries,
+            @Nullable Instant since) {
+        public Request {
+            requests = List.copyOf(requests);
+        }
+    }
+
+    /**
+     * Everything that waits for an answer.
+     *
+     * @param open one entry for each kind of command
      * @param statusAt when the device was last asked for its status; null before the first time
      */
-    public record Asked(
-            List<Integer> commands,
-            @Nullable Link link,
-            int tries,
-            @Nullable Instant statusAt) {
+    public record Asked(List<Request> open, @Nullable Instant statusAt) {
+        public static final Asked NOTHING = new Asked(List.of(), null);
+
         public Asked {
-            commands = List.copyOf(commands);
+            open = open == null ? List.of() : List.copyOf(open);
+        }
+
+        /** What waits of one kind. */
+        Optional<Request> of(int cid) {
+            return open.stream().filter(one -> one.cid() == cid).findFirst();
+        }
+
+        Asked without(int cid) {
+            return new Asked(open.stream().filter(one -> one.cid() != cid).toList(), statusAt);
+        }
+
+        Asked with(Request request) {
+            List<Request> more = new ArrayList<>(without(request.cid()).open());
+            more.add(request);
+            return new Asked(more, statusAt);
         }
     }
 
@@ -75,31 +133,111 @@ public record MacState(
     public static MacState fresh(Region region, List<Long> channelsHz, boolean channelsChosen) {
         return new MacState(
                 new Link(-1, 0, 1),
-                new Windows(Region.RX1_DELAY_SECONDS, 0, region.rx2FrequencyHz(), region.rx2DataRate()),
+                NetworkSettings.STANDARD.windows(region),
                 channelsHz,
                 channelsChosen,
                 null,
-                new Asked(List.of(), null, 0, null),
-                null);
+                Asked.NOTHING,
+                List.of(),
+                0,
+                null,
+                Map.of());
+    }
+
+    /** What the device said no to last, in words; empty if it refused nothing. */
+    public Optional<String> newestRefusal() {
+        return refusals.isEmpty()
+                ? Optional.empty()
+                : Optional.of(refusals.getLast().words());
+    }
+
+    boolean hasRefused(String request) {
+        return refusals.stream().anyMatch(one -> one.request().equals(request));
     }
 
     MacState withLink(Link now) {
-        return new MacState(now, windows, channelsHz, channelsChosen, status, asked, refused);
+        return new MacState(
+                now,
+                windows,
+                channelsHz,
+                channelsChosen,
+                status,
+                asked,
+                refusals,
+                dutyCycleExponent,
+                dwell,
+                downlinksHz);
+    }
+
+    MacState withWindows(Windows now) {
+        return new MacState(
+                link, now, channelsHz, channelsChosen, status, asked, refusals, dutyCycleExponent, dwell, downlinksHz);
     }
 
     MacState withChannels(List<Long> nowHz, boolean nowChosen) {
-        return new MacState(link, windows, nowHz, nowChosen, status, asked, refused);
+        return new MacState(
+                link, windows, nowHz, nowChosen, status, asked, refusals, dutyCycleExponent, dwell, downlinksHz);
     }
 
     MacState withStatus(Status now) {
-        return new MacState(link, windows, channelsHz, channelsChosen, now, asked, refused);
+        return new MacState(
+                link, windows, channelsHz, channelsChosen, now, asked, refusals, dutyCycleExponent, dwell, downlinksHz);
     }
 
     MacState withAsked(Asked now) {
-        return new MacState(link, windows, channelsHz, channelsChosen, status, now, refused);
+        return new MacState(
+                link,
+                windows,
+                channelsHz,
+                channelsChosen,
+                status,
+                now,
+                refusals,
+                dutyCycleExponent,
+                dwell,
+                downlinksHz);
     }
 
-    MacState withRefused(@Nullable String words) {
-        return new MacState(link, windows, channelsHz, channelsChosen, status, asked, words);
+    MacState withRefusal(Refusal one) {
+        List<Refusal> more = new ArrayList<>(refusals);
+        more.removeIf(old -> old.request().equals(one.request()));
+        more.add(one);
+        List<Refusal> newest =
+                more.size() > MOST_REFUSALS ? more.subList(more.size() - MOST_REFUSALS, more.size()) : more;
+        return new MacState(
+                link,
+                windows,
+                channelsHz,
+                channelsChosen,
+                status,
+                asked,
+                newest,
+                dutyCycleExponent,
+                dwell,
+                downlinksHz);
+    }
+
+    MacState withDutyCycle(int exponent) {
+        return new MacState(
+                link, windows, channelsHz, channelsChosen, status, asked, refusals, exponent, dwell, downlinksHz);
+    }
+
+    MacState withDwell(Dwell now) {
+        return new MacState(
+                link,
+                windows,
+                channelsHz,
+                channelsChosen,
+                status,
+                asked,
+                refusals,
+                dutyCycleExponent,
+                now,
+                downlinksHz);
+    }
+
+    MacState withDownlinks(Map<Long, Long> nowHz) {
+        return new MacState(
+                link, windows, channelsHz, channelsChosen, status, asked, refusals, dutyCycleExponent, dwell, nowHz);
     }
 }

@@ -156,8 +156,35 @@ public record Region(
         return channels;
     }
 
-    /** The data rate of the first receive window. */
-    public DataRate rx1(DataRate uplink, int offset) {
+    /**
+     * Whether a frequency lies within the band, with the steps of half a channel around the channels that devices know.
+     */
+    boolean holds(long frequencyHz) {
+        if (!subBands.isEmpty()) {
+            return subBand(frequencyHz).isPresent();
+        }
+        long lowest = Math.min(channelsHz().getFirst(), downlinks == null ? Long.MAX_VALUE : downlinks.hz(0));
+        long highest = Math.max(
+                channelsHz().stream().mapToLong(Long::longValue).max().orElse(0),
+                downlinks == null ? 0 : downlinks.hz(downlinks.count() - 1));
+        return frequencyHz >= lowest - 500_000 && frequencyHz <= highest + 500_000;
+    }
+
+    /** Whether the region has a limit of the dwell time that can be told to devices (TxParamSetup). */
+    public boolean knowsDwellTime() {
+        return dataRates.stream().anyMatch(rate -> rate.maxPayloadInDwellTime() != null);
+    }
+
+    /**
+     * The data rate of the first receive window. The table of a dynamic plan with a limit of the dwell time holds while
+     * the downlink is limited; without the limit it is the uplink's data rate less the offset, from 0 to 5, where the
+     * offsets 6 and 7 mean one and two steps more (RP002, AS923).
+     */
+    public DataRate rx1(DataRate uplink, int offset, boolean downlinkDwellTime) {
+        if (!isFixed() && knowsDwellTime() && !downlinkDwellTime) {
+            int less = offset <= 5 ? offset : 5 - offset;
+            return dataRate(Math.clamp(uplink.index() - less, 0, 5)).orElseThrow();
+        }
         List<Integer> row = rx1Offsets.getOrDefault(uplink.index(), List.of());
         int index = row.isEmpty() ? rx2DataRate : row.get(Math.min(offset, row.size() - 1));
         return dataRate(index).orElseThrow();
@@ -190,6 +217,16 @@ public record Region(
     /** What TXPower n means in dBm. */
     public int eirpDbm(int txPower) {
         return maxEirpDbm - 2 * txPower;
+    }
+
+    /** The index of radiated power by which TxParamSetup tells the region's most (LoRaWAN L2 1.0.4, 5.8). */
+    int eirpIndex() {
+        int[] dbm = {8, 10, 12, 13, 14, 16, 18, 20, 21, 24, 26, 27, 29, 30, 33, 36};
+        int index = 0;
+        for (int i = 0; i < dbm.length; i++) {
+            index = dbm[i] <= maxEirpDbm ? i : index;
+        }
+        return index;
     }
 
     int lowestAdrDataRate() {

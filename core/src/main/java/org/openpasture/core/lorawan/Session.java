@@ -12,7 +12,8 @@ public record Session(DevAddr devAddr, AesKey nwkSKey, AesKey appSKey, long last
         return new Session(devAddr, nwkSKey, appSKey, -1, 0);
     }
 
-    Session withLastUp(long counter) {
+    /** The same with another highest uplink counter. */
+    public Session withLastUp(long counter) {
         return new Session(devAddr, nwkSKey, appSKey, counter, nextDown);
     }
 

@@ -11,6 +11,7 @@ import tools.jackson.databind.JsonNode;
  * each pack, one thread at a time.
  */
 public final class SenmlPack {
+    private static final int NEWEST_VERSION = 10;
     private static final BigDecimal RELATIVE_BELOW = BigDecimal.valueOf(1L << 28);
     private static final BigDecimal BEYOND = BigDecimal.valueOf(1L << 40);
     private String baseName = "";
@@ -36,6 +37,34 @@ public final class SenmlPack {
                     : Optional.of(Instant.ofEpochMilli(seconds.movePointRight(3).longValue()
                             + (seconds.compareTo(RELATIVE_BELOW) < 0 ? now.toEpochMilli() : 0)));
         }
+    }
+
+    /**
+     * Why a whole pack must not be processed (sections 4.4 and 4.5.2): it is of a later version, or holds a field that
+     * has to be understood, whose name ends with an underscore. Empty if it may.
+     */
+    public static Optional<String> refusal(JsonNode records) {
+        for (JsonNode record : records) {
+            Optional<String> reason = refusalOf(record);
+            if (reason.isPresent()) {
+                return reason;
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** The same for one record. */
+    public static Optional<String> refusalOf(JsonNode record) {
+        if (record.path("bver").isNumber() && record.path("bver").asDouble() > NEWEST_VERSION) {
+            return Optional.of(
+                    "the pack is SenML of version " + record.path("bver").asString() + "; up to version "
+                            + NEWEST_VERSION + " is understood (RFC 8428)");
+        }
+        return record.propertyNames().stream()
+                .filter(name -> name.endsWith("_"))
+                .findFirst()
+                .map(name -> "the pack has the field '" + name
+                        + "', which must be understood and is not (RFC 8428, section 4.4)");
     }
 
     /** Takes the next record. */

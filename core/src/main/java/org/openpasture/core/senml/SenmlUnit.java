@@ -2,6 +2,7 @@ package org.openpasture.core.senml;
 
 import java.util.List;
 import org.openpasture.core.quantity.Decimals;
+import org.openpasture.core.quantity.Quantity;
 
 /**
  * A unit of ours and the one of the SenML registry that stands for it.
@@ -28,6 +29,11 @@ public record SenmlUnit(String ours, String senml, double factor) {
             new SenmlUnit("Hz", "Hz", 1),
             new SenmlUnit("dBm", "dBm", 1),
             new SenmlUnit("mm", "m", 0.001));
+
+    /** The unit for a point: relative humidity has one of its own beside other percentages. */
+    public static SenmlUnit of(Quantity quantity, String ours) {
+        return quantity == Quantity.HUMIDITY && ours.equals("%") ? new SenmlUnit(ours, "%RH", 1) : of(ours);
+    }
 
     /** The unit for one of ours. */
     public static SenmlUnit of(String ours) {

@@ -5,9 +5,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.RadioIdentity;
+import org.openpasture.core.frame.Cause;
 import org.openpasture.core.frame.Frame;
 import org.openpasture.core.frame.Reception;
 import org.openpasture.core.lorawan.DevAddr;
@@ -31,6 +33,13 @@ class StepsTest {
     private Region region = Region.shipped("eu868");
     private int subBand;
     private int second;
+    /** Why the next frame is refused. */
+    private @Nullable Cause cause;
+
+    private StepsTest because(Cause why) {
+        cause = why;
+        return this;
+    }
 
     private Frame frame(
             String kind,
@@ -42,6 +51,8 @@ class StepsTest {
             long hz,
             double snr) {
         second++;
+        Cause why = cause;
+        cause = null;
         List<Reception> heard = kind.equals(Frame.JOIN_ACCEPT)
                 ? List.of()
                 : List.of(new Reception(
@@ -59,6 +70,7 @@ class StepsTest {
                 counter >= 0 ? 2 : -1,
                 counter,
                 outcome,
+                why,
                 reason,
                 values,
                 heard);
@@ -139,8 +151,11 @@ class StepsTest {
 
     @Test
     void aWrongKeyStopsAtTheKey() {
-        joinRequest(
-                Frame.Outcome.REFUSED, "the application key is wrong: the integrity code does not fit", 868_100_000);
+        because(Cause.WRONG_KEY)
+                .joinRequest(
+                        Frame.Outcome.REFUSED,
+                        "the application key is wrong: the integrity code does not fit",
+                        868_100_000);
         assertThat(states(JOINING))
                 .containsExactly(
                         "gateway done", "heard done", "key failed", "answer later", "data later", "decoder later");
@@ -149,7 +164,8 @@ class StepsTest {
 
     @Test
     void anAnswerThatCouldNotBeSentSaysWhy() {
-        asks().answer(
+        asks().because(Cause.TOO_LATE)
+                .answer(
                         Frame.Outcome.REFUSED,
                         "not sent: RX1: the gateway says that it got the answer too late (TOO_LATE)");
         assertThat(step(JOINING, "answer")).satisfies(step -> {
@@ -191,6 +207,7 @@ class StepsTest {
     @Test
     void dataThatTheLayoutCannotReadStopsAtTheDecoder() {
         asks().answer(Frame.Outcome.ACCEPTED, "sent")
+                .because(Cause.NOT_DECODED)
                 .data(
                         Frame.Outcome.REFUSED,
                         "authentic, but cannot be decoded: the layout describes no message on port 9",
@@ -204,6 +221,7 @@ class StepsTest {
     @Test
     void aPersonalisedDeviceHasFewerSteps() {
         assertThat(states(PERSONALISED)).containsExactly("gateway done", "heard waiting", "decoder later");
+        because(Cause.COUNTER_RESET);
         frames.add(frame(
                 Frame.UPLINK,
                 "00ab0202",

@@ -34,6 +34,7 @@ class SheafTest {
                 -1,
                 outcome,
                 null,
+                null,
                 "n=" + number,
                 List.of());
     }

@@ -100,7 +100,9 @@ class AgainstAnotherImplementationTest {
                 DevAddr.of(vector.devAddr()),
                 vector.dlSettings(),
                 vector.rxDelay(),
-                vector.channels().isEmpty() ? new byte[0] : new MacLayer(Region.shipped("eu868"), 0).channelList());
+                vector.channels().isEmpty()
+                        ? new byte[0]
+                        : new MacLayer(Region.shipped("eu868"), 0, NetworkSettings.STANDARD).channelList());
         assertThat(HexFormat.of().formatHex(accept.bytes())).isEqualTo(vector.frame());
         assertThat(accept.session().nwkSKey()).isEqualTo(AesKey.ofHex(vector.nwkSKey()));
         assertThat(accept.session().appSKey()).isEqualTo(AesKey.ofHex(vector.appSKey()));

@@ -50,7 +50,7 @@ class HostileFramesTest {
     @Test
     void noMacCommandsThrow() {
         Random random = new Random(12);
-        MacLayer layer = new MacLayer(Region.shipped("us915"), 2);
+        MacLayer layer = new MacLayer(Region.shipped("us915"), 2, NetworkSettings.STANDARD);
         MacState state = MacState.fresh(Region.shipped("us915"), List.of(), false);
         MacLayer.Heard heard = new MacLayer.Heard(Region.shipped("us915").rx2(), 3, 1, java.time.Instant.EPOCH);
         for (int i = 0; i < ROUNDS; i++) {
@@ -60,7 +60,13 @@ class HostileFramesTest {
                 bytes[k] = (byte) (random.nextInt(14));
             }
             state = layer.hear(state, MacCommand.fromDevice(bytes), heard).state();
-            state = layer.ask(state, LinkHistory.empty().with(2, i, 5), true, false, java.time.Instant.ofEpochSecond(i))
+            state = layer.ask(
+                            state,
+                            LinkHistory.empty().with(2, 0, i, 5),
+                            true,
+                            false,
+                            15,
+                            java.time.Instant.ofEpochSecond(i))
                     .state();
         }
         assertThat(state.channelsHz()).isEmpty();

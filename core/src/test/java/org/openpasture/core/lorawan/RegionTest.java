@@ -100,7 +100,8 @@ class RegionTest {
         List<Integer> expected =
                 Arrays.stream(row.split(" ")).map(Integer::valueOf).toList();
         for (int offset = 0; offset < expected.size(); offset++) {
-            assertThat(region.rx1(region.dataRate(uplink).orElseThrow(), offset).index())
+            assertThat(region.rx1(region.dataRate(uplink).orElseThrow(), offset, true)
+                            .index())
                     .as("offset %d", offset)
                     .isEqualTo(expected.get(offset));
         }
@@ -158,8 +159,9 @@ class RegionTest {
             assertThat(region.extraChannelsHz().size()
                             + (region.isFixed() ? 0 : region.channelsHz().size()))
                     .isLessThanOrEqualTo(8);
-            region.dataRates().stream().filter(DataRate::isForUplinks).forEach(rate -> assertThat(region.rx1(rate, 0))
-                    .isNotNull());
+            region.dataRates().stream()
+                    .filter(DataRate::isForUplinks)
+                    .forEach(rate -> assertThat(region.rx1(rate, 0, true)).isNotNull());
         }
     }
 

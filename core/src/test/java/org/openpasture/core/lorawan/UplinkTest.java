@@ -80,4 +80,43 @@ class UplinkTest {
             }
         }
     }
+
+    /** The vector counts 65,536; the device was out of reach for 45,536 frames. */
+    @Test
+    void aWideGapIsForgivenUnlessTheVersionForbidsIt() {
+        Session session = OVER_16_BITS.session(20_000);
+        PhyPayload.DataUp frame = Vectors.dataUp(OVER_16_BITS.frame());
+        assertThat(Uplink.check(frame, session, LorawanVersion.V1_0_4, 1))
+                .isInstanceOfSatisfying(Uplink.Accepted.class, accepted -> assertThat(accepted.lost())
+                        .isEqualTo(45_535));
+        assertThat(Uplink.check(frame, session, null, 1)).isInstanceOf(Uplink.Accepted.class);
+        assertThat(Uplink.check(frame, session, LorawanVersion.V1_0_3, 1))
+                .isInstanceOfSatisfying(Uplink.Refused.class, refused -> {
+                    assertThat(refused.cause()).isEqualTo(Uplink.Cause.COUNTER_GAP);
+                    assertThat(refused.reason()).contains("45536 ahead of the last, 20000", "The key is right");
+                });
+    }
+
+    @Test
+    void severalRollOversMayHaveBeenMissed() {
+        Session session = OVER_16_BITS.session(-1);
+        assertThat(Uplink.check(Vectors.dataUp(OVER_16_BITS.frame()), session, LorawanVersion.V1_0_4, 1))
+                .as("a personalised device that has counted beyond 16 bits already")
+                .isInstanceOfSatisfying(Uplink.Accepted.class, accepted -> assertThat(accepted.counter())
+                        .isEqualTo(65_536));
+    }
+
+    @Test
+    void aRepetitionThatTheNetworkAskedForIsNoReplay() {
+        Vectors.Data unconfirmed = Vectors.load().data().stream()
+                .filter(vector -> !Vectors.dataUp(vector.frame()).confirmed())
+                .findFirst()
+                .orElseThrow();
+        PhyPayload.DataUp frame = Vectors.dataUp(unconfirmed.frame());
+        Session session = unconfirmed.session(unconfirmed.counter());
+        assertThat(Uplink.check(frame, session, null, 3)).isEqualTo(new Uplink.Repeated(unconfirmed.counter()));
+        assertThat(cause(Uplink.check(frame, session, null, 1))).isEqualTo(Uplink.Cause.REPLAYED);
+        assertThat(cause(Uplink.check(frame, unconfirmed.session(unconfirmed.counter() + 1), null, 3)))
+                .isEqualTo(Uplink.Cause.REPLAYED);
+    }
 }

@@ -21,6 +21,7 @@ import org.openpasture.core.fleet.Power;
 import org.openpasture.core.frame.Frame;
 import org.openpasture.core.frame.Reception;
 import org.openpasture.core.inlet.Inlet;
+import org.openpasture.core.inlet.SenderClock;
 import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.lorawan.MacState;
 import org.openpasture.core.place.Point;
@@ -57,6 +58,9 @@ public class DeviceStates {
 
     private final Map<String, State> states = new ConcurrentHashMap<>();
     private final Map<String, MacState.Status> statuses = new ConcurrentHashMap<>();
+    /** By device, how far its clock is ahead, where it certainly is. */
+    private final Map<String, Duration> clocksAhead = new ConcurrentHashMap<>();
+
     private final GatewayStates gateways;
     private final InletStates inlets;
     private final TelemetryStore telemetry;
@@ -195,6 +199,15 @@ public class DeviceStates {
         }
     }
 
+    /** What the times that a device sent say of its clock. */
+    public void clock(String deviceId, SenderClock sender) {
+        if (sender.isAhead()) {
+            clocksAhead.put(deviceId, sender.ahead());
+        } else {
+            clocksAhead.remove(deviceId);
+        }
+    }
+
     /** Gateways that heard a device. */
     public List<Eui64> heardBy(String deviceId) {
         return gateways.gatewaysOf(deviceId);
@@ -209,6 +222,7 @@ public class DeviceStates {
     public void forget(String deviceId) {
         states.remove(deviceId);
         statuses.remove(deviceId);
+        clocksAhead.remove(deviceId);
     }
 
     public DeviceView view(Registry registry, Device device) {
@@ -259,7 +273,11 @@ public class DeviceStates {
                         .orElse(null),
                 state.flatMap(one -> text(one.values(), "firmware")).orElse(null),
                 state.flatMap(one -> text(one.values(), "hardware")).orElse(null),
-                state.map(State::configuring).orElse(null));
+                state.map(State::configuring).orElse(null),
+                Optional.ofNullable(clocksAhead.get(device.id()))
+                        .map(Duration::toSeconds)
+                        .orElse(null),
+                device.correctsClock());
     }
 
     private static Optional<String> text(String values, String channel) {

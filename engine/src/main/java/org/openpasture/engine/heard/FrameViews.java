@@ -1,6 +1,7 @@
 package org.openpasture.engine.heard;
 
 import java.util.HexFormat;
+import java.util.Locale;
 import org.openpasture.api.fleet.FrameView;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.Gateway;
@@ -12,6 +13,11 @@ import org.springframework.stereotype.Component;
 /** How frames are shown. */
 @Component
 public class FrameViews {
+    private static String id(Enum<?> of) {
+        return of.name().toLowerCase(Locale.ROOT).replace('_', '-');
+    }
+
+    /** A frame with the names of what it belongs to. */
     public FrameView view(Registry registry, Frame frame) {
         HexFormat hex = HexFormat.of();
         byte[] payload = frame.contents().getLast().payload();
@@ -34,6 +40,8 @@ public class FrameViews {
                 frame.port(),
                 frame.counter(),
                 frame.outcome() == Frame.Outcome.ACCEPTED,
+                id(frame.outcome()),
+                frame.cause() == null ? null : id(frame.cause()),
                 frame.reason(),
                 frame.values(),
                 frame.receptions().stream()

@@ -36,6 +36,7 @@ public class InletStates {
         private long refused;
         private long lost;
         private long thinned;
+        private long replaced;
         private @Nullable Instant lastAt;
         private @Nullable Arrived newest;
         private final Deque<InletView.Refusal> refusals = new ArrayDeque<>();
@@ -88,6 +89,14 @@ public class InletStates {
         State state = of(inletId);
         synchronized (state) {
             state.thinned++;
+        }
+    }
+
+    /** Readings took the place of others of the same moment. */
+    public void replaced(String inletId, int readings) {
+        State state = of(inletId);
+        synchronized (state) {
+            state.replaced += readings;
         }
     }
 
@@ -185,6 +194,7 @@ public class InletStates {
             long refused,
             long lost,
             long thinned,
+            long replaced,
             @Nullable Instant lastAt,
             List<InletView.Refusal> refusals) {}
 
@@ -199,6 +209,7 @@ public class InletStates {
                     state.refused,
                     state.lost,
                     state.thinned,
+                    state.replaced,
                     state.lastAt,
                     List.copyOf(state.refusals));
         }

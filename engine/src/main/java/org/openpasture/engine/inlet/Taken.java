@@ -17,9 +17,11 @@ public sealed interface Taken {
      * A device's, and read.
      *
      * @param time that its readings belong to
+     * @param saidTime whether the message says this time itself; else it is that of its arrival
      * @param values of its channels
      */
-    record Read(Item.Opened item, Device device, Instant time, List<ChannelValue> values, ReadFrame frame)
+    record Read(
+            Item.Opened item, Device device, Instant time, boolean saidTime, List<ChannelValue> values, ReadFrame frame)
             implements Taken {
         @Override
         public byte[] bytes() {

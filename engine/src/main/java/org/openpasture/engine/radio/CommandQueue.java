@@ -95,6 +95,23 @@ final class CommandQueue {
                 : Optional.empty();
     }
 
+    /** Devices for which something waits. */
+    List<String> devices() {
+        return waiting.entrySet().stream()
+                .filter(entry -> !entry.getValue().isEmpty())
+                .map(Map.Entry::getKey)
+                .toList();
+    }
+
+    /** A command does not fit at the data rate at which its device was heard; it waits for a faster one. */
+    void tooLong(Command command, String dataRate, int room) {
+        String words = "It has " + command.payload().length + " bytes; at " + dataRate + " the device takes " + room
+                + ". It waits until the device uses a faster data rate.";
+        if (!words.equals(command.reason())) {
+            change(command.with(command.state(), command.tries(), command.counter(), clock.instant(), words));
+        }
+    }
+
     int count(String deviceId) {
         return waiting.containsKey(deviceId)
                 ? (int) of(deviceId).stream()

@@ -14,6 +14,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.frame.Cause;
 import org.openpasture.core.frame.Reception;
 import org.openpasture.core.lorawan.DutyCycle;
 import org.openpasture.core.lorawan.Eui64;
@@ -43,7 +44,7 @@ public class DownlinkSender {
          */
         record Sent(Eui64 gateway, Order.Window window, boolean confirmed) implements Outcome {}
 
-        record NotSent(String reason) implements Outcome {}
+        record NotSent(Cause cause, String reason) implements Outcome {}
     }
 
     /** One way to send a frame. */
@@ -57,6 +58,7 @@ public class DownlinkSender {
         private final Set<Attempt> taken = new HashSet<>();
         private final List<String> refusals = new ArrayList<>();
         private final Consumer<Outcome> done;
+        private Cause cause = Cause.NOT_SENT;
         private int next;
         private boolean ended;
 
@@ -129,6 +131,7 @@ public class DownlinkSender {
         end(
                 job,
                 new Outcome.NotSent(
+                        job.cause,
                         job.refusals.isEmpty()
                                 ? "none of the gateways that heard the device can be reached for sending"
                                 : String.join(
@@ -195,9 +198,18 @@ public class DownlinkSender {
                 end(sent.job(), new Outcome.Sent(gateway, window, true));
             } else {
                 sent.job().refusals.add(window.name() + ": the gateway says " + inWords(error.get()));
+                sent.job().cause = cause(error.get());
                 tryNext(sent.job());
             }
         });
+    }
+
+    private static Cause cause(String error) {
+        return switch (error) {
+            case "TOO_LATE", "TOO_EARLY" -> Cause.TOO_LATE;
+            case "TX_FREQ" -> Cause.OTHER_BAND;
+            default -> Cause.NOT_SENT;
+        };
     }
 
     private static String inWords(String error) {

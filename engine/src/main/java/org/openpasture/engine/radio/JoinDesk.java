@@ -7,12 +7,14 @@ import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.fleet.Device;
+import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.fleet.RadioIdentity;
+import org.openpasture.core.frame.Cause;
 import org.openpasture.core.lorawan.AesKey;
 import org.openpasture.core.lorawan.DevAddr;
 import org.openpasture.core.lorawan.JoinAccept;
+import org.openpasture.core.lorawan.LorawanVersion;
 import org.openpasture.core.lorawan.PhyPayload;
-import org.openpasture.core.lorawan.Region;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.band.RadioPlan;
 import org.openpasture.store.telemetry.RadioMemory;
@@ -47,9 +49,10 @@ final class JoinDesk {
          * Not answered.
          *
          * @param device whose it seems to be; null for nobody's
+         * @param cause for programs
          * @param reason for the technician
          */
-        record Refused(@Nullable Device device, String reason) implements Result {}
+        record Refused(@Nullable Device device, Cause cause, String reason) implements Result {}
     }
 
     /** Checks a request; a welcome uses up its nonces. */
@@ -59,6 +62,7 @@ final class JoinDesk {
             Device swapped = now.device(join.joinEui()).orElse(null);
             return new Result.Refused(
                     swapped,
+                    swapped == null ? Cause.UNKNOWN_DEVICE : Cause.EUIS_SWAPPED,
                     swapped == null
                             ? "no device has the EUI " + join.devEui()
                             : "no device has the EUI " + join.devEui() + "; its JoinEUI is the EUI of '"
@@ -66,17 +70,32 @@ final class JoinDesk {
         }
         Device device = found.get();
         if (!(device.identity() instanceof RadioIdentity.OverTheAir)) {
-            return new Result.Refused(device, "the device asks to join, but is registered as personalised");
+            return new Result.Refused(
+                    device, Cause.IS_PERSONALISED, "the device asks to join, but is registered as personalised");
         }
         Optional<AesKey> appKey = keys.appKey(device.id());
         if (appKey.isEmpty() || !join.isAuthentic(appKey.get())) {
             return new Result.Refused(
                     device,
+                    Cause.WRONG_KEY,
                     "the application key is wrong: the integrity code does not fit. Compare the key on the device with the one entered");
         }
-        if (!usedNonces.computeIfAbsent(device.id(), id -> new HashSet<>()).add(join.devNonce())) {
+        Set<Integer> used = usedNonces.computeIfAbsent(device.id(), id -> new HashSet<>());
+        int highest = used.stream().mapToInt(Integer::intValue).max().orElse(-1);
+        boolean counts = now.find(DeviceModel.class, device.modelId())
+                .filter(model -> LorawanVersion.countsDevNonce(model.lorawan()))
+                .isPresent();
+        if (counts && join.devNonce() < highest) {
             return new Result.Refused(
                     device,
+                    Cause.NONCE_USED,
+                    "DevNonce " + join.devNonce() + " is lower than " + highest
+                            + ", the last one: LoRaWAN 1.0.4 counts it up, so this is a replayed join request, or a device that lost its memory");
+        }
+        if (!used.add(join.devNonce())) {
+            return new Result.Refused(
+                    device,
+                    Cause.NONCE_USED,
                     "DevNonce " + join.devNonce()
                             + " was used before: a replayed join request, or a device that lost its memory");
         }
@@ -94,8 +113,8 @@ final class JoinDesk {
                 welcome.joinNonce(),
                 NET_ID,
                 address,
-                plan.region().rx2DataRate(),
-                Region.RX1_DELAY_SECONDS,
+                plan.mac().downlinkSettings(),
+                plan.mac().rx1DelaySeconds(),
                 plan.mac().channelList());
     }
 

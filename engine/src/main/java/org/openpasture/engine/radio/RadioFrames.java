@@ -7,6 +7,7 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.Gateway;
+import org.openpasture.core.frame.Cause;
 import org.openpasture.core.frame.Frame;
 import org.openpasture.core.frame.Reception;
 import org.openpasture.engine.heard.FrameKeeper;
@@ -48,80 +49,59 @@ class RadioFrames {
                 + (sent.confirmed() ? "" : "; the gateway did not say whether it did");
     }
 
-    /** Keeps what was sent to a device, or could not be, as a frame of its own. */
+    /**
+     * Keeps what was sent to a device, or could not be, as a frame of its own.
+     *
+     * @param port -1 for none
+     * @param counter the downlink counter that it carries; -1 for a join accept
+     * @param payload in clear
+     */
     void downlink(
             Device device,
-            String kind,
-            String address,
-            int port,
-            byte[] bytes,
-            byte[] payload,
-            DownlinkSender.Outcome outcome) {
-        Frame frame =
-                switch (outcome) {
-                    case DownlinkSender.Outcome.Sent sent ->
-                        frame(
-                                device,
-                                kind,
-                                address,
-                                port,
-                                -1,
-                                bytes,
-                                payload,
-                                Frame.Outcome.ACCEPTED,
-                                inWords(sent),
-                                "",
-                                List.of());
-                    case DownlinkSender.Outcome.NotSent(String why) ->
-                        frame(
-                                device,
-                                kind,
-                                address,
-                                port,
-                                -1,
-                                bytes,
-                                payload,
-                                Frame.Outcome.REFUSED,
-                                "not sent: " + why,
-                                "",
-                                List.of());
-                };
-        keep(Deposit.of(frame), () -> {});
-    }
-
-    Frame frame(
-            @Nullable Device device,
             String kind,
             String address,
             int port,
             long counter,
             byte[] bytes,
             byte[] payload,
-            Frame.Outcome outcome,
-            @Nullable String reason,
-            String values,
-            List<Reception> receptions) {
-        return new Frame(
-                0,
-                clock.instant(),
-                null,
-                kind,
-                device == null ? null : device.id(),
-                null,
-                address,
-                bytes,
-                payload,
-                port,
-                counter,
-                outcome,
-                reason,
-                values,
-                receptions);
+            DownlinkSender.Outcome outcome) {
+        Frame frame = Frame.radio(clock.instant(), kind, address, bytes, List.of())
+                .of(device.id())
+                .data(port, counter, payload);
+        keep(
+                Deposit.of(
+                        switch (outcome) {
+                            case DownlinkSender.Outcome.Sent sent ->
+                                frame.became(Frame.Outcome.ACCEPTED, null, inWords(sent));
+                            case DownlinkSender.Outcome.NotSent(Cause cause, String why) ->
+                                frame.became(Frame.Outcome.REFUSED, cause, "not sent: " + why);
+                        }),
+                () -> {});
+    }
+
+    /** A frame as it came in just now. */
+    Frame heard(@Nullable Device device, String kind, String address, byte[] bytes, List<Reception> receptions) {
+        return Frame.radio(clock.instant(), kind, address, bytes, receptions).of(device == null ? null : device.id());
     }
 
     /** Writes, then goes on with what must not happen before; what could not be written is not answered. */
     void keep(Deposit deposit, Runnable then) {
-        keeper.keep(deposit).thenRun(then);
+        keep(deposit, then, () -> {});
+    }
+
+    /**
+     * The same.
+     *
+     * @param failed what to do if it could not be written
+     */
+    void keep(Deposit deposit, Runnable then, Runnable failed) {
+        keeper.keep(deposit).whenComplete((committed, error) -> {
+            if (error == null) {
+                then.run();
+            } else {
+                failed.run();
+            }
+        });
     }
 
     /** Something changed in what is sent to a device. */

@@ -25,6 +25,9 @@ public class Keeping {
     private static final Logger LOG = LoggerFactory.getLogger(Keeping.class);
     private static final String NAME = "keeping";
     private static final Duration EVERY = Duration.ofMinutes(15);
+    /** A hub that repeats a post under its Idempotency-Key does so within this time. */
+    private static final Duration ANSWERS_KEPT = Duration.ofDays(7);
+
     static final KeepingSettings STANDARD = new KeepingSettings(
             new KeepDays(Keep.STANDARD.detailDays(), Keep.STANDARD.hourDays(), Keep.STANDARD.dayDays()),
             Map.of(),
@@ -109,6 +112,7 @@ public class Keeping {
         int frames = now.frameDays() == 0
                 ? 0
                 : telemetry.eraseFrames(clock.instant().minus(Duration.ofDays(now.frameDays())));
+        telemetry.eraseInboxAnswers(clock.instant().minus(ANSWERS_KEPT));
         if (readings > 0 || frames > 0) {
             LOG.info(
                     "erased as set: {} readings in full detail (their hours and days stay), {} frames",

@@ -102,6 +102,7 @@ class StatesTest {
                 2,
                 7,
                 outcome,
+                null,
                 reason,
                 "t=1 battery=3.58",
                 java.util.Arrays.stream(heardBy).map(this::reception).toList());
@@ -174,7 +175,7 @@ class StatesTest {
         hear(frame("uplink", Frame.Outcome.ACCEPTED, null, MAST));
         devices.told(
                 "d",
-                new MacLayer(Region.shipped("eu868"), 0)
+                new MacLayer(Region.shipped("eu868"), 0, org.openpasture.core.lorawan.NetworkSettings.STANDARD)
                         .hear(
                                 MacState.fresh(Region.shipped("eu868"), java.util.List.of(), false),
                                 java.util.List.of(new MacCommand.DevStatusAns(11, 5)),

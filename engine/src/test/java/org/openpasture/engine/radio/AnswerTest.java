@@ -54,7 +54,17 @@ class AnswerTest {
                 EUROPE,
                 EUROPE.dataRate(dataRate).orElseThrow(),
                 868_300_000,
-                new Answer.Wishes(confirmed, false, answers, asks, false, command, false));
+                false,
+                new Answer.Wishes(
+                        confirmed,
+                        false,
+                        answers,
+                        room -> MacCommand.toBytes(asks.commands()).length <= room
+                                ? asks
+                                : new MacLayer.Turn(answers.state(), List.of()),
+                        false,
+                        command,
+                        false));
     }
 
     @Test
@@ -118,5 +128,26 @@ class AnswerTest {
             assertThat(answer.downlink().bytes()[5] & 0x0F).isEqualTo(8);
             assertThat(answer.mac()).isEqualTo(asks.state());
         });
+    }
+
+    /** Three answers to a question for the time are 18 bytes, three more than the options hold. */
+    @Test
+    void answersThatAreTooManyForTheOptionsGoInThePayloadOnPortZero() {
+        MacLayer.Turn times =
+                new MacLayer.Turn(MAC, java.util.Collections.nCopies(3, new MacCommand.DeviceTimeAns(Instant.EPOCH)));
+        assertThat(answer("SF7BW125", false, times, NOTHING, command(4))).hasValueSatisfying(answer -> {
+            byte[] bytes = answer.downlink().bytes();
+            assertThat(bytes).hasSize(8 + 1 + 18 + 4);
+            assertThat(bytes[5] & 0x0F).as("options").isZero();
+            assertThat(bytes[8]).as("port").isZero();
+            assertThat(bytes[5] & 0x10).as("the command waits: FPending").isNotZero();
+            assertThat(answer.command()).isNull();
+        });
+        MacLayer.Turn many =
+                new MacLayer.Turn(MAC, java.util.Collections.nCopies(60, new MacCommand.DeviceTimeAns(Instant.EPOCH)));
+        assertThat(answer("SF12BW125", false, many, NOTHING, Optional.empty()))
+                .as("51 bytes are eight answers; the device asks again for the others")
+                .hasValueSatisfying(
+                        answer -> assertThat(answer.downlink().bytes()).hasSize(8 + 1 + 48 + 4));
     }
 }

@@ -121,6 +121,7 @@ class DownlinkSenderTest {
         refusals.putAll(Map.of("1 RX1", "away", "1 RX2", "away", "2 RX1", "away", "2 RX2", "away"));
         assertThat(answer(20))
                 .isEqualTo(new DownlinkSender.Outcome.NotSent(
+                        org.openpasture.core.frame.Cause.NOT_SENT,
                         "none of the gateways that heard the device can be reached for sending"));
     }
 

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.openpasture.api.fleet.AssignmentRequest;
+import org.openpasture.api.fleet.ClockRequest;
 import org.openpasture.api.fleet.DeviceRequest;
 import org.openpasture.api.fleet.DeviceView;
 import org.openpasture.api.fleet.KeyRequest;
@@ -81,7 +82,9 @@ class DeviceController {
     @PostMapping("/api/v1/devices")
     @ResponseStatus(HttpStatus.CREATED)
     DeviceView make(@RequestBody DeviceRequest request) {
-        return states.view(registry.now(), bringIn.bringIn(request));
+        Device made = bringIn.bringIn(request);
+        // Asked for after it was made, so that the answer names the points that were made with it.
+        return states.view(registry.now(), made);
     }
 
     /** Gives a device that joins another application key; it takes effect with its next join request. */
@@ -95,6 +98,18 @@ class DeviceController {
                     "this device does not join, so that it has no application key. Remove it and bring it in anew");
         }
         keys.save(id, AesKey.ofHex(request.appKey()));
+    }
+
+    /** Whether the times that a device sends are corrected by what its clock is off. */
+    @PutMapping("/api/v1/devices/{id}/clock")
+    DeviceView correctClock(@PathVariable String id, @RequestBody ClockRequest request) {
+        reader.require(Right.EDIT, reader.device(id).placeId(), "change this device");
+        registry.change(
+                reader.person().name(),
+                now -> List.of(new Change.Put(now.find(Device.class, id)
+                        .orElseThrow(() -> Problem.notFound("device"))
+                        .correcting(request.correct()))));
+        return one(id);
     }
 
     @DeleteMapping("/api/v1/devices/{id}")

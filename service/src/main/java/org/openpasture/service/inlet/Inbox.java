@@ -3,8 +3,12 @@ package org.openpasture.service.inlet;
 import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import java.io.EOFException;
 import java.io.IOException;
 import java.io.InputStream;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashMap;
@@ -14,6 +18,8 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Function;
 import java.util.zip.GZIPInputStream;
 import java.util.zip.ZipException;
 import org.jspecify.annotations.Nullable;
@@ -23,6 +29,7 @@ import org.openpasture.core.framing.Splitter;
 import org.openpasture.core.inlet.Arrived;
 import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.inlet.Item;
+import org.openpasture.core.inlet.Opener;
 import org.openpasture.core.inlet.Source;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.heard.InletStates;
@@ -33,6 +40,8 @@ import org.openpasture.engine.radio.RadioNetwork;
 import org.openpasture.engine.secret.Tokens;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.registry.RegistryStore;
+import org.openpasture.store.telemetry.KeptAnswer;
+import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.beans.factory.annotation.Qualifier;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -56,34 +65,33 @@ import tools.jackson.databind.json.JsonMapper;
 class Inbox implements HttpRequestHandler {
     private static final int LONGEST = 2 << 20;
     private static final int LONGEST_UNPACKED = 16 << 20;
-    private static final int KEYS_REMEMBERED = 1_000;
     private static final int LONGEST_KEY = 200;
     private final RegistryStore registry;
     private final InletTokens tokens;
     private final MessageIntake intake;
     private final InletStates states;
+    private final TelemetryStore telemetry;
+    private final Clock clock;
     private final RadioNetwork network;
     private final JsonMapper mapper;
     private final HandlerExceptionResolver problems;
-    /**
-     * Answers by inlet and idempotency key, the oldest first: who sends again because the answer was lost gets the
-     * same.
-     */
-    private final Map<String, CompletableFuture<InboxView>> answers =
-            Collections.synchronizedMap(new LinkedHashMap<>() {
-                private static final long serialVersionUID = 1L;
+    /** Posts with an idempotency key that are being taken now, by inlet and key. */
+    private final Map<String, Taking> taking = new ConcurrentHashMap<>();
 
-                @Override
-                protected boolean removeEldestEntry(Map.Entry<String, CompletableFuture<InboxView>> eldest) {
-                    return size() > KEYS_REMEMBERED;
-                }
-            });
+    /**
+     * A post that is being taken, or was just now.
+     *
+     * @param bodyHash SHA-256 of its body
+     */
+    private record Taking(byte[] bodyHash, CompletableFuture<InboxView> answer) {}
 
     Inbox(
             RegistryStore registry,
             InletTokens tokens,
             MessageIntake intake,
             InletStates states,
+            TelemetryStore telemetry,
+            Clock clock,
             RadioNetwork network,
             JsonMapper mapper,
             @Qualifier("handlerExceptionResolver") HandlerExceptionResolver problems) {
@@ -91,6 +99,8 @@ class Inbox implements HttpRequestHandler {
         this.tokens = tokens;
         this.intake = intake;
         this.states = states;
+        this.telemetry = telemetry;
+        this.clock = clock;
         this.network = network;
         this.mapper = mapper;
         this.problems = problems;
@@ -148,33 +158,72 @@ class Inbox implements HttpRequestHandler {
         }
         String key = request.getHeader("Idempotency-Key");
         if (key == null) {
-            return take(inlet, request).join();
+            return take(inlet, request, body(inlet, request, request.getRemoteAddr()), answer -> List.of())
+                    .join();
         }
         if (key.length() > LONGEST_KEY) {
             throw Problem.invalid("an Idempotency-Key has " + LONGEST_KEY + " characters at most");
         }
-        CompletableFuture<InboxView> mine = new CompletableFuture<>();
-        CompletableFuture<InboxView> before = answers.putIfAbsent(inlet.id() + " " + key, mine);
+        byte[] body = body(inlet, request, request.getRemoteAddr());
+        byte[] hash = sha256(body);
+        Taking mine = new Taking(hash, new CompletableFuture<>());
+        Taking before = taking.putIfAbsent(inlet.id() + " " + key, mine);
         if (before != null) {
-            return before.join();
+            requireSame(before.bodyHash(), hash, key);
+            return before.answer().join();
         }
         try {
-            InboxView view = take(inlet, request).join();
-            mine.complete(view);
+            Optional<KeptAnswer> kept = telemetry.inboxAnswers().find(inlet.id(), key);
+            if (kept.isPresent()) {
+                requireSame(kept.get().bodyHash(), hash, key);
+                InboxView again = mapper.readValue(kept.get().answer(), InboxView.class);
+                mine.answer().complete(again);
+                return again;
+            }
+            InboxView view = take(
+                            inlet,
+                            request,
+                            body,
+                            answer -> List.of(new KeptAnswer(
+                                    inlet.id(), key, hash, mapper.writeValueAsString(answer), clock.instant())))
+                    .join();
+            mine.answer().complete(view);
             return view;
         } finally {
-            if (!mine.isDone()) {
-                // Nothing was kept: who sends it again is heard again.
-                answers.remove(inlet.id() + " " + key);
-                mine.completeExceptionally(
-                        Problem.conflict("The same message was being taken and could not be kept.", "Send it again."));
+            if (!mine.answer().isDone()) {
+                mine.answer()
+                        .completeExceptionally(Problem.conflict(
+                                "The same message was being taken and could not be kept.", "Send it again."));
             }
+            // From now on the answer is found on disk; if nothing was kept, who sends it again is heard again.
+            taking.remove(inlet.id() + " " + key, mine);
         }
     }
 
-    private CompletableFuture<InboxView> take(Inlet inlet, HttpServletRequest request) throws IOException {
+    private static void requireSame(byte[] before, byte[] now, String key) {
+        if (!MessageDigest.isEqual(before, now)) {
+            throw Problem.unprocessable(
+                    "The Idempotency-Key '" + key + "' was used for another message.",
+                    "Send this message under a key of its own.");
+        }
+    }
+
+    private static byte[] sha256(byte[] body) {
+        try {
+            return MessageDigest.getInstance("SHA-256").digest(body);
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("SHA-256 is part of every Java runtime", e);
+        }
+    }
+
+    /**
+     * Takes a post.
+     *
+     * @param answers what is kept together with it, made from the answer without what comes next
+     */
+    private CompletableFuture<InboxView> take(
+            Inlet inlet, HttpServletRequest request, byte[] body, Function<InboxView, List<KeptAnswer>> answers) {
         String sender = request.getRemoteAddr();
-        byte[] body = body(inlet, request, sender);
         Map<String, String> names = new HashMap<>();
         Collections.list(request.getHeaderNames()).stream()
                 .filter(name -> !name.equalsIgnoreCase("Authorization") && !name.equalsIgnoreCase("Cookie"))
@@ -183,21 +232,29 @@ class Inbox implements HttpRequestHandler {
         if (pieces.isEmpty()) {
             throw Problem.invalid("the message is empty");
         }
-        List<CompletableFuture<MessageIntake.Receipt>> receipts = pieces.stream()
-                .map(piece -> switch (piece) {
-                    case Splitter.Piece.Whole(byte[] whole, byte[] payload) ->
-                        intake.take(inlet, whole, new Arrived(payload, sender, names));
-                    case Splitter.Piece.Lost(byte[] bytes, String reason) -> {
-                        states.lost(inlet.id(), sender, reason);
-                        yield CompletableFuture.completedFuture(
-                                new MessageIntake.Receipt(List.of(new Taken.Refused(bytes, null, reason)), 0));
-                    }
-                })
-                .toList();
-        return CompletableFuture.allOf(receipts.toArray(CompletableFuture[]::new))
-                .thenApply(
-                        done -> receipts.stream().map(CompletableFuture::join).toList())
-                .thenCompose(all -> next(inlet, all).thenApply(next -> view(all, next)));
+        if (pieces.size() > Opener.MOST_ITEMS) {
+            throw tooManyParts(pieces.size());
+        }
+        List<MessageIntake.Piece> whole = new ArrayList<>();
+        List<Taken> lost = new ArrayList<>();
+        for (Splitter.Piece piece : pieces) {
+            switch (piece) {
+                case Splitter.Piece.Whole(byte[] bytes, byte[] payload) ->
+                    whole.add(new MessageIntake.Piece(bytes, new Arrived(payload, sender, names)));
+                case Splitter.Piece.Lost(byte[] bytes, String reason) -> {
+                    states.lost(inlet.id(), sender, reason);
+                    lost.add(new Taken.Refused(bytes, null, reason));
+                }
+            }
+        }
+        return intake.takeAll(inlet, whole, kept -> answers.apply(view(kept, lost, null)))
+                .thenCompose(kept -> next(inlet, kept.receipts()).thenApply(next -> view(kept, lost, next)));
+    }
+
+    private static Problem tooManyParts(int parts) {
+        return Problem.tooLarge(
+                "The message has " + parts + " parts; " + Opener.MOST_ITEMS + " are taken at once.",
+                "Send it in several messages. Nothing of it was kept.");
     }
 
     /** What those who called in by this message should do next; completes with null for nothing. */
@@ -262,12 +319,15 @@ class Inbox implements HttpRequestHandler {
                 throw Problem.tooLarge("The message is longer than " + most + " bytes.", "Send it in several parts.");
             }
             return body;
-        } catch (ZipException e) {
-            throw Problem.invalid("the message says that it is packed by gzip, but is not: " + e.getMessage());
+        } catch (ZipException | EOFException e) {
+            throw Problem.invalid(
+                    "the message says that it is packed by gzip, but cannot be unpacked: " + e.getMessage());
         }
     }
 
-    private static InboxView view(List<MessageIntake.Receipt> receipts, InboxView.@Nullable Next next) {
+    private static InboxView view(MessageIntake.Kept kept, List<Taken> lost, InboxView.@Nullable Next next) {
+        List<MessageIntake.Receipt> receipts = new ArrayList<>(kept.receipts());
+        receipts.add(new MessageIntake.Receipt(lost, 0));
         int taken = 0;
         int number = 0;
         List<InboxView.NotTaken> not = new ArrayList<>();
@@ -297,7 +357,7 @@ class Inbox implements HttpRequestHandler {
             throw Problem.unprocessable(
                     not.getFirst().reason() + ".", "Try the message in the console, on the inlet's page.");
         }
-        return new InboxView(taken - thinned, thinned, not, next);
+        return new InboxView(taken - thinned, thinned, kept.replaced(), not, next);
     }
 
     private static @Nullable String address(Taken part) {

@@ -144,6 +144,7 @@ class InletController {
                 standing.refused(),
                 standing.lost(),
                 standing.thinned(),
+                standing.replaced(),
                 standing.lastAt(),
                 now.devicesOf(inlet.id()).size(),
                 unknown(now, inlet).size(),
@@ -426,13 +427,7 @@ class InletController {
         Device device = reader.device(id);
         reader.require(Right.OPERATE, device.placeId(), "change how often this device is asked");
         askedBy(device);
-        Device changed = new Device(
-                device.id(),
-                device.name(),
-                device.modelId(),
-                device.placeId(),
-                device.identity(),
-                new Polling(request.paused(), request.everySeconds()));
+        Device changed = device.asked(new Polling(request.paused(), request.everySeconds()));
         registry.change(reader.person().name(), List.of(new Change.Put(changed)));
         desk.settle();
         return polls.views(reader.now(), changed).getFirst();

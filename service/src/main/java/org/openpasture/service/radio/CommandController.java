@@ -230,6 +230,7 @@ class CommandController {
                 command.confirmed(),
                 command.state().id(),
                 command.tries(),
+                command.counter() < 0 ? null : command.counter(),
                 command.changedAt(),
                 command.reason());
     }
@@ -269,9 +270,9 @@ class CommandController {
                 status.map(one -> batteryWords(one.battery())).orElse(null),
                 status.map(MacState.Status::marginDb).orElse(null),
                 status.map(MacState.Status::at).orElse(null),
-                mac.refused(),
-                mac.asked().commands().stream()
-                        .map(cid -> MAC_NAMES.getOrDefault(cid, "?"))
+                mac.newestRefusal().orElse(null),
+                mac.asked().open().stream()
+                        .map(open -> MAC_NAMES.getOrDefault(open.cid(), "?"))
                         .toList(),
                 heard ? standing.history().bestSnrDb() : null,
                 heard ? standing.history().lost() * 100 : null,

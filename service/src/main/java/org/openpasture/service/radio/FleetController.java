@@ -13,6 +13,7 @@ import org.openpasture.core.access.Access;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.fleet.Gateway;
+import org.openpasture.core.frame.Cause;
 import org.openpasture.core.frame.Frame;
 import org.openpasture.core.frame.Reception;
 import org.openpasture.core.lorawan.DataRate;
@@ -153,7 +154,7 @@ class FleetController {
                 .filter(frame -> frame.kind().equals(Frame.JOIN_REQUEST) && frame.outcome() == Frame.Outcome.ACCEPTED)
                 .count();
         long restarts = frames.stream()
-                .filter(frame -> String.valueOf(frame.reason()).contains("count again"))
+                .filter(frame -> frame.cause() == Cause.COUNTER_RESET)
                 .count();
         double seconds = heard.size() < 2
                 ? 0

@@ -33,6 +33,7 @@ import org.openpasture.store.registry.RegistryDatabase;
 import org.openpasture.store.sqlite.SqliteFile;
 import org.openpasture.store.telemetry.Integrity;
 import org.openpasture.store.telemetry.TelemetryStore;
+import org.sqlite.SQLiteErrorCode;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -275,7 +276,7 @@ public final class Backups {
             statement.execute("COMMIT");
             return false;
         } catch (SQLException e) {
-            return String.valueOf(e.getMessage()).contains("SQLITE_BUSY");
+            return (e.getErrorCode() & 0xFF) == SQLiteErrorCode.SQLITE_BUSY.code;
         }
     }
 

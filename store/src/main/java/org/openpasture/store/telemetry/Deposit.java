@@ -7,11 +7,22 @@ import org.openpasture.core.judging.Event;
 /**
  * What must become durable together: one frame with its readings and the radio state after it, or a piece of an import.
  */
-public record Deposit(List<Event> events, List<Frame> frames, List<RadioChange> radio) {
+public record Deposit(List<Event> events, List<Frame> frames, List<RadioChange> radio, List<KeptAnswer> answers) {
     public Deposit {
         events = List.copyOf(events);
         frames = List.copyOf(frames);
         radio = List.copyOf(radio);
+        answers = List.copyOf(answers);
+    }
+
+    /** Without an answer that is kept. */
+    public Deposit(List<Event> events, List<Frame> frames, List<RadioChange> radio) {
+        this(events, frames, radio, List.of());
+    }
+
+    /** Whether there is nothing to write. */
+    public boolean isEmpty() {
+        return events.isEmpty() && frames.isEmpty() && radio.isEmpty() && answers.isEmpty();
     }
 
     public static Deposit of(Event event) {

@@ -14,6 +14,7 @@ import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.SQLDialect;
 import org.jooq.impl.DSL;
+import org.openpasture.core.frame.Cause;
 import org.openpasture.core.frame.Frame;
 import org.openpasture.core.frame.Reception;
 import org.openpasture.store.generated.telemetrydb.tables.records.FrameRecord;
@@ -39,8 +40,25 @@ public final class FrameLog {
                     FRAME.OUTCOME,
                     FRAME.REASON,
                     FRAME.READ_VALUES,
-                    FRAME.RECEPTIONS)
-            .values((Long) null, null, null, null, null, null, null, null, null, null, null, null, null, null, null)
+                    FRAME.RECEPTIONS,
+                    FRAME.CAUSE)
+            .values(
+                    (Long) null,
+                    null,
+                    null,
+                    null,
+                    null,
+                    null,
+                    null,
+                    null,
+                    null,
+                    null,
+                    null,
+                    null,
+                    null,
+                    null,
+                    null,
+                    null)
             .getSQL();
     private final Supplier<DSLContext> reader;
     private final JsonMapper mapper = JsonMapper.builder().build();
@@ -95,6 +113,7 @@ public final class FrameLog {
         insert.setString(13, frame.reason());
         insert.setString(14, frame.values());
         insert.setString(15, frame.receptions().isEmpty() ? "[]" : mapper.writeValueAsString(frame.receptions()));
+        insert.setString(16, frame.cause() == null ? null : frame.cause().name());
     }
 
     /** Removes the oldest frames that came in before a moment, so many at most; returns how many went. */
@@ -212,6 +231,7 @@ public final class FrameLog {
                 row.getPort().intValue(),
                 row.getCounter(),
                 Frame.Outcome.valueOf(row.getOutcome()),
+                row.getCause() == null ? null : Cause.valueOf(row.getCause()),
                 row.getReason(),
                 row.getReadValues(),
                 receptions);

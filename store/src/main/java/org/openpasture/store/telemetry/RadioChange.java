@@ -11,6 +11,9 @@ public sealed interface RadioChange {
     /** A session begins, by a join or by personalisation; it replaces the one before. */
     record SessionBegan(String deviceId, Session session) implements RadioChange {}
 
+    /** A join was answered while an older session holds; the device has both until it uses the new one. */
+    record SessionOffered(String deviceId, Session session, MacState mac) implements RadioChange {}
+
     /** The counters of the running session. */
     record CountersMoved(String deviceId, long lastUp, long nextDown) implements RadioChange {}
 

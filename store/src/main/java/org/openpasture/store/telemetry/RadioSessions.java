@@ -3,6 +3,7 @@ package org.openpasture.store.telemetry;
 import static org.openpasture.store.generated.telemetrydb.Tables.COMMAND;
 import static org.openpasture.store.generated.telemetrydb.Tables.JOIN_COUNTER;
 import static org.openpasture.store.generated.telemetrydb.Tables.RADIO_MAC;
+import static org.openpasture.store.generated.telemetrydb.Tables.RADIO_OFFER;
 import static org.openpasture.store.generated.telemetrydb.Tables.RADIO_SESSION;
 import static org.openpasture.store.generated.telemetrydb.Tables.USED_NONCE;
 
@@ -34,9 +35,9 @@ final class RadioSessions {
     void apply(DSLContext dsl, RadioChange change) {
         switch (change) {
             case RadioChange.SessionBegan(String deviceId, Session session) -> {
-                byte[] keys = new byte[32];
-                System.arraycopy(session.nwkSKey().toBytes(), 0, keys, 0, 16);
-                System.arraycopy(session.appSKey().toBytes(), 0, keys, 16, 16);
+                dsl.deleteFrom(RADIO_OFFER)
+                        .where(RADIO_OFFER.DEVICE_ID.eq(deviceId))
+                        .execute();
                 dsl.deleteFrom(RADIO_SESSION)
                         .where(RADIO_SESSION.DEVICE_ID.eq(deviceId))
                         .execute();
@@ -50,9 +51,26 @@ final class RadioSessions {
                         .values(
                                 deviceId,
                                 Integer.toUnsignedLong(session.devAddr().bits()),
-                                secrets.seal(keys),
+                                sealed(session),
                                 session.lastUp(),
                                 session.nextDown())
+                        .execute();
+            }
+            case RadioChange.SessionOffered(String deviceId, Session session, MacState mac) -> {
+                dsl.deleteFrom(RADIO_OFFER)
+                        .where(RADIO_OFFER.DEVICE_ID.eq(deviceId))
+                        .execute();
+                dsl.insertInto(
+                                RADIO_OFFER,
+                                RADIO_OFFER.DEVICE_ID,
+                                RADIO_OFFER.DEV_ADDR,
+                                RADIO_OFFER.KEYS,
+                                RADIO_OFFER.MAC)
+                        .values(
+                                deviceId,
+                                Integer.toUnsignedLong(session.devAddr().bits()),
+                                sealed(session),
+                                mapper.writeValueAsString(mac))
                         .execute();
             }
             case RadioChange.CountersMoved(String deviceId, long lastUp, long nextDown) ->
@@ -74,6 +92,9 @@ final class RadioSessions {
                         .execute();
             }
             case RadioChange.Forgotten(String deviceId) -> {
+                dsl.deleteFrom(RADIO_OFFER)
+                        .where(RADIO_OFFER.DEVICE_ID.eq(deviceId))
+                        .execute();
                 dsl.deleteFrom(RADIO_SESSION)
                         .where(RADIO_SESSION.DEVICE_ID.eq(deviceId))
                         .execute();
@@ -101,20 +122,37 @@ final class RadioSessions {
         }
     }
 
+    private byte[] sealed(Session session) {
+        byte[] keys = new byte[32];
+        System.arraycopy(session.nwkSKey().toBytes(), 0, keys, 0, 16);
+        System.arraycopy(session.appSKey().toBytes(), 0, keys, 16, 16);
+        return secrets.seal(keys);
+    }
+
+    private Session session(long devAddr, byte[] sealed, long lastUp, long nextDown) {
+        byte[] keys = secrets.open(sealed);
+        return new Session(
+                new DevAddr((int) devAddr),
+                AesKey.of(Arrays.copyOf(keys, 16)),
+                AesKey.of(Arrays.copyOfRange(keys, 16, 32)),
+                lastUp,
+                nextDown);
+    }
+
     /** What was remembered of all devices. */
     RadioMemory read(DSLContext dsl) {
+        Map<String, RadioMemory.Offer> offers = new HashMap<>();
+        dsl.selectFrom(RADIO_OFFER)
+                .forEach(row -> offers.put(
+                        row.getDeviceId(),
+                        new RadioMemory.Offer(
+                                session(row.getDevAddr(), row.getKeys(), -1, 0),
+                                mapper.readValue(row.getMac(), MacState.class))));
         Map<String, Session> sessions = new HashMap<>();
-        dsl.selectFrom(RADIO_SESSION).forEach(row -> {
-            byte[] keys = secrets.open(row.getKeys());
-            sessions.put(
-                    row.getDeviceId(),
-                    new Session(
-                            new DevAddr(row.getDevAddr().intValue()),
-                            AesKey.of(Arrays.copyOf(keys, 16)),
-                            AesKey.of(Arrays.copyOfRange(keys, 16, 32)),
-                            row.getLastUp(),
-                            row.getNextDown()));
-        });
+        dsl.selectFrom(RADIO_SESSION)
+                .forEach(row -> sessions.put(
+                        row.getDeviceId(),
+                        session(row.getDevAddr(), row.getKeys(), row.getLastUp(), row.getNextDown())));
         Map<String, Set<Integer>> nonces = new HashMap<>();
         dsl.selectFrom(USED_NONCE).forEach(row -> nonces.computeIfAbsent(row.getDeviceId(), id -> new HashSet<>())
                 .add(row.getDevNonce().intValue()));
@@ -124,6 +162,6 @@ final class RadioSessions {
         Map<String, MacState> states = new HashMap<>();
         dsl.selectFrom(RADIO_MAC)
                 .forEach(row -> states.put(row.getDeviceId(), mapper.readValue(row.getState(), MacState.class)));
-        return new RadioMemory(sessions, nonces, next, states, commands.open(dsl), commands.lastId(dsl));
+        return new RadioMemory(sessions, offers, nonces, next, states, commands.open(dsl), commands.lastId(dsl));
     }
 }

@@ -65,6 +65,7 @@ public final class TelemetryStore implements AutoCloseable {
     private final FrameLog frames;
     private final CommandLog commands;
     private final RadioSessions radio;
+    private final InboxAnswers inboxAnswers;
     private final SeriesStore series;
     private final Intake intake;
     private final Sealer sealer;
@@ -90,6 +91,7 @@ public final class TelemetryStore implements AutoCloseable {
         this.frames = new FrameLog(file::reader);
         this.commands = new CommandLog(file::reader);
         this.radio = new RadioSessions(secrets, commands);
+        this.inboxAnswers = new InboxAnswers(file::reader);
         this.series = new SeriesStore(file::reader);
         readJournal();
         this.committedUpTo = journal.last();
@@ -156,7 +158,9 @@ public final class TelemetryStore implements AutoCloseable {
         boolean onlyEvents = true;
         for (Deposit deposit : deposits) {
             events.addAll(deposit.events());
-            onlyEvents &= deposit.frames().isEmpty() && deposit.radio().isEmpty();
+            onlyEvents &= deposit.frames().isEmpty()
+                    && deposit.radio().isEmpty()
+                    && deposit.answers().isEmpty();
         }
         List<Frame> kept = new ArrayList<>();
         long before = journal.last();
@@ -175,6 +179,7 @@ public final class TelemetryStore implements AutoCloseable {
                                     .toList()));
                     for (Deposit deposit : deposits) {
                         deposit.radio().forEach(change -> radio.apply(dsl, change));
+                        deposit.answers().forEach(answer -> inboxAnswers.keep(dsl, answer));
                     }
                     if (!events.isEmpty()) {
                         journal.append(events);
@@ -291,6 +296,22 @@ public final class TelemetryStore implements AutoCloseable {
         int[] went = {FRAMES_AT_ONCE};
         while (went[0] == FRAMES_AT_ONCE && !closing) {
             write(dsl -> went[0] = frames.erase(dsl, before, FRAMES_AT_ONCE));
+            all[0] += went[0];
+        }
+        return all[0];
+    }
+
+    /** Answers to posts by their Idempotency-Key. */
+    public InboxAnswers inboxAnswers() {
+        return inboxAnswers;
+    }
+
+    /** Removes answers to posts that came before a moment, in small steps; returns how many went. */
+    public int eraseInboxAnswers(Instant before) {
+        int[] all = {0};
+        int[] went = {FRAMES_AT_ONCE};
+        while (went[0] == FRAMES_AT_ONCE && !closing) {
+            write(dsl -> went[0] = inboxAnswers.erase(dsl, before, FRAMES_AT_ONCE));
             all[0] += went[0];
         }
         return all[0];

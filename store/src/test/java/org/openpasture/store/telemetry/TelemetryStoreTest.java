@@ -80,6 +80,7 @@ class TelemetryStoreTest {
                 9,
                 outcome,
                 null,
+                null,
                 "t=1",
                 List.of(reception));
     }
