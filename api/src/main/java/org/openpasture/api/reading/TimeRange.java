@@ -10,7 +10,14 @@ import org.jspecify.annotations.Nullable;
  * @param until excluded
  */
 public record TimeRange(Instant from, Instant until) {
+    /** Nothing is kept before or after; what is asked for beyond is cut off here. */
+    private static final Instant EARLIEST = Instant.EPOCH;
+
+    private static final Instant LATEST = Instant.parse("2200-01-01T00:00:00Z");
+
     public TimeRange {
+        from = from.isBefore(EARLIEST) ? EARLIEST : from;
+        until = until.isAfter(LATEST) ? LATEST : until;
         if (!from.isBefore(until)) {
             throw new IllegalArgumentException("the range ends before it begins");
         }

@@ -64,8 +64,7 @@ public record Access(Registry registry, Person person) {
         if (may(Right.LOOK, place.id())) {
             return true;
         }
-        return registry.all(Grant.class).stream()
-                .filter(grant -> grant.personId().equals(person.id()))
+        return registry.grantsOf(person.id()).stream()
                 .anyMatch(grant ->
                         registry.pathUp(targetPlace(grant).orElse(null)).contains(place));
     }
@@ -78,9 +77,8 @@ public record Access(Registry registry, Person person) {
 
     private boolean hasGrant(Right right, String targetId) {
         return person.owner()
-                || registry.all(Grant.class).stream()
-                        .anyMatch(grant -> grant.personId().equals(person.id())
-                                && grant.targetId().equals(targetId)
+                || registry.grantsOf(person.id()).stream()
+                        .anyMatch(grant -> grant.targetId().equals(targetId)
                                 && grant.right().includes(right));
     }
 }

@@ -22,8 +22,9 @@ public final class ArrivalTimes {
     public Instant next(String deviceId, Instant now) {
         Instant arrived = now.truncatedTo(ChronoUnit.MILLIS);
         Instant before = newest.get(deviceId);
-        boolean collides = before != null && !arrived.isAfter(before) && before.isBefore(arrived.plus(MOST_AHEAD));
-        Instant time = collides ? before.plusMillis(1) : arrived;
+        Instant time = before != null && !arrived.isAfter(before) && before.isBefore(arrived.plus(MOST_AHEAD))
+                ? before.plusMillis(1)
+                : arrived;
         newest.put(deviceId, time);
         return time;
     }

@@ -20,6 +20,7 @@ import org.openpasture.core.fleet.RadioIdentity;
 import org.openpasture.core.fleet.ResponseCheck;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.lorawan.Eui64;
+import org.openpasture.core.people.Grant;
 import org.openpasture.core.place.Area;
 import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Place;
@@ -43,6 +44,7 @@ public final class Registry {
     private final Map<String, List<Assignment>> assignmentsByPoint = new HashMap<>();
     private final Map<String, List<Point>> pointsByPlace = new HashMap<>();
     private final Map<String, List<ResponseCheck>> checksByPoint = new HashMap<>();
+    private final Map<String, List<Grant>> grantsByPerson = new HashMap<>();
 
     private Registry(Map<Kind, Map<String, Entity>> byKind) {
         this.byKind = byKind;
@@ -72,6 +74,9 @@ public final class Registry {
                     .computeIfAbsent(assignment.pointId(), id -> new ArrayList<>())
                     .add(assignment);
         });
+        all(Grant.class).forEach(grant -> grantsByPerson
+                .computeIfAbsent(grant.personId(), id -> new ArrayList<>())
+                .add(grant));
         all(ResponseCheck.class).forEach(check -> check.pointIds().forEach(point -> checksByPoint
                 .computeIfAbsent(point, id -> new ArrayList<>())
                 .add(check)));
@@ -162,6 +167,11 @@ public final class Registry {
     /** The devices that speak by an inlet, or are asked by it. */
     public List<Device> devicesOf(String inletId) {
         return devicesByInlet.getOrDefault(inletId, List.of());
+    }
+
+    /** What a person was given rights on. */
+    public List<Grant> grantsOf(String personId) {
+        return grantsByPerson.getOrDefault(personId, List.of());
     }
 
     public List<Assignment> assignmentsOf(String deviceId) {

@@ -60,7 +60,7 @@ public enum CalendarPeriod {
     public Instant next(Instant start, ZoneId zone) {
         LocalDate date = start.atZone(zone).toLocalDate();
         return switch (this) {
-            case HOUR -> startOf(start.plus(Duration.ofHours(1)), zone);
+            case HOUR -> nextHour(start, zone);
             case DAY -> date.plusDays(1).atStartOfDay(zone).toInstant();
             case WEEK -> date.plusWeeks(1).atStartOfDay(zone).toInstant();
             case MONTH -> date.plusMonths(1).atStartOfDay(zone).toInstant();
@@ -69,11 +69,35 @@ public enum CalendarPeriod {
     }
 
     /**
-     * The edges of all periods that {@code from <= time < until} touches, in epoch ms: one more than there are periods.
+     * The next full hour of the local clock. Where the clocks change by half an hour (Lord Howe Island), the hour of
+     * the change lasts one and a half hours or half of one.
      */
+    private Instant nextHour(Instant start, ZoneId zone) {
+        Instant next = start;
+        for (int halves = 2; !next.isAfter(start); halves++) {
+            next = startOf(start.plus(Duration.ofMinutes(30L * halves)), zone);
+        }
+        return next;
+    }
+
+    /** The same for a stretch that is known not to be long. */
     public long[] edges(Instant from, Instant until, ZoneId zone) {
+        return edges(from, until, zone, Integer.MAX_VALUE);
+    }
+
+    /**
+     * The edges of all periods that {@code from <= time < until} touches, in epoch ms: one more than there are periods.
+     *
+     * @param most how many periods there may be
+     * @throws IllegalArgumentException if there would be more
+     */
+    public long[] edges(Instant from, Instant until, ZoneId zone, int most) {
         List<Instant> edges = new ArrayList<>(List.of(startOf(from, zone)));
         while (edges.getLast().isBefore(until)) {
+            if (edges.size() > most) {
+                throw new IllegalArgumentException("That would be more than " + most + " " + id()
+                        + "s. Ask for a shorter range or a longer period.");
+            }
             edges.add(next(edges.getLast(), zone));
         }
         return edges.stream().mapToLong(Instant::toEpochMilli).toArray();

@@ -4,6 +4,7 @@ import jakarta.annotation.PreDestroy;
 import java.time.Duration;
 import java.util.Optional;
 import org.openpasture.core.judging.Event;
+import org.openpasture.inlets.loop.Loop;
 import org.openpasture.store.telemetry.Deposit;
 import org.openpasture.store.telemetry.TelemetryStore;
 import org.slf4j.Logger;
@@ -19,26 +20,16 @@ public class ClockWatch {
     private static final Duration EVERY = Duration.ofSeconds(1);
     private final SteadyClock clock;
     private final TelemetryStore telemetry;
-    private final Thread thread;
+    private final Loop loop;
 
     ClockWatch(SteadyClock clock, TelemetryStore telemetry) {
         this.clock = clock;
         this.telemetry = telemetry;
-        this.thread = Thread.ofVirtual().name("clock-watch").start(this::loop);
+        this.loop = Loop.onVirtualThread("clock-watch", this::look).start();
     }
 
-    private void loop() {
-        try {
-            while (true) {
-                Thread.sleep(EVERY);
-                look();
-            }
-        } catch (InterruptedException e) {
-            LOG.debug("the clock is watched no more", e);
-        }
-    }
-
-    private void look() {
+    private void look() throws InterruptedException {
+        Thread.sleep(EVERY);
         switch (clock.compare()) {
             case SteadyClock.Comparison.Jumped(SteadyClock.Jump jump) ->
                 LOG.warn(
@@ -77,6 +68,6 @@ public class ClockWatch {
 
     @PreDestroy
     void close() {
-        thread.interrupt();
+        loop.close();
     }
 }

@@ -21,7 +21,7 @@ final class SenmlReadings implements ReadingWriter {
 
     @Override
     public void write(ExportedPoint of, SeriesSlice piece) throws IOException {
-        SenmlUnit unit = SenmlUnit.of(of.point().unit());
+        SenmlUnit unit = SenmlUnit.of(of.point().quantity(), of.point().unit());
         for (int i = 0; i < piece.size(); i++) {
             if (piece.qualities()[i] == Quality.BAD.code()) {
                 continue;

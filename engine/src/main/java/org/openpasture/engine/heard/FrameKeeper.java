@@ -1,9 +1,12 @@
 package org.openpasture.engine.heard;
 
-import java.util.IdentityHashMap;
+import jakarta.annotation.PreDestroy;
+import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ArrayBlockingQueue;
+import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CompletableFuture;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.Gateway;
@@ -12,23 +15,26 @@ import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.live.LiveEvent;
 import org.openpasture.engine.live.Watchers;
+import org.openpasture.inlets.loop.Loop;
 import org.openpasture.store.registry.RegistryStore;
 import org.openpasture.store.telemetry.Committed;
 import org.openpasture.store.telemetry.Deposit;
 import org.openpasture.store.telemetry.TelemetryStore;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 
 /** Writes frames down, with what is to be written together with them, and tells whoever is looking. */
 @Component
 public class FrameKeeper {
-    private static final Logger LOG = LoggerFactory.getLogger(FrameKeeper.class);
+    private static final int MOST_UNTOLD = 1_000;
     private final RegistryStore registry;
     private final TelemetryStore telemetry;
     private final DeviceStates devices;
     private final FrameViews views;
     private final Watchers live;
+    /** Frames of a commit each that pages were not told of yet; where too many wait, pages miss some. */
+    private final BlockingQueue<List<Frame>> untold = new ArrayBlockingQueue<>(MOST_UNTOLD);
+
+    private final Loop loop;
 
     FrameKeeper(
             RegistryStore registry, TelemetryStore telemetry, DeviceStates devices, FrameViews views, Watchers live) {
@@ -37,42 +43,52 @@ public class FrameKeeper {
         this.devices = devices;
         this.views = views;
         this.live = live;
+        telemetry.onCommitted(this::committed);
+        this.loop = Loop.onVirtualThread("frame-news", this::turn).start();
     }
 
     /** Writes; the future completes when it is on disk, and only then may the sender be answered. */
     public CompletableFuture<Committed> keep(Deposit deposit) {
-        return telemetry.submit(deposit).whenComplete((committed, error) -> {
-            if (error == null) {
-                tell(deposit.frames(), committed);
-            } else {
-                LOG.error("a frame could not be written and is not answered", error);
-            }
-        });
+        // Why nothing can be written is said by the store, once for all frames.
+        return telemetry.submit(deposit);
     }
 
-    private void tell(List<Frame> frames, Committed committed) {
-        if (!live.hasSubscribers()) {
-            return;
+    /** On the writing thread: pages are told elsewhere, and those who cannot follow load afresh. */
+    private void committed(Committed committed) {
+        if (!committed.frames().isEmpty() && live.hasSubscribers()) {
+            untold.offer(committed.frames());
         }
-        // One commit may hold many thousand frames of others: they are found by the bytes that they share with ours.
-        Map<byte[], Frame> kept = new IdentityHashMap<>();
-        committed.frames().forEach(frame -> kept.put(frame.bytes(), frame));
-        frames.forEach(frame -> tell(registry.now(), kept.getOrDefault(frame.bytes(), frame)));
     }
 
-    private void tell(Registry now, Frame frame) {
-        Optional<Device> device = now.find(Device.class, frame.deviceId());
-        Optional<String> placeId = device.isPresent()
-                ? device.map(Device::placeId)
-                : frame.receptions().stream()
+    private void turn() throws InterruptedException {
+        List<Frame> frames = untold.take();
+        Registry now = registry.now();
+        Set<String> heard = new LinkedHashSet<>();
+        for (Frame frame : frames) {
+            placeOf(now, frame)
+                    .ifPresent(place -> live.publish(LiveEvent.lazily("frame", place, () -> views.view(now, frame))));
+            if (frame.deviceId() != null) {
+                heard.add(frame.deviceId());
+            }
+        }
+        // Of many frames of one device in a commit only how it is after them is of interest.
+        heard.forEach(id -> now.find(Device.class, id)
+                .ifPresent(device ->
+                        live.publish(LiveEvent.lazily("device", device.placeId(), () -> devices.view(now, device)))));
+    }
+
+    private static Optional<String> placeOf(Registry now, Frame frame) {
+        return now.find(Device.class, frame.deviceId())
+                .map(Device::placeId)
+                .or(() -> frame.receptions().stream()
                         .flatMap(reception -> now.gateway(reception.gateway()).stream())
                         .map(Gateway::siteId)
-                        .findFirst()
-                        .or(() -> now.find(Inlet.class, frame.inletId()).map(Inlet::siteId));
-        if (placeId.isEmpty()) {
-            return;
-        }
-        live.publish(new LiveEvent("frame", placeId.get(), null, views.view(now, frame)));
-        device.ifPresent(one -> live.publish(new LiveEvent("device", placeId.get(), null, devices.view(now, one))));
+                        .findFirst())
+                .or(() -> now.find(Inlet.class, frame.inletId()).map(Inlet::siteId));
+    }
+
+    @PreDestroy
+    void close() {
+        loop.close();
     }
 }

@@ -11,6 +11,7 @@ import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.OffsetDateTime;
 import java.time.ZoneId;
+import java.time.ZoneOffset;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -59,6 +60,7 @@ public final class CsvImport {
 
     public void read(InputStream in, ReadingTaker taker) throws IOException {
         BufferedReader text = new BufferedReader(new InputStreamReader(in, StandardCharsets.UTF_8), LONGEST_HEADER);
+        skipByteOrderMark(text);
         char separator = separator(text);
         CSVFormat format = CSVFormat.RFC4180
                 .builder()
@@ -77,6 +79,14 @@ public final class CsvImport {
             }
         } catch (UncheckedIOException e) {
             throw new UnreadableFile("the text is no CSV from here on: " + e.getMessage());
+        }
+    }
+
+    /** Spreadsheets write U+FEFF at the start of a text in UTF-8; it belongs to no column's name. */
+    private static void skipByteOrderMark(BufferedReader text) throws IOException {
+        text.mark(1);
+        if (text.read() != '\uFEFF') {
+            text.reset();
         }
     }
 
@@ -195,7 +205,7 @@ public final class CsvImport {
             }
             String iso = text.replaceFirst("^(\\d{4}-\\d{2}-\\d{2}) (?=\\d)", "$1T");
             return zone != null && iso.matches(".*T[\\d:.]+")
-                    ? LocalDateTime.parse(iso).atZone(zone).toInstant()
+                    ? local(LocalDateTime.parse(iso), zone)
                     : OffsetDateTime.parse(iso).toInstant();
         } catch (DateTimeException e) {
             throw new IllegalArgumentException(
@@ -203,6 +213,21 @@ public final class CsvImport {
                             + (zone == null ? ", or one without an offset if you name its time zone" : ""),
                     e);
         }
+    }
+
+    /** A local time, unless the clocks make it come twice or leave it out. */
+    private static Instant local(LocalDateTime time, ZoneId zone) {
+        List<ZoneOffset> offsets = zone.getRules().getValidOffsets(time);
+        if (offsets.isEmpty()) {
+            throw new IllegalArgumentException("the local time " + time + " does not exist in " + zone
+                    + ": the clocks were set forward over it; write it with its offset");
+        }
+        if (offsets.size() > 1) {
+            throw new IllegalArgumentException("the local time " + time + " comes twice in " + zone
+                    + ", as the clocks were set back; write it with its offset, " + offsets.getFirst() + " or "
+                    + offsets.getLast());
+        }
+        return time.toInstant(offsets.getFirst());
     }
 
     private static double value(String text, boolean decimalComma) {

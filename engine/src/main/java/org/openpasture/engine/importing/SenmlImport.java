@@ -5,10 +5,11 @@ import java.io.InputStream;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.Map;
+import java.util.OptionalDouble;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.reading.PointReading;
+import org.openpasture.core.senml.SenmlConversion;
 import org.openpasture.core.senml.SenmlPack;
-import org.openpasture.core.senml.SenmlUnit;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonToken;
@@ -40,6 +41,9 @@ public final class SenmlImport {
             while (parser.nextToken() == JsonToken.START_OBJECT) {
                 JsonNode entry = parser.readValueAsTree();
                 number++;
+                SenmlPack.refusalOf(entry).ifPresent(reason -> {
+                    throw new UnreadableFile(reason);
+                });
                 SenmlPack.Resolved resolved = pack.next(entry);
                 boolean onlyBase = !entry.has("n")
                         && !entry.has("v")
@@ -76,12 +80,14 @@ public final class SenmlImport {
             throw new IllegalArgumentException("'" + name + "' has no number and no truth value");
         }
         String unit = resolved.unit();
-        SenmlUnit known = SenmlUnit.of(point.unit());
-        if (unit != null && !unit.equals(known.senml()) && !unit.equals(point.unit())) {
-            throw new IllegalArgumentException(
-                    "the value is in '" + unit + "', but " + point.name() + " is kept in '" + point.unit() + "'");
+        if (unit == null || unit.equals(point.unit())) {
+            return taker.reading(point, time, value, null);
         }
-        return taker.reading(
-                point, time, unit != null && unit.equals(known.senml()) ? known.fromSenml(value) : value, null);
+        OptionalDouble converted = SenmlConversion.convert(value, unit, point.unit());
+        if (converted.isEmpty()) {
+            throw new IllegalArgumentException("the value is in '" + unit + "', which cannot be converted to '"
+                    + point.unit() + "', the unit of " + point.name());
+        }
+        return taker.reading(point, time, converted.getAsDouble(), null);
     }
 }

@@ -16,6 +16,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.Executors;
+import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.function.BiConsumer;
@@ -46,6 +47,8 @@ import org.openpasture.inlets.serial.SerialInlet;
 import org.openpasture.inlets.stream.TcpPortInlet;
 import org.openpasture.inlets.stream.UdpPortInlet;
 import org.openpasture.store.registry.RegistryStore;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
@@ -56,6 +59,7 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class InletDesk {
+    private static final Logger LOG = LoggerFactory.getLogger(InletDesk.class);
     private static final Duration HISTORY_OF_NEW = Duration.ofDays(1);
     private final RegistryStore registry;
     private final MessageIntake intake;
@@ -94,14 +98,31 @@ public class InletDesk {
         this.live = live;
         registry.onChange(now -> {
             if (!thread.isShutdown()) {
-                thread.execute(() -> carryOut(now));
+                execute(() -> carryOut(now));
             }
         });
     }
 
     @EventListener(ApplicationReadyEvent.class)
     void start() {
-        thread.execute(() -> carryOut(registry.now()));
+        execute(() -> carryOut(registry.now()));
+    }
+
+    /** Does something on the desk's thread; what goes wrong is said, and the next thing is done all the same. */
+    private void execute(Runnable work) {
+        try {
+            thread.execute(() -> guarded(work));
+        } catch (RejectedExecutionException e) {
+            LOG.debug("inlets are being closed", e);
+        }
+    }
+
+    private static void guarded(Runnable work) {
+        try {
+            work.run();
+        } catch (RuntimeException e) {
+            LOG.error("inlets could not be brought to what is registered", e);
+        }
     }
 
     /** Waits until what is registered now is running, or was tried. */
@@ -176,7 +197,7 @@ public class InletDesk {
 
     /** Opens an inlet anew, as when a secret of it was changed. */
     public void reopen(String inletId) {
-        thread.execute(() -> {
+        execute(() -> {
             close(inletId);
             carryOut(registry.now());
         });
@@ -192,7 +213,14 @@ public class InletDesk {
     private void close(String id) {
         Running old = running.remove(id);
         if (old != null) {
-            old.transport().close();
+            try {
+                old.transport().close();
+            } catch (RuntimeException e) {
+                LOG.error(
+                        "the inlet '{}' could not be closed in order",
+                        old.inlet().name(),
+                        e);
+            }
             states.address(id, null);
         }
         if (registry.now().find(Inlet.class, id).isEmpty()) {
@@ -216,7 +244,7 @@ public class InletDesk {
                 thread.schedule(
                         () -> {
                             retrying.remove(inlet.id());
-                            carryOut(registry.now());
+                            guarded(() -> carryOut(registry.now()));
                         },
                         wait,
                         TimeUnit.MILLISECONDS);
@@ -391,10 +419,7 @@ public class InletDesk {
 
     @PreDestroy
     void close() throws InterruptedException {
-        thread.execute(() -> {
-            running.values().forEach(one -> one.transport().close());
-            running.clear();
-        });
+        execute(() -> List.copyOf(running.keySet()).forEach(this::close));
         thread.shutdown();
         thread.awaitTermination(10, TimeUnit.SECONDS);
     }

@@ -4,13 +4,17 @@ import jakarta.annotation.PreDestroy;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import org.openpasture.core.alert.Tracker;
 import org.openpasture.core.judging.Effect;
 import org.openpasture.core.judging.Event;
@@ -20,7 +24,9 @@ import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.live.LiveEvent;
 import org.openpasture.engine.live.Watchers;
 import org.openpasture.engine.point.PointViews;
+import org.openpasture.inlets.loop.Loop;
 import org.openpasture.store.registry.RegistryStore;
+import org.openpasture.store.sqlite.StorageFailed;
 import org.openpasture.store.telemetry.Committed;
 import org.openpasture.store.telemetry.TelemetryStore;
 import org.slf4j.Logger;
@@ -37,12 +43,15 @@ public class JudgeRunner {
     private static final Duration CHECKPOINT_EVERY = Duration.ofSeconds(20);
     private static final long TICK_MILLIS = 500;
 
+    /** So many commits wait in memory; of more the journal is read again when there is time. */
+    private static final int MOST_WAITING = 5_000;
+    /** So many effects may wait for a disk that cannot be written before nothing more is judged. */
+    private static final int MOST_OWED = 50_000;
+
     private sealed interface Work {
         record Judge(Committed committed) implements Work {}
 
         record Use(Registry registry) implements Work {}
-
-        record Stop() implements Work {}
     }
 
     private final TelemetryStore telemetry;
@@ -52,8 +61,13 @@ public class JudgeRunner {
     private final RegistryStore registry;
     private final Clock clock;
     private final BlockingQueue<Work> queue = new LinkedBlockingQueue<>();
+    private final AtomicInteger commitsWaiting = new AtomicInteger();
     private final JudgingCore core;
-    private final Thread thread;
+    private final Loop loop;
+    /** What was decided and could not be carried out yet, in its order. On the loop's thread. */
+    private final Deque<Effect> owed = new ArrayDeque<>();
+
+    private volatile boolean behind;
     private volatile Map<String, Tracker> trackers;
     private volatile long judgedUpTo;
     private long savedUpTo;
@@ -75,80 +89,141 @@ public class JudgeRunner {
         TelemetryStore.Checkpoint checkpoint = telemetry.checkpoint();
         core = new JudgingCore(registry.now(), checkpoint.state());
         judgedUpTo = checkpoint.journalSeq();
-        telemetry.readJournal(checkpoint.journalSeq(), (seq, events) -> {
-            List<Effect> effects = new ArrayList<>();
-            events.forEach(event -> effects.addAll(core.apply(event)));
-            alerts.carryOut(effects);
-            judgedUpTo = seq;
-        });
+        catchUp();
+        settle();
         trackers = core.trackers();
         savedUpTo = checkpoint.journalSeq();
         savedAt = clock.instant();
-        telemetry.onCommitted(committed -> queue.add(new Work.Judge(committed)));
+        telemetry.onCommitted(this::committed);
         registry.onChange(next -> queue.add(new Work.Use(next)));
-        thread = Thread.ofPlatform().name("judge").start(this::loop);
+        loop = Loop.onPlatformThread("judge", this::turn, problem -> {}).start();
     }
 
-    private void loop() {
+    /** On the writing thread, which must not wait: what does not fit is read from the journal later. */
+    private void committed(Committed commit) {
+        if (commit.events().isEmpty()) {
+            return;
+        }
+        if (commitsWaiting.get() >= MOST_WAITING) {
+            if (!behind) {
+                LOG.warn("judging is behind by {} commits; it catches up from the journal", MOST_WAITING);
+            }
+            behind = true;
+            return;
+        }
+        commitsWaiting.incrementAndGet();
+        queue.add(new Work.Judge(commit));
+    }
+
+    private void turn() throws InterruptedException {
         List<Work> taken = new ArrayList<>();
-        while (true) {
-            try {
-                Work first = queue.poll(TICK_MILLIS, TimeUnit.MILLISECONDS);
-                if (first != null) {
-                    taken.add(first);
-                    queue.drainTo(taken, 500);
-                }
-                if (!work(taken)) {
-                    return;
-                }
-            } catch (InterruptedException e) {
-                return;
-            } catch (RuntimeException e) {
-                LOG.error("judging failed for some readings; they are kept, and judging goes on", e);
-            }
-            taken.clear();
+        Work first = queue.poll(TICK_MILLIS, TimeUnit.MILLISECONDS);
+        if (first != null) {
+            taken.add(first);
+            queue.drainTo(taken, 500);
         }
-    }
-
-    private boolean work(List<Work> taken) {
-        List<Effect> effects = new ArrayList<>();
-        List<Committed> judged = new ArrayList<>();
-        boolean stop = false;
-        for (Work work : taken) {
-            switch (work) {
-                case Work.Judge(Committed committed) -> {
-                    committed.events().forEach(event -> effects.addAll(core.apply(event)));
-                    judged.add(committed);
-                }
-                case Work.Use(Registry next) -> effects.addAll(core.use(next));
-                case Work.Stop ignored -> stop = true;
-            }
+        boolean changed = work(taken);
+        if (behind && queue.isEmpty()) {
+            behind = false;
+            catchUp();
         }
-        if (!stop) {
-            effects.addAll(core.apply(new Event.TimePassed(clock.instant())));
-        }
-        alerts.carryOut(effects);
-        if (!effects.isEmpty()) {
+        apply(new Event.TimePassed(clock.instant()));
+        changed |= !owed.isEmpty();
+        settle();
+        if (changed) {
             trackers = core.trackers();
             live.publish(new LiveEvent("changed", null, null, Map.of("what", "rules")));
         }
-        if (live.hasSubscribers()) {
-            judged.forEach(this::tell);
-        }
-        if (!judged.isEmpty()) {
-            synchronized (this) {
-                judgedUpTo = judged.getLast().journalSeq();
-                notifyAll();
+        saveNowAndThen(false);
+    }
+
+    /** Judges what came; says whether something followed from it. */
+    private boolean work(List<Work> taken) {
+        boolean watched = live.hasSubscribers();
+        for (Work work : taken) {
+            switch (work) {
+                case Work.Judge(Committed committed) -> {
+                    commitsWaiting.decrementAndGet();
+                    // What was read from the journal meanwhile is judged already.
+                    if (committed.journalSeq() > judgedUpTo) {
+                        committed.events().forEach(this::apply);
+                        judged(committed.journalSeq());
+                    }
+                    if (watched) {
+                        tell(committed);
+                    }
+                }
+                case Work.Use(Registry next) -> owe(() -> core.use(next));
             }
         }
-        if (stop
-                || judgedUpTo > savedUpTo
-                        && Duration.between(savedAt, clock.instant()).compareTo(CHECKPOINT_EVERY) > 0) {
+        return !owed.isEmpty();
+    }
+
+    private void apply(Event event) {
+        owe(() -> core.apply(event));
+    }
+
+    /** One event that cannot be judged takes none of the others along. */
+    private void owe(Supplier<List<Effect>> judging) {
+        try {
+            owed.addAll(judging.get());
+        } catch (RuntimeException e) {
+            LOG.error("something could not be judged; it is kept, and judging goes on with the next", e);
+        }
+        if (owed.size() > MOST_OWED) {
+            settle();
+        }
+    }
+
+    private void catchUp() {
+        telemetry.readJournal(judgedUpTo, (seq, events) -> {
+            events.forEach(this::apply);
+            judged(seq);
+        });
+    }
+
+    private synchronized void judged(long journalSeq) {
+        judgedUpTo = journalSeq;
+        notifyAll();
+    }
+
+    /**
+     * Carries out what is owed. What cannot be written stays owed and is tried again: neither the disk's nor the
+     * database's trouble loses an alert, and the checkpoint does not move on before everything is done.
+     */
+    private void settle() {
+        try {
+            alerts.carryOut(List.copyOf(owed));
+            owed.clear();
+        } catch (StorageFailed e) {
+            LOG.debug("alerts wait until they can be written", e);
+        } catch (RuntimeException e) {
+            LOG.error("alerts could not be kept together; they are kept one by one", e);
+            settleOneByOne();
+        }
+    }
+
+    private void settleOneByOne() {
+        while (!owed.isEmpty()) {
+            try {
+                alerts.carryOut(List.of(owed.getFirst()));
+            } catch (StorageFailed e) {
+                return;
+            } catch (RuntimeException e) {
+                LOG.error("this cannot be carried out and is left out: {}", owed.getFirst(), e);
+            }
+            owed.removeFirst();
+        }
+    }
+
+    private void saveNowAndThen(boolean now) {
+        if (owed.isEmpty()
+                && judgedUpTo > savedUpTo
+                && (now || Duration.between(savedAt, clock.instant()).compareTo(CHECKPOINT_EVERY) > 0)) {
             telemetry.saveCheckpoint(new TelemetryStore.Checkpoint(judgedUpTo, core.state()));
             savedUpTo = judgedUpTo;
             savedAt = clock.instant();
         }
-        return !stop;
     }
 
     private void tell(Committed committed) {
@@ -187,9 +262,14 @@ public class JudgeRunner {
         }
     }
 
+    /** What waits is judged after the next start, from the checkpoint on. */
     @PreDestroy
-    void close() throws InterruptedException {
-        queue.add(new Work.Stop());
-        thread.join(TimeUnit.SECONDS.toMillis(10));
+    void close() {
+        loop.close();
+        try {
+            saveNowAndThen(true);
+        } catch (RuntimeException e) {
+            LOG.warn("the state of judging could not be kept; it is judged again from the journal", e);
+        }
     }
 }

@@ -8,6 +8,7 @@ import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import org.openpasture.engine.live.LiveEvent;
 import org.openpasture.engine.live.Watchers;
+import org.openpasture.inlets.loop.Loop;
 import org.openpasture.store.notice.Notice;
 import org.openpasture.store.notice.NoticeStore;
 import org.slf4j.Logger;
@@ -28,7 +29,7 @@ public class NoticeSender {
     private final Watchers live;
     private final Clock clock;
     private final Semaphore work = new Semaphore(0);
-    private volatile boolean closed;
+    private final Loop loop = Loop.onVirtualThread("notices", this::turn);
 
     NoticeSender(NoticeStore notices, Mailer mailer, Watchers live, Clock clock) {
         this.notices = notices;
@@ -39,7 +40,7 @@ public class NoticeSender {
 
     @EventListener(ApplicationReadyEvent.class)
     void start() {
-        Thread.ofVirtual().name("notices").start(this::loop);
+        loop.start();
     }
 
     /** Something new is in the outbox. */
@@ -47,28 +48,18 @@ public class NoticeSender {
         work.release();
     }
 
-    private void loop() {
-        while (!closed) {
-            try {
-                boolean woken = work.tryAcquire(LOOK_EVERY_SECONDS, TimeUnit.SECONDS);
-                if (woken) {
-                    work.drainPermits();
-                }
-                notices.due(clock.instant()).forEach(this::attempt);
-            } catch (InterruptedException e) {
-                return;
-            } catch (RuntimeException e) {
-                if (!closed) {
-                    LOG.error("the outbox could not be worked on; trying again", e);
-                }
+    private void turn() throws InterruptedException {
+        if (work.tryAcquire(LOOK_EVERY_SECONDS, TimeUnit.SECONDS)) {
+            work.drainPermits();
+        }
+        for (Notice notice : notices.due(clock.instant())) {
+            if (!loop.isClosed()) {
+                attempt(notice);
             }
         }
     }
 
     private void attempt(Notice notice) {
-        if (closed) {
-            return;
-        }
         Optional<String> problem = mailer.send(notice.recipient(), notice.subject(), notice.body());
         if (problem.isEmpty()) {
             notices.delivered(notice.id(), clock.instant());
@@ -84,7 +75,6 @@ public class NoticeSender {
 
     @PreDestroy
     void close() {
-        closed = true;
-        wake();
+        loop.close();
     }
 }

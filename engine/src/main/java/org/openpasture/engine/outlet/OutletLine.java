@@ -14,6 +14,7 @@ import org.openpasture.core.outlet.Destination;
 import org.openpasture.core.outlet.Outlet;
 import org.openpasture.engine.live.LiveEvent;
 import org.openpasture.engine.live.Watchers;
+import org.openpasture.inlets.loop.Loop;
 import org.openpasture.inlets.message.Backoff;
 import org.openpasture.inlets.passing.Passer;
 import org.openpasture.store.outlet.OutletItem;
@@ -40,7 +41,8 @@ public final class OutletLine {
     private final Watchers live;
     private final Clock clock;
     private final Backoff backoff = new Backoff();
-    private final Thread thread;
+    private final Loop loop;
+    private @Nullable Passer passer;
     private volatile String problem = "";
     private volatile Counts counts = Counts.NONE;
     private long refusedId;
@@ -76,7 +78,14 @@ public final class OutletLine {
         this.queue = queue;
         this.live = live;
         this.clock = clock;
-        this.thread = Thread.ofVirtual().name("outlet-" + outlet.id()).start(this::run);
+        this.loop = Loop.onVirtualThread("outlet-" + outlet.id(), this::turn, problem -> {
+            if (!problem.isEmpty()) {
+                say("it failed: " + problem);
+            }
+        });
+        if (!outlet.paused()) {
+            loop.start();
+        }
     }
 
     Outlet outlet() {
@@ -118,32 +127,42 @@ public final class OutletLine {
         news = false;
     }
 
-    private void run() {
-        if (outlet.paused()) {
-            return;
+    /** Sends what waits, or waits until something does. */
+    private void turn() throws InterruptedException {
+        Passer open = passer;
+        if (open == null) {
+            open = passers.get();
+            passer = open;
         }
-        try (Passer passer = passers.get()) {
-            while (!Thread.currentThread().isInterrupted()) {
-                counts = counts.trimmed(queue.trim(outlet.id()));
-                List<OutletItem> items = queue.oldest(outlet.id(), MOST_AT_ONCE);
-                if (items.isEmpty()) {
-                    await(LOOK_EVERY_MILLIS);
-                    continue;
-                }
-                try {
-                    pass(passer, items);
-                    backoff.reset();
-                    say("");
-                } catch (IOException e) {
-                    say(String.valueOf(e.getMessage()));
-                    Thread.sleep(backoff.next());
-                }
+        try {
+            counts = counts.trimmed(queue.trim(outlet.id()));
+            List<OutletItem> items = queue.oldest(outlet.id(), MOST_AT_ONCE);
+            if (items.isEmpty()) {
+                await(LOOK_EVERY_MILLIS);
+                return;
             }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
+            pass(open, items);
+            backoff.reset();
+            say("");
+        } catch (IOException e) {
+            say(String.valueOf(e.getMessage()));
+            Thread.sleep(backoff.next());
         } catch (RuntimeException e) {
-            say("it failed: " + e);
-            LOG.error("the outlet '{}' failed", outlet.name(), e);
+            // What it was sent through may be what is broken: it is opened anew.
+            closePasser();
+            throw e;
+        }
+    }
+
+    private void closePasser() {
+        Passer open = passer;
+        passer = null;
+        if (open != null) {
+            try {
+                open.close();
+            } catch (RuntimeException e) {
+                LOG.warn("the outlet '{}' could not be closed", outlet.name(), e);
+            }
         }
     }
 
@@ -223,12 +242,13 @@ public final class OutletLine {
         }
     }
 
+    /** Tells it to end, and does not wait. */
+    void end() {
+        loop.end();
+    }
+
     void close() {
-        thread.interrupt();
-        try {
-            thread.join(TimeUnit.SECONDS.toMillis(5));
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
+        loop.close();
+        closePasser();
     }
 }

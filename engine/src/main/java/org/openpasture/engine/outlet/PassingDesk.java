@@ -37,6 +37,7 @@ import org.openpasture.engine.inlet.BrokerDesk;
 import org.openpasture.engine.inlet.InletSecrets;
 import org.openpasture.engine.live.Watchers;
 import org.openpasture.inlets.broker.Broker;
+import org.openpasture.inlets.loop.Loop;
 import org.openpasture.inlets.passing.HttpPasser;
 import org.openpasture.inlets.passing.MqttPasser;
 import org.openpasture.inlets.passing.Passer;
@@ -58,6 +59,7 @@ import org.springframework.stereotype.Component;
 @Component
 public class PassingDesk implements AlertFollower {
     private static final Logger LOG = LoggerFactory.getLogger(PassingDesk.class);
+    private static final int MOST_WAITING = 5_000;
     private static final Duration POSITION_KEPT_EVERY = Duration.ofSeconds(20);
     private final RegistryStore registry;
     private final TelemetryStore telemetry;
@@ -66,9 +68,14 @@ public class PassingDesk implements AlertFollower {
     private final BrokerDesk broker;
     private final Watchers live;
     private final Clock clock;
-    private final BlockingQueue<Committed> committed = new LinkedBlockingQueue<>();
+    private final BlockingQueue<Committed> committed = new LinkedBlockingQueue<>(MOST_WAITING);
+    /** Taken from the queue and not yet kept for outlets. On the collector's thread. */
+    private final List<Committed> uncollected = new ArrayList<>();
+
+    private volatile boolean behind;
+    private volatile long collectedUpTo;
     private final Map<String, OutletLine> lines = new ConcurrentHashMap<>();
-    private final Thread collector;
+    private final Loop collector;
     private volatile boolean closed;
     private Instant positionKept = Instant.MIN;
 
@@ -87,12 +94,16 @@ public class PassingDesk implements AlertFollower {
         this.broker = broker;
         this.live = live;
         this.clock = clock;
-        telemetry.onCommitted(committed::add);
+        telemetry.onCommitted(this::committed);
         if (isSomethingWanted()) {
             // What was committed before a crash and not yet looked at is in the journal.
-            queue.position().ifPresent(position -> telemetry.readJournal(position, this::collect));
+            queue.position().ifPresent(position -> {
+                collectedUpTo = position;
+                behind = true;
+            });
         }
-        this.collector = Thread.ofPlatform().daemon().name("outlets").start(this::collect);
+        this.collector =
+                Loop.onPlatformThread("outlets", this::turn, problem -> {}).start();
         registry.onChange(now -> carryOut(now.all(Outlet.class)));
     }
 
@@ -137,27 +148,39 @@ public class PassingDesk implements AlertFollower {
         return registry.now().all(Outlet.class).stream().anyMatch(Outlet::readings);
     }
 
-    private void collect() {
-        List<Committed> taken = new ArrayList<>();
-        while (!closed) {
-            try {
-                Committed first = committed.poll(1, TimeUnit.SECONDS);
-                if (first == null) {
-                    continue;
-                }
-                taken.add(first);
-                committed.drainTo(taken, 500);
-                if (isSomethingWanted()) {
-                    collect(
-                            taken.getLast().journalSeq(),
-                            taken.stream().flatMap(one -> one.events().stream()).toList());
-                }
-            } catch (InterruptedException e) {
-                return;
-            } catch (RuntimeException e) {
-                LOG.error("readings could not be put into the queues of outlets", e);
+    /** On the writing thread, which must not wait. */
+    private void committed(Committed commit) {
+        if (commit.events().isEmpty()) {
+            return;
+        }
+        if (!committed.offer(commit)) {
+            if (!behind) {
+                LOG.warn("outlets are behind by {} commits; they catch up from the journal", MOST_WAITING);
             }
-            taken.clear();
+            behind = true;
+        }
+    }
+
+    /** Collects what came; what could not be kept is tried again with the next turn. */
+    private void turn() throws InterruptedException {
+        if (uncollected.isEmpty()) {
+            Committed first = committed.poll(1, TimeUnit.SECONDS);
+            if (first != null) {
+                uncollected.add(first);
+                committed.drainTo(uncollected, 500);
+            }
+        }
+        if (!uncollected.isEmpty() && isSomethingWanted()) {
+            List<Event> fresh = uncollected.stream()
+                    .filter(one -> one.journalSeq() > collectedUpTo)
+                    .flatMap(one -> one.events().stream())
+                    .toList();
+            collect(uncollected.getLast().journalSeq(), fresh);
+        }
+        uncollected.clear();
+        if (behind && committed.isEmpty() && isSomethingWanted()) {
+            behind = false;
+            telemetry.readJournal(collectedUpTo, this::collect);
         }
     }
 
@@ -194,6 +217,7 @@ public class PassingDesk implements AlertFollower {
             positionKept = at;
             items.stream().map(OutletItem::outletId).distinct().forEach(this::wake);
         }
+        collectedUpTo = journalSeq;
     }
 
     private List<OutletItem> items(Registry now, Outlet outlet, List<PassingText.Of> readings) {
@@ -249,26 +273,38 @@ public class PassingDesk implements AlertFollower {
         Optional.ofNullable(lines.get(outletId)).ifPresent(OutletLine::wake);
     }
 
-    private synchronized void carryOut(Collection<Outlet> wanted) {
+    /**
+     * Opens and closes lines as outlets are registered. Lines are closed without the lock, since that waits for them.
+     */
+    private void carryOut(Collection<Outlet> wanted) {
         Map<String, Outlet> byId = wanted.stream().collect(Collectors.toMap(Outlet::id, outlet -> outlet));
-        List.copyOf(lines.values()).stream()
-                .filter(line -> !line.outlet().equals(byId.get(line.outlet().id())))
-                .forEach(line -> {
-                    lines.remove(line.outlet().id());
-                    line.close();
-                    if (!byId.containsKey(line.outlet().id())) {
-                        queue.forget(line.outlet().id());
-                    }
-                });
-        if (!closed) {
-            byId.values()
-                    .forEach(outlet -> lines.computeIfAbsent(
-                            outlet.id(), id -> new OutletLine(outlet, () -> passer(outlet, ""), queue, live, clock)));
+        List<OutletLine> leaving = new ArrayList<>();
+        synchronized (lines) {
+            lines.values()
+                    .removeIf(
+                            line -> !line.outlet().equals(byId.get(line.outlet().id())) && leaving.add(line));
+        }
+        leaving.forEach(this::leave);
+        synchronized (lines) {
+            if (!closed) {
+                byId.values()
+                        .forEach(outlet -> lines.computeIfAbsent(
+                                outlet.id(),
+                                id -> new OutletLine(outlet, () -> passer(outlet, ""), queue, live, clock)));
+            }
+        }
+    }
+
+    private void leave(OutletLine line) {
+        line.close();
+        String id = line.outlet().id();
+        if (registry.now().find(Outlet.class, id).isEmpty()) {
+            queue.forget(id);
         }
     }
 
     /** Opens an outlet anew, as when a secret of it was changed. */
-    public synchronized void reopen(String outletId) {
+    public void reopen(String outletId) {
         OutletLine old = lines.remove(outletId);
         if (old != null) {
             old.close();
@@ -347,10 +383,11 @@ public class PassingDesk implements AlertFollower {
     }
 
     @PreDestroy
-    void close() throws InterruptedException {
+    void close() {
         closed = true;
-        collector.interrupt();
-        collector.join(TimeUnit.SECONDS.toMillis(5));
-        List.copyOf(lines.values()).forEach(OutletLine::close);
+        collector.close();
+        List<OutletLine> open = List.copyOf(lines.values());
+        open.forEach(OutletLine::end);
+        open.forEach(OutletLine::close);
     }
 }

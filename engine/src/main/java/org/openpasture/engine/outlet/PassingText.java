@@ -47,7 +47,8 @@ final class PassingText {
                             .put("quality", of.reading().quality().name().toLowerCase(Locale.ROOT));
                 case SENML -> {
                     if (of.reading().quality() != Quality.BAD) {
-                        SenmlUnit unit = SenmlUnit.of(of.point().unit());
+                        SenmlUnit unit =
+                                SenmlUnit.of(of.point().quantity(), of.point().unit());
                         ObjectNode record = all.addObject()
                                 .put("n", "point-" + of.point().number())
                                 .put("t", BigDecimal.valueOf(of.reading().time().toEpochMilli(), 3));

@@ -6,6 +6,7 @@ import java.util.concurrent.Delayed;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
+import org.openpasture.inlets.loop.Loop;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -37,11 +38,11 @@ class RadioThread {
     private final DelayQueue<Task> queue = new DelayQueue<>();
     private final AtomicLong orders = new AtomicLong();
     private final AtomicInteger frames = new AtomicInteger();
-    private final Thread thread;
-    private volatile boolean closed;
+    private final Loop loop;
 
     RadioThread() {
-        this.thread = Thread.ofPlatform().name("radio-network").daemon().start(this::loop);
+        this.loop = Loop.onPlatformThread("radio-network", this::turn, problem -> {})
+                .start();
     }
 
     /** Runs something as soon as the thread is free. */
@@ -64,26 +65,21 @@ class RadioThread {
         return true;
     }
 
-    private void loop() {
-        while (!closed) {
-            try {
-                Task task = queue.take();
-                if (task.frame()) {
-                    frames.decrementAndGet();
-                }
-                task.work().run();
-            } catch (InterruptedException e) {
-                return;
-            } catch (RuntimeException e) {
-                LOG.error("something went wrong in the radio network; it goes on", e);
-            }
+    private void turn() throws InterruptedException {
+        Task task = queue.take();
+        if (task.frame()) {
+            frames.decrementAndGet();
+        }
+        try {
+            task.work().run();
+        } catch (RuntimeException e) {
+            // Of one frame or one wish: the next has nothing to do with it, and no pause is made.
+            LOG.error("something went wrong in the radio network; it goes on", e);
         }
     }
 
     @PreDestroy
-    void close() throws InterruptedException {
-        closed = true;
-        run(() -> {});
-        thread.join(TimeUnit.SECONDS.toMillis(5));
+    void close() {
+        loop.close();
     }
 }

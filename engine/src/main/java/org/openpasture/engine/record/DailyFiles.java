@@ -65,7 +65,7 @@ public class DailyFiles {
     }
 
     private void write(Registry now, Site site, LocalDate day) throws IOException {
-        Path file = folder.resolve(day.toString()).resolve(site.name().replaceAll("[^\\p{L}\\p{N} ._-]", "_") + ".csv");
+        Path file = folder.resolve(day.toString()).resolve(fileName(now, site));
         List<ExportedPoint> points = now.all(Point.class).stream()
                 .filter(point ->
                         now.siteOf(point.placeId()).filter(site::equals).isPresent())
@@ -88,6 +88,22 @@ public class DailyFiles {
             }
         }
         Files.move(making, file, StandardCopyOption.ATOMIC_MOVE);
+    }
+
+    /** After the site's name; sites whose names would make one file name have a part of their id behind it. */
+    static String fileName(Registry now, Site site) {
+        String plain = plain(site.name());
+        boolean alone = now.all(Site.class).stream()
+                .noneMatch(other ->
+                        !other.id().equals(site.id()) && plain(other.name()).equalsIgnoreCase(plain));
+        return (alone
+                        ? plain
+                        : plain + " "
+                                + site.id().substring(Math.max(0, site.id().length() - 6))) + ".csv";
+    }
+
+    private static String plain(String name) {
+        return name.replaceAll("[^\\p{L}\\p{N} ._-]", "_");
     }
 
     private void removeBefore(LocalDate day) throws IOException {

@@ -9,6 +9,7 @@ import java.util.concurrent.TimeUnit;
 import org.openpasture.api.record.KeepingSettings;
 import org.openpasture.api.record.KeepingSettings.KeepDays;
 import org.openpasture.core.place.Point;
+import org.openpasture.inlets.loop.Loop;
 import org.openpasture.store.registry.RegistryStore;
 import org.openpasture.store.series.Keep;
 import org.openpasture.store.setting.SettingStore;
@@ -41,9 +42,8 @@ public class Keeping {
     private final RegistryStore registry;
     private final DailyFiles dailyFiles;
     private final Clock clock;
-    private final Thread thread;
+    private final Loop loop;
     private final Semaphore wake = new Semaphore(0);
-    private volatile boolean closing;
 
     Keeping(
             SettingStore settings,
@@ -56,12 +56,12 @@ public class Keeping {
         this.registry = registry;
         this.dailyFiles = dailyFiles;
         this.clock = clock;
-        this.thread = Thread.ofVirtual().name("keeping").unstarted(this::loop);
+        this.loop = Loop.onVirtualThread("keeping", this::turn);
     }
 
     @EventListener(ApplicationReadyEvent.class)
     void begin() {
-        thread.start();
+        loop.start();
     }
 
     public KeepingSettings settings() {
@@ -81,21 +81,9 @@ public class Keeping {
         return new Keep(days.detail(), days.hours(), days.days());
     }
 
-    private void loop() {
-        while (!closing) {
-            try {
-                tidy();
-            } catch (RuntimeException e) {
-                if (!closing) {
-                    LOG.error("what is too old could not be erased; it is tried again in a quarter of an hour", e);
-                }
-            }
-            try {
-                wake.tryAcquire(EVERY.toSeconds(), TimeUnit.SECONDS);
-            } catch (InterruptedException e) {
-                return;
-            }
-        }
+    private void turn() throws InterruptedException {
+        tidy();
+        wake.tryAcquire(EVERY.toSeconds(), TimeUnit.SECONDS);
     }
 
     /** Does what is due now. */
@@ -127,7 +115,6 @@ public class Keeping {
 
     @PreDestroy
     void close() {
-        closing = true;
-        wake.release();
+        loop.close();
     }
 }

@@ -23,6 +23,7 @@ import org.openpasture.core.bacnet.CovNotification;
 import org.openpasture.core.bacnet.IAm;
 import org.openpasture.core.bacnet.Packet;
 import org.openpasture.core.bacnet.WhoIs;
+import org.openpasture.inlets.loop.Loop;
 
 /**
  * A UDP port by which controllers are spoken with: finds the answer to each request, and hands on what they say by
@@ -36,7 +37,9 @@ final class BacnetPort implements AutoCloseable {
     private final Listener listener;
     private final Map<Pending, CompletableFuture<Apdu>> pending = new ConcurrentHashMap<>();
     private final AtomicInteger invokeIds = new AtomicInteger();
-    private final Thread receiver;
+    private final Loop receiver;
+    private final byte[] buffer = new byte[Packet.LONGEST + 1];
+    private final DatagramPacket datagram = new DatagramPacket(buffer, buffer.length);
 
     /** A controller on the network. */
     record Station(InetSocketAddress address, Optional<Packet.Network> network) {}
@@ -82,8 +85,8 @@ final class BacnetPort implements AutoCloseable {
                             + "): another program has it, or another inlet",
                     e);
         }
-        this.receiver =
-                Thread.ofVirtual().name("bacnet-" + socket.getLocalPort()).start(this::receive);
+        this.receiver = Loop.onVirtualThread("bacnet-" + socket.getLocalPort(), this::receive)
+                .start();
     }
 
     int port() {
@@ -150,19 +153,10 @@ final class BacnetPort implements AutoCloseable {
         throw new NoAnswer("256 requests wait for it already", false);
     }
 
-    private void receive() {
-        byte[] buffer = new byte[Packet.LONGEST + 1];
-        DatagramPacket datagram = new DatagramPacket(buffer, buffer.length);
-        while (!socket.isClosed()) {
-            try {
-                datagram.setLength(buffer.length);
-                socket.receive(datagram);
-                take(Arrays.copyOf(buffer, datagram.getLength()), (InetSocketAddress) datagram.getSocketAddress());
-            } catch (IOException e) {
-                // A port that is closed ends the loop; whatever else is wrong with one datagram, the next may be right.
-                Thread.onSpinWait();
-            }
-        }
+    private void receive() throws IOException {
+        datagram.setLength(buffer.length);
+        socket.receive(datagram);
+        take(Arrays.copyOf(buffer, datagram.getLength()), (InetSocketAddress) datagram.getSocketAddress());
     }
 
     private void take(byte[] bytes, InetSocketAddress sender) throws IOException {
@@ -214,11 +208,8 @@ final class BacnetPort implements AutoCloseable {
 
     @Override
     public void close() {
+        receiver.end();
         socket.close();
-        try {
-            receiver.join();
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
+        receiver.join();
     }
 }

@@ -11,9 +11,13 @@ import java.time.Instant;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ExecutionException;
+import java.util.concurrent.FutureTask;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
 import java.util.zip.GZIPInputStream;
 import org.openpasture.core.framing.Framing;
 import org.openpasture.core.inlet.Source;
+import org.openpasture.inlets.loop.Loop;
 import org.openpasture.inlets.message.Backoff;
 import org.openpasture.inlets.message.Condition;
 import org.openpasture.inlets.message.MessageInlet;
@@ -36,8 +40,8 @@ public final class HttpFetcher implements MessageInlet {
     private final Map<String, String> headers;
     private final Framing framing;
     private final MessageSink sink;
-    private final Thread thread;
-    private volatile boolean closed;
+    private final Backoff backoff = new Backoff();
+    private final Loop loop;
     private String tag = "";
 
     /**
@@ -51,7 +55,12 @@ public final class HttpFetcher implements MessageInlet {
         this.framing = framing;
         this.sink = sink;
         sink.condition(Condition.CONNECTING, "It is fetched for the first time.");
-        this.thread = Thread.ofVirtual().name("fetch-" + source.url().getHost()).start(this::run);
+        this.loop = Loop.onVirtualThread("fetch-" + source.url().getHost(), this::round, problem -> {
+                    if (!problem.isEmpty()) {
+                        sink.condition(Condition.DOWN, "Fetching failed: " + problem + ". It is tried again.");
+                    }
+                })
+                .start();
     }
 
     @Override
@@ -59,26 +68,17 @@ public final class HttpFetcher implements MessageInlet {
         return source.address();
     }
 
-    private void run() {
-        Backoff backoff = new Backoff();
-        while (!closed) {
-            Duration wait = Duration.ofSeconds(source.everySeconds());
-            try {
-                fetch();
-                backoff.reset();
-            } catch (IOException e) {
-                sink.condition(Condition.DOWN, e.getMessage() + ". It is tried again.");
-                Duration growing = backoff.next();
-                wait = growing.compareTo(wait) > 0 ? growing : wait;
-            } catch (InterruptedException e) {
-                return;
-            }
-            try {
-                Thread.sleep(wait);
-            } catch (InterruptedException e) {
-                return;
-            }
+    private void round() throws InterruptedException {
+        Duration wait = Duration.ofSeconds(source.everySeconds());
+        try {
+            fetch();
+            backoff.reset();
+        } catch (IOException e) {
+            sink.condition(Condition.DOWN, e.getMessage() + ". It is tried again.");
+            Duration growing = backoff.next();
+            wait = growing.compareTo(wait) > 0 ? growing : wait;
         }
+        Thread.sleep(wait);
     }
 
     /**
@@ -103,13 +103,33 @@ public final class HttpFetcher implements MessageInlet {
                     .firstValue("Content-Encoding")
                     .filter("gzip"::equalsIgnoreCase)
                     .isPresent();
-            byte[] message = (packed ? new GZIPInputStream(body) : body).readNBytes(LONGEST + 1);
+            byte[] message = readWithin(body, packed);
             if (message.length > LONGEST) {
                 throw new IOException(source.url().getHost() + " answers with more than " + LONGEST + " bytes");
             }
             tag = response.headers().firstValue("ETag").orElse("");
             hand(message);
             sink.condition(Condition.UP, "It answers.");
+        }
+    }
+
+    /**
+     * Reads an answer to its end; one that trickles is cut off, so that it does not hold up the next round for ever.
+     */
+    private byte[] readWithin(InputStream body, boolean packed) throws IOException, InterruptedException {
+        FutureTask<byte[]> reading =
+                new FutureTask<>(() -> (packed ? new GZIPInputStream(body) : body).readNBytes(LONGEST + 1));
+        Thread.ofVirtual().name("fetch-body").start(reading);
+        try {
+            return reading.get(ANSWER_WITHIN.toMillis(), TimeUnit.MILLISECONDS);
+        } catch (TimeoutException e) {
+            throw new IOException(
+                    source.url().getHost() + " did not finish its answer within " + ANSWER_WITHIN.toSeconds() + " s",
+                    e);
+        } catch (ExecutionException e) {
+            throw e.getCause() instanceof IOException io ? io : new IOException(String.valueOf(e.getCause()), e);
+        } finally {
+            body.close();
         }
     }
 
@@ -175,13 +195,7 @@ public final class HttpFetcher implements MessageInlet {
 
     @Override
     public void close() {
-        closed = true;
-        thread.interrupt();
-        try {
-            thread.join();
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
+        loop.close();
         client.shutdownNow();
     }
 }

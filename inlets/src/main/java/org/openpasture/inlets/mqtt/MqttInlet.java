@@ -18,6 +18,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicBoolean;
 import org.openpasture.core.framing.Framing;
 import org.openpasture.core.inlet.BrokerUrl;
 import org.openpasture.core.inlet.Source;
@@ -34,6 +35,7 @@ import org.openpasture.inlets.message.MessageSink;
  */
 public final class MqttInlet implements MessageInlet {
     private static final Duration SESSION_KEPT = Duration.ofDays(2);
+    private static final Duration ANEW_AFTER = Duration.ofSeconds(5);
     private static final int MOST_UNACKNOWLEDGED = 1_000;
     private static final int KEEP_ALIVE_SECONDS = 30;
     private static final int LONGEST = 1 << 20;
@@ -41,6 +43,7 @@ public final class MqttInlet implements MessageInlet {
     private final Framing framing;
     private final MessageSink sink;
     private final Link link;
+    private final AtomicBoolean renewing = new AtomicBoolean();
     private volatile boolean closed;
 
     /** The same for both versions of the protocol. */
@@ -49,7 +52,7 @@ public final class MqttInlet implements MessageInlet {
 
         CompletableFuture<?> subscribe();
 
-        void disconnect();
+        CompletableFuture<?> disconnect();
     }
 
     /**
@@ -109,8 +112,8 @@ public final class MqttInlet implements MessageInlet {
             }
 
             @Override
-            public void disconnect() {
-                client.disconnect();
+            public CompletableFuture<?> disconnect() {
+                return client.disconnect();
             }
         };
     }
@@ -153,8 +156,8 @@ public final class MqttInlet implements MessageInlet {
             }
 
             @Override
-            public void disconnect() {
-                client.disconnect();
+            public CompletableFuture<?> disconnect() {
+                return client.disconnect();
             }
         };
     }
@@ -199,8 +202,45 @@ public final class MqttInlet implements MessageInlet {
             acknowledge.run();
             return;
         }
-        sink.message(framing, message, topic, TopicPattern.names(source.topics(), topic))
-                .thenRun(acknowledge);
+        kept(message, topic).whenComplete((done, error) -> {
+            if (error == null) {
+                acknowledge.run();
+            } else {
+                anew(String.valueOf(Causes.innermost(error).getMessage()));
+            }
+        });
+    }
+
+    private CompletableFuture<?> kept(byte[] message, String topic) {
+        try {
+            return sink.message(framing, message, topic, TopicPattern.names(source.topics(), topic));
+        } catch (RuntimeException e) {
+            return CompletableFuture.failedFuture(e);
+        }
+    }
+
+    /**
+     * A message could not be written and is not acknowledged. A broker sends it again only over another connection, so
+     * that one is made, after a while in which what is wrong may be over.
+     */
+    private void anew(String problem) {
+        if (closed || !renewing.compareAndSet(false, true)) {
+            return;
+        }
+        sink.condition(Condition.DEGRADED, "Messages cannot be kept: " + problem + ". They are asked for again.");
+        Thread.ofVirtual().name("mqtt-inlet-anew").start(() -> {
+            try {
+                Thread.sleep(ANEW_AFTER);
+                renewing.set(false);
+                if (!closed) {
+                    link.disconnect().handle((done, error) -> link.connect());
+                }
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            } catch (RuntimeException e) {
+                sink.condition(Condition.DOWN, "The connection could not be made anew: " + e.getMessage());
+            }
+        });
     }
 
     @Override

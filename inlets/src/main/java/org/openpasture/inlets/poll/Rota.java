@@ -12,6 +12,7 @@ import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.Condition;
 import java.util.concurrent.locks.ReentrantLock;
+import org.openpasture.inlets.loop.Loop;
 
 /**
  * Whose turn it is among devices that share a wire: they are asked one after the other on a thread of the rota's, each
@@ -30,7 +31,7 @@ public final class Rota implements AutoCloseable {
     /** Guarded by the lock. */
     private final Map<String, Turn> turns = new HashMap<>();
 
-    private final Thread thread;
+    private final Loop loop;
     private volatile boolean closed;
 
     /** What devices are asked through. */
@@ -62,7 +63,7 @@ public final class Rota implements AutoCloseable {
         this.wire = wire;
         this.sink = sink;
         this.clock = clock;
-        this.thread = Thread.ofVirtual().name(name).start(this::run);
+        this.loop = Loop.onVirtualThread(name, this::turn).start();
     }
 
     /** Asks these from now on, and nobody else. */
@@ -84,16 +85,10 @@ public final class Rota implements AutoCloseable {
         }
     }
 
-    private void run() {
-        while (!closed) {
-            try {
-                Optional<Turn> next = next();
-                if (next.isPresent()) {
-                    round(next.get());
-                }
-            } catch (InterruptedException e) {
-                return;
-            }
+    private void turn() throws InterruptedException {
+        Optional<Turn> next = next();
+        if (next.isPresent()) {
+            round(next.get());
         }
     }
 
@@ -117,18 +112,27 @@ public final class Rota implements AutoCloseable {
 
     private void round(Turn turn) throws InterruptedException {
         Target target = turn.target;
-        PollSink.Round round = ask(target, turn.due);
-        boolean answers = round.answer().something();
-        turn.failures = answers ? 0 : turn.failures + 1;
-        int skipped = answers ? 0 : Math.min(MOST_SKIPPED, turn.failures - 1);
+        boolean answers = false;
+        try {
+            PollSink.Round round = ask(target, turn.due);
+            answers = round.answer().something();
+            wire.asked(target, round.answer());
+            sink.round(target, round);
+        } finally {
+            // Whatever went wrong with this one, the others have their turns.
+            again(turn, target, answers);
+        }
+    }
+
+    private void again(Turn turn, Target target, boolean answers) {
         lock.lock();
         try {
+            turn.failures = answers ? 0 : turn.failures + 1;
+            int skipped = answers ? 0 : Math.min(MOST_SKIPPED, turn.failures - 1);
             turn.due = after(turn.due, target.everySeconds()).plusSeconds((long) skipped * target.everySeconds());
         } finally {
             lock.unlock();
         }
-        wire.asked(target, round.answer());
-        sink.round(target, round);
     }
 
     /** The next whole multiple of the period by the clock that has not passed. */
@@ -182,11 +186,8 @@ public final class Rota implements AutoCloseable {
         } finally {
             lock.unlock();
         }
-        try {
-            thread.join();
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
+        loop.end();
         wire.close();
+        loop.join();
     }
 }

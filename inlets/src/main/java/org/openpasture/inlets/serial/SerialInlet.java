@@ -8,6 +8,7 @@ import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.framing.Framing;
 import org.openpasture.core.inlet.SerialLine;
+import org.openpasture.inlets.loop.Loop;
 import org.openpasture.inlets.message.Backoff;
 import org.openpasture.inlets.message.Condition;
 import org.openpasture.inlets.message.Hose;
@@ -25,7 +26,8 @@ public final class SerialInlet implements MessageInlet {
     private final SerialLine line;
     private final Framing framing;
     private final MessageSink sink;
-    private final Thread reader;
+    private final Backoff backoff = new Backoff();
+    private final Loop reader;
     private volatile boolean closed;
 
     /** Starts to look for the port. */
@@ -34,7 +36,13 @@ public final class SerialInlet implements MessageInlet {
         this.framing = framing;
         this.sink = sink;
         // A platform thread: the library waits in native code.
-        this.reader = Thread.ofPlatform().daemon().name("serial-inlet").start(this::run);
+        sink.condition(Condition.CONNECTING, "Looks for " + line.device() + ".");
+        this.reader = Loop.onPlatformThread("serial-inlet", this::turn, problem -> {
+                    if (!problem.isEmpty()) {
+                        sink.condition(Condition.DOWN, line.device() + ": " + problem + ". It is opened again.");
+                    }
+                })
+                .start();
     }
 
     @Override
@@ -42,32 +50,23 @@ public final class SerialInlet implements MessageInlet {
         return line.address();
     }
 
-    private void run() {
-        Backoff backoff = new Backoff();
-        sink.condition(Condition.CONNECTING, "Looks for " + line.device() + ".");
-        while (!closed) {
+    private void turn() throws InterruptedException {
+        SerialPort port = open();
+        if (port != null) {
+            backoff.reset();
+            sink.condition(Condition.UP, line.device() + " is open.");
             try {
-                SerialPort port = open();
-                if (port != null) {
-                    backoff.reset();
-                    sink.condition(Condition.UP, line.device() + " is open.");
-                    try {
-                        read(port);
-                    } finally {
-                        port.closePort();
-                    }
-                    if (!closed) {
-                        sink.condition(
-                                Condition.DOWN,
-                                line.device() + " is gone: was its plug pulled? It is looked for again.");
-                    }
-                }
-                if (!closed) {
-                    Thread.sleep(backoff.next());
-                }
-            } catch (InterruptedException e) {
-                return;
+                read(port);
+            } finally {
+                port.closePort();
             }
+            if (!closed) {
+                sink.condition(
+                        Condition.DOWN, line.device() + " is gone: was its plug pulled? It is looked for again.");
+            }
+        }
+        if (!closed) {
+            Thread.sleep(backoff.next());
         }
     }
 
@@ -126,11 +125,6 @@ public final class SerialInlet implements MessageInlet {
     @Override
     public void close() {
         closed = true;
-        reader.interrupt();
-        try {
-            reader.join();
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
+        reader.close();
     }
 }

@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import org.openpasture.core.framing.Framing;
 import org.openpasture.core.inlet.Source;
+import org.openpasture.inlets.loop.Loop;
 import org.openpasture.inlets.message.Condition;
 import org.openpasture.inlets.message.Hose;
 import org.openpasture.inlets.message.MessageInlet;
@@ -35,7 +36,7 @@ public final class TcpPortInlet implements MessageInlet {
     /** When each connection brought something last, by System.nanoTime(). */
     private final Map<Socket, Long> connections = new ConcurrentHashMap<>();
 
-    private final Thread acceptor;
+    private final Loop acceptor;
 
     /**
      * Opens the port.
@@ -57,7 +58,14 @@ public final class TcpPortInlet implements MessageInlet {
             throw new IOException("TCP port " + source.port() + " cannot be opened: " + e.getMessage(), e);
         }
         tell();
-        this.acceptor = Thread.ofVirtual().name("tcp-inlet-" + port()).start(this::accept);
+        this.acceptor = Loop.onVirtualThread("tcp-inlet-" + port(), this::accept, problem -> {
+                    if (problem.isEmpty()) {
+                        tell();
+                    } else {
+                        sink.condition(Condition.DEGRADED, "A connection could not be taken: " + problem);
+                    }
+                })
+                .start();
     }
 
     public int port() {
@@ -78,28 +86,23 @@ public final class TcpPortInlet implements MessageInlet {
                         : count == 1 ? "1 sender is connected." : count + " senders are connected.");
     }
 
-    private void accept() {
-        while (!server.isClosed()) {
-            try {
-                Socket socket = server.accept();
-                socket.setSoTimeout((int) PAUSE.toMillis());
-                socket.setKeepAlive(true);
-                if (connections.size() >= MOST_CONNECTIONS) {
-                    connections.entrySet().stream()
-                            .min(Comparator.comparingLong(Map.Entry::getValue))
-                            .ifPresent(oldest -> drop(oldest.getKey()));
-                }
-                connections.put(socket, System.nanoTime());
-                tell();
-                Thread.ofVirtual()
-                        .name("tcp-inlet-" + port() + "-" + socket.getPort())
-                        .start(() -> read(socket));
-            } catch (IOException e) {
-                if (!server.isClosed()) {
-                    sink.condition(Condition.DEGRADED, "A connection could not be taken: " + e.getMessage());
-                }
-            }
+    private void accept() throws IOException {
+        Socket socket = server.accept();
+        try {
+            socket.setSoTimeout((int) PAUSE.toMillis());
+            socket.setKeepAlive(true);
+        } catch (IOException e) {
+            socket.close();
+            throw e;
         }
+        if (connections.size() >= MOST_CONNECTIONS) {
+            connections.entrySet().stream()
+                    .min(Comparator.comparingLong(Map.Entry::getValue))
+                    .ifPresent(oldest -> drop(oldest.getKey()));
+        }
+        connections.put(socket, System.nanoTime());
+        tell();
+        Thread.ofVirtual().name("tcp-inlet-" + port() + "-" + socket.getPort()).start(() -> read(socket));
     }
 
     private void drop(Socket socket) {
@@ -134,6 +137,9 @@ public final class TcpPortInlet implements MessageInlet {
             hose.pause();
         } catch (IOException e) {
             // The other side is gone, or the inlet is being closed.
+        } catch (RuntimeException e) {
+            // The sender connects anew; the others are not concerned.
+            sink.lost(new byte[0], sender, "what it sent could not be taken: " + e.getMessage());
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         } finally {
@@ -146,14 +152,13 @@ public final class TcpPortInlet implements MessageInlet {
 
     @Override
     public void close() {
+        acceptor.end();
         try {
             server.close();
-            connections.keySet().forEach(this::drop);
-            acceptor.join();
         } catch (IOException e) {
             // It is closed, which was wanted.
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
         }
+        connections.keySet().forEach(this::drop);
+        acceptor.join();
     }
 }

@@ -12,6 +12,7 @@ import java.util.concurrent.Semaphore;
 import org.openpasture.core.framing.Framing;
 import org.openpasture.core.framing.Splitter;
 import org.openpasture.core.inlet.Source;
+import org.openpasture.inlets.loop.Loop;
 import org.openpasture.inlets.message.Condition;
 import org.openpasture.inlets.message.MessageInlet;
 import org.openpasture.inlets.message.MessageSink;
@@ -28,7 +29,8 @@ public final class UdpPortInlet implements MessageInlet {
     private final Framing framing;
     private final MessageSink sink;
     private final Semaphore room = new Semaphore(MOST_WAITING);
-    private final Thread reader;
+    private final Loop reader;
+    private final DatagramPacket packet = new DatagramPacket(new byte[LONGEST], LONGEST);
 
     /**
      * Opens the port.
@@ -48,7 +50,14 @@ public final class UdpPortInlet implements MessageInlet {
             throw new IOException("UDP port " + source.port() + " cannot be opened: " + e.getMessage(), e);
         }
         sink.condition(Condition.UP, "Senders can reach it.");
-        this.reader = Thread.ofVirtual().name("udp-inlet-" + port()).start(this::read);
+        this.reader = Loop.onVirtualThread("udp-inlet-" + port(), this::read, problem -> {
+                    if (problem.isEmpty()) {
+                        sink.condition(Condition.UP, "Senders can reach it.");
+                    } else {
+                        sink.condition(Condition.DEGRADED, "A datagram could not be read: " + problem);
+                    }
+                })
+                .start();
     }
 
     public int port() {
@@ -60,21 +69,12 @@ public final class UdpPortInlet implements MessageInlet {
         return "UDP port " + port();
     }
 
-    private void read() {
-        DatagramPacket packet = new DatagramPacket(new byte[LONGEST], LONGEST);
-        while (!socket.isClosed()) {
-            try {
-                packet.setLength(LONGEST);
-                socket.receive(packet);
-                take(
-                        Arrays.copyOf(packet.getData(), packet.getLength()),
-                        packet.getAddress().getHostAddress() + ":" + packet.getPort());
-            } catch (IOException e) {
-                if (!socket.isClosed()) {
-                    sink.condition(Condition.DEGRADED, "A datagram could not be read: " + e.getMessage());
-                }
-            }
-        }
+    private void read() throws IOException {
+        packet.setLength(LONGEST);
+        socket.receive(packet);
+        take(
+                Arrays.copyOf(packet.getData(), packet.getLength()),
+                packet.getAddress().getHostAddress() + ":" + packet.getPort());
     }
 
     private void take(byte[] datagram, String sender) {
@@ -97,11 +97,8 @@ public final class UdpPortInlet implements MessageInlet {
 
     @Override
     public void close() {
+        reader.end();
         socket.close();
-        try {
-            reader.join();
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
+        reader.join();
     }
 }

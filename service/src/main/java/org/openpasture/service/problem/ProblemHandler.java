@@ -1,9 +1,14 @@
 package org.openpasture.service.problem;
 
+import com.fasterxml.jackson.annotation.JsonSubTypes;
+import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.net.URI;
+import java.util.Arrays;
+import java.util.Optional;
 import java.util.concurrent.CompletionException;
+import java.util.stream.Collectors;
 import org.openpasture.engine.importing.UnreadableFile;
-import org.openpasture.store.telemetry.StorageFailed;
+import org.openpasture.store.sqlite.StorageFailed;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpStatus;
@@ -14,6 +19,8 @@ import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
+import tools.jackson.databind.exc.InvalidTypeIdException;
+import tools.jackson.databind.exc.UnrecognizedPropertyException;
 
 /** Every error leaves as a problem detail with a stable type, a sentence, and what to do. */
 @RestControllerAdvice
@@ -71,16 +78,14 @@ public class ProblemHandler extends ResponseEntityExceptionHandler {
 
     @ExceptionHandler
     ResponseEntity<ProblemDetail> onUnexpected(Exception error) {
-        if (error instanceof CompletionException) {
-            switch (error.getCause()) {
-                case StorageFailed failed -> {
-                    return onStorageFailed(failed);
-                }
-                case Problem problem -> {
-                    return onProblem(problem);
-                }
-                case null, default -> {}
-            }
+        Throwable cause = error instanceof CompletionException && error.getCause() != null ? error.getCause() : error;
+        if (cause instanceof Problem problem) {
+            return onProblem(problem);
+        }
+        // Whatever wrote: a disk that is full is no mistake of the program.
+        Optional<StorageFailed> storage = StorageFailed.find(cause);
+        if (storage.isPresent()) {
+            return onStorageFailed(storage.get());
         }
         LOG.error("unexpected", error);
         return answer(detail(
@@ -110,6 +115,17 @@ public class ProblemHandler extends ResponseEntityExceptionHandler {
             if (cause instanceof IllegalArgumentException && cause.getMessage() != null) {
                 return cause.getMessage();
             }
+            if (cause instanceof UnrecognizedPropertyException unknown) {
+                return "There is no field '" + unknown.getPropertyName() + "' here. There are: "
+                        + unknown.getKnownPropertyIds().stream()
+                                .map(String::valueOf)
+                                .sorted()
+                                .collect(Collectors.joining(", "))
+                        + ".";
+            }
+            if (cause instanceof InvalidTypeIdException kind) {
+                return kinds(kind);
+            }
             if (cause instanceof tools.jackson.databind.exc.InvalidFormatException wrong) {
                 return "'" + wrong.getValue() + "' is no value for "
                         + wrong.getPath().stream()
@@ -120,5 +136,22 @@ public class ProblemHandler extends ResponseEntityExceptionHandler {
             }
         }
         return "The request cannot be read as the JSON that belongs here.";
+    }
+
+    /** Which kinds there are, where another was asked for or none was named. */
+    private static String kinds(InvalidTypeIdException error) {
+        Class<?> type = error.getBaseType().getRawClass();
+        JsonTypeInfo named = type.getAnnotation(JsonTypeInfo.class);
+        JsonSubTypes known = type.getAnnotation(JsonSubTypes.class);
+        String field = named == null ? "kind" : named.property();
+        String there = known == null
+                ? ""
+                : " There are: "
+                        + Arrays.stream(known.value())
+                                .map(JsonSubTypes.Type::name)
+                                .collect(Collectors.joining(", ")) + ".";
+        return error.getTypeId() == null
+                ? "'" + field + "' is missing." + there
+                : "There is no " + field + " '" + error.getTypeId() + "'." + there;
     }
 }

@@ -14,7 +14,6 @@ import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.series.CalendarPeriod;
 import org.openpasture.service.access.Reader;
-import org.openpasture.service.problem.Problem;
 import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -68,13 +67,8 @@ class ReadingController {
         Point point = reader.point(id);
         CalendarPeriod by = CalendarPeriod.of(period);
         TimeRange range = TimeRange.of(from, until, clock.instant(), Duration.ofDays(7));
-        if (range.length().toHours() > MOST_PERIODS && by == CalendarPeriod.HOUR
-                || range.length().toDays() > MOST_PERIODS) {
-            throw Problem.invalid("that would be more than " + MOST_PERIODS + " " + period
-                    + "s; ask for a shorter range or a longer period");
-        }
         ZoneId zone = reader.now().siteOf(point.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
-        long[] edges = by.edges(range.from(), range.until(), zone);
+        long[] edges = by.edges(range.from(), range.until(), zone, MOST_PERIODS);
         return telemetry.series().summaries(point.number(), edges).stream()
                 .map(summary -> SummaryView.of(summary, by.next(summary.start(), zone)))
                 .toList();

@@ -46,6 +46,11 @@ public final class Backups {
     private static final String MANIFEST = "backup.json";
     private static final List<String> DATABASES = List.of("telemetry.db", "registry.db");
     private static final String KEY = "secret.key";
+    /** Where a backup is copied to before it is put in place. */
+    private static final String COMING = ".restoring";
+    /** In that folder when the copy is whole; names the folder for what is there now. */
+    private static final String READY = "ready";
+
     private static final DateTimeFormatter NAME =
             DateTimeFormatter.ofPattern("uuuu-MM-dd'T'HH-mm-ss'Z'").withZone(ZoneOffset.UTC);
     private static final JsonMapper JSON = JsonMapper.builder().build();
@@ -233,29 +238,51 @@ public final class Backups {
             throw new IllegalStateException("the backup " + checked.name() + " cannot be used: "
                     + String.join("; ", checked.faults()) + ". Nothing was changed.");
         }
-        Path coming = data.resolve(".restoring");
-        Path aside = data.resolve("before-restore-" + NAME.format(clock.instant()));
+        Path coming = data.resolve(COMING);
         try {
             Files.createDirectories(data);
             removeAll(coming);
             Files.createDirectory(coming);
             copy(backup, coming);
-            Files.createDirectory(aside);
+            // From here on the copy is whole: what is interrupted below is ended at the next start.
+            Path ready = coming.resolve(READY);
+            Files.writeString(ready, "before-restore-" + NAME.format(clock.instant()));
+            sync(ready);
+        } catch (IOException e) {
+            throw new UncheckedIOException(
+                    "the backup could not be copied: " + e.getMessage() + ". Nothing was changed", e);
+        }
+        return putInPlace(data);
+    }
+
+    /** Whether a restore was interrupted after its copy was whole. */
+    static boolean isInterrupted(Path data) {
+        return Files.exists(data.resolve(COMING).resolve(READY));
+    }
+
+    /** Puts a whole copy in the place of the records; does what is left of it where it was interrupted. */
+    static Path putInPlace(Path data) {
+        Path coming = data.resolve(COMING);
+        try {
+            Path aside = data.resolve(Files.readString(coming.resolve(READY)).strip());
+            Files.createDirectories(aside);
             for (String file : List.of(DATABASES.get(0), DATABASES.get(1), KEY)) {
-                for (String suffix : List.of("", "-wal", "-shm")) {
-                    Path old = data.resolve(file + suffix);
-                    if (Files.exists(old)) {
-                        Files.move(old, aside.resolve(file + suffix));
+                if (Files.exists(coming.resolve(file))) {
+                    for (String suffix : List.of("", "-wal", "-shm")) {
+                        Path old = data.resolve(file + suffix);
+                        if (Files.exists(old)) {
+                            Files.move(old, aside.resolve(file + suffix));
+                        }
                     }
+                    Files.move(coming.resolve(file), data.resolve(file), StandardCopyOption.ATOMIC_MOVE);
                 }
-                Files.move(coming.resolve(file), data.resolve(file));
             }
             removeAll(coming);
             return aside;
         } catch (IOException e) {
             throw new UncheckedIOException(
-                    "the backup could not be put in place: " + e.getMessage() + ". What was there before is in "
-                            + aside,
+                    "the backup could not be put in place: " + e.getMessage()
+                            + ". It is tried again at the next start; what was there before is kept beside it",
                     e);
         }
     }

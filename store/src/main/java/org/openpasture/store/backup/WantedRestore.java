@@ -38,18 +38,36 @@ public final class WantedRestore {
      */
     public static void carryOut(Path data, Clock clock) {
         Path note = data.resolve(NOTE);
-        if (!Files.exists(note)) {
-            return;
-        }
         try {
+            if (Backups.isInterrupted(data)) {
+                LOG.warn(
+                        "a restore was interrupted; it is ended now. What was here before is in {}",
+                        Backups.putInPlace(data));
+                Files.deleteIfExists(note);
+                return;
+            }
+            if (!Files.exists(note)) {
+                return;
+            }
             Path backup = Path.of(Files.readString(note).strip());
-            Files.delete(note);
             Path aside = Backups.restore(backup, data, clock);
+            // Not before it is done: until then the wish outlasts whatever happens.
+            Files.delete(note);
             LOG.info("the backup {} is back in place; what was here before is in {}", backup.getFileName(), aside);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         } catch (IllegalStateException e) {
+            // It cannot be used, and will not become better: the records stay as they are.
             LOG.error("{}", e.getMessage());
+            forget(note);
+        }
+    }
+
+    private static void forget(Path note) {
+        try {
+            Files.deleteIfExists(note);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
         }
     }
 }

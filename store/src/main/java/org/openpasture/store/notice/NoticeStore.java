@@ -13,6 +13,7 @@ import org.openpasture.store.registry.RegistryDatabase;
 
 /** The outbox of messages to people. */
 public final class NoticeStore {
+    private static final int AT_ONCE = 50;
     private final RegistryDatabase database;
 
     public NoticeStore(RegistryDatabase database) {
@@ -48,8 +49,13 @@ public final class NoticeStore {
 
     /** Waiting notices whose time has come, the oldest first. */
     public List<Notice> due(Instant now) {
-        return list(NOTICE.STATE.eq(Notice.State.WAITING.id()).and(NOTICE.NEXT_AT.le(now.toEpochMilli())), 50)
-                .reversed();
+        return database.read()
+                .selectFrom(NOTICE)
+                .where(NOTICE.STATE.eq(Notice.State.WAITING.id()))
+                .and(NOTICE.NEXT_AT.le(now.toEpochMilli()))
+                .orderBy(NOTICE.CREATED_AT, NOTICE.ID)
+                .limit(AT_ONCE)
+                .fetch(NoticeStore::notice);
     }
 
     public void delivered(String id, Instant at) {

@@ -1,11 +1,14 @@
 package org.openpasture.store.registry;
 
 import java.nio.file.Path;
+import java.util.Optional;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import org.jooq.DSLContext;
 import org.openpasture.store.secret.SecretBox;
 import org.openpasture.store.sqlite.SqliteFile;
+import org.openpasture.store.sqlite.StorageFailed;
+import org.openpasture.store.sqlite.Trouble;
 
 /**
  * {@code registry.db}: what people register, who they are, alerts and notices. Writers take turns; readers never wait.
@@ -13,6 +16,7 @@ import org.openpasture.store.sqlite.SqliteFile;
 public final class RegistryDatabase implements AutoCloseable {
     private final SqliteFile file;
     private final SecretBox secrets;
+    private final Trouble trouble = new Trouble("What is registered");
 
     private RegistryDatabase(SqliteFile file, SecretBox secrets) {
         this.file = file;
@@ -26,9 +30,32 @@ public final class RegistryDatabase implements AutoCloseable {
                 SecretBox.withKeyFile(dataFolder.resolve("secret.key")));
     }
 
-    /** Runs one transaction; what it returns is committed when this returns. */
+    /**
+     * Runs one transaction; what it returns is committed when this returns.
+     *
+     * @throws StorageFailed if the disk or the file cannot be written; nothing is changed then
+     */
     public synchronized <T> T write(Function<DSLContext, T> work) {
-        return file.writer().transactionResult(configuration -> work.apply(configuration.dsl()));
+        try {
+            T result = file.writer().transactionResult(configuration -> work.apply(configuration.dsl()));
+            trouble.over();
+            return result;
+        } catch (RuntimeException e) {
+            if (StorageFailed.find(e).isPresent()) {
+                throw trouble.failed(e);
+            }
+            throw e;
+        }
+    }
+
+    /** Why nothing can be written now, in words; empty while all is well. */
+    public Optional<String> trouble() {
+        return trouble.now();
+    }
+
+    /** Lets the file grow to so many pages at most. */
+    public synchronized void limitPages(long pages) {
+        file.limitPages(pages);
     }
 
     /** A context to read what is committed. */

@@ -6,7 +6,10 @@ import static org.openpasture.store.generated.registrydb.Tables.TRAIL;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import org.jooq.DSLContext;
@@ -15,6 +18,8 @@ import org.openpasture.core.entity.Entity;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Registry;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -22,10 +27,13 @@ import tools.jackson.databind.json.JsonMapper;
  * {@link #now} costs nothing; changes take turns.
  */
 public final class RegistryStore {
+    private static final Logger LOG = LoggerFactory.getLogger(RegistryStore.class);
     private final RegistryDatabase database;
     private final Clock clock;
     private final JsonMapper mapper = JsonMapper.builder().build();
     private final List<Consumer<Registry>> listeners = new CopyOnWriteArrayList<>();
+    private final Queue<Registry> untold = new ConcurrentLinkedQueue<>();
+    private final ReentrantLock telling = new ReentrantLock();
     private volatile Registry registry;
 
     /** Reads everything that is registered. */
@@ -62,7 +70,7 @@ public final class RegistryStore {
      * @param person who does it, for the trail
      */
     public Registry change(String person, Function<Registry, List<Change>> change) {
-        return database.exclusively(() -> {
+        Registry result = database.exclusively(() -> {
             Registry before = registry;
             List<Change> changes = change.apply(before);
             if (changes.isEmpty()) {
@@ -74,9 +82,39 @@ public final class RegistryStore {
                 return changes.size();
             });
             registry = after;
-            listeners.forEach(listener -> listener.accept(after));
+            untold.add(after);
             return after;
         });
+        tell();
+        return result;
+    }
+
+    /**
+     * Tells of the pictures in their order, one thread at a time, and without the database's monitor, so that whoever
+     * is told may write. A listener that changes something itself is told of that after the others heard of this.
+     */
+    private void tell() {
+        if (telling.isHeldByCurrentThread()) {
+            return;
+        }
+        telling.lock();
+        try {
+            for (Registry next = untold.poll(); next != null; next = untold.poll()) {
+                for (Consumer<Registry> listener : listeners) {
+                    tell(listener, next);
+                }
+            }
+        } finally {
+            telling.unlock();
+        }
+    }
+
+    private static void tell(Consumer<Registry> listener, Registry next) {
+        try {
+            listener.accept(next);
+        } catch (RuntimeException e) {
+            LOG.error("a change of what is registered could not be told of", e);
+        }
     }
 
     private void write(DSLContext dsl, Registry before, Change change, String person) {

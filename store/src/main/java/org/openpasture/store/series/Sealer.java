@@ -9,6 +9,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -70,12 +71,16 @@ public final class Sealer implements AutoCloseable {
     /**
      * Seals what is in memory of all points.
      *
+     * @param stop whether to stop between two groups of points; what is not sealed is safe in the journal
      * @return whether all that was there when it began is in chunks now
      */
-    public boolean sealAll() {
+    public boolean sealAll(BooleanSupplier stop) {
         List<Integer> points = store.head().pointsWaiting();
         boolean all = true;
         for (int i = 0; i < points.size(); i += POINTS_AT_ONCE) {
+            if (stop.getAsBoolean()) {
+                return false;
+            }
             all &= seal(points.subList(i, Math.min(points.size(), i + POINTS_AT_ONCE)));
         }
         return all;

@@ -7,12 +7,19 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.function.Function;
+import org.openpasture.store.sqlite.StorageFailed;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /**
  * One thread that turns waiting deposits into commits: it takes all that wait, at most so many readings at once,
  * commits them together, and tells each. No delay is added; batches grow by themselves while a commit runs.
  */
 final class GroupCommitter implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(GroupCommitter.class);
+    /** EX_SOFTWARE of sysexits.h. */
+    private static final int EXIT_STATUS = 70;
+
     private static final int MOST_DEPOSITS = 4_000;
     private static final int MOST_EVENTS = 10_000;
     /** How many deposits may wait before those who bring more have to wait themselves. */
@@ -29,9 +36,20 @@ final class GroupCommitter implements AutoCloseable {
     private final BlockingQueue<Work> queue = new LinkedBlockingQueue<>(QUEUE);
     private final Function<List<Deposit>, Committed> commit;
     private final Thread thread;
+    private final Runnable fatal;
     private volatile boolean closed;
 
     GroupCommitter(Function<List<Deposit>, Committed> commit) {
+        this(commit, () -> Runtime.getRuntime().halt(EXIT_STATUS));
+    }
+
+    /**
+     * The same.
+     *
+     * @param fatal ends the process
+     */
+    GroupCommitter(Function<List<Deposit>, Committed> commit, Runnable fatal) {
+        this.fatal = fatal;
         this.commit = commit;
         this.thread = Thread.ofPlatform().name("telemetry-writer").start(this::loop);
     }
@@ -68,7 +86,23 @@ final class GroupCommitter implements AutoCloseable {
         }
     }
 
+    /**
+     * An error in the one thread that writes would leave everybody waiting for ever: the process ends and is started
+     * anew.
+     */
     private void loop() {
+        try {
+            workUntilStopped();
+        } catch (Error e) {
+            try {
+                LOG.error("the record store cannot go on; the service ends, so that it is started anew", e);
+            } finally {
+                fatal.run();
+            }
+        }
+    }
+
+    private void workUntilStopped() {
         List<Work> taken = new ArrayList<>();
         while (true) {
             try {

@@ -16,7 +16,6 @@ import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import org.jooq.DSLContext;
-import org.jspecify.annotations.Nullable;
 import org.openpasture.core.frame.Frame;
 import org.openpasture.core.judging.Event;
 import org.openpasture.core.judging.JudgeState;
@@ -33,6 +32,7 @@ import org.openpasture.store.series.Rewrite;
 import org.openpasture.store.series.Sealer;
 import org.openpasture.store.series.SeriesStore;
 import org.openpasture.store.sqlite.SqliteFile;
+import org.openpasture.store.sqlite.Trouble;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import tools.jackson.databind.json.JsonMapper;
@@ -77,7 +77,7 @@ public final class TelemetryStore implements AutoCloseable {
     private volatile long committedUpTo;
     private volatile long judgedUpTo;
     private volatile boolean closing;
-    private volatile @Nullable String trouble;
+    private final Trouble trouble = new Trouble("Readings");
     /** Held by whoever changes chunks. */
     private final Object chunkLock = new Object();
 
@@ -188,33 +188,15 @@ public final class TelemetryStore implements AutoCloseable {
             }
         } catch (RuntimeException e) {
             journal.backTo(before);
-            throw failed(e);
+            throw trouble.failed(e);
         }
-        if (trouble != null) {
-            LOG.info("writing goes on: what was wrong ({}) is over", trouble);
-            trouble = null;
-        }
+        trouble.over();
         return committed(events, kept);
-    }
-
-    /**
-     * Says once why nothing can be written; whoever brought something learns it, and tries again or does not
-     * acknowledge.
-     */
-    private StorageFailed failed(RuntimeException e) {
-        StorageFailed failed = StorageFailed.of(e);
-        if (!failed.getMessage().equals(trouble)) {
-            LOG.error(
-                    "nothing can be written: {}. Reading goes on, and writing will as soon as it can",
-                    failed.getMessage());
-            trouble = failed.getMessage();
-        }
-        return failed;
     }
 
     /** Why nothing can be written now, in words; empty while all is well. */
     public Optional<String> trouble() {
-        return Optional.ofNullable(trouble);
+        return trouble.now();
     }
 
     private Committed committed(List<Event> events, List<Frame> kept) {
@@ -222,7 +204,14 @@ public final class TelemetryStore implements AutoCloseable {
         events.forEach(series::take);
         committedUpTo = journal.last();
         Committed committed = new Committed(committedUpTo, events, kept);
-        listeners.forEach(listener -> listener.accept(committed));
+        for (Consumer<Committed> listener : listeners) {
+            try {
+                listener.accept(committed);
+            } catch (RuntimeException e) {
+                // It is on disk: whoever listens cannot undo that, nor keep the others from hearing of it.
+                LOG.error("a commit could not be told of", e);
+            }
+        }
         return committed;
     }
 
@@ -231,7 +220,7 @@ public final class TelemetryStore implements AutoCloseable {
             try {
                 file.writer().transaction(configuration -> work.accept(configuration.dsl()));
             } catch (RuntimeException e) {
-                throw failed(e);
+                throw trouble.failed(e);
             }
         });
     }
@@ -242,7 +231,7 @@ public final class TelemetryStore implements AutoCloseable {
     public void seal() {
         synchronized (chunkLock) {
             long upTo = committedUpTo;
-            if (sealer.sealAll()) {
+            if (sealer.sealAll(() -> closing)) {
                 write(dsl -> journal.setSealedUpTo(dsl, upTo));
             }
             synchronized (room) {

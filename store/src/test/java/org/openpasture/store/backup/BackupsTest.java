@@ -105,7 +105,7 @@ class BackupsTest {
         try (RandomAccessFile file =
                 new RandomAccessFile(made.resolve("telemetry.db").toFile(), "rw")) {
             file.seek(file.length() / 2);
-            file.write(new byte[500]);
+            file.write("damage ".repeat(70).getBytes(java.nio.charset.StandardCharsets.US_ASCII));
         }
         assertThatThrownBy(() -> Backups.restore(made, data, Clock.systemUTC()))
                 .hasMessageContaining("telemetry.db is not what it was")
@@ -113,6 +113,36 @@ class BackupsTest {
         assertThat(kept()).isEqualTo(300);
         assertThat(Backups.check(folder).faults()).singleElement().asString().contains("it is no backup");
         assertThat(backups.find("../data")).isEmpty();
+    }
+
+    /** The power fails after each of the moves by which a backup is put in place. */
+    @Test
+    void aRestoreThatIsInterruptedAnywhereIsEndedAtTheNextStart() throws Exception {
+        add(0, 300);
+        telemetry.seal();
+        Path made = backups.folder()
+                .resolve(backups.make(telemetry, registry, data, Clock.systemUTC())
+                        .name());
+        for (int done = 0; done <= 3; done++) {
+            add(1_000 + done, 1);
+            close();
+            Path coming = Files.createDirectories(data.resolve(".restoring"));
+            int file = 0;
+            for (String name : List.of("telemetry.db", "registry.db", "secret.key")) {
+                Files.copy(made.resolve(name), coming.resolve(name));
+                if (file++ < done) {
+                    for (String suffix : List.of("", "-wal", "-shm")) {
+                        Files.deleteIfExists(data.resolve(name + suffix));
+                    }
+                    Files.move(coming.resolve(name), data.resolve(name));
+                }
+            }
+            Files.writeString(coming.resolve("ready"), "before-restore-" + done);
+            WantedRestore.carryOut(data, Clock.systemUTC());
+            assertThat(coming).doesNotExist();
+            open();
+            assertThat(kept()).as("after %d files", done).isEqualTo(300);
+        }
     }
 
     @Test
