@@ -1,5 +1,6 @@
 package org.openpasture.api.fleet;
 
+import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.problem.Require;
 import org.openpasture.core.lorawan.Eui64;
@@ -15,6 +16,7 @@ import org.openpasture.core.lorawan.Eui64;
  * @param joinEui only for joining; null for zeros
  * @param makePoints whether to make a point for each channel of its model at once
  */
+@JsonIgnoreProperties({"personalised"})
 public record DeviceRequest(
         String name,
         String modelId,

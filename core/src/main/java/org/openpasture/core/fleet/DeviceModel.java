@@ -1,5 +1,6 @@
 package org.openpasture.core.fleet;
 
+import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -22,6 +23,7 @@ import org.openpasture.core.lorawan.LorawanVersion;
  * @param configurationMode null if it has none
  * @param lorawan version of the link layer that it speaks; null if that is not known, or for what is no LoRaWAN device
  */
+@JsonIgnoreProperties({"alwaysListening"})
 public record DeviceModel(
         String id,
         String name,

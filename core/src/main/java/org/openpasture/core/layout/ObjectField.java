@@ -1,5 +1,6 @@
 package org.openpasture.core.layout;
 
+import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.bacnet.ObjectId;
 
@@ -14,6 +15,7 @@ import org.openpasture.core.bacnet.ObjectId;
  * @param write whether people may set it from here; null for no
  * @param priority with which it is set, 1 to 16; null for 8, which the standard gives to a person's hand
  */
+@JsonIgnoreProperties({"told", "settable"})
 public record ObjectField(
         String channel,
         ObjectId object,

@@ -1,5 +1,6 @@
 package org.openpasture.core.layout;
 
+import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.quantity.Decimals;
 
@@ -19,6 +20,7 @@ import org.openpasture.core.quantity.Decimals;
  * @param every seconds between two rounds of this field; null for the device's own period
  * @param write whether people may set it from here; null for no
  */
+@JsonIgnoreProperties({"settable"})
 public record RegisterField(
         String channel,
         @Nullable RegisterTable table,

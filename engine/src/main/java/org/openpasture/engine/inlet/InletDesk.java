@@ -240,7 +240,7 @@ public class InletDesk {
                     .next()
                     .toMillis();
             // Each inlet has one retry ahead of it, however often something else is registered meanwhile.
-            if (retrying.add(inlet.id())) {
+            if (!thread.isShutdown() && retrying.add(inlet.id())) {
                 thread.schedule(
                         () -> {
                             retrying.remove(inlet.id());

@@ -319,9 +319,10 @@ class Inbox implements HttpRequestHandler {
                 throw Problem.tooLarge("The message is longer than " + most + " bytes.", "Send it in several parts.");
             }
             return body;
-        } catch (ZipException | EOFException e) {
-            throw Problem.invalid(
-                    "the message says that it is packed by gzip, but cannot be unpacked: " + e.getMessage());
+        } catch (ZipException e) {
+            throw Problem.invalid("the message says that it is packed by gzip, but is not: " + e.getMessage());
+        } catch (EOFException e) {
+            throw Problem.invalid("the message is packed by gzip and was cut off before its end");
         }
     }
 
