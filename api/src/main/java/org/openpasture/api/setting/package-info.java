@@ -1,0 +1,2 @@
+/** Requests and answers about settings. Records alone: no rule and no right is checked here beyond their form. */
+package org.openpasture.api.setting;

@@ -1,0 +1,2 @@
+/** People and their grants. It knows no password. */
+package org.openpasture.core.people;

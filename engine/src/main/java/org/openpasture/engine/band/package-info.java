@@ -1,0 +1,2 @@
+/** The band that the radio network works in. It knows no device. */
+package org.openpasture.engine.band;

@@ -1,0 +1,2 @@
+/** Chooses between layouts and scripts. It knows no transport. */
+package org.openpasture.engine.decoding;

@@ -1,0 +1,2 @@
+/** Addresses of fieldbus devices. It knows no protocol. */
+package org.openpasture.inlets.fieldbus;

@@ -1,0 +1,2 @@
+/** Doors: dashboards and share links. What runs without a request belongs to the engine, and is not known here beyond its calls. */
+package org.openpasture.service.dashboard;

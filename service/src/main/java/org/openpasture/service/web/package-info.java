@@ -1,0 +1,2 @@
+/** Doors: what concerns all requests. What runs without a request belongs to the engine, and is not known here beyond its calls. */
+package org.openpasture.service.web;

@@ -1,0 +1,2 @@
+/** Password hashes, sessions and invitations. It knows no request. */
+package org.openpasture.store.people;

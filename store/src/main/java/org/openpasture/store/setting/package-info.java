@@ -1,0 +1,2 @@
+/** Settings and secrets by name. It knows nothing of what they mean. */
+package org.openpasture.store.setting;
