@@ -238,6 +238,7 @@ export interface Inlet {
   refused: number;
   lost: number;
   thinned: number;
+  replaced: number;
   lastAt: string | null;
   devices: number;
   strangers: number;
@@ -322,6 +323,8 @@ export interface Device {
   firmware: string | null;
   hardware: string | null;
   configuringSince: string | null;
+  clockAheadSeconds: number | null;
+  clockCorrected: boolean;
 }
 
 export interface Step {
@@ -449,12 +452,25 @@ export interface Label {
 export interface RadioSettings {
   region: string;
   subBand: number;
+  rx1DelaySeconds: number | null;
+  rx1Offset: number | null;
+  rx2Mhz: number | null;
+  rx2DataRate: string | null;
+  uplinkDwellTime: boolean | null;
+  downlinkDwellTime: boolean | null;
+  dutyCycleExponent: number | null;
+  downlinkChannels: { uplinkMhz: number; downlinkMhz: number }[] | null;
 }
 
 export interface Region {
   id: string;
   title: string;
   subBands: number;
+  dataRates: string[];
+  rx2Mhz: number;
+  rx2DataRate: string;
+  rx1Offsets: number;
+  dwellTime: boolean;
 }
 
 export interface DeviceSetting {
@@ -517,6 +533,8 @@ export interface Frame {
   port: number;
   counter: number;
   accepted: boolean;
+  outcome: "accepted" | "refused" | "repeated";
+  cause: string | null;
   reason: string | null;
   values: string;
   heard: {

@@ -67,6 +67,24 @@ async function releaseAll() {
   }, "Released: others see these points now.");
 }
 
+const ahead = computed(() => {
+  const seconds = device.value?.clockAheadSeconds ?? 0;
+  return seconds >= 7200
+    ? `${Math.round(seconds / 3600)} h`
+    : seconds >= 120
+      ? `${Math.round(seconds / 60)} min`
+      : `${seconds} s`;
+});
+
+async function correctClock() {
+  const correct = !device.value?.clockCorrected;
+  await run(
+    () => api.put(`devices/${id}/clock`, { correct }),
+    correct ? "Times of this device are corrected from now on." : "Times of this device are kept as it sends them.",
+  );
+  await load();
+}
+
 async function remove() {
   if (
     await run(() => api.remove("devices/" + id), device.value?.name + " is removed; the history of its points stays.")
@@ -98,12 +116,26 @@ async function remove() {
       {{ modeLasts(model) }}
     </p>
 
+    <div v-if="device.clockCorrected || device.clockAheadSeconds" class="sheet configuring" role="status">
+      <p>
+        <template v-if="device.clockAheadSeconds"
+          >The clock of this device is {{ ahead }} ahead. Readings from the future are kept as of their arrival.
+        </template>
+        <template v-if="device.clockCorrected">
+          The times that it sends are corrected: the newest reading of each message counts as now.
+        </template>
+      </p>
+      <el-button v-if="mayEdit" :loading="busy" @click="correctClock">{{
+        device.clockCorrected ? "Stop correcting times" : "Correct its times"
+      }}</el-button>
+    </div>
+
     <CommissioningSheet v-if="!arrived" :device="device" @done="arrived = true" />
 
     <section class="sheet facts">
       <dl class="facts">
         <div>
-          <dt>Hangs at</dt>
+          <dt>Location</dt>
           <dd>
             <RouterLink :to="`/places/${device.placeId}`">{{ device.path.join(", ") }}</RouterLink>
           </dd>
@@ -169,6 +201,20 @@ async function remove() {
       </dl>
       <p v-if="device.problem" class="problem">Newest frame refused: {{ device.problem }}</p>
     </section>
+
+    <div v-if="device.clockCorrected || device.clockAheadSeconds" class="sheet configuring" role="status">
+      <p>
+        <template v-if="device.clockAheadSeconds"
+          >The clock of this device is {{ ahead }} ahead. Readings from the future are kept as of their arrival.
+        </template>
+        <template v-if="device.clockCorrected">
+          The times that it sends are corrected: the newest reading of each message counts as now.
+        </template>
+      </p>
+      <el-button v-if="mayEdit" :loading="busy" @click="correctClock">{{
+        device.clockCorrected ? "Stop correcting times" : "Correct its times"
+      }}</el-button>
+    </div>
 
     <CommissioningSheet v-if="arrived" :device="device" />
 

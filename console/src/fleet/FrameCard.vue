@@ -8,16 +8,20 @@ import { asText } from "./bytes";
 const { frame } = defineProps<{ frame: Frame }>();
 const open = ref(false);
 const toDevice = computed(() => frame.kind === "downlink" || frame.kind === "join accept");
+const word = computed(() =>
+  frame.outcome === "repeated" ? "repeated" : frame.accepted ? "" : toDevice.value ? "not sent" : "refused",
+);
+const refused = computed(() => frame.outcome === "refused");
 const text = computed(() => asText(frame.payload || frame.bytes));
 </script>
 
 <template>
-  <article class="frame" :class="{ refused: !frame.accepted }">
+  <article class="frame" :class="{ refused }">
     <div class="row head">
       <span class="soft time">{{ moment(frame.time) }}</span>
       <strong>{{ frame.deviceName ?? frame.address ?? "unknown" }}</strong>
       <span>{{ frame.kind }}{{ frame.counter >= 0 ? " " + frame.counter : "" }}</span>
-      <span v-if="!frame.accepted" class="word">{{ toDevice ? "not sent" : "refused" }}</span>
+      <span v-if="word" :class="refused ? 'word' : 'soft'">{{ word }}</span>
       <RouterLink v-if="frame.inletId" class="small" :to="`/fleet/inlets/${frame.inletId}`">{{
         frame.inletName ?? "inlet"
       }}</RouterLink>
@@ -30,7 +34,7 @@ const text = computed(() => asText(frame.payload || frame.bytes));
     </div>
     <div v-if="frame.text" class="mono message">{{ frame.text }}</div>
     <div v-if="frame.values" class="mono">{{ frame.values }}</div>
-    <div v-if="frame.reason" :class="frame.accepted ? 'soft small' : 'reason'">{{ frame.reason }}</div>
+    <div v-if="frame.reason" :class="refused ? 'reason' : 'soft small'">{{ frame.reason }}</div>
     <dl v-if="open" class="mono">
       <template v-if="frame.payload"
         ><dt>{{ frame.port >= 0 ? `payload, port ${frame.port}` : "payload" }}</dt>

@@ -33,7 +33,7 @@ function goOn() {
 const shown = computed(() =>
   frames.value?.filter(
     (frame) =>
-      (!refusedOnly.value || !frame.accepted) &&
+      (!refusedOnly.value || frame.outcome === "refused") &&
       [
         frame.deviceName,
         frame.address,

@@ -194,6 +194,8 @@ describe("a frame", () => {
     port: 2,
     counter: 5,
     accepted: false,
+    outcome: "refused",
+    cause: "unknown-device",
     reason: "no device has the address",
     values: "",
     heard: [

@@ -24,6 +24,7 @@ const INLET: Inlet = {
   refused: 1,
   lost: 2,
   thinned: 0,
+  replaced: 0,
   lastAt: new Date().toISOString(),
   devices: 1,
   strangers: 1,

@@ -45,10 +45,7 @@ public record NetworkSettings(
      * @throws IllegalArgumentException naming the field and what it may be
      */
     void checkAgainst(Region region) {
-        int offsets = region.rx1Offsets().values().stream()
-                .mapToInt(row -> row.size() - 1)
-                .min()
-                .orElse(0);
+        int offsets = region.highestRx1Offset();
         if (rx1Offset < 0 || rx1Offset > offsets) {
             throw new IllegalArgumentException("The RX1 data rate offset is 0 to " + offsets + " in " + region.title()
                     + ", not " + rx1Offset + ".");

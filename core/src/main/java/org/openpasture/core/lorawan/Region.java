@@ -170,6 +170,11 @@ public record Region(
         return frequencyHz >= lowest - 500_000 && frequencyHz <= highest + 500_000;
     }
 
+    /** The highest offset by which the data rate of the first window can be lowered. */
+    public int highestRx1Offset() {
+        return rx1Offsets.values().stream().mapToInt(row -> row.size() - 1).min().orElse(0);
+    }
+
     /** Whether the region has a limit of the dwell time that can be told to devices (TxParamSetup). */
     public boolean knowsDwellTime() {
         return dataRates.stream().anyMatch(rate -> rate.maxPayloadInDwellTime() != null);

@@ -2,6 +2,7 @@ package org.openpasture.service.radio;
 
 import java.util.List;
 import org.openpasture.api.setting.RadioSettings;
+import org.openpasture.core.lorawan.DataRate;
 import org.openpasture.core.lorawan.Region;
 import org.openpasture.engine.band.RadioPlan;
 import org.openpasture.service.access.Reader;
@@ -21,15 +22,42 @@ class RadioSettingsController {
         this.reader = reader;
     }
 
-    /** A region that can be chosen. */
-    record RegionView(String id, String title, int subBands) {}
+    /**
+     * A region that can be chosen.
+     *
+     * @param dataRates of downlinks, "SF9BW125"
+     * @param rx2Mhz of the second window, unless the settings say otherwise
+     * @param rx1Offsets the highest offset of the first window's data rate
+     * @param dwellTime whether it has a limit of the dwell time
+     */
+    record RegionView(
+            String id,
+            String title,
+            int subBands,
+            List<String> dataRates,
+            double rx2Mhz,
+            String rx2DataRate,
+            int rx1Offsets,
+            boolean dwellTime) {
+        static RegionView of(Region region) {
+            return new RegionView(
+                    region.id(),
+                    region.title(),
+                    region.subBandCount(),
+                    region.dataRates().stream().map(DataRate::code).distinct().toList(),
+                    region.rx2FrequencyHz() / 1e6,
+                    region.rx2().code(),
+                    region.highestRx1Offset(),
+                    region.knowsDwellTime());
+        }
+    }
 
     @GetMapping("/api/v1/regions")
     List<RegionView> regions() {
         reader.person();
         return Region.SHIPPED.stream()
                 .map(Region::shipped)
-                .map(region -> new RegionView(region.id(), region.title(), region.subBandCount()))
+                .map(RegionView::of)
                 .toList();
     }
 
