@@ -1,5 +1,8 @@
 # Shared by ./pasture and ./check: where the tools are, how to build, how to say what is missing.
 
+# The C library else keeps memory of its own for each thread.
+export MALLOC_ARENA_MAX=2
+
 fail() {
   echo "pasture: $*" >&2
   exit 1
@@ -87,7 +90,8 @@ package_app() {
   mv "$app"/service-*.jar "$app/service.jar"
   local scratch
   scratch=$(mktemp -d)
-  "$JAVA_HOME/bin/java" -XX:AOTCacheOutput="$app/service.aot" --enable-native-access=ALL-UNNAMED -Dspring.context.exit=onRefresh \
+  # shellcheck disable=SC2046
+  "$JAVA_HOME/bin/java" -XX:AOTCacheOutput="$app/service.aot" $(service_java_options) -Dspring.context.exit=onRefresh \
     -jar "$app/service.jar" --pasture.data="$scratch" --server.port=0 >"$ROOT/.pasture/training.log" 2>&1 || true
   "$JAVA_HOME/bin/java" -XX:AOTCacheOutput="$app/client.aot" -cp "$(client_classpath)" org.openpasture.client.Pasture places --help \
     >>"$ROOT/.pasture/training.log" 2>&1 || true
@@ -100,6 +104,14 @@ client_classpath() {
 
 simulator_classpath() {
   echo "$(ls "$ROOT"/simulator/target/simulator-*.jar | head -1):$ROOT/simulator/target/lib/*"
+}
+
+# How the service's Java is run: a heap that is bounded and given back, one collector thread, no arenas for each thread.
+# Out of memory it ends, so that it is started anew. The class cache is made with the same options.
+# $1: most heap; without it what suits a farm of some thousand devices.
+service_java_options() {
+  echo "-XX:+UseSerialGC -Xms24m -Xmx${1:-320m} -XX:MinHeapFreeRatio=15 -XX:MaxHeapFreeRatio=35 -XX:+UseCompactObjectHeaders -XX:ReservedCodeCacheSize=80m" \
+    "-Xss512k -XX:+ExitOnOutOfMemoryError --enable-native-access=ALL-UNNAMED"
 }
 
 aot() {

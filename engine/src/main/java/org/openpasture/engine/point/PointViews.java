@@ -27,7 +27,7 @@ public class PointViews {
     private final TelemetryStore telemetry;
     private final Clock clock;
 
-    PointViews(TelemetryStore telemetry, Clock clock) {
+    public PointViews(TelemetryStore telemetry, Clock clock) {
         this.telemetry = telemetry;
         this.clock = clock;
     }

@@ -28,6 +28,7 @@ class RotaTest {
     private final Map<String, List<Instant>> begun = new ConcurrentHashMap<>();
     private final List<String> conditions = new CopyOnWriteArrayList<>();
     private final Set<String> mute = ConcurrentHashMap.newKeySet();
+    private final Set<String> throwing = ConcurrentHashMap.newKeySet();
     private volatile int users;
     private volatile boolean shared;
     private final PollSink sink = new Sink();
@@ -42,6 +43,10 @@ class RotaTest {
             shared |= users > 1;
             begun.computeIfAbsent(target.key(), key -> new CopyOnWriteArrayList<>())
                     .add(Instant.now());
+            if (throwing.contains(target.deviceId())) {
+                users--;
+                throw new IllegalStateException("nobody expected this of " + target.deviceId());
+            }
             boolean answers = !mute.contains(target.deviceId());
             users--;
             return new PollSink.Answer(new byte[answers ? 1 : 0], answers, answers ? "" : "no answer");
@@ -156,5 +161,15 @@ class RotaTest {
         assertThat(rota.askNow(target("a", 3_600)).answer().something()).isTrue();
         assertThat(begun.get("a")).hasSize(2);
         assertThat(count("a")).as("nothing is kept of it").isEqualTo(1);
+    }
+
+    @Test
+    void askingThatThrowsCostsNobodyElseAnyTurn() {
+        throwing.add("odd");
+        rota.ask(List.of(target("odd", 1), target("a", 1)));
+        await().atMost(15, TimeUnit.SECONDS)
+                .until(() -> count("a") >= 3 && begun.get("odd").size() >= 2);
+        throwing.clear();
+        await().atMost(15, TimeUnit.SECONDS).until(() -> count("odd") >= 1);
     }
 }
