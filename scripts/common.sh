@@ -110,8 +110,8 @@ simulator_classpath() {
 # Out of memory it ends, so that it is started anew. The class cache is made with the same options.
 # $1: most heap; without it what suits a farm of some thousand devices.
 service_java_options() {
-  echo "-XX:+UseSerialGC -Xms24m -Xmx${1:-320m} -XX:MinHeapFreeRatio=15 -XX:MaxHeapFreeRatio=35 -XX:+UseCompactObjectHeaders -XX:ReservedCodeCacheSize=80m" \
-    "-Xss512k -XX:+ExitOnOutOfMemoryError --enable-native-access=ALL-UNNAMED"
+  echo "-XX:+UseSerialGC -Xms24m -Xmx${1:-320m} -XX:MinHeapFreeRatio=15 -XX:MaxHeapFreeRatio=30 -XX:-ShrinkHeapInSteps -XX:TrimNativeHeapInterval=30000" \
+    "-XX:+UseCompactObjectHeaders -XX:ReservedCodeCacheSize=80m -XX:+UnlockDiagnosticVMOptions -XX:ArchiveRelocationMode=0 -Xss512k -XX:+ExitOnOutOfMemoryError --enable-native-access=ALL-UNNAMED"
 }
 
 aot() {

@@ -30,8 +30,17 @@ final class InstalledService {
         return ServiceProcess.start(launch(app, quick, jvmOptions), data);
     }
 
+    /** What ./pasture serve gives Java; with "-128m" as for a box with 1 GB. */
+    static List<String> options(String size) {
+        return List.of(System.getProperty("pasture.java-options" + size, "--enable-native-access=ALL-UNNAMED")
+                .split(" "));
+    }
+
     private static List<String> launch(Path app, boolean quick, String... jvmOptions) {
-        List<String> launch = new ArrayList<>(List.of(ServiceProcess.java(), "--enable-native-access=ALL-UNNAMED"));
+        List<String> launch = new ArrayList<>(List.of(ServiceProcess.java()));
+        if (jvmOptions.length == 0) {
+            launch.addAll(options(""));
+        }
         if (quick) {
             launch.addAll(List.of(
                     "-XX:AOTCache=" + app.resolve("service.aot"),

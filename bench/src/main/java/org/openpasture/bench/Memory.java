@@ -14,7 +14,7 @@ final class Memory {
 
     static void measure(Path app) throws IOException, InterruptedException {
         demo(app, "as it comes");
-        demo(app, "with -Xmx128m -XX:+UseSerialGC", "-Xmx128m", "-XX:+UseSerialGC");
+        demo(app, "with --memory 128m", InstalledService.options("-128m").toArray(String[]::new));
     }
 
     private static void demo(Path app, String what, String... options) throws IOException, InterruptedException {

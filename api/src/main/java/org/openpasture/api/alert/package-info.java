@@ -1,2 +1,4 @@
-/** Requests and answers about alerts and rules. Records alone: no rule and no right is checked here beyond their form. */
+/**
+ * Requests and answers about alerts and rules. Records alone: no rule and no right is checked here beyond their form.
+ */
 package org.openpasture.api.alert;

@@ -30,9 +30,12 @@ public record Access(Registry registry, Person person) {
         return false;
     }
 
-    /** Whether the person has a right on some site, which what is common to all sites asks for. */
+    /**
+     * Whether the person has a right on some site, which what is common to all sites asks for; the owner has it before
+     * there is any.
+     */
     public boolean mayAnywhere(Right right) {
-        return registry.all(Site.class).stream().anyMatch(site -> may(right, site.id()));
+        return person.owner() || registry.all(Site.class).stream().anyMatch(site -> may(right, site.id()));
     }
 
     /** Released points are seen with the right to look; others only by who may edit. */

@@ -21,7 +21,7 @@ public enum Checksum {
     /** All bytes combined by exclusive or. */
     XOR_8(1, 0, 0, 0, false, 0),
     CRC_8(1, 8, 0x07, 0x00, false, 0x00),
-    CRC_8_MAXIM(1, 8, 0x31, 0x00, true, 0x00),
+    CRC_8_POLYNOMIAL_31(1, 8, 0x31, 0x00, true, 0x00),
     CRC_16_MODBUS(2, 16, 0x8005, 0xFFFF, true, 0x0000),
     CRC_16_ARC(2, 16, 0x8005, 0x0000, true, 0x0000),
     CRC_16_CCITT_FALSE(2, 16, 0x1021, 0xFFFF, false, 0x0000),
@@ -47,6 +47,10 @@ public enum Checksum {
 
     @JsonCreator
     public static Checksum of(String id) {
+        if (id.equals("crc-8-maxim")) {
+            // As it was called before, in inlets that are registered.
+            return CRC_8_POLYNOMIAL_31;
+        }
         return Arrays.stream(values())
                 .filter(one -> one.id().equals(id))
                 .findFirst()

@@ -172,7 +172,10 @@ public record Region(
 
     /** The highest offset by which the data rate of the first window can be lowered. */
     public int highestRx1Offset() {
-        return rx1Offsets.values().stream().mapToInt(row -> row.size() - 1).min().orElse(0);
+        return rx1Offsets.values().stream()
+                .mapToInt(row -> row.size() - 1)
+                .min()
+                .orElse(0);
     }
 
     /** Whether the region has a limit of the dwell time that can be told to devices (TxParamSetup). */

@@ -1,2 +1,5 @@
-/** One consistent picture of everything that is registered, and changes of it. It knows no database: whoever keeps it replaces the picture. */
+/**
+ * One consistent picture of everything that is registered, and changes of it. It knows no database: whoever keeps it
+ * replaces the picture.
+ */
 package org.openpasture.core.registry;

@@ -13,7 +13,7 @@ class ChecksumTest {
     @ParameterizedTest
     @CsvSource({
         "crc-8, F4",
-        "crc-8-maxim, A1",
+        "crc-8-polynomial-31, A1",
         "crc-16-modbus, 4B37",
         "crc-16-arc, BB3D",
         "crc-16-ccitt-false, 29B1",

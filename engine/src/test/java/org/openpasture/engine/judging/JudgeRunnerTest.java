@@ -207,7 +207,10 @@ class JudgeRunnerTest {
         await().untilAsserted(() ->
                 assertThat(sink.raised()).containsExactlyInAnyOrder("rule-0", "rule-1", "rule-3", "rule-4"));
         read(5);
-        await().until(() -> sink.carriedOut.stream().filter(Effect.Returned.class::isInstance).count() >= 4);
+        await().until(() -> sink.carriedOut.stream()
+                        .filter(Effect.Returned.class::isInstance)
+                        .count()
+                >= 4);
     }
 
     @Test
@@ -216,8 +219,8 @@ class JudgeRunnerTest {
         Throwable failed = org.assertj.core.api.Assertions.catchThrowable(() -> registry.change(
                 "test",
                 IntStream.range(0, 500)
-                        .<Change>mapToObj(i ->
-                                new Change.Put(new Asset("a" + i, "Pump ".repeat(50) + i, "s", "pump", List.of())))
+                        .<Change>mapToObj(
+                                i -> new Change.Put(new Asset("a" + i, "Pump ".repeat(50) + i, "s", "pump", List.of())))
                         .toList()));
         assertThat(failed).isInstanceOf(StorageFailed.class).hasMessageContaining("the disk is full");
         assertThat(database.trouble()).isPresent();

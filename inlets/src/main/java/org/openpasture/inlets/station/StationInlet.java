@@ -38,12 +38,12 @@ import tools.jackson.databind.node.ObjectNode;
 
 /**
  * Listens to gateways by the WebSocket station protocol. A station asks at {@code /router-info} where to go, then holds
- * a connection to {@code /traffic/EUI}, over which frames and orders go as JSON.
+ * a connection to {@code /radio-link/EUI}, over which frames and orders go as JSON.
  */
 public final class StationInlet implements GatewayLink, AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(StationInlet.class);
     private static final JsonMapper MAPPER = JsonMapper.builder().build();
-    private static final String TRAFFIC = "/traffic/";
+    private static final String LINK = "/radio-link/";
     private static final int LONGEST_MESSAGE = 8_192;
     private static final int MOST_STATIONS = 2_000;
     private static final Duration OPENING = Duration.ofSeconds(10);
@@ -216,7 +216,7 @@ public final class StationInlet implements GatewayLink, AutoCloseable {
         public ServerHandshakeBuilder onWebsocketHandshakeReceivedAsServer(
                 WebSocket connection, Draft draft, ClientHandshake request) throws InvalidDataException {
             String path = request.getResourceDescriptor();
-            if (path.startsWith(TRAFFIC)) {
+            if (path.startsWith(LINK)) {
                 Eui64 gateway = gateway(path);
                 Optional<String> authorization =
                         Optional.of(request.getFieldValue("Authorization")).filter(text -> !text.isEmpty());
@@ -245,7 +245,7 @@ public final class StationInlet implements GatewayLink, AutoCloseable {
 
         private Eui64 gateway(String path) throws InvalidDataException {
             try {
-                return StationEui.read(path.substring(TRAFFIC.length()));
+                return StationEui.read(path.substring(LINK.length()));
             } catch (IllegalArgumentException e) {
                 throw new InvalidDataException(CloseFrame.PROTOCOL_ERROR, "no EUI in the address");
             }
@@ -254,8 +254,8 @@ public final class StationInlet implements GatewayLink, AutoCloseable {
         @Override
         public void onOpen(WebSocket connection, ClientHandshake request) {
             String path = request.getResourceDescriptor();
-            if (path.startsWith(TRAFFIC)) {
-                Eui64 gateway = StationEui.read(path.substring(TRAFFIC.length()));
+            if (path.startsWith(LINK)) {
+                Eui64 gateway = StationEui.read(path.substring(LINK.length()));
                 connection.setAttachment(new Caller.Station(gateway));
                 WebSocket before = stations.put(gateway, connection);
                 if (before != null) {
@@ -310,7 +310,7 @@ public final class StationInlet implements GatewayLink, AutoCloseable {
             connection.send(MAPPER.writeValueAsString(MAPPER.createObjectNode()
                     .put("router", StationEui.writeGroups(router))
                     .put("muxs", "::0")
-                    .put("uri", (tls ? "wss://" : "ws://") + host + TRAFFIC + StationEui.write(router))));
+                    .put("uri", (tls ? "wss://" : "ws://") + host + LINK + StationEui.write(router))));
         }
 
         private void take(WebSocket connection, Eui64 gateway, JsonNode message) {

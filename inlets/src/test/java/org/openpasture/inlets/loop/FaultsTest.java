@@ -65,7 +65,8 @@ class FaultsTest {
 
     @Test
     void datagrams() throws IOException {
-        try (UdpPortInlet inlet = new UdpPortInlet(new Source.UdpPort(0, "127.0.0.1"), new Framing.Lines(null, null), taker);
+        try (UdpPortInlet inlet =
+                        new UdpPortInlet(new Source.UdpPort(0, "127.0.0.1"), new Framing.Lines(null, null), taker);
                 DatagramSocket sender = new DatagramSocket()) {
             await().atMost(Duration.ofSeconds(20)).until(() -> {
                 byte[] bytes = "hello\n".getBytes(StandardCharsets.UTF_8);
@@ -80,7 +81,8 @@ class FaultsTest {
 
     @Test
     void connections() throws IOException {
-        try (TcpPortInlet inlet = new TcpPortInlet(new Source.TcpPort(0, "127.0.0.1"), new Framing.Lines(null, null), taker)) {
+        try (TcpPortInlet inlet =
+                new TcpPortInlet(new Source.TcpPort(0, "127.0.0.1"), new Framing.Lines(null, null), taker)) {
             await().atMost(Duration.ofSeconds(20)).until(() -> {
                 try (Socket sender = new Socket(InetAddress.getLoopbackAddress(), inlet.port());
                         OutputStream out = sender.getOutputStream()) {
@@ -102,8 +104,8 @@ class FaultsTest {
         });
         server.start();
         URI url = URI.create("http://127.0.0.1:" + server.getAddress().getPort() + "/");
-        try (HttpFetcher fetcher = new HttpFetcher(
-                new Source.HttpFetch(url, 1, true), Map.of(), new Framing.Whole(), taker)) {
+        try (HttpFetcher fetcher =
+                new HttpFetcher(new Source.HttpFetch(url, 1, true), Map.of(), new Framing.Whole(), taker)) {
             await().atMost(Duration.ofSeconds(20)).until(() -> taker.taken.contains("hello"));
             assertThat(fetcher.address()).contains("127.0.0.1");
         } finally {

@@ -90,7 +90,7 @@ class StationInletTest {
     }
 
     private WebSocket station() throws Exception {
-        WebSocket station = connect(inlet, "/traffic/02-ab-54-ff-fe-10-a0-c1");
+        WebSocket station = connect(inlet, "/radio-link/02-ab-54-ff-fe-10-a0-c1");
         assertThat(told.next()).isEqualTo(new Told.Reachable(EUI));
         return station;
     }
@@ -109,7 +109,7 @@ class StationInletTest {
     void aStationAsksWhereToGoWhateverWayItWritesItsEui(String router) throws Exception {
         connect(inlet, "/router-info").sendText("{\"router\":" + router + "}", true);
         assertThat(answer().path("uri").asString())
-                .isEqualTo("ws://127.0.0.1:" + inlet.port() + "/traffic/02-ab-54-ff-fe-10-a0-c1");
+                .isEqualTo("ws://127.0.0.1:" + inlet.port() + "/radio-link/02-ab-54-ff-fe-10-a0-c1");
     }
 
     @ParameterizedTest
@@ -126,7 +126,7 @@ class StationInletTest {
     @Test
     void aStationIsConfiguredForItsRegionAndSubBand() throws Exception {
         try (StationInlet america = open(null, (gateway, authorization) -> true, Region.shipped("us915"), 2)) {
-            connect(america, "/traffic/02-ab-54-ff-fe-10-a0-c1")
+            connect(america, "/radio-link/02-ab-54-ff-fe-10-a0-c1")
                     .sendText("{\"msgtype\":\"version\",\"station\":\"x\",\"protocol\":2}", true);
             JsonNode config = answer();
             assertThat(config.path("msgtype").asString()).isEqualTo("router_config");
@@ -251,13 +251,13 @@ class StationInletTest {
     void onlyWhoHasTheTokenComesInAndWhoHasNotIsSaid() throws Exception {
         try (StationInlet guarded =
                 open(null, (gateway, authorization) -> authorization.equals(Optional.of("Bearer 5ec")), EUROPE, 0)) {
-            assertThatThrownBy(() -> connect(guarded, "/traffic/02-ab-54-ff-fe-10-a0-c1"))
+            assertThatThrownBy(() -> connect(guarded, "/radio-link/02-ab-54-ff-fe-10-a0-c1"))
                     .isNotNull();
             assertThat(told.next())
                     .isEqualTo(new Told.Refused(Optional.of(EUI), "it gave no token, and this gateway needs one"));
             connect(
                     HttpClient.newHttpClient(),
-                    URI.create("ws://127.0.0.1:" + guarded.port() + "/traffic/02-ab-54-ff-fe-10-a0-c1"),
+                    URI.create("ws://127.0.0.1:" + guarded.port() + "/radio-link/02-ab-54-ff-fe-10-a0-c1"),
                     "Bearer 5ec");
             assertThat(told.next()).isEqualTo(new Told.Reachable(EUI));
         }
@@ -303,7 +303,7 @@ class StationInletTest {
                             "")
                     .sendText("{\"router\":1}", true);
             assertThat(answer().path("uri").asString())
-                    .isEqualTo("wss://localhost:" + encrypted.port() + "/traffic/00-00-00-00-00-00-00-01");
+                    .isEqualTo("wss://localhost:" + encrypted.port() + "/radio-link/00-00-00-00-00-00-00-01");
             assertThatThrownBy(() -> connect(encrypted, "/router-info"))
                     .as("in plain text")
                     .isNotNull();

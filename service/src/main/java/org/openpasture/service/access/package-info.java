@@ -1,2 +1,5 @@
-/** Doors: who asks, and what that person may do. What runs without a request belongs to the engine, and is not known here beyond its calls. */
+/**
+ * Doors: who asks, and what that person may do. What runs without a request belongs to the engine, and is not known
+ * here beyond its calls.
+ */
 package org.openpasture.service.access;

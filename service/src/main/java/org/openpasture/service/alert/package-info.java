@@ -1,2 +1,4 @@
-/** Doors: alerts and rules. What runs without a request belongs to the engine, and is not known here beyond its calls. */
+/**
+ * Doors: alerts and rules. What runs without a request belongs to the engine, and is not known here beyond its calls.
+ */
 package org.openpasture.service.alert;

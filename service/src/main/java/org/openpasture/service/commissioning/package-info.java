@@ -1,2 +1,5 @@
-/** Doors: bringing devices in. What runs without a request belongs to the engine, and is not known here beyond its calls. */
+/**
+ * Doors: bringing devices in. What runs without a request belongs to the engine, and is not known here beyond its
+ * calls.
+ */
 package org.openpasture.service.commissioning;

@@ -1,2 +1,5 @@
-/** Doors: dashboards and share links. What runs without a request belongs to the engine, and is not known here beyond its calls. */
+/**
+ * Doors: dashboards and share links. What runs without a request belongs to the engine, and is not known here beyond
+ * its calls.
+ */
 package org.openpasture.service.dashboard;

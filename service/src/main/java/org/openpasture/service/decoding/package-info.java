@@ -1,2 +1,5 @@
-/** Doors: the workbench, and reading frames again. What runs without a request belongs to the engine, and is not known here beyond its calls. */
+/**
+ * Doors: the workbench, and reading frames again. What runs without a request belongs to the engine, and is not known
+ * here beyond its calls.
+ */
 package org.openpasture.service.decoding;

@@ -1,2 +1,4 @@
-/** Doors: files of readings. What runs without a request belongs to the engine, and is not known here beyond its calls. */
+/**
+ * Doors: files of readings. What runs without a request belongs to the engine, and is not known here beyond its calls.
+ */
 package org.openpasture.service.export;

@@ -1,2 +1,5 @@
-/** Doors: inlets and the inbox. What runs without a request belongs to the engine, and is not known here beyond its calls. */
+/**
+ * Doors: inlets and the inbox. What runs without a request belongs to the engine, and is not known here beyond its
+ * calls.
+ */
 package org.openpasture.service.inlet;

@@ -1,2 +1,4 @@
-/** Doors: the live stream. What runs without a request belongs to the engine, and is not known here beyond its calls. */
+/**
+ * Doors: the live stream. What runs without a request belongs to the engine, and is not known here beyond its calls.
+ */
 package org.openpasture.service.live;

@@ -1,2 +1,5 @@
-/** Doors: mail settings and notices. What runs without a request belongs to the engine, and is not known here beyond its calls. */
+/**
+ * Doors: mail settings and notices. What runs without a request belongs to the engine, and is not known here beyond its
+ * calls.
+ */
 package org.openpasture.service.notice;

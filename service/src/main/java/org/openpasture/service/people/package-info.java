@@ -1,2 +1,5 @@
-/** Doors: invitations and grants. What runs without a request belongs to the engine, and is not known here beyond its calls. */
+/**
+ * Doors: invitations and grants. What runs without a request belongs to the engine, and is not known here beyond its
+ * calls.
+ */
 package org.openpasture.service.people;

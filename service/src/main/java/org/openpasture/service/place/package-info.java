@@ -1,2 +1,5 @@
-/** Doors: sites, areas, assets and points. What runs without a request belongs to the engine, and is not known here beyond its calls. */
+/**
+ * Doors: sites, areas, assets and points. What runs without a request belongs to the engine, and is not known here
+ * beyond its calls.
+ */
 package org.openpasture.service.place;

@@ -55,10 +55,7 @@ class RadioSettingsController {
     @GetMapping("/api/v1/regions")
     List<RegionView> regions() {
         reader.person();
-        return Region.SHIPPED.stream()
-                .map(Region::shipped)
-                .map(RegionView::of)
-                .toList();
+        return Region.SHIPPED.stream().map(Region::shipped).map(RegionView::of).toList();
     }
 
     @GetMapping("/api/v1/settings/radio")

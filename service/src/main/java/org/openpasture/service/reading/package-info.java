@@ -1,2 +1,5 @@
-/** Doors: questions about readings. What runs without a request belongs to the engine, and is not known here beyond its calls. */
+/**
+ * Doors: questions about readings. What runs without a request belongs to the engine, and is not known here beyond its
+ * calls.
+ */
 package org.openpasture.service.reading;

@@ -1,2 +1,5 @@
-/** Doors: retention, corrections and storage. What runs without a request belongs to the engine, and is not known here beyond its calls. */
+/**
+ * Doors: retention, corrections and storage. What runs without a request belongs to the engine, and is not known here
+ * beyond its calls.
+ */
 package org.openpasture.service.record;

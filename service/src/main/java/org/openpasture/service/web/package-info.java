@@ -1,2 +1,5 @@
-/** Doors: what concerns all requests. What runs without a request belongs to the engine, and is not known here beyond its calls. */
+/**
+ * Doors: what concerns all requests. What runs without a request belongs to the engine, and is not known here beyond
+ * its calls.
+ */
 package org.openpasture.service.web;
