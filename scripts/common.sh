@@ -110,7 +110,10 @@ simulator_classpath() {
 # Out of memory it ends, so that it is started anew. The class cache is made with the same options.
 # $1: most heap; without it what suits a farm of some thousand devices.
 service_java_options() {
-  echo "-XX:+UseSerialGC -Xms24m -Xmx${1:-320m} -XX:MinHeapFreeRatio=15 -XX:MaxHeapFreeRatio=30 -XX:-ShrinkHeapInSteps -XX:TrimNativeHeapInterval=30000" \
+  local compilers=""
+  # On a small box the second compiler's memory is worth more than its speed.
+  case "${1:-}" in [1-9]|[1-9]m|[1-9][0-9]m|1[0-5][0-9]m) compilers="-XX:TieredStopAtLevel=1" ;; esac
+  echo "$compilers -XX:+UseSerialGC -Xms24m -Xmx${1:-320m} -XX:NewSize=8m -XX:MaxNewSize=20m -XX:MinHeapFreeRatio=10 -XX:MaxHeapFreeRatio=20 -XX:-ShrinkHeapInSteps -XX:TrimNativeHeapInterval=30000" \
     "-XX:+UseCompactObjectHeaders -XX:ReservedCodeCacheSize=80m -XX:+UnlockDiagnosticVMOptions -XX:ArchiveRelocationMode=0 -Xss512k -XX:+ExitOnOutOfMemoryError --enable-native-access=ALL-UNNAMED"
 }
 

@@ -84,7 +84,14 @@ async function save() {
         controls-position="right"
       />
       <label for="rx2-rate">RX2 data rate</label>
-      <el-select id="rx2-rate" v-model="form.rx2DataRate" aria-label="RX2 data rate" class="pick" clearable>
+      <el-select
+        id="rx2-rate"
+        v-model="form.rx2DataRate"
+        aria-label="RX2 data rate"
+        class="pick"
+        clearable
+        :placeholder="`default (${region.rx2DataRate})`"
+      >
         <el-option :value="null as unknown as string" :label="`default (${region.rx2DataRate})`" />
         <el-option v-for="rate in region.dataRates" :key="rate" :value="rate" :label="rate" />
       </el-select>

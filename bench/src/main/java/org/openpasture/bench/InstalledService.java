@@ -33,7 +33,8 @@ final class InstalledService {
     /** What ./pasture serve gives Java; with "-128m" as for a box with 1 GB. */
     static List<String> options(String size) {
         return List.of(System.getProperty("pasture.java-options" + size, "--enable-native-access=ALL-UNNAMED")
-                .split(" "));
+                .strip()
+                .split("\\s+"));
     }
 
     private static List<String> launch(Path app, boolean quick, String... jvmOptions) {

@@ -70,6 +70,7 @@ public class JudgeRunner {
     private volatile boolean behind;
     private volatile Map<String, Tracker> trackers;
     private volatile long judgedUpTo;
+    private volatile long settledUpTo;
     private long savedUpTo;
     private Instant savedAt;
 
@@ -182,8 +183,13 @@ public class JudgeRunner {
         });
     }
 
-    private synchronized void judged(long journalSeq) {
+    private void judged(long journalSeq) {
         judgedUpTo = journalSeq;
+    }
+
+    /** What follows from everything up to here is kept: who waits for that goes on. */
+    private synchronized void settled() {
+        settledUpTo = judgedUpTo;
         notifyAll();
     }
 
@@ -195,6 +201,7 @@ public class JudgeRunner {
         try {
             alerts.carryOut(List.copyOf(owed));
             owed.clear();
+            settled();
         } catch (StorageFailed e) {
             LOG.debug("alerts wait until they can be written", e);
         } catch (RuntimeException e) {
@@ -214,6 +221,7 @@ public class JudgeRunner {
             }
             owed.removeFirst();
         }
+        settled();
     }
 
     private void saveNowAndThen(boolean now) {
@@ -250,11 +258,11 @@ public class JudgeRunner {
         return trackers;
     }
 
-    /** Waits until everything up to a journal row has been judged, a few seconds at most. */
+    /** Waits until everything up to a journal row has been judged and what follows is kept, a few seconds at most. */
     public synchronized void await(long journalSeq) {
         long deadline = System.nanoTime() + TimeUnit.SECONDS.toNanos(5);
         try {
-            while (judgedUpTo < journalSeq && System.nanoTime() < deadline) {
+            while (settledUpTo < journalSeq && System.nanoTime() < deadline) {
                 TimeUnit.MILLISECONDS.timedWait(this, 100);
             }
         } catch (InterruptedException e) {

@@ -3,13 +3,18 @@ package org.openpasture.engine.record;
 import jakarta.annotation.PreDestroy;
 import java.time.Clock;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
+import java.util.function.IntSupplier;
+import org.jspecify.annotations.Nullable;
 import org.openpasture.api.record.KeepingSettings;
 import org.openpasture.api.record.KeepingSettings.KeepDays;
 import org.openpasture.core.place.Point;
 import org.openpasture.inlets.loop.Loop;
+import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.registry.RegistryStore;
 import org.openpasture.store.series.Keep;
 import org.openpasture.store.setting.SettingStore;
@@ -25,6 +30,11 @@ import org.springframework.stereotype.Component;
 public class Keeping {
     private static final Logger LOG = LoggerFactory.getLogger(Keeping.class);
     private static final String NAME = "keeping";
+    private static final int TRAIL_DAYS = 730;
+    private static final int ALERT_DAYS = 1_825;
+    private static final int COMMAND_DAYS = 365;
+    private static final int UNDO_DAYS = 90;
+    private static final int AT_ONCE = 200;
     private static final Duration EVERY = Duration.ofMinutes(15);
     /** A hub that repeats a post under its Idempotency-Key does so within this time. */
     private static final Duration ANSWERS_KEPT = Duration.ofDays(7);
@@ -40,6 +50,7 @@ public class Keeping {
     private final SettingStore settings;
     private final TelemetryStore telemetry;
     private final RegistryStore registry;
+    private final AlertStore alerts;
     private final DailyFiles dailyFiles;
     private final Clock clock;
     private final Loop loop;
@@ -49,11 +60,13 @@ public class Keeping {
             SettingStore settings,
             TelemetryStore telemetry,
             RegistryStore registry,
+            AlertStore alerts,
             DailyFiles dailyFiles,
             Clock clock) {
         this.settings = settings;
         this.telemetry = telemetry;
         this.registry = registry;
+        this.alerts = alerts;
         this.dailyFiles = dailyFiles;
         this.clock = clock;
         this.loop = Loop.onVirtualThread("keeping", this::turn);
@@ -107,9 +120,29 @@ public class Keeping {
                     readings,
                     frames);
         }
+        eraseHistory(now);
         telemetry.shrink();
         if (now.dailyFiles()) {
             dailyFiles.write(now.dailyFileDays());
+        }
+    }
+
+    /** What grows for ever beside readings and frames. */
+    private void eraseHistory(KeepingSettings now) {
+        before(now.trailDays(), TRAIL_DAYS).ifPresent(before -> inSteps(() -> registry.eraseTrail(before, AT_ONCE)));
+        before(now.alertDays(), ALERT_DAYS).ifPresent(before -> inSteps(() -> alerts.erase(before, AT_ONCE)));
+        before(now.commandDays(), COMMAND_DAYS).ifPresent(telemetry::eraseCommands);
+        before(now.undoDays(), UNDO_DAYS).ifPresent(telemetry::eraseCorrections);
+    }
+
+    private Optional<Instant> before(@Nullable Integer chosen, int usual) {
+        int days = chosen == null ? usual : chosen;
+        return days == 0 ? Optional.empty() : Optional.of(clock.instant().minus(Duration.ofDays(days)));
+    }
+
+    private static void inSteps(IntSupplier step) {
+        while (step.getAsInt() > 0) {
+            Thread.yield();
         }
     }
 

@@ -2,6 +2,7 @@ package org.openpasture.store.alert;
 
 import static org.openpasture.store.generated.registrydb.Tables.ALERT;
 import static org.openpasture.store.generated.registrydb.Tables.ALERT_NOTE;
+import static org.openpasture.store.generated.registrydb.Tables.NOTICE;
 
 import java.time.Instant;
 import java.util.List;
@@ -26,6 +27,23 @@ public final class AlertStore {
 
     public AlertStore(RegistryDatabase database) {
         this.database = database;
+    }
+
+    /**
+     * Removes alerts that were closed before a moment, with their notes and notices, so many at most; returns how many
+     * went.
+     */
+    public int erase(Instant before, int most) {
+        return database.write(dsl -> {
+            List<String> ids = dsl.select(ALERT.ID)
+                    .from(ALERT)
+                    .where(ALERT.CLOSED_AT.lt(before.toEpochMilli()))
+                    .limit(most)
+                    .fetch(ALERT.ID);
+            dsl.deleteFrom(ALERT_NOTE).where(ALERT_NOTE.ALERT_ID.in(ids)).execute();
+            dsl.deleteFrom(NOTICE).where(NOTICE.ALERT_ID.in(ids)).execute();
+            return dsl.deleteFrom(ALERT).where(ALERT.ID.in(ids)).execute();
+        });
     }
 
     /** Carries out an effect inside a transaction; says whether anything changed, which is false for a repetition. */

@@ -4,6 +4,7 @@ import static org.openpasture.store.generated.registrydb.Tables.ENTITY;
 import static org.openpasture.store.generated.registrydb.Tables.TRAIL;
 
 import java.time.Clock;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Queue;
@@ -13,6 +14,7 @@ import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Entity;
 import org.openpasture.core.registry.Change;
@@ -149,6 +151,15 @@ public final class RegistryStore {
         dsl.insertInto(TRAIL, TRAIL.AT, TRAIL.PERSON, TRAIL.KIND, TRAIL.ENTITY_ID, TRAIL.BEFORE, TRAIL.AFTER)
                 .values(clock.millis(), person, kind.id(), id, old, body)
                 .execute();
+    }
+
+    /** Removes the oldest entries of the trail from before a moment, so many at most; returns how many went. */
+    public int eraseTrail(Instant before, int most) {
+        return database.write(dsl -> dsl.deleteFrom(TRAIL)
+                .where(TRAIL.ID.in(
+                        DSL.select(TRAIL.ID).from(TRAIL).orderBy(TRAIL.ID).limit(most)))
+                .and(TRAIL.AT.lt(before.toEpochMilli()))
+                .execute());
     }
 
     /**

@@ -57,6 +57,23 @@ public final class CommandLog {
                 .fetch(CommandLog::command);
     }
 
+    /** Removes commands that were done with before a moment, so many at most; returns how many went. */
+    int erase(DSLContext dsl, Instant before, int most) {
+        List<String> done = Arrays.stream(Command.State.values())
+                .filter(Command.State::isFinal)
+                .map(Command.State::id)
+                .toList();
+        return dsl.deleteFrom(COMMAND)
+                .where(COMMAND.ID.in(DSL.select(COMMAND.ID)
+                        .from(COMMAND)
+                        .where(COMMAND.STATE.in(done).or(COMMAND.CONFIRMED.eq(0L)))
+                        .and(COMMAND.CHANGED_AT.lt(before.toEpochMilli()))
+                        // The newest stays, so that no number is given twice.
+                        .and(COMMAND.ID.lt(DSL.select(DSL.max(COMMAND.ID)).from(COMMAND)))
+                        .limit(most)))
+                .execute();
+    }
+
     long lastId(DSLContext dsl) {
         return Optional.ofNullable(dsl.select(DSL.max(COMMAND.ID))
                         .from(COMMAND)

@@ -1,6 +1,8 @@
 package org.openpasture.store.telemetry;
 
 import static org.openpasture.store.generated.telemetrydb.Tables.CHECKPOINT;
+import static org.openpasture.store.generated.telemetrydb.Tables.CORRECTION;
+import static org.openpasture.store.generated.telemetrydb.Tables.CORRECTION_PART;
 import static org.openpasture.store.generated.telemetrydb.Tables.REPLACED_READING;
 
 import java.nio.file.Path;
@@ -15,7 +17,9 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
+import java.util.function.ToIntFunction;
 import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 import org.openpasture.core.frame.Frame;
 import org.openpasture.core.judging.Event;
 import org.openpasture.core.judging.JudgeState;
@@ -304,6 +308,35 @@ public final class TelemetryStore implements AutoCloseable {
             all[0] += went[0];
         }
         return all[0];
+    }
+
+    /** Removes commands that were done with before a moment, in small steps. */
+    public void eraseCommands(Instant before) {
+        inSteps(dsl -> commands.erase(dsl, before, FRAMES_AT_ONCE));
+    }
+
+    /** Removes what corrections from before a moment replaced; they cannot be undone any more, and are not listed. */
+    public void eraseCorrections(Instant before) {
+        inSteps(dsl -> {
+            List<Long> ids = dsl.select(CORRECTION.ID)
+                    .from(CORRECTION)
+                    .where(CORRECTION.AT.lt(before.toEpochMilli()))
+                    .and(CORRECTION.ID.lt(DSL.select(DSL.max(CORRECTION.ID)).from(CORRECTION)))
+                    .limit(20)
+                    .fetch(CORRECTION.ID);
+            dsl.deleteFrom(CORRECTION_PART)
+                    .where(CORRECTION_PART.CORRECTION.in(ids))
+                    .execute();
+            return dsl.deleteFrom(CORRECTION).where(CORRECTION.ID.in(ids)).execute();
+        });
+    }
+
+    /** Does something until there is nothing left to do; other writes come in between. */
+    private void inSteps(ToIntFunction<DSLContext> step) {
+        int[] went = {1};
+        while (went[0] > 0 && !closing) {
+            write(dsl -> went[0] = step.applyAsInt(dsl));
+        }
     }
 
     /** Gives room that fell free inside the file back to the disk, if it is much. */
