@@ -228,9 +228,13 @@ public class JudgeRunner {
         if (owed.isEmpty()
                 && judgedUpTo > savedUpTo
                 && (now || Duration.between(savedAt, clock.instant()).compareTo(CHECKPOINT_EVERY) > 0)) {
-            telemetry.saveCheckpoint(new TelemetryStore.Checkpoint(judgedUpTo, core.state()));
-            savedUpTo = judgedUpTo;
             savedAt = clock.instant();
+            try {
+                telemetry.saveCheckpoint(new TelemetryStore.Checkpoint(judgedUpTo, core.state()));
+                savedUpTo = judgedUpTo;
+            } catch (StorageFailed e) {
+                LOG.debug("the state of judging is kept when it can be written", e);
+            }
         }
     }
 

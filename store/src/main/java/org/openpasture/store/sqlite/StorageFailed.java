@@ -46,6 +46,13 @@ public final class StorageFailed extends RuntimeException {
         if (code == SQLiteErrorCode.SQLITE_CORRUPT.code || code == SQLiteErrorCode.SQLITE_NOTADB.code) {
             return Optional.of("the records are damaged; put the last backup in place (pasture restore)");
         }
+        if (code == SQLiteErrorCode.SQLITE_ERROR.code
+                && String.valueOf(error.getMessage()).contains("no transaction is active")) {
+            // SQLite rolls a transaction back by itself where the disk is full or fails; that it cannot be committed
+            // then
+            // is told with the code of all other errors, so that only its text tells it from them.
+            return Optional.of("the disk is full or cannot be written");
+        }
         if (code == SQLiteErrorCode.SQLITE_BUSY.code || code == SQLiteErrorCode.SQLITE_LOCKED.code) {
             return Optional.of("another program uses the records");
         }
