@@ -179,6 +179,31 @@ class RightsTest {
     }
 
     @Test
+    void aSiteStaysASiteAndNothingIsMadeWhereThereIsNoPlace() {
+        refused(404, () -> editor.put("api/v1/areas/" + plant.site, new AreaRequest("Mine", plant.site)));
+        assertThat(SERVICE.owner().get("api/v1/places").valueStream().filter(place -> place.path("id")
+                        .asString()
+                        .equals(plant.site)))
+                .singleElement()
+                .satisfies(site -> assertThat(site.path("kind").asString()).isEqualTo("site"));
+        refused(404, () -> SERVICE.owner().post("api/v1/areas", new AreaRequest("Lost", "nowhere")));
+        refused(404, () -> SERVICE.owner()
+                .post("api/v1/points", Map.of("name", "Lost", "placeId", "nowhere", "quantity", "temperature")));
+        refused(404, () -> SERVICE.owner()
+                .post("api/v1/gateways", Map.of("name", "Lost", "eui", "0102030405060708", "siteId", "nowhere")));
+        refused(400, () -> SERVICE.owner().post("api/v1/sites", Map.of("name", "Half", "latitude", 51.5)));
+    }
+
+    @Test
+    void aPlaceInUseIsNotRemovedAndTheAnswerSaysWhatBelongsToIt() {
+        assertThatThrownBy(() -> SERVICE.owner().delete("api/v1/places/" + plant.site))
+                .isInstanceOfSatisfying(ServiceProblem.class, refusal -> assertThat(refusal.status())
+                        .isEqualTo(409))
+                .hasMessageContaining("'Creamery' is still in use: ")
+                .hasMessageContaining("1 asset");
+    }
+
+    @Test
     void anInvitationWorksOnceAndCanBeWithdrawn() {
         InvitationView invitation = SERVICE.owner()
                 .post(

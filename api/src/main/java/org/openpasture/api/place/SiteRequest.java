@@ -16,5 +16,8 @@ public record SiteRequest(
         @Nullable Double longitude) {
     public SiteRequest {
         name = Require.text(name, "the site's name", 80);
+        if ((latitude == null) != (longitude == null)) {
+            throw new IllegalArgumentException("a position has a latitude and a longitude; one of them is missing");
+        }
     }
 }

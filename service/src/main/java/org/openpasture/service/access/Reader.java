@@ -6,7 +6,9 @@ import org.openpasture.core.entity.Entity;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
+import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.registry.RegistryStore;
@@ -54,6 +56,18 @@ public class Reader {
         if (!access.may(right, placeId)) {
             throw Problem.forbidden(what);
         }
+    }
+
+    /** A place that is registered, and on which the person has a right. */
+    public Place place(Right right, String id, String what) {
+        require(right, id, what);
+        return now().place(id).orElseThrow(() -> Problem.notFound("place"));
+    }
+
+    /** A site that is registered, and on which the person has a right. */
+    public Site site(Right right, String id, String what) {
+        require(right, id, what);
+        return find(Site.class, id, "site");
     }
 
     /** Checks a right that is needed on some site only. */

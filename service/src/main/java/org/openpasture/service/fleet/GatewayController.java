@@ -5,17 +5,15 @@ import org.openpasture.api.fleet.GatewayRequest;
 import org.openpasture.api.fleet.GatewayView;
 import org.openpasture.api.fleet.HeardGateway;
 import org.openpasture.core.access.Access;
+import org.openpasture.core.edit.GatewayEdits;
+import org.openpasture.core.edit.GatewayWish;
 import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.people.Right;
-import org.openpasture.core.place.Site;
-import org.openpasture.core.registry.Change;
-import org.openpasture.core.registry.Kind;
 import org.openpasture.engine.heard.GatewayStates;
 import org.openpasture.engine.radio.GatewayTokens;
 import org.openpasture.service.access.Accounts;
+import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
-import org.openpasture.service.problem.Problem;
-import org.openpasture.store.registry.RegistryStore;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -29,16 +27,16 @@ import org.springframework.web.bind.annotation.RestController;
 /** Gateways: registered, heard but unknown, and the port they come in by. */
 @RestController
 class GatewayController {
-    private final RegistryStore registry;
     private final GatewayStates states;
     private final GatewayTokens tokens;
     private final Reader reader;
+    private final Editor editor;
 
-    GatewayController(RegistryStore registry, GatewayStates states, GatewayTokens tokens, Reader reader) {
-        this.registry = registry;
+    GatewayController(GatewayStates states, GatewayTokens tokens, Reader reader, Editor editor) {
         this.states = states;
         this.tokens = tokens;
         this.reader = reader;
+        this.editor = editor;
     }
 
     @GetMapping("/api/v1/gateways")
@@ -61,28 +59,23 @@ class GatewayController {
     @PostMapping("/api/v1/gateways")
     @ResponseStatus(HttpStatus.CREATED)
     GatewayView make(@RequestBody GatewayRequest request) {
-        return save(Accounts.newId(), request);
+        Gateway gateway = gateway(Accounts.newId(), request);
+        return edited(gateway, new GatewayWish.Make(gateway));
     }
 
     @PutMapping("/api/v1/gateways/{id}")
     GatewayView change(@PathVariable String id, @RequestBody GatewayRequest request) {
-        reader.require(Right.EDIT, reader.find(Gateway.class, id, "gateway").siteId(), "change this gateway");
-        return save(id, request);
+        Gateway gateway = gateway(id, request);
+        return edited(gateway, new GatewayWish.Change(gateway));
     }
 
-    private GatewayView save(String id, GatewayRequest request) {
-        reader.require(Right.EDIT, request.siteId(), "register gateways here");
-        reader.find(Site.class, request.siteId(), "site");
-        Gateway gateway = new Gateway(id, request.name(), request.eui(), request.siteId());
-        registry.change(reader.person().name(), now -> {
-            now.gateway(request.eui()).filter(other -> !other.id().equals(id)).ifPresent(other -> {
-                throw Problem.conflict(
-                        "A gateway with the EUI " + request.eui() + " is registered already: '" + other.name() + "'.",
-                        "Change that one, or check the EUI.");
-            });
-            return List.of(new Change.Put(gateway));
-        });
-        return states.view(registry.now(), gateway);
+    private static Gateway gateway(String id, GatewayRequest request) {
+        return new Gateway(id, request.name(), request.eui(), request.siteId());
+    }
+
+    private GatewayView edited(Gateway gateway, GatewayWish wish) {
+        Access after = editor.edit(access -> GatewayEdits.edit(access, wish));
+        return states.view(after.registry(), gateway);
     }
 
     /** A token that was just made; it is shown only here. */
@@ -99,8 +92,7 @@ class GatewayController {
     @DeleteMapping("/api/v1/gateways/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable String id) {
-        reader.require(Right.EDIT, reader.find(Gateway.class, id, "gateway").siteId(), "remove this gateway");
-        registry.change(reader.person().name(), List.of(new Change.Remove(Kind.GATEWAY, id)));
+        editor.edit(access -> GatewayEdits.edit(access, new GatewayWish.Remove(id)));
         tokens.forget(id);
     }
 }

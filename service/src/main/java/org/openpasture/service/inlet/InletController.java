@@ -196,8 +196,7 @@ class InletController {
     }
 
     private Inlet save(String id, InletRequest request, boolean paused) {
-        reader.require(Right.EDIT, request.siteId(), "make inlets here");
-        reader.find(Site.class, request.siteId(), "site");
+        reader.site(Right.EDIT, request.siteId(), "make inlets here");
         Inlet inlet = new Inlet(
                 id,
                 request.name(),

@@ -109,8 +109,7 @@ class OutletController {
     }
 
     private OutletView save(String id, OutletRequest request, boolean paused) {
-        reader.require(Right.EDIT, request.siteId(), "make outlets here");
-        reader.find(Site.class, request.siteId(), "site");
+        reader.site(Right.EDIT, request.siteId(), "make outlets here");
         Outlet outlet = new Outlet(
                 id,
                 request.name(),

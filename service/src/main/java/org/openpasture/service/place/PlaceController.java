@@ -13,9 +13,8 @@ import org.openpasture.api.place.PlaceView;
 import org.openpasture.api.place.SiteRequest;
 import org.openpasture.api.reading.LatestView;
 import org.openpasture.core.access.Access;
-import org.openpasture.core.fleet.Device;
-import org.openpasture.core.fleet.Gateway;
-import org.openpasture.core.limit.LimitSet;
+import org.openpasture.core.edit.PlaceEdits;
+import org.openpasture.core.edit.PlaceWish;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Area;
@@ -24,16 +23,13 @@ import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Position;
 import org.openpasture.core.place.Site;
-import org.openpasture.core.registry.Change;
-import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.point.PointViews;
 import org.openpasture.service.access.Accounts;
+import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
-import org.openpasture.service.problem.Problem;
 import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.alert.AlertView;
-import org.openpasture.store.registry.RegistryStore;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -47,16 +43,16 @@ import org.springframework.web.bind.annotation.RestController;
 /** Sites, areas and assets. */
 @RestController
 class PlaceController {
-    private final RegistryStore registry;
     private final PointViews points;
     private final AlertStore alerts;
     private final Reader reader;
+    private final Editor editor;
 
-    PlaceController(RegistryStore registry, PointViews points, AlertStore alerts, Reader reader) {
-        this.registry = registry;
+    PlaceController(PointViews points, AlertStore alerts, Reader reader, Editor editor) {
         this.points = points;
         this.alerts = alerts;
         this.reader = reader;
+        this.editor = editor;
     }
 
     /** The whole tree that the reader may see, parents before children. */
@@ -165,15 +161,54 @@ class PlaceController {
     @PostMapping("/api/v1/sites")
     @ResponseStatus(HttpStatus.CREATED)
     PlaceView makeSite(@RequestBody SiteRequest request) {
-        reader.requireOwner("make sites");
-        return save(site(Accounts.newId(), request));
+        return make(site(Accounts.newId(), request));
     }
 
     @PutMapping("/api/v1/sites/{id}")
     PlaceView changeSite(@PathVariable String id, @RequestBody SiteRequest request) {
-        reader.require(Right.MANAGE, id, "change this site");
-        reader.find(Site.class, id, "site");
-        return save(site(id, request));
+        return change(site(id, request));
+    }
+
+    @PostMapping("/api/v1/areas")
+    @ResponseStatus(HttpStatus.CREATED)
+    PlaceView makeArea(@RequestBody AreaRequest request) {
+        return make(area(Accounts.newId(), request));
+    }
+
+    @PutMapping("/api/v1/areas/{id}")
+    PlaceView changeArea(@PathVariable String id, @RequestBody AreaRequest request) {
+        return change(area(id, request));
+    }
+
+    @PostMapping("/api/v1/assets")
+    @ResponseStatus(HttpStatus.CREATED)
+    PlaceView makeAsset(@RequestBody AssetRequest request) {
+        return make(asset(Accounts.newId(), request));
+    }
+
+    @PutMapping("/api/v1/assets/{id}")
+    PlaceView changeAsset(@PathVariable String id, @RequestBody AssetRequest request) {
+        return change(asset(id, request));
+    }
+
+    /** Removes a place that nothing belongs to any more. */
+    @DeleteMapping("/api/v1/places/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void remove(@PathVariable String id) {
+        editor.edit(access -> PlaceEdits.edit(access, new PlaceWish.Remove(id)));
+    }
+
+    private PlaceView make(Place place) {
+        return edited(place, new PlaceWish.Make(place));
+    }
+
+    private PlaceView change(Place place) {
+        return edited(place, new PlaceWish.Change(place));
+    }
+
+    private PlaceView edited(Place place, PlaceWish wish) {
+        Access after = editor.edit(access -> PlaceEdits.edit(access, wish));
+        return view(after, place, Severity.NORMAL, 0, 0);
     }
 
     private static Site site(String id, SiteRequest request) {
@@ -183,78 +218,16 @@ class PlaceController {
         return new Site(id, request.name(), request.zone() == null ? ZoneId.systemDefault() : request.zone(), position);
     }
 
-    @PostMapping("/api/v1/areas")
-    @ResponseStatus(HttpStatus.CREATED)
-    PlaceView makeArea(@RequestBody AreaRequest request) {
-        reader.require(Right.EDIT, request.parentId(), "make areas here");
-        return save(new Area(Accounts.newId(), request.name(), request.parentId()));
+    private static Area area(String id, AreaRequest request) {
+        return new Area(id, request.name(), request.parentId());
     }
 
-    @PutMapping("/api/v1/areas/{id}")
-    PlaceView changeArea(@PathVariable String id, @RequestBody AreaRequest request) {
-        reader.require(Right.EDIT, id, "change this area");
-        reader.require(Right.EDIT, request.parentId(), "move the area there");
-        refuseLoop(id, request.parentId());
-        return save(new Area(id, request.name(), request.parentId()));
-    }
-
-    @PostMapping("/api/v1/assets")
-    @ResponseStatus(HttpStatus.CREATED)
-    PlaceView makeAsset(@RequestBody AssetRequest request) {
-        reader.require(Right.EDIT, request.parentId(), "make assets here");
-        return save(asset(Accounts.newId(), request));
-    }
-
-    @PutMapping("/api/v1/assets/{id}")
-    PlaceView changeAsset(@PathVariable String id, @RequestBody AssetRequest request) {
-        reader.require(Right.EDIT, id, "change this asset");
-        reader.require(Right.EDIT, request.parentId(), "move the asset there");
-        reader.find(Asset.class, id, "asset");
-        refuseLoop(id, request.parentId());
-        return save(asset(id, request));
-    }
-
-    private Asset asset(String id, AssetRequest request) {
-        List<String> limitSets = request.limitSets() == null ? List.of() : request.limitSets();
-        limitSets.forEach(set -> reader.find(LimitSet.class, set, "limit set '" + set + "'"));
+    private static Asset asset(String id, AssetRequest request) {
         return new Asset(
-                id, request.name(), request.parentId(), request.kind() == null ? "" : request.kind(), limitSets);
-    }
-
-    private void refuseLoop(String id, String parentId) {
-        if (registry.now().pathUp(parentId).stream()
-                .anyMatch(place -> place.id().equals(id))) {
-            throw Problem.conflict("A place cannot be a part of itself.", "Choose another place above it.");
-        }
-    }
-
-    private PlaceView save(Place place) {
-        registry.change(reader.person().name(), List.of(new Change.Put(place)));
-        return view(reader.access(), place, Severity.NORMAL, 0, 0);
-    }
-
-    /** Removes a place that nothing belongs to any more. */
-    @DeleteMapping("/api/v1/places/{id}")
-    @ResponseStatus(HttpStatus.NO_CONTENT)
-    void remove(@PathVariable String id) {
-        Place place = registry.now().place(id).orElseThrow(() -> Problem.notFound("place"));
-        reader.require(place instanceof Site ? Right.MANAGE : Right.EDIT, id, "remove this place");
-        registry.change(reader.person().name(), now -> {
-            boolean used = !now.pointsOf(id).isEmpty()
-                    || now.all(Area.class).stream()
-                            .anyMatch(area -> area.parentId().equals(id))
-                    || now.all(Asset.class).stream()
-                            .anyMatch(asset -> asset.parentId().equals(id))
-                    || now.all(Device.class).stream()
-                            .anyMatch(device -> device.placeId().equals(id))
-                    || now.all(Gateway.class).stream()
-                            .anyMatch(gateway -> gateway.siteId().equals(id));
-            if (used) {
-                throw Problem.conflict(
-                        "Something still belongs to '" + place.name() + "'.",
-                        "Move or remove its points, devices, gateways and the places below it first.");
-            }
-            return List.of(new Change.Remove(Kind.of(place), id));
-        });
+                id,
+                request.name(),
+                request.parentId(),
+                request.kind() == null ? "" : request.kind(),
+                request.limitSets() == null ? List.of() : request.limitSets());
     }
 }

@@ -5,16 +5,13 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.api.place.PointRequest;
 import org.openpasture.api.place.PointView;
 import org.openpasture.core.access.Access;
-import org.openpasture.core.limit.LimitSet;
-import org.openpasture.core.people.Right;
+import org.openpasture.core.edit.PointEdits;
+import org.openpasture.core.edit.PointWish;
 import org.openpasture.core.place.Point;
-import org.openpasture.core.quantity.Quantity;
-import org.openpasture.core.registry.Change;
 import org.openpasture.engine.point.PointViews;
 import org.openpasture.service.access.Accounts;
+import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
-import org.openpasture.service.problem.Problem;
-import org.openpasture.store.registry.RegistryStore;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -28,14 +25,14 @@ import org.springframework.web.bind.annotation.RestController;
 /** Measuring points. */
 @RestController
 class PointController {
-    private final RegistryStore registry;
     private final PointViews views;
     private final Reader reader;
+    private final Editor editor;
 
-    PointController(RegistryStore registry, PointViews views, Reader reader) {
-        this.registry = registry;
+    PointController(PointViews views, Reader reader, Editor editor) {
         this.views = views;
         this.reader = reader;
+        this.editor = editor;
     }
 
     /**
@@ -64,58 +61,34 @@ class PointController {
     @PostMapping("/api/v1/points")
     @ResponseStatus(HttpStatus.CREATED)
     PointView make(@RequestBody PointRequest request) {
-        check(request);
         String id = Accounts.newId();
-        registry.change(
-                reader.person().name(),
-                now -> List.of(new Change.Put(point(id, now.highestPointNumber() + 1, request))));
-        return one(id);
+        return edited(id, new PointWish.Make(id, properties(request)));
     }
 
     @PutMapping("/api/v1/points/{id}")
     PointView change(@PathVariable String id, @RequestBody PointRequest request) {
-        Point before = reader.point(id);
-        reader.require(Right.EDIT, before.placeId(), "change this point");
-        check(request);
-        if (before.quantity() != request.quantity()) {
-            throw Problem.conflict(
-                    "A point keeps its quantity, because its history is in that quantity.",
-                    "Make another point instead.");
-        }
-        registry.change(reader.person().name(), List.of(new Change.Put(point(before.id(), before.number(), request))));
-        return one(before.id());
+        String known = reader.point(id).id();
+        return edited(known, new PointWish.Change(known, properties(request)));
     }
 
     /** Lets others see the point. */
     @PostMapping("/api/v1/points/{id}/release")
     PointView release(@PathVariable String id) {
-        Point point = reader.point(id);
-        reader.require(Right.EDIT, point.placeId(), "release this point");
-        registry.change(reader.person().name(), List.of(new Change.Put(point.withReleased(true))));
-        return one(point.id());
+        String known = reader.point(id).id();
+        return edited(known, new PointWish.Release(known));
     }
 
-    private void check(PointRequest request) {
-        reader.require(Right.EDIT, request.placeId(), "make or move points here");
-        if (request.limitSet() != null) {
-            LimitSet set = reader.find(LimitSet.class, request.limitSet(), "limit set");
-            if (set.quantity() != request.quantity()) {
-                throw Problem.invalid("the limit set '" + set.title() + "' is for "
-                        + set.quantity().title() + ", not for "
-                        + request.quantity().title());
-            }
-        }
+    private PointView edited(String id, PointWish wish) {
+        editor.edit(access -> PointEdits.edit(access, wish));
+        return one(id);
     }
 
-    private static Point point(String id, int number, PointRequest request) {
-        Quantity quantity = request.quantity();
-        return new Point(
-                id,
-                number,
+    private static PointWish.Properties properties(PointRequest request) {
+        return new PointWish.Properties(
                 request.name(),
                 request.placeId(),
-                quantity,
-                request.unit() == null ? quantity.unit() : request.unit(),
+                request.quantity(),
+                request.unit(),
                 request.limitSet(),
                 request.direction(),
                 request.note(),

@@ -1,5 +1,6 @@
 package org.openpasture.service.problem;
 
+import org.openpasture.core.edit.Edited;
 import org.springframework.http.HttpStatus;
 
 /** Something that a caller asked for and cannot have; becomes a problem detail (RFC 9457). */
@@ -16,22 +17,24 @@ public final class Problem extends RuntimeException {
         this.todo = todo;
     }
 
+    /** A change that was refused. */
+    public static Problem of(Edited.Refused refused) {
+        return switch (refused.reason()) {
+            case UNKNOWN -> new Problem(HttpStatus.NOT_FOUND, "not-found", refused.what(), refused.todo());
+            case NOT_ALLOWED -> new Problem(HttpStatus.FORBIDDEN, "not-allowed", refused.what(), refused.todo());
+            case CLASH -> conflict(refused.what(), refused.todo());
+            case INVALID -> new Problem(HttpStatus.BAD_REQUEST, "invalid", refused.what(), refused.todo());
+        };
+    }
+
     /** There is no such thing, or the reader may not know of it. */
     public static Problem notFound(String what) {
-        return new Problem(
-                HttpStatus.NOT_FOUND,
-                "not-found",
-                "There is no such " + what + ", or you may not see it.",
-                "Check the address, or ask who manages the site for the right to look.");
+        return of(Edited.Refused.unknown(what));
     }
 
     /** The reader may see it, but not do this. */
     public static Problem forbidden(String what) {
-        return new Problem(
-                HttpStatus.FORBIDDEN,
-                "not-allowed",
-                "You may not " + what + ".",
-                "Ask who manages the site for the right.");
+        return of(Edited.Refused.notAllowed(what));
     }
 
     public static Problem invalid(String message) {

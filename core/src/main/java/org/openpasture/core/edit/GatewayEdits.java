@@ -1,0 +1,61 @@
+package org.openpasture.core.edit;
+
+import java.util.List;
+import java.util.Optional;
+import org.openpasture.core.access.Access;
+import org.openpasture.core.edit.Edited.Changes;
+import org.openpasture.core.edit.Edited.Refused;
+import org.openpasture.core.fleet.Gateway;
+import org.openpasture.core.people.Right;
+import org.openpasture.core.place.Site;
+import org.openpasture.core.registry.Change;
+import org.openpasture.core.registry.Kind;
+
+/** Changes of the list of gateways: who may, and what keeps each EUI one gateway's. */
+public final class GatewayEdits {
+    private GatewayEdits() {}
+
+    /**
+     * What becomes of a wish.
+     *
+     * @param access what is registered, and what the person who wishes may do
+     */
+    public static Edited edit(Access access, GatewayWish wish) {
+        return switch (wish) {
+            case GatewayWish.Make make -> put(access, make.gateway());
+            case GatewayWish.Change change ->
+                known(access, change.gateway().id(), "change this gateway")
+                        .<Edited>map(refused -> refused)
+                        .orElseGet(() -> put(access, change.gateway()));
+            case GatewayWish.Remove remove ->
+                known(access, remove.id(), "remove this gateway")
+                        .<Edited>map(refused -> refused)
+                        .orElseGet(() -> new Changes(List.of(new Change.Remove(Kind.GATEWAY, remove.id()))));
+        };
+    }
+
+    /** Refuses who may not edit the gateway as it stands; of another site's they do not know. */
+    private static Optional<Refused> known(Access access, String id, String what) {
+        return access.registry()
+                .find(Gateway.class, id)
+                .filter(gateway -> access.may(Right.LOOK, gateway))
+                .map(gateway -> Rights.on(access, Right.EDIT, gateway.siteId(), what))
+                .orElseGet(() -> Optional.of(Refused.unknown("gateway")));
+    }
+
+    private static Edited put(Access access, Gateway gateway) {
+        return Rights.on(access, Right.EDIT, gateway.siteId(), "register gateways here")
+                .or(() -> access.registry().find(Site.class, gateway.siteId()).isPresent()
+                        ? Optional.empty()
+                        : Optional.of(Refused.unknown("site")))
+                .or(() -> access.registry()
+                        .gateway(gateway.eui())
+                        .filter(other -> !other.id().equals(gateway.id()))
+                        .map(other -> Refused.clash(
+                                "A gateway with the EUI " + gateway.eui() + " is registered already: '" + other.name()
+                                        + "'.",
+                                "Change that one, or check the EUI.")))
+                .<Edited>map(refused -> refused)
+                .orElseGet(() -> Changes.put(gateway));
+    }
+}

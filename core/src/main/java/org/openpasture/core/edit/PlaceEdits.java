@@ -1,0 +1,193 @@
+package org.openpasture.core.edit;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Predicate;
+import java.util.stream.Stream;
+import org.openpasture.core.access.Access;
+import org.openpasture.core.dashboard.Dashboard;
+import org.openpasture.core.edit.Edited.Changes;
+import org.openpasture.core.edit.Edited.Refused;
+import org.openpasture.core.entity.Entity;
+import org.openpasture.core.fleet.Device;
+import org.openpasture.core.fleet.Gateway;
+import org.openpasture.core.inlet.Inlet;
+import org.openpasture.core.limit.LimitSet;
+import org.openpasture.core.outlet.Outlet;
+import org.openpasture.core.people.Grant;
+import org.openpasture.core.people.Right;
+import org.openpasture.core.place.Area;
+import org.openpasture.core.place.Asset;
+import org.openpasture.core.place.Place;
+import org.openpasture.core.place.Site;
+import org.openpasture.core.registry.Change;
+import org.openpasture.core.registry.Kind;
+import org.openpasture.core.registry.Registry;
+import org.openpasture.core.rule.Rule;
+import org.openpasture.core.rule.Target;
+
+/** Changes of the tree of sites, areas and assets: who may, and what keeps it a tree that everything hangs in. */
+public final class PlaceEdits {
+    /** Deeper than this a tree is a mistake, and {@link Registry#pathUp} would no longer reach its site. */
+    static final int DEEPEST = 32;
+
+    private PlaceEdits() {}
+
+    /**
+     * What becomes of a wish.
+     *
+     * @param access what is registered, and what the person who wishes may do
+     */
+    public static Edited edit(Access access, PlaceWish wish) {
+        return switch (wish) {
+            case PlaceWish.Make make -> make(access, make.place());
+            case PlaceWish.Change change -> change(access, change.place());
+            case PlaceWish.Remove remove -> remove(access, remove.id());
+        };
+    }
+
+    private static Edited make(Access access, Place place) {
+        return taken(access.registry(), place.id())
+                .or(() -> place instanceof Site && !access.person().owner()
+                        ? Optional.of(Refused.notAllowed("make sites"))
+                        : Optional.empty())
+                .or(() -> parent(access, place, "make " + word(place) + "s here"))
+                .or(() -> limitSets(access.registry(), place))
+                .<Edited>map(refused -> refused)
+                .orElseGet(() -> Changes.put(place));
+    }
+
+    private static Edited change(Access access, Place place) {
+        return Rights.on(access, needed(place), place.id(), "change this " + word(place))
+                .or(() -> ofItsKind(access.registry(), place))
+                .or(() -> parent(access, place, "move the " + word(place) + " there"))
+                .or(() -> loop(access.registry(), place))
+                .or(() -> limitSets(access.registry(), place))
+                .<Edited>map(refused -> refused)
+                .orElseGet(() -> Changes.put(place));
+    }
+
+    private static Edited remove(Access access, String id) {
+        return access.registry()
+                .place(id)
+                .map(place -> Rights.on(access, needed(place), id, "remove this " + word(place))
+                        .or(() -> inUse(access.registry(), place))
+                        .<Edited>map(refused -> refused)
+                        .orElseGet(() -> withoutItsGrants(access.registry(), place)))
+                .orElseGet(() -> Refused.unknown("place"));
+    }
+
+    private static Changes withoutItsGrants(Registry now, Place place) {
+        List<Change> steps = new ArrayList<>();
+        now.all(Grant.class).stream()
+                .filter(grant -> grant.targetId().equals(place.id()))
+                .forEach(grant -> steps.add(new Change.Remove(Kind.GRANT, grant.id())));
+        steps.add(new Change.Remove(Kind.of(place), place.id()));
+        return new Changes(steps);
+    }
+
+    private static Optional<Refused> taken(Registry now, String id) {
+        return now.place(id)
+                .map(place -> Refused.clash(
+                        "The id '" + id + "' is in use by '" + place.name() + "'.", "Choose another id."));
+    }
+
+    private static Optional<Refused> ofItsKind(Registry now, Place place) {
+        return now.find(Kind.of(place), place.id()).isPresent()
+                ? Optional.empty()
+                : Optional.of(Refused.unknown(word(place)));
+    }
+
+    private static Optional<Refused> loop(Registry now, Place place) {
+        return now.pathUp(place.parentId()).contains(now.place(place.id()).orElse(place))
+                ? Optional.of(Refused.clash("A place cannot be a part of itself.", "Choose another place above it."))
+                : Optional.empty();
+    }
+
+    /** A place that goes takes nothing with it that somebody would look for later. */
+    private static Optional<Refused> inUse(Registry now, Place place) {
+        String id = place.id();
+        List<String> uses = new ArrayList<>();
+        count(uses, "point", now.pointsOf(id), point -> true);
+        count(uses, "area", now.all(Area.class), area -> area.parentId().equals(id));
+        count(uses, "asset", now.all(Asset.class), asset -> asset.parentId().equals(id));
+        count(uses, "device", now.all(Device.class), device -> device.placeId().equals(id));
+        count(uses, "gateway", now.all(Gateway.class), gateway -> gateway.siteId()
+                .equals(id));
+        count(uses, "inlet", now.all(Inlet.class), inlet -> inlet.siteId().equals(id));
+        count(
+                uses,
+                "outlet",
+                now.all(Outlet.class),
+                outlet -> outlet.siteId().equals(id) || outlet.placeIds().contains(id));
+        count(uses, "dashboard", now.all(Dashboard.class), dashboard -> id.equals(dashboard.siteId()));
+        count(
+                uses,
+                "rule",
+                now.all(Rule.class),
+                rule -> rule.target() instanceof Target.OfAsset of
+                        && of.assetId().equals(id));
+        return uses.isEmpty()
+                ? Optional.empty()
+                : Optional.of(Refused.clash(
+                        "'" + place.name() + "' is still in use: " + String.join(", ", uses) + ".",
+                        "Move or remove what belongs to it first."));
+    }
+
+    private static <T extends Entity> void count(List<String> uses, String what, Collection<T> all, Predicate<T> of) {
+        long count = all.stream().filter(of).count();
+        if (count > 0) {
+            uses.add(count + " " + what + (count == 1 ? "" : "s"));
+        }
+    }
+
+    /** A site is run by who manages it; what lies below it is for who edits. */
+    private static Right needed(Place place) {
+        return place instanceof Site ? Right.MANAGE : Right.EDIT;
+    }
+
+    private static Optional<Refused> parent(Access access, Place place, String what) {
+        if (place instanceof Site) {
+            return Optional.empty();
+        }
+        Optional<Refused> refused = Rights.on(access, Right.EDIT, place.parentId(), what);
+        if (refused.isPresent()) {
+            return refused;
+        }
+        List<Place> path = access.registry().pathUp(place.parentId());
+        if (path.getFirst() instanceof Asset above) {
+            return Optional.of(Refused.clash(
+                    "'" + above.name() + "' is an asset; a site or an area is expected.",
+                    "Choose a site or an area above it."));
+        }
+        return path.size() + height(access.registry(), place) > DEEPEST
+                ? Optional.of(Refused.clash(
+                        "That would be more than " + DEEPEST + " places one below the other.",
+                        "Choose a place further up."))
+                : Optional.empty();
+    }
+
+    /** How many places stand one below the other from this one on, itself included. */
+    private static int height(Registry now, Place place) {
+        return Stream.of(Area.class, Asset.class)
+                .flatMap(kind -> now.all(kind).stream())
+                .mapToInt(below ->
+                        now.pathUp(below.id()).stream().map(Place::id).toList().indexOf(place.id()) + 1)
+                .reduce(1, Math::max);
+    }
+
+    private static Optional<Refused> limitSets(Registry now, Place place) {
+        return place instanceof Asset asset
+                ? asset.limitSets().stream()
+                        .filter(set -> now.find(LimitSet.class, set).isEmpty())
+                        .findFirst()
+                        .map(set -> Refused.unknown("limit set '" + set + "'"))
+                : Optional.empty();
+    }
+
+    private static String word(Place place) {
+        return Kind.of(place).id();
+    }
+}

@@ -1,0 +1,77 @@
+package org.openpasture.core.edit;
+
+import java.util.Optional;
+import java.util.function.Function;
+import org.openpasture.core.access.Access;
+import org.openpasture.core.edit.Edited.Changes;
+import org.openpasture.core.edit.Edited.Refused;
+import org.openpasture.core.limit.LimitSet;
+import org.openpasture.core.people.Right;
+import org.openpasture.core.place.Point;
+
+/** Changes of measuring points: who may, and what keeps a point's history true. */
+public final class PointEdits {
+    private PointEdits() {}
+
+    /**
+     * What becomes of a wish.
+     *
+     * @param access what is registered, and what the person who wishes may do
+     */
+    public static Edited edit(Access access, PointWish wish) {
+        return switch (wish) {
+            case PointWish.Make make ->
+                fits(access, make.properties())
+                        .<Edited>map(refused -> refused)
+                        .orElseGet(() -> Changes.put(make.properties()
+                                .point(make.id(), access.registry().highestPointNumber() + 1)));
+            case PointWish.Change change ->
+                of(access, change.id(), "change this point", point -> keepsQuantity(point, change.properties())
+                        .or(() -> fits(access, change.properties()))
+                        .<Edited>map(refused -> refused)
+                        .orElseGet(() -> Changes.put(change.properties().point(point.id(), point.number()))));
+            case PointWish.Release release ->
+                of(access, release.id(), "release this point", point -> Changes.put(point.withReleased(true)));
+        };
+    }
+
+    private static Edited of(Access access, String id, String what, Function<Point, Edited> edit) {
+        Optional<Point> seen = access.registry().find(Point.class, id).filter(access::maySee);
+        if (seen.isEmpty()) {
+            return Refused.unknown("point");
+        }
+        Point point = seen.get();
+        return Rights.on(access, Right.EDIT, point.placeId(), what)
+                .<Edited>map(refused -> refused)
+                .orElseGet(() -> edit.apply(point));
+    }
+
+    private static Optional<Refused> keepsQuantity(Point point, PointWish.Properties wished) {
+        return point.quantity() == wished.quantity()
+                ? Optional.empty()
+                : Optional.of(Refused.clash(
+                        "A point keeps its quantity, because its history is in that quantity.",
+                        "Make another point instead."));
+    }
+
+    private static Optional<Refused> fits(Access access, PointWish.Properties wished) {
+        return Rights.on(access, Right.EDIT, wished.placeId(), "make or move points here")
+                .or(() -> limitSet(access, wished));
+    }
+
+    private static Optional<Refused> limitSet(Access access, PointWish.Properties wished) {
+        if (wished.limitSet() == null) {
+            return Optional.empty();
+        }
+        Optional<LimitSet> set = access.registry().find(LimitSet.class, wished.limitSet());
+        if (set.isEmpty()) {
+            return Optional.of(Refused.unknown("limit set"));
+        }
+        return set.filter(found -> found.quantity() != wished.quantity())
+                .map(found -> Refused.invalid(
+                        "The limit set '" + found.title() + "' is for "
+                                + found.quantity().title() + ", not for "
+                                + wished.quantity().title() + ".",
+                        "Choose a limit set for " + wished.quantity().title() + "."));
+    }
+}

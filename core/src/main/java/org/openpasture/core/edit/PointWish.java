@@ -1,0 +1,47 @@
+package org.openpasture.core.edit;
+
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.place.Point;
+import org.openpasture.core.quantity.Quantity;
+
+/** What a person wishes to do with a measuring point. */
+public sealed interface PointWish {
+    /** Makes a point with an id that is new; its number follows the highest there is. */
+    record Make(String id, Properties properties) implements PointWish {}
+
+    /** Gives a point other properties; another place moves it, with its history. */
+    record Change(String id, Properties properties) implements PointWish {}
+
+    /** Lets people without the right to edit see it. */
+    record Release(String id) implements PointWish {}
+
+    /**
+     * What people set of a point; see {@link Point}.
+     *
+     * @param unit null for the quantity's own
+     */
+    record Properties(
+            String name,
+            String placeId,
+            Quantity quantity,
+            @Nullable String unit,
+            @Nullable String limitSet,
+            @Nullable String direction,
+            @Nullable String note,
+            boolean released) {
+
+        Point point(String id, int number) {
+            return new Point(
+                    id,
+                    number,
+                    name,
+                    placeId,
+                    quantity,
+                    unit == null ? quantity.unit() : unit,
+                    limitSet,
+                    direction,
+                    note,
+                    released);
+        }
+    }
+}

@@ -1,0 +1,20 @@
+package org.openpasture.core.edit;
+
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.access.Access;
+import org.openpasture.core.edit.Edited.Refused;
+import org.openpasture.core.people.Right;
+
+/** The checks of rights that all edits share. */
+final class Rights {
+    private Rights() {}
+
+    /** Refuses who has no right on a place; what they may not even see, or nobody registered, is unknown. */
+    static Optional<Refused> on(Access access, Right right, @Nullable String placeId, String what) {
+        if (access.registry().place(placeId).isEmpty() || !access.may(Right.LOOK, placeId)) {
+            return Optional.of(Refused.unknown("place"));
+        }
+        return access.may(right, placeId) ? Optional.empty() : Optional.of(Refused.notAllowed(what));
+    }
+}

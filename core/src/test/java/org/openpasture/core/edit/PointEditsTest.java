@@ -1,0 +1,103 @@
+package org.openpasture.core.edit;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.time.ZoneOffset;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Test;
+import org.openpasture.core.access.Access;
+import org.openpasture.core.edit.Edited.Changes;
+import org.openpasture.core.edit.Edited.Reason;
+import org.openpasture.core.edit.Edited.Refused;
+import org.openpasture.core.limit.LimitSet;
+import org.openpasture.core.limit.Severity;
+import org.openpasture.core.limit.Source;
+import org.openpasture.core.limit.Zone;
+import org.openpasture.core.people.Grant;
+import org.openpasture.core.people.Person;
+import org.openpasture.core.people.Right;
+import org.openpasture.core.place.Point;
+import org.openpasture.core.place.Site;
+import org.openpasture.core.quantity.Quantity;
+import org.openpasture.core.registry.Change;
+import org.openpasture.core.registry.Registry;
+
+class PointEditsTest {
+    private static final Person OWNER = new Person("o", "owner", "", true);
+    private static final Person EDITOR = new Person("e", "ed", "", false);
+    private static final Person LOOKER = new Person("l", "lu", "", false);
+    private static final Registry REGISTRY = Registry.of(List.of(
+            new Site("creamery", "Creamery", ZoneOffset.UTC, null),
+            new Site("farm", "Farm", ZoneOffset.UTC, null),
+            new Point("axial", 7, "Axial", "creamery", Quantity.VIBRATION_VELOCITY, "mm/s", null, null, null, false),
+            new LimitSet(
+                    "cold",
+                    "Cold store",
+                    new Source("House rule", "", ""),
+                    Quantity.TEMPERATURE,
+                    "°C",
+                    "",
+                    false,
+                    List.of(new Zone("all", Severity.NORMAL, null, null, ""))),
+            OWNER,
+            EDITOR,
+            LOOKER,
+            new Grant("g1", "e", Right.EDIT, "creamery"),
+            new Grant("g2", "l", Right.LOOK, "creamery")));
+
+    private static PointWish.Properties wished(String place, Quantity quantity, @Nullable String limitSet) {
+        return new PointWish.Properties("Store", place, quantity, null, limitSet, null, null, false);
+    }
+
+    private static Edited by(Person person, PointWish wish) {
+        return PointEdits.edit(new Access(REGISTRY, person), wish);
+    }
+
+    private static void refused(Reason reason, Edited edited) {
+        assertThat(edited).isInstanceOfSatisfying(Refused.class, refused -> assertThat(refused.reason())
+                .isEqualTo(reason));
+    }
+
+    @Test
+    void aNewPointHasTheNextNumberAndTheUnitOfItsQuantity() {
+        assertThat(by(EDITOR, new PointWish.Make("new", wished("creamery", Quantity.TEMPERATURE, "cold"))))
+                .isEqualTo(new Changes(List.of(new Change.Put(new Point(
+                        "new", 8, "Store", "creamery", Quantity.TEMPERATURE, "°C", "cold", null, null, false)))));
+    }
+
+    @Test
+    void aPointBelongsToAPlaceThatIsThereAndThatThePersonMayEdit() {
+        refused(Reason.UNKNOWN, by(OWNER, new PointWish.Make("n", wished("nowhere", Quantity.TEMPERATURE, null))));
+        refused(Reason.UNKNOWN, by(EDITOR, new PointWish.Make("n", wished("farm", Quantity.TEMPERATURE, null))));
+        refused(Reason.NOT_ALLOWED, by(LOOKER, new PointWish.Make("n", wished("creamery", Quantity.LEVEL, null))));
+        refused(
+                Reason.UNKNOWN,
+                by(EDITOR, new PointWish.Change("axial", wished("farm", Quantity.VIBRATION_VELOCITY, null))));
+    }
+
+    @Test
+    void aChangeKeepsNumberAndQuantity() {
+        assertThat(by(OWNER, new PointWish.Change("axial", wished("farm", Quantity.VIBRATION_VELOCITY, null))))
+                .isEqualTo(new Changes(List.of(new Change.Put(new Point(
+                        "axial", 7, "Store", "farm", Quantity.VIBRATION_VELOCITY, "mm/s", null, null, null, false)))));
+        refused(Reason.CLASH, by(OWNER, new PointWish.Change("axial", wished("creamery", Quantity.LEVEL, null))));
+    }
+
+    @Test
+    void limitsOfAnotherQuantityOrOfNoneAreRefused() {
+        refused(Reason.INVALID, by(OWNER, new PointWish.Make("n", wished("creamery", Quantity.LEVEL, "cold"))));
+        refused(Reason.UNKNOWN, by(OWNER, new PointWish.Make("n", wished("creamery", Quantity.LEVEL, "none"))));
+    }
+
+    @Test
+    void whatIsNotReleasedIsUnknownToWhoMayOnlyLook() {
+        refused(Reason.UNKNOWN, by(LOOKER, new PointWish.Release("axial")));
+        assertThat(by(EDITOR, new PointWish.Release("axial")))
+                .isInstanceOfSatisfying(Changes.class, changes -> assertThat(REGISTRY.with(changes.steps())
+                                .find(Point.class, "axial")
+                                .orElseThrow()
+                                .released())
+                        .isTrue());
+    }
+}

@@ -1,0 +1,46 @@
+package org.openpasture.service.access;
+
+import java.util.function.Function;
+import org.openpasture.core.access.Access;
+import org.openpasture.core.edit.Edited;
+import org.openpasture.core.people.Person;
+import org.openpasture.core.registry.Registry;
+import org.openpasture.service.problem.Problem;
+import org.openpasture.store.registry.RegistryStore;
+import org.springframework.stereotype.Component;
+
+/**
+ * Makes the changes that the person of the request wishes. Rights and rules are looked at inside the registry's lock,
+ * by what is registered then, so that nothing changes between the look and the change. Safe for any thread.
+ */
+@Component
+public class Editor {
+    private final RegistryStore registry;
+    private final Reader reader;
+
+    Editor(RegistryStore registry, Reader reader) {
+        this.registry = registry;
+        this.reader = reader;
+    }
+
+    /**
+     * Changes what is registered, or throws the refusal as a problem; the change is on disk on return.
+     *
+     * @param edit what becomes of the wish, by what is registered and what the person may do
+     * @return what the person may do after it
+     */
+    public Access edit(Function<Access, Edited> edit) {
+        Person asks = reader.person();
+        Registry after = registry.change(asks.name(), now -> switch (edit.apply(access(now, asks))) {
+            case Edited.Changes changes -> changes.steps();
+            case Edited.Refused refused -> throw Problem.of(refused);
+        });
+        return access(after, asks);
+    }
+
+    private static Access access(Registry now, Person asks) {
+        return now.find(Person.class, asks.id())
+                .map(person -> new Access(now, person))
+                .orElseThrow(() -> Problem.unauthorised("Your account is gone."));
+    }
+}
