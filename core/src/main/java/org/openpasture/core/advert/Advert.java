@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import org.openpasture.core.bytes.Bytes;
 
 /**
  * What a Bluetooth LE beacon calls out: a row of AD structures (Bluetooth Core Specification, Vol 3, Part C, 11:
@@ -33,7 +34,7 @@ public record Advert(List<Structure> structures) {
          * if it has none.
          */
         public int id() {
-            return data.length < 2 ? -1 : data[0] & 0xFF | (data[1] & 0xFF) << 8;
+            return data.length < 2 ? -1 : Bytes.little(data, 0, 2);
         }
 
         /** What follows the company or service. */

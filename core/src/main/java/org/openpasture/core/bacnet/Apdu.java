@@ -1,6 +1,7 @@
 package org.openpasture.core.bacnet;
 
 import java.nio.ByteBuffer;
+import org.openpasture.core.entity.Ids;
 
 /** The application's part of a packet, unsegmented (ASHRAE 135, 20.1). */
 public sealed interface Apdu {
@@ -48,12 +49,7 @@ public sealed interface Apdu {
         }
 
         private static Service of(int code) {
-            for (Service one : values()) {
-                if (one.code == code) {
-                    return one;
-                }
-            }
-            return OTHER;
+            return Ids.find(values(), one -> one.code, code).orElse(OTHER);
         }
     }
 
@@ -71,12 +67,7 @@ public sealed interface Apdu {
         }
 
         private static Announcement of(int code) {
-            for (Announcement one : values()) {
-                if (one.code == code) {
-                    return one;
-                }
-            }
-            return OTHER;
+            return Ids.find(values(), one -> one.code, code).orElse(OTHER);
         }
     }
 

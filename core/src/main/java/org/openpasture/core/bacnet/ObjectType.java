@@ -1,7 +1,7 @@
 package org.openpasture.core.bacnet;
 
-import java.util.Arrays;
 import java.util.Optional;
+import org.openpasture.core.entity.Ids;
 
 /** The types of objects that are met in controllers (ASHRAE 135, clause 21, BACnetObjectType), by their names there. */
 public enum ObjectType {
@@ -41,11 +41,11 @@ public enum ObjectType {
     }
 
     static Optional<ObjectType> ofCode(int code) {
-        return Arrays.stream(values()).filter(one -> one.code == code).findFirst();
+        return Ids.find(values(), one -> one.code, code);
     }
 
     static Optional<ObjectType> ofId(String id) {
-        return Arrays.stream(values()).filter(one -> one.id.equals(id)).findFirst();
+        return Ids.find(values(), ObjectType::id, id);
     }
 
     /** Whether its present value is a number that can be followed. */

@@ -1,6 +1,7 @@
 package org.openpasture.core.bacnet;
 
 import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.time.DateTimeException;
@@ -9,6 +10,7 @@ import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import org.openpasture.core.bytes.Bytes;
 
 /** Reads tagged values (ASHRAE 135, 20.2.1). Whatever is malformed is an {@link IllegalArgumentException}. */
 final class TagReader {
@@ -215,9 +217,10 @@ final class TagReader {
         if (content.length == 0 || content.length > 8) {
             throw new IllegalArgumentException("an integer has 1 to 8 bytes, not " + content.length);
         }
-        long value = signed ? content[0] : content[0] & 0xFF;
-        for (int i = 1; i < content.length; i++) {
-            value = value << 8 | content[i] & 0xFF;
+        long value = Bytes.number(content, 0, content.length, ByteOrder.BIG_ENDIAN);
+        if (signed) {
+            int unused = Long.SIZE - Byte.SIZE * content.length;
+            value = value << unused >> unused;
         }
         if (!signed && value < 0) {
             throw new IllegalArgumentException("an integer is too large");

@@ -4,6 +4,7 @@ import java.nio.ByteBuffer;
 import java.util.HexFormat;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.bytes.Bytes;
 import org.openpasture.core.layout.FieldType;
 
 /**
@@ -49,9 +50,7 @@ public record DeviceSetting(
             throw new IllegalArgumentException("setting '" + name + "': the least value is above the highest");
         }
         HexFormat.of().parseHex(prefix);
-        if (order != null && !order.equals("big") && !order.equals("little")) {
-            throw new IllegalArgumentException("setting '" + name + "': order is big or little, not '" + order + "'");
-        }
+        Bytes.requireOrder("setting '" + name + "'", order);
     }
 
     /**
@@ -66,7 +65,7 @@ public record DeviceSetting(
                     .strip());
         }
         double number = scale == null ? value : value / scale;
-        byte[] bytes = type.bytesOf(number, "little".equals(order));
+        byte[] bytes = type.bytesOf(number, Bytes.order(order));
         byte[] start = HexFormat.of().parseHex(prefix);
         return ByteBuffer.allocate(start.length + bytes.length)
                 .put(start)

@@ -5,6 +5,7 @@ import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.Locale;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.entity.Ids;
 
 /**
  * What a device runs on, and what it takes: from these follow per cent of a voltage and months left at an interval.
@@ -51,14 +52,7 @@ public record Power(
 
         @JsonCreator
         public static Chemistry of(String id) {
-            for (Chemistry one : values()) {
-                if (one.id().equals(id)) {
-                    return one;
-                }
-            }
-            throw new IllegalArgumentException("no supply '" + id
-                    + "'; there are mains alkaline lithium-thionyl-chloride lithium-manganese-dioxide "
-                    + "lithium-iron-phosphate lithium-ion lead-acid");
+            return Ids.of(values(), Chemistry::id, "supply", id);
         }
 
         @JsonValue

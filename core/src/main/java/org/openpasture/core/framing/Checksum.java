@@ -2,9 +2,8 @@ package org.openpasture.core.framing;
 
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
-import java.util.Arrays;
 import java.util.Locale;
-import java.util.stream.Collectors;
+import org.openpasture.core.entity.Ids;
 
 /**
  * Sums by which a frame shows that it arrived whole. The CRCs are told by the parameters of the usual catalogue:
@@ -51,11 +50,7 @@ public enum Checksum {
             // As it was called before, in inlets that are registered.
             return CRC_8_POLYNOMIAL_31;
         }
-        return Arrays.stream(values())
-                .filter(one -> one.id().equals(id))
-                .findFirst()
-                .orElseThrow(() -> new IllegalArgumentException("no checksum '" + id + "'; there are "
-                        + Arrays.stream(values()).map(Checksum::id).collect(Collectors.joining(" "))));
+        return Ids.of(values(), Checksum::id, "checksum", id);
     }
 
     @JsonValue

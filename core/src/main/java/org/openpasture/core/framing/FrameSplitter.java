@@ -6,7 +6,7 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import org.jspecify.annotations.Nullable;
+import org.openpasture.core.bytes.Bytes;
 
 /**
  * Cuts a stream of bytes into frames. After a frame whose length or checksum is wrong it looks for the next beginning
@@ -114,7 +114,7 @@ final class FrameSplitter implements Splitter {
             return Optional.empty();
         }
         int adds = framing.lengthAdds() == null ? 0 : framing.lengthAdds();
-        return Optional.of((int) number(all, at, count, framing.lengthOrder()) + adds);
+        return Optional.of((int) Bytes.number(all, at, count, Bytes.order(framing.lengthOrder())) + adds);
     }
 
     private int lengthBytes() {
@@ -147,7 +147,7 @@ final class FrameSplitter implements Splitter {
         int sumAt = endAt - checksum.bytes();
         long sum = checksum.over(
                 all, Math.min(sumAt, begin + (framing.checksumFrom() == null ? 0 : framing.checksumFrom())), sumAt);
-        long said = number(all, sumAt, checksum.bytes(), framing.checksumOrder());
+        long said = Bytes.number(all, sumAt, checksum.bytes(), Bytes.order(framing.checksumOrder()));
         return sum == said
                 ? Optional.empty()
                 : Optional.of(String.format(
@@ -157,14 +157,6 @@ final class FrameSplitter implements Splitter {
                         checksum.id(),
                         sum,
                         said));
-    }
-
-    private static long number(byte[] all, int at, int count, @Nullable String order) {
-        long number = 0;
-        for (int i = 0; i < count; i++) {
-            number = number << 8 | all["little".equals(order) ? at + count - 1 - i : at + i] & 0xFF;
-        }
-        return number;
     }
 
     private byte[] payload(byte[] all, int begin, int until) {

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.bytes.Bytes;
 
 /** How frames follow one another in a stream of bytes, told as data. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
@@ -108,9 +109,7 @@ public sealed interface Framing {
                 throw new IllegalArgumentException("the length has 1 or 2 bytes, not " + lengthBytes);
             }
             for (String order : new @Nullable String[] {lengthOrder, checksumOrder}) {
-                if (order != null && !order.equals("big") && !order.equals("little")) {
-                    throw new IllegalArgumentException("order is big or little, not '" + order + "'");
-                }
+                Bytes.requireOrder("", order);
             }
             if (checksumFrom != null && checksumFrom < 0 || payloadFrom != null && payloadFrom < 0) {
                 throw new IllegalArgumentException("bytes are counted from 0");

@@ -2,9 +2,9 @@ package org.openpasture.core.inlet;
 
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
-import java.util.Arrays;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.entity.Ids;
 import org.openpasture.core.layout.JsonPath;
 
 /**
@@ -68,11 +68,7 @@ public record Contents(
 
         @JsonCreator
         public static Form of(String id) {
-            return Arrays.stream(values())
-                    .filter(one -> one.id().equals(id))
-                    .findFirst()
-                    .orElseThrow(() -> new IllegalArgumentException(
-                            "no form '" + id + "'; there are text csv json cbor senml bytes"));
+            return Ids.of(values(), Form::id, "form", id);
         }
 
         @JsonValue
@@ -89,11 +85,7 @@ public record Contents(
 
         @JsonCreator
         public static Encoding of(String id) {
-            return Arrays.stream(values())
-                    .filter(one -> one.id().equals(id))
-                    .findFirst()
-                    .orElseThrow(
-                            () -> new IllegalArgumentException("no encoding '" + id + "'; there are plain hex base64"));
+            return Ids.of(values(), Encoding::id, "encoding", id);
         }
 
         @JsonValue

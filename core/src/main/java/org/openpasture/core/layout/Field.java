@@ -2,6 +2,7 @@ package org.openpasture.core.layout;
 
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.bytes.Bytes;
 import org.openpasture.core.quantity.Decimals;
 
 /**
@@ -25,9 +26,7 @@ public record Field(
         @Nullable Double offset,
         @Nullable Double missing) {
     public Field {
-        if (order != null && !order.equals("big") && !order.equals("little")) {
-            throw new IllegalArgumentException("field '" + channel + "': order is big or little, not '" + order + "'");
-        }
+        Bytes.requireOrder("field '" + channel + "'", order);
     }
 
     /**
@@ -57,12 +56,7 @@ public record Field(
     /** The value, or nothing where the device says that it has none. The caller has checked the length. */
     Optional<Double> read(byte[] payload) {
         int start = start(payload.length);
-        boolean little = "little".equals(order);
-        long word = 0;
-        for (int i = 0; i < type.bytes(); i++) {
-            int index = little ? start + type.bytes() - 1 - i : start + i;
-            word = word << 8 | payload[index] & 0xFF;
-        }
+        long word = Bytes.number(payload, start, type.bytes(), Bytes.order(order));
         double number = bits == null ? type.read(word) : (word >>> bits.from()) & ((1L << bits.count()) - 1);
         if (missing != null && number == missing) {
             return Optional.empty();

@@ -2,7 +2,9 @@ package org.openpasture.core.layout;
 
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
+import java.nio.ByteOrder;
 import java.util.Locale;
+import org.openpasture.core.entity.Ids;
 
 /** The number formats that a layout can read. */
 public enum FieldType {
@@ -30,13 +32,7 @@ public enum FieldType {
 
     @JsonCreator
     public static FieldType of(String id) {
-        for (FieldType type : values()) {
-            if (type.id().equals(id)) {
-                return type;
-            }
-        }
-        throw new IllegalArgumentException(
-                "no number format '" + id + "'; there are u8 i8 u16 i16 u24 i24 u32 i32 u64 i64 f32 f64 bcd16 bcd32");
+        return Ids.of(values(), FieldType::id, "number format", id);
     }
 
     @JsonValue
@@ -54,7 +50,7 @@ public enum FieldType {
      *
      * @throws IllegalArgumentException if it does not fit
      */
-    public byte[] bytesOf(double number, boolean littleEndian) {
+    public byte[] bytesOf(double number, ByteOrder order) {
         long bits =
                 switch (this) {
                     case F32 -> Float.floatToIntBits((float) number);
@@ -67,7 +63,7 @@ public enum FieldType {
         }
         byte[] result = new byte[bytes];
         for (int i = 0; i < bytes; i++) {
-            result[littleEndian ? i : bytes - 1 - i] = (byte) (bits >> (8 * i));
+            result[order == ByteOrder.LITTLE_ENDIAN ? i : bytes - 1 - i] = (byte) (bits >> (8 * i));
         }
         return result;
     }

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.Arrays;
 import java.util.Locale;
+import org.openpasture.core.entity.Ids;
 
 /** How many numbers of a message, such as a waveform, become one. */
 public enum Fold {
@@ -20,11 +21,7 @@ public enum Fold {
 
     @JsonCreator
     public static Fold of(String id) {
-        return Arrays.stream(values())
-                .filter(one -> one.id().equals(id))
-                .findFirst()
-                .orElseThrow(() -> new IllegalArgumentException(
-                        "numbers cannot be folded by '" + id + "'; there are mean rms peak min max count"));
+        return Ids.of(values(), Fold::id, "way to fold numbers", id);
     }
 
     @JsonValue

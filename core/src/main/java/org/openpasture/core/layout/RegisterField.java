@@ -1,7 +1,9 @@
 package org.openpasture.core.layout;
 
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
+import java.nio.ByteOrder;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.bytes.Bytes;
 import org.openpasture.core.quantity.Decimals;
 
 /**
@@ -50,9 +52,7 @@ public record RegisterField(
             throw new IllegalArgumentException(
                     "field '" + channel + "': words are high-first or low-first, not '" + words + "'");
         }
-        if (order != null && !order.equals("big") && !order.equals("little")) {
-            throw new IllegalArgumentException("field '" + channel + "': order is big or little, not '" + order + "'");
-        }
+        Bytes.requireOrder("field '" + channel + "'", order);
         AskedLayout.requirePeriod(channel, every);
         if (Boolean.TRUE.equals(write)
                 && table != null
@@ -97,7 +97,8 @@ public record RegisterField(
         }
         FieldType of = type == null ? FieldType.U16 : type;
         // To the nearest number that it can hold; a hundredth of a step off is arithmetic, not a wish.
-        byte[] data = inOrder(of.bytesOf(of == FieldType.F32 || of == FieldType.F64 ? raw : Math.rint(raw), false));
+        byte[] data = inOrder(
+                of.bytesOf(of == FieldType.F32 || of == FieldType.F64 ? raw : Math.rint(raw), ByteOrder.BIG_ENDIAN));
         return new RegisterLayout.Write.All(RegisterTable.HOLDING, at, data);
     }
 
@@ -119,7 +120,7 @@ public record RegisterField(
 
     /** A register's number in the order of its bytes. */
     private int ordered(int word) {
-        return "little".equals(order) ? (word & 0xFF) << 8 | word >>> 8 & 0xFF : word;
+        return Bytes.order(order) == ByteOrder.LITTLE_ENDIAN ? Short.reverseBytes((short) word) & 0xFFFF : word;
     }
 
     /** The field over the bytes of its registers, brought into the order of the standard. */
@@ -133,7 +134,7 @@ public record RegisterField(
         int last = bytes.length / 2 - 1;
         for (int word = 0; word <= last; word++) {
             int from = "low-first".equals(words) ? last - word : word;
-            boolean swapped = "little".equals(order);
+            boolean swapped = Bytes.order(order) == ByteOrder.LITTLE_ENDIAN;
             bytes[2 * word] = raw[2 * from + (swapped ? 1 : 0)];
             bytes[2 * word + 1] = raw[2 * from + (swapped ? 0 : 1)];
         }

@@ -2,7 +2,7 @@ package org.openpasture.core.layout;
 
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
-import java.util.Arrays;
+import org.openpasture.core.entity.Ids;
 
 /**
  * The four tables of the Modbus data model (application protocol 1.1b3, 4.3), with the most that one request may read
@@ -28,11 +28,7 @@ public enum RegisterTable {
 
     @JsonCreator
     public static RegisterTable of(String id) {
-        return Arrays.stream(values())
-                .filter(one -> one.id.equals(id))
-                .findFirst()
-                .orElseThrow(() ->
-                        new IllegalArgumentException("no table '" + id + "'; there are coil discrete holding input"));
+        return Ids.of(values(), RegisterTable::id, "table", id);
     }
 
     @JsonValue

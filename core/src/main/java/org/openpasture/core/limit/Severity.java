@@ -3,6 +3,7 @@ package org.openpasture.core.limit;
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.Locale;
+import org.openpasture.core.entity.Ids;
 
 /** How much a zone, a rule or an alert matters; the order is from calm to urgent. */
 public enum Severity {
@@ -13,12 +14,7 @@ public enum Severity {
 
     @JsonCreator
     public static Severity of(String id) {
-        for (Severity severity : values()) {
-            if (severity.id().equals(id)) {
-                return severity;
-            }
-        }
-        throw new IllegalArgumentException("no severity '" + id + "'; there are normal, advisory, warning, critical");
+        return Ids.of(values(), Severity::id, "severity", id);
     }
 
     @JsonValue

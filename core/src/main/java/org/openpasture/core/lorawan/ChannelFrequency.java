@@ -1,5 +1,7 @@
 package org.openpasture.core.lorawan;
 
+import org.openpasture.core.bytes.Bytes;
+
 /**
  * How frequencies stand in MAC commands and channel lists (LoRaWAN L2 1.0.4, chapter 5): 24 bits in steps of 100 Hz,
  * little-endian.
@@ -18,6 +20,6 @@ final class ChannelFrequency {
 
     /** Reads the frequency at a place. */
     static long read(byte[] bytes, int at) {
-        return 100L * (bytes[at] & 0xFF | (bytes[at + 1] & 0xFF) << 8 | (bytes[at + 2] & 0xFF) << 16);
+        return 100L * Bytes.little(bytes, at, 3);
     }
 }

@@ -2,9 +2,8 @@ package org.openpasture.core.lorawan;
 
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
-import java.util.Arrays;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.entity.Ids;
 
 /**
  * A version of the LoRaWAN link layer that a device model states, as far as the network has to treat it differently.
@@ -33,11 +32,7 @@ public enum LorawanVersion {
      */
     @JsonCreator
     public static LorawanVersion of(String id) {
-        return Arrays.stream(values())
-                .filter(version -> version.id.equals(id))
-                .findFirst()
-                .orElseThrow(() -> new IllegalArgumentException("There is no LoRaWAN version '" + id + "'. Use one of "
-                        + Arrays.stream(values()).map(LorawanVersion::id).collect(Collectors.joining(", ")) + "."));
+        return Ids.of(values(), LorawanVersion::id, "LoRaWAN version", id);
     }
 
     /**

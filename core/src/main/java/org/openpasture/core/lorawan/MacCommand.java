@@ -5,6 +5,7 @@ import java.nio.ByteOrder;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import org.openpasture.core.bytes.Bytes;
 
 /**
  * MAC commands (LoRaWAN L2 1.0.4, chapter 5): what device and network tell each other about the radio, in the frame
@@ -153,7 +154,7 @@ public sealed interface MacCommand {
             return new LinkAdrReq(
                     bytes[1] >> 4 & 0x0F,
                     bytes[1] & 0x0F,
-                    bytes[2] & 0xFF | (bytes[3] & 0xFF) << 8,
+                    Bytes.little(bytes, 2, 2),
                     bytes[4] >> 4 & 0x07,
                     bytes[4] & 0x0F);
         }

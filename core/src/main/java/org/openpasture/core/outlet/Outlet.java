@@ -2,12 +2,12 @@ package org.openpasture.core.outlet;
 
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Entity;
+import org.openpasture.core.entity.Ids;
 import org.openpasture.core.quantity.Quantity;
 
 /**
@@ -49,10 +49,7 @@ public record Outlet(
 
         @JsonCreator
         public static Form of(String id) {
-            return Arrays.stream(values())
-                    .filter(one -> one.id().equals(id))
-                    .findFirst()
-                    .orElseThrow(() -> new IllegalArgumentException("no form '" + id + "'; there are json senml"));
+            return Ids.of(values(), Form::id, "form", id);
         }
 
         @JsonValue

@@ -3,6 +3,7 @@ package org.openpasture.core.people;
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.Locale;
+import org.openpasture.core.entity.Ids;
 
 /** What a person may do; each right includes the ones before it. */
 public enum Right {
@@ -13,12 +14,7 @@ public enum Right {
 
     @JsonCreator
     public static Right of(String id) {
-        for (Right right : values()) {
-            if (right.id().equals(id)) {
-                return right;
-            }
-        }
-        throw new IllegalArgumentException("no right '" + id + "'; there are look, operate, edit, manage");
+        return Ids.of(values(), Right::id, "right", id);
     }
 
     @JsonValue

@@ -2,8 +2,7 @@ package org.openpasture.core.quantity;
 
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
-import java.util.Arrays;
-import java.util.stream.Collectors;
+import org.openpasture.core.entity.Ids;
 
 /**
  * What a point measures, with the unit that it is kept in and the range outside of which a value cannot be real. The
@@ -65,13 +64,7 @@ public enum Quantity {
      */
     @JsonCreator
     public static Quantity of(String id) {
-        for (Quantity quantity : values()) {
-            if (quantity.id.equals(id)) {
-                return quantity;
-            }
-        }
-        throw new IllegalArgumentException("no quantity '" + id + "'; there are "
-                + Arrays.stream(values()).map(Quantity::id).collect(Collectors.joining(", ")));
+        return Ids.of(values(), Quantity::id, "quantity", id);
     }
 
     @JsonValue

@@ -6,6 +6,7 @@ import java.util.stream.Collectors;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.dashboard.ShareLink;
 import org.openpasture.core.entity.Entity;
+import org.openpasture.core.entity.Ids;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
@@ -75,11 +76,6 @@ public enum Kind {
 
     /** The kind of a stored name. */
     public static Kind ofId(String id) {
-        for (Kind kind : values()) {
-            if (kind.id.equals(id)) {
-                return kind;
-            }
-        }
-        throw new IllegalArgumentException("no kind of entity is called '" + id + "'");
+        return Ids.of(values(), Kind::id, "kind of entity", id);
     }
 }

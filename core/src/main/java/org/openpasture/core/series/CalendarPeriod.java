@@ -13,6 +13,7 @@ import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import org.openpasture.core.entity.Ids;
 
 /**
  * A period of the calendar as a site counts it. Days have 23 or 25 hours where the clocks change; weeks begin on Monday
@@ -27,12 +28,7 @@ public enum CalendarPeriod {
 
     @JsonCreator
     public static CalendarPeriod of(String id) {
-        for (CalendarPeriod period : values()) {
-            if (period.id().equals(id)) {
-                return period;
-            }
-        }
-        throw new IllegalArgumentException("no period '" + id + "'; there are hour, day, week, month, year");
+        return Ids.of(values(), CalendarPeriod::id, "period", id);
     }
 
     @JsonValue

@@ -33,6 +33,6 @@ class ChecksumTest {
 
     @Test
     void anUnknownOneIsToldWhichThereAre() {
-        assertThatThrownBy(() -> Checksum.of("md5")).hasMessageStartingWith("no checksum 'md5'; there are none sum-8");
+        assertThatThrownBy(() -> Checksum.of("md5")).hasMessageStartingWith("no checksum 'md5'; there are none, sum-8");
     }
 }

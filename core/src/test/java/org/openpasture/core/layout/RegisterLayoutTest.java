@@ -173,7 +173,7 @@ class RegisterLayoutTest {
         assertThatThrownBy(() ->
                         new RegisterField("x", null, 0, null, "middle-first", null, null, null, null, null, null, null))
                 .hasMessageContaining("high-first or low-first");
-        assertThatThrownBy(() -> RegisterTable.of("flash")).hasMessageContaining("coil discrete holding input");
+        assertThatThrownBy(() -> RegisterTable.of("flash")).hasMessageContaining("coil, discrete, holding, input");
     }
 
     @Test

@@ -3,6 +3,7 @@ package org.openpasture.engine.export;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.List;
+import org.openpasture.core.entity.Ids;
 
 /** The formats in which readings leave. */
 public enum ExportFormat {
@@ -26,12 +27,7 @@ public enum ExportFormat {
     }
 
     public static ExportFormat of(String id) {
-        for (ExportFormat format : values()) {
-            if (format.id.equals(id)) {
-                return format;
-            }
-        }
-        throw new IllegalArgumentException("no format '" + id + "'; there are csv, xlsx, json-lines, senml");
+        return Ids.of(values(), format -> format.id, "format", id);
     }
 
     public String suffix() {

@@ -25,6 +25,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.bytes.Bytes;
 import org.openpasture.core.inlet.SerialLine;
 import org.openpasture.core.inlet.Source;
 import org.openpasture.core.layout.RegisterLayout;
@@ -202,7 +203,7 @@ final class ModbusLine implements AutoCloseable {
                 // Not in one step: what the device changes in the register in between is lost.
                 byte[] now = client.readHoldingRegisters(unit, new ReadHoldingRegistersRequest(part.at(), 1))
                         .registers();
-                write(unit, part.of((now[0] & 0xFF) << 8 | now[1] & 0xFF));
+                write(unit, part.of(Bytes.big(now, 0, 2)));
             }
         } catch (ModbusResponseException e) {
             int count = write instanceof RegisterLayout.Write.All all
@@ -243,8 +244,7 @@ final class ModbusLine implements AutoCloseable {
         int count = data.length / 2;
         List<Way> ways = new ArrayList<>();
         if (count == 1) {
-            ways.add(() -> client.writeSingleRegister(
-                    unit, new WriteSingleRegisterRequest(at, (data[0] & 0xFF) << 8 | data[1] & 0xFF)));
+            ways.add(() -> client.writeSingleRegister(unit, new WriteSingleRegisterRequest(at, Bytes.big(data, 0, 2))));
         }
         ways.add(() -> client.writeMultipleRegisters(unit, new WriteMultipleRegistersRequest(at, count, data)));
         ways.add(() -> client.readWriteMultipleRegisters(
