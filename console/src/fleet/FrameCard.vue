@@ -32,7 +32,7 @@ const text = computed(() => asText(frame.payload || frame.bytes));
         {{ open ? "less" : "bytes" }}
       </button>
     </div>
-    <div v-if="frame.text" class="mono message">{{ frame.text }}</div>
+    <div v-if="frame.text" class="mono message" :class="{ folded: !open }">{{ frame.text }}</div>
     <div v-if="frame.values" class="mono">{{ frame.values }}</div>
     <div v-if="frame.reason" :class="refused ? 'reason' : 'soft small'">{{ frame.reason }}</div>
     <dl v-if="open" class="mono">
@@ -76,6 +76,14 @@ const text = computed(() => asText(frame.payload || frame.bytes));
 .message {
   color: var(--ink-soft);
   overflow-wrap: anywhere;
+}
+/* A sensor's thousand raw values must not push the other frames off the page; "bytes" shows all of them. */
+.folded {
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 3;
+  line-clamp: 3;
+  overflow: hidden;
 }
 .word,
 .reason {
