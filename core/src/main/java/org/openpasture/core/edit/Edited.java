@@ -1,6 +1,8 @@
 package org.openpasture.core.edit;
 
 import java.util.List;
+import java.util.Optional;
+import java.util.function.Supplier;
 import org.openpasture.core.entity.Entity;
 import org.openpasture.core.registry.Change;
 
@@ -50,6 +52,11 @@ public sealed interface Edited {
         public static Refused invalid(String what, String todo) {
             return new Refused(Reason.INVALID, what, todo);
         }
+    }
+
+    /** The refusal if there is one, else the changes; those are made up only then. */
+    static Edited unless(Optional<Refused> refusal, Supplier<? extends Edited> changes) {
+        return refusal.isPresent() ? refusal.get() : changes.get();
     }
 
     /** Why a change is refused. */

@@ -24,13 +24,13 @@ public final class GatewayEdits {
         return switch (wish) {
             case GatewayWish.Make make -> put(access, make.gateway());
             case GatewayWish.Change change ->
-                known(access, change.gateway().id(), "change this gateway")
-                        .<Edited>map(refused -> refused)
-                        .orElseGet(() -> put(access, change.gateway()));
+                Edited.unless(
+                        known(access, change.gateway().id(), "change this gateway"),
+                        () -> put(access, change.gateway()));
             case GatewayWish.Remove remove ->
-                known(access, remove.id(), "remove this gateway")
-                        .<Edited>map(refused -> refused)
-                        .orElseGet(() -> new Changes(List.of(new Change.Remove(Kind.GATEWAY, remove.id()))));
+                Edited.unless(
+                        known(access, remove.id(), "remove this gateway"),
+                        () -> new Changes(List.of(new Change.Remove(Kind.GATEWAY, remove.id()))));
         };
     }
 
@@ -44,7 +44,7 @@ public final class GatewayEdits {
     }
 
     private static Edited put(Access access, Gateway gateway) {
-        return Rights.on(access, Right.EDIT, gateway.siteId(), "register gateways here")
+        Optional<Refused> refusal = Rights.on(access, Right.EDIT, gateway.siteId(), "register gateways here")
                 .or(() -> access.registry().find(Site.class, gateway.siteId()).isPresent()
                         ? Optional.empty()
                         : Optional.of(Refused.unknown("site")))
@@ -54,8 +54,7 @@ public final class GatewayEdits {
                         .map(other -> Refused.clash(
                                 "A gateway with the EUI " + gateway.eui() + " is registered already: '" + other.name()
                                         + "'.",
-                                "Change that one, or check the EUI.")))
-                .<Edited>map(refused -> refused)
-                .orElseGet(() -> Changes.put(gateway));
+                                "Change that one, or check the EUI.")));
+        return Edited.unless(refusal, () -> Changes.put(gateway));
     }
 }

@@ -49,34 +49,34 @@ public final class PlaceEdits {
     }
 
     private static Edited make(Access access, Place place) {
-        return taken(access.registry(), place.id())
+        Optional<Refused> refusal = taken(access.registry(), place.id())
                 .or(() -> place instanceof Site && !access.person().owner()
                         ? Optional.of(Refused.notAllowed("make sites"))
                         : Optional.empty())
                 .or(() -> parent(access, place, "make " + word(place) + "s here"))
-                .or(() -> limitSets(access.registry(), place))
-                .<Edited>map(refused -> refused)
-                .orElseGet(() -> Changes.put(place));
+                .or(() -> limitSets(access.registry(), place));
+        return Edited.unless(refusal, () -> Changes.put(place));
     }
 
     private static Edited change(Access access, Place place) {
-        return Rights.on(access, needed(place), place.id(), "change this " + word(place))
+        Optional<Refused> refusal = Rights.on(access, needed(place), place.id(), "change this " + word(place))
                 .or(() -> ofItsKind(access.registry(), place))
                 .or(() -> parent(access, place, "move the " + word(place) + " there"))
                 .or(() -> loop(access.registry(), place))
-                .or(() -> limitSets(access.registry(), place))
-                .<Edited>map(refused -> refused)
-                .orElseGet(() -> Changes.put(place));
+                .or(() -> limitSets(access.registry(), place));
+        return Edited.unless(refusal, () -> Changes.put(place));
     }
 
     private static Edited remove(Access access, String id) {
-        return access.registry()
-                .place(id)
-                .map(place -> Rights.on(access, needed(place), id, "remove this " + word(place))
-                        .or(() -> inUse(access.registry(), place))
-                        .<Edited>map(refused -> refused)
-                        .orElseGet(() -> withoutItsGrants(access.registry(), place)))
-                .orElseGet(() -> Refused.unknown("place"));
+        Optional<Place> found = access.registry().place(id);
+        if (found.isEmpty()) {
+            return Refused.unknown("place");
+        }
+        Place place = found.get();
+        return Edited.unless(
+                Rights.on(access, needed(place), id, "remove this " + word(place))
+                        .or(() -> inUse(access.registry(), place)),
+                () -> withoutItsGrants(access.registry(), place));
     }
 
     private static Changes withoutItsGrants(Registry now, Place place) {

@@ -21,15 +21,18 @@ public final class PointEdits {
     public static Edited edit(Access access, PointWish wish) {
         return switch (wish) {
             case PointWish.Make make ->
-                fits(access, make.properties())
-                        .<Edited>map(refused -> refused)
-                        .orElseGet(() -> Changes.put(make.properties()
+                Edited.unless(
+                        fits(access, make.properties()),
+                        () -> Changes.put(make.properties()
                                 .point(make.id(), access.registry().highestPointNumber() + 1)));
             case PointWish.Change change ->
-                of(access, change.id(), "change this point", point -> keepsQuantity(point, change.properties())
-                        .or(() -> fits(access, change.properties()))
-                        .<Edited>map(refused -> refused)
-                        .orElseGet(() -> Changes.put(change.properties().point(point.id(), point.number()))));
+                of(
+                        access,
+                        change.id(),
+                        "change this point",
+                        point -> Edited.unless(
+                                keepsQuantity(point, change.properties()).or(() -> fits(access, change.properties())),
+                                () -> Changes.put(change.properties().point(point.id(), point.number()))));
             case PointWish.Release release ->
                 of(access, release.id(), "release this point", point -> Changes.put(point.withReleased(true)));
         };
@@ -41,9 +44,7 @@ public final class PointEdits {
             return Refused.unknown("point");
         }
         Point point = seen.get();
-        return Rights.on(access, Right.EDIT, point.placeId(), what)
-                .<Edited>map(refused -> refused)
-                .orElseGet(() -> edit.apply(point));
+        return Edited.unless(Rights.on(access, Right.EDIT, point.placeId(), what), () -> edit.apply(point));
     }
 
     private static Optional<Refused> keepsQuantity(Point point, PointWish.Properties wished) {

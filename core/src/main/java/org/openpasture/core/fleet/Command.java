@@ -61,6 +61,11 @@ public record Command(
         }
     }
 
+    /** The same in another state, tried as often as before. */
+    public Command became(State next, Instant at, String why) {
+        return with(next, tries, counter, at, why);
+    }
+
     /** The same in another state. */
     public Command with(State next, int nowTries, long nowCounter, Instant at, String why) {
         return new Command(

@@ -3,6 +3,7 @@ package org.openpasture.core.frame;
 import java.time.Instant;
 import java.util.Comparator;
 import java.util.List;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -118,106 +119,34 @@ public record Frame(
 
     /** The same, of a device. */
     public Frame of(@Nullable String device) {
-        return new Frame(
-                id,
-                receivedAt,
-                sentAt,
-                kind,
-                device,
-                inletId,
-                address,
-                bytes,
-                payload,
-                port,
-                counter,
-                outcome,
-                cause,
-                reason,
-                values,
-                receptions);
+        return with(draft -> draft.deviceId = device);
     }
 
     /** The same with port, counter and decrypted payload of a data frame; -1 where it has none. */
     public Frame data(int onPort, long withCounter, byte[] clear) {
-        return new Frame(
-                id,
-                receivedAt,
-                sentAt,
-                kind,
-                deviceId,
-                inletId,
-                address,
-                bytes,
-                clear,
-                onPort,
-                withCounter,
-                outcome,
-                cause,
-                reason,
-                values,
-                receptions);
+        return with(draft -> {
+            draft.port = onPort;
+            draft.counter = withCounter;
+            draft.payload = clear;
+        });
     }
 
     /** The same, with what became of it. */
     public Frame became(Outcome what, @Nullable Cause why, @Nullable String words) {
-        return new Frame(
-                id,
-                receivedAt,
-                sentAt,
-                kind,
-                deviceId,
-                inletId,
-                address,
-                bytes,
-                payload,
-                port,
-                counter,
-                what,
-                why,
-                words,
-                values,
-                receptions);
+        return with(draft -> {
+            draft.outcome = what;
+            draft.cause = why;
+            draft.reason = words;
+        });
     }
 
     /** The same, with what was read from it. */
     public Frame reading(String channelValues) {
-        return new Frame(
-                id,
-                receivedAt,
-                sentAt,
-                kind,
-                deviceId,
-                inletId,
-                address,
-                bytes,
-                payload,
-                port,
-                counter,
-                outcome,
-                cause,
-                reason,
-                channelValues,
-                receptions);
+        return with(draft -> draft.values = channelValues);
     }
 
     private Frame as(String otherKind) {
-        return new Frame(
-                id,
-                receivedAt,
-                sentAt,
-                otherKind,
-                deviceId,
-                inletId,
-                address,
-                bytes,
-                payload,
-                port,
-                counter,
-                outcome,
-                cause,
-                reason,
-                values,
-                receptions);
+        return with(draft -> draft.kind = otherKind);
     }
 
     /** Whether it was sent to a device, rather than heard. */
@@ -256,22 +185,61 @@ public record Frame(
     }
 
     public Frame withId(long given) {
-        return new Frame(
-                given,
-                receivedAt,
-                sentAt,
-                kind,
-                deviceId,
-                inletId,
-                address,
-                bytes,
-                payload,
-                port,
-                counter,
-                outcome,
-                cause,
-                reason,
-                values,
-                receptions);
+        return with(draft -> draft.id = given);
+    }
+
+    private Frame with(Consumer<Draft> change) {
+        Draft draft = new Draft(this);
+        change.accept(draft);
+        return draft.frame();
+    }
+
+    /** A frame of which some components are about to be others; each of them stands for the component of its name. */
+    private static final class Draft {
+        private final Frame from;
+        private long id;
+        private String kind;
+        private @Nullable String deviceId;
+        private byte[] payload;
+        private int port;
+        private long counter;
+        private Outcome outcome;
+        private @Nullable Cause cause;
+        private @Nullable String reason;
+        private String values;
+
+        Draft(Frame from) {
+            this.from = from;
+            this.id = from.id;
+            this.kind = from.kind;
+            this.deviceId = from.deviceId;
+            this.payload = from.payload;
+            this.port = from.port;
+            this.counter = from.counter;
+            this.outcome = from.outcome;
+            this.cause = from.cause;
+            this.reason = from.reason;
+            this.values = from.values;
+        }
+
+        Frame frame() {
+            return new Frame(
+                    id,
+                    from.receivedAt,
+                    from.sentAt,
+                    kind,
+                    deviceId,
+                    from.inletId,
+                    from.address,
+                    from.bytes,
+                    payload,
+                    port,
+                    counter,
+                    outcome,
+                    cause,
+                    reason,
+                    values,
+                    from.receptions);
+        }
     }
 }

@@ -12,13 +12,26 @@ import org.openpasture.core.bytes.Bytes;
  * options or on port 0. Every command is its identifier (CID) and a fixed number of bytes. Integers are little-endian.
  */
 public sealed interface MacCommand {
+    /** CID of LinkCheckReq and LinkCheckAns. */
+    int LINK_CHECK = 0x02;
     /** CID of LinkADRReq and LinkADRAns. */
     int LINK_ADR = 0x03;
+    /** CID of DutyCycleReq and DutyCycleAns. */
+    int DUTY_CYCLE = 0x04;
+    /** CID of RXParamSetupReq and RXParamSetupAns. */
+    int RX_PARAM_SETUP = 0x05;
     /** CID of DevStatusReq and DevStatusAns. */
     int DEV_STATUS = 0x06;
-
-    /** The identifier, 0x02 to 0x0D. */
-    int cid();
+    /** CID of NewChannelReq and NewChannelAns. */
+    int NEW_CHANNEL = 0x07;
+    /** CID of RXTimingSetupReq and RXTimingSetupAns. */
+    int RX_TIMING_SETUP = 0x08;
+    /** CID of TxParamSetupReq and TxParamSetupAns. */
+    int TX_PARAM_SETUP = 0x09;
+    /** CID of DlChannelReq and DlChannelAns. */
+    int DL_CHANNEL = 0x0A;
+    /** CID of DeviceTimeReq and DeviceTimeAns. */
+    int DEVICE_TIME = 0x0D;
 
     /** What a device sends. */
     sealed interface FromDevice extends MacCommand {}
@@ -27,43 +40,28 @@ public sealed interface MacCommand {
     sealed interface ToDevice extends MacCommand {
         /** The bytes, with the identifier. */
         byte[] bytes();
+
+        /** The identifier. */
+        default int cid() {
+            return bytes()[0];
+        }
     }
 
     /** The device asks how well it is heard. CID 0x02. */
-    record LinkCheckReq() implements FromDevice {
-        @Override
-        public int cid() {
-            return 0x02;
-        }
-    }
+    record LinkCheckReq() implements FromDevice {}
 
     /** What became of a {@link LinkAdrReq}; only if all three are true it holds. CID 0x03. */
     record LinkAdrAns(boolean channels, boolean dataRate, boolean power) implements FromDevice {
-        @Override
-        public int cid() {
-            return 0x03;
-        }
-
         boolean accepted() {
             return channels && dataRate && power;
         }
     }
 
     /** CID 0x04. */
-    record DutyCycleAns() implements FromDevice {
-        @Override
-        public int cid() {
-            return 0x04;
-        }
-    }
+    record DutyCycleAns() implements FromDevice {}
 
     /** CID 0x05. */
     record RxParamSetupAns(boolean channel, boolean dataRate, boolean offset) implements FromDevice {
-        @Override
-        public int cid() {
-            return 0x05;
-        }
-
         boolean accepted() {
             return channel && dataRate && offset;
         }
@@ -75,52 +73,22 @@ public sealed interface MacCommand {
      * @param battery 0 outside power, 1 to 254 empty to full, 255 not known
      * @param marginDb of the request that it heard, -32 to 31
      */
-    record DevStatusAns(int battery, int marginDb) implements FromDevice {
-        @Override
-        public int cid() {
-            return 0x06;
-        }
-    }
+    record DevStatusAns(int battery, int marginDb) implements FromDevice {}
 
     /** CID 0x07. */
-    record NewChannelAns(boolean frequency, boolean dataRates) implements FromDevice {
-        @Override
-        public int cid() {
-            return 0x07;
-        }
-    }
+    record NewChannelAns(boolean frequency, boolean dataRates) implements FromDevice {}
 
     /** CID 0x08. */
-    record RxTimingSetupAns() implements FromDevice {
-        @Override
-        public int cid() {
-            return 0x08;
-        }
-    }
+    record RxTimingSetupAns() implements FromDevice {}
 
     /** CID 0x09. */
-    record TxParamSetupAns() implements FromDevice {
-        @Override
-        public int cid() {
-            return 0x09;
-        }
-    }
+    record TxParamSetupAns() implements FromDevice {}
 
     /** CID 0x0A. */
-    record DlChannelAns(boolean frequency, boolean uplinkExists) implements FromDevice {
-        @Override
-        public int cid() {
-            return 0x0A;
-        }
-    }
+    record DlChannelAns(boolean frequency, boolean uplinkExists) implements FromDevice {}
 
     /** The device asks what time it is. CID 0x0D. */
-    record DeviceTimeReq() implements FromDevice {
-        @Override
-        public int cid() {
-            return 0x0D;
-        }
-    }
+    record DeviceTimeReq() implements FromDevice {}
 
     /**
      * How well the device is heard. CID 0x02.
@@ -130,13 +98,8 @@ public sealed interface MacCommand {
      */
     record LinkCheckAns(int marginDb, int gateways) implements ToDevice {
         @Override
-        public int cid() {
-            return 0x02;
-        }
-
-        @Override
         public byte[] bytes() {
-            return new byte[] {0x02, (byte) Math.clamp(marginDb, 0, 254), (byte) Math.clamp(gateways, 1, 255)};
+            return new byte[] {LINK_CHECK, (byte) Math.clamp(marginDb, 0, 254), (byte) Math.clamp(gateways, 1, 255)};
         }
     }
 
@@ -160,14 +123,9 @@ public sealed interface MacCommand {
         }
 
         @Override
-        public int cid() {
-            return 0x03;
-        }
-
-        @Override
         public byte[] bytes() {
             return new byte[] {
-                0x03,
+                LINK_ADR,
                 (byte) (dataRate << 4 | txPower),
                 (byte) channelMask,
                 (byte) (channelMask >> 8),
@@ -179,26 +137,16 @@ public sealed interface MacCommand {
     /** The device may send a share of 1 / 2^exponent of the time. CID 0x04. */
     record DutyCycleReq(int exponent) implements ToDevice {
         @Override
-        public int cid() {
-            return 0x04;
-        }
-
-        @Override
         public byte[] bytes() {
-            return new byte[] {0x04, (byte) exponent};
+            return new byte[] {DUTY_CYCLE, (byte) exponent};
         }
     }
 
     /** Where the second window is, and how far the first is lowered. CID 0x05. */
     record RxParamSetupReq(int rx1Offset, int rx2DataRate, long rx2FrequencyHz) implements ToDevice {
         @Override
-        public int cid() {
-            return 0x05;
-        }
-
-        @Override
         public byte[] bytes() {
-            byte[] bytes = {0x05, (byte) (rx1Offset << 4 | rx2DataRate), 0, 0, 0};
+            byte[] bytes = {RX_PARAM_SETUP, (byte) (rx1Offset << 4 | rx2DataRate), 0, 0, 0};
             ChannelFrequency.put(bytes, 2, rx2FrequencyHz);
             return bytes;
         }
@@ -207,26 +155,16 @@ public sealed interface MacCommand {
     /** Asks for {@link DevStatusAns}. CID 0x06. */
     record DevStatusReq() implements ToDevice {
         @Override
-        public int cid() {
-            return 0x06;
-        }
-
-        @Override
         public byte[] bytes() {
-            return new byte[] {0x06};
+            return new byte[] {DEV_STATUS};
         }
     }
 
     /** One more channel; a frequency of 0 takes it away. CID 0x07. */
     record NewChannelReq(int channel, long frequencyHz, int lowestDataRate, int highestDataRate) implements ToDevice {
         @Override
-        public int cid() {
-            return 0x07;
-        }
-
-        @Override
         public byte[] bytes() {
-            byte[] bytes = {0x07, (byte) channel, 0, 0, 0, (byte) (highestDataRate << 4 | lowestDataRate)};
+            byte[] bytes = {NEW_CHANNEL, (byte) channel, 0, 0, 0, (byte) (highestDataRate << 4 | lowestDataRate)};
             ChannelFrequency.put(bytes, 2, frequencyHz);
             return bytes;
         }
@@ -235,13 +173,8 @@ public sealed interface MacCommand {
     /** How long after an uplink the first window opens, 1 to 15 s. CID 0x08. */
     record RxTimingSetupReq(int delaySeconds) implements ToDevice {
         @Override
-        public int cid() {
-            return 0x08;
-        }
-
-        @Override
         public byte[] bytes() {
-            return new byte[] {0x08, (byte) (delaySeconds & 0x0F)};
+            return new byte[] {RX_TIMING_SETUP, (byte) (delaySeconds & 0x0F)};
         }
     }
 
@@ -252,13 +185,9 @@ public sealed interface MacCommand {
      */
     record TxParamSetupReq(boolean downlinkDwellTime, boolean uplinkDwellTime, int eirpIndex) implements ToDevice {
         @Override
-        public int cid() {
-            return 0x09;
-        }
-
-        @Override
         public byte[] bytes() {
-            return new byte[] {0x09, (byte) ((downlinkDwellTime ? 0x20 : 0) | (uplinkDwellTime ? 0x10 : 0) | eirpIndex)
+            return new byte[] {
+                TX_PARAM_SETUP, (byte) ((downlinkDwellTime ? 0x20 : 0) | (uplinkDwellTime ? 0x10 : 0) | eirpIndex)
             };
         }
     }
@@ -266,13 +195,8 @@ public sealed interface MacCommand {
     /** Another frequency for the first window of a channel. CID 0x0A. */
     record DlChannelReq(int channel, long frequencyHz) implements ToDevice {
         @Override
-        public int cid() {
-            return 0x0A;
-        }
-
-        @Override
         public byte[] bytes() {
-            byte[] bytes = {0x0A, (byte) channel, 0, 0, 0};
+            byte[] bytes = {DL_CHANNEL, (byte) channel, 0, 0, 0};
             ChannelFrequency.put(bytes, 2, frequencyHz);
             return bytes;
         }
@@ -281,20 +205,30 @@ public sealed interface MacCommand {
     /** The time at the end of the uplink that asked: seconds since 1980-01-06 UTC of the GPS, and 1/256 s. CID 0x0D. */
     record DeviceTimeAns(Instant uplinkEnded) implements ToDevice {
         @Override
-        public int cid() {
-            return 0x0D;
-        }
-
-        @Override
         public byte[] bytes() {
             long millis = GpsTime.millis(uplinkEnded);
             return ByteBuffer.allocate(6)
                     .order(ByteOrder.LITTLE_ENDIAN)
-                    .put((byte) 0x0D)
+                    .put((byte) DEVICE_TIME)
                     .putInt((int) (millis / 1_000))
                     .put((byte) (millis % 1_000 * 256 / 1_000))
                     .array();
         }
+    }
+
+    /** The name of the network's request with an identifier, as the standard has it; "?" for another number. */
+    static String requestName(int cid) {
+        return switch (cid) {
+            case LINK_ADR -> "LinkADRReq";
+            case DUTY_CYCLE -> "DutyCycleReq";
+            case RX_PARAM_SETUP -> "RXParamSetupReq";
+            case DEV_STATUS -> "DevStatusReq";
+            case NEW_CHANNEL -> "NewChannelReq";
+            case RX_TIMING_SETUP -> "RXTimingSetupReq";
+            case TX_PARAM_SETUP -> "TxParamSetupReq";
+            case DL_CHANNEL -> "DlChannelReq";
+            default -> "?";
+        };
     }
 
     /**
@@ -307,9 +241,9 @@ public sealed interface MacCommand {
         while (at < bytes.length) {
             int length =
                     switch (bytes[at]) {
-                        case 0x02, 0x04, 0x08, 0x09, 0x0D -> 0;
-                        case 0x03, 0x05, 0x07, 0x0A -> 1;
-                        case 0x06 -> 2;
+                        case LINK_CHECK, DUTY_CYCLE, RX_TIMING_SETUP, TX_PARAM_SETUP, DEVICE_TIME -> 0;
+                        case LINK_ADR, RX_PARAM_SETUP, NEW_CHANNEL, DL_CHANNEL -> 1;
+                        case DEV_STATUS -> 2;
                         default -> -1;
                     };
             if (length < 0 || at + 1 + length > bytes.length) {
@@ -318,16 +252,17 @@ public sealed interface MacCommand {
             int first = length > 0 ? bytes[at + 1] & 0xFF : 0;
             commands.add(
                     switch (bytes[at]) {
-                        case 0x02 -> new LinkCheckReq();
-                        case 0x03 -> new LinkAdrAns((first & 1) != 0, (first & 2) != 0, (first & 4) != 0);
-                        case 0x04 -> new DutyCycleAns();
-                        case 0x05 -> new RxParamSetupAns((first & 1) != 0, (first & 2) != 0, (first & 4) != 0);
+                        case LINK_CHECK -> new LinkCheckReq();
+                        case LINK_ADR -> new LinkAdrAns((first & 1) != 0, (first & 2) != 0, (first & 4) != 0);
+                        case DUTY_CYCLE -> new DutyCycleAns();
+                        case RX_PARAM_SETUP ->
+                            new RxParamSetupAns((first & 1) != 0, (first & 2) != 0, (first & 4) != 0);
                         // Six bits with a sign.
-                        case 0x06 -> new DevStatusAns(first, (bytes[at + 2] & 0x3F) << 26 >> 26);
-                        case 0x07 -> new NewChannelAns((first & 1) != 0, (first & 2) != 0);
-                        case 0x08 -> new RxTimingSetupAns();
-                        case 0x09 -> new TxParamSetupAns();
-                        case 0x0A -> new DlChannelAns((first & 1) != 0, (first & 2) != 0);
+                        case DEV_STATUS -> new DevStatusAns(first, (bytes[at + 2] & 0x3F) << 26 >> 26);
+                        case NEW_CHANNEL -> new NewChannelAns((first & 1) != 0, (first & 2) != 0);
+                        case RX_TIMING_SETUP -> new RxTimingSetupAns();
+                        case TX_PARAM_SETUP -> new TxParamSetupAns();
+                        case DL_CHANNEL -> new DlChannelAns((first & 1) != 0, (first & 2) != 0);
                         default -> new DeviceTimeReq();
                     });
             at += 1 + length;

@@ -106,13 +106,14 @@ public final class MacLayer {
                     answers.add(new MacCommand.LinkCheckAns((int) Math.floor(heard.marginDb()), heard.gateways()));
                 case MacCommand.DeviceTimeReq ask -> answers.add(new MacCommand.DeviceTimeAns(heard.at()));
                 case MacCommand.DevStatusAns(int battery, int margin) ->
-                    state = answered(state.withStatus(new MacState.Status(battery, margin, heard.at())), command.cid());
+                    state = answered(
+                            state.withStatus(new MacState.Status(battery, margin, heard.at())), MacCommand.DEV_STATUS);
                 case MacCommand.LinkAdrAns answer -> links.add(answer);
                 case MacCommand.NewChannelAns answer -> state = newChannel(state, answer);
                 case MacCommand.RxParamSetupAns answer -> state = rxParams(state, answer);
-                case MacCommand.RxTimingSetupAns answer -> state = rxTiming(state, answer.cid());
-                case MacCommand.DutyCycleAns answer -> state = dutyCycle(state, answer.cid());
-                case MacCommand.TxParamSetupAns answer -> state = txParams(state, answer.cid());
+                case MacCommand.RxTimingSetupAns answer -> state = rxTiming(state);
+                case MacCommand.DutyCycleAns answer -> state = dutyCycle(state);
+                case MacCommand.TxParamSetupAns answer -> state = txParams(state);
                 case MacCommand.DlChannelAns answer -> state = downlinkChannel(state, answer);
             }
         }
@@ -187,12 +188,12 @@ public final class MacLayer {
     }
 
     private static MacState newChannel(MacState state, MacCommand.NewChannelAns answer) {
-        Optional<String> open = firstOpen(state, answer.cid());
+        Optional<String> open = firstOpen(state, MacCommand.NEW_CHANNEL);
         if (open.isEmpty()) {
             return state;
         }
         long hz = ChannelFrequency.read(bytes(open.get()), 2);
-        MacState after = firstAnswered(state, answer.cid());
+        MacState after = firstAnswered(state, MacCommand.NEW_CHANNEL);
         if (answer.frequency() && answer.dataRates()) {
             List<Long> known = new ArrayList<>(after.channelsHz());
             if (!known.contains(hz)) {
@@ -205,11 +206,11 @@ public final class MacLayer {
     }
 
     private static MacState rxParams(MacState state, MacCommand.RxParamSetupAns answer) {
-        Optional<String> open = firstOpen(state, answer.cid());
+        Optional<String> open = firstOpen(state, MacCommand.RX_PARAM_SETUP);
         if (open.isEmpty()) {
             return state;
         }
-        MacState after = answered(state, answer.cid());
+        MacState after = answered(state, MacCommand.RX_PARAM_SETUP);
         if (!answer.accepted()) {
             return after.withRefusal(
                     new MacState.Refusal(open.get(), List.of(), "It refused the second receive window."));
@@ -222,9 +223,9 @@ public final class MacLayer {
                 request[1] & 0x0F));
     }
 
-    private static MacState rxTiming(MacState state, int cid) {
-        return firstOpen(state, cid)
-                .map(open -> answered(state, cid)
+    private static MacState rxTiming(MacState state) {
+        return firstOpen(state, MacCommand.RX_TIMING_SETUP)
+                .map(open -> answered(state, MacCommand.RX_TIMING_SETUP)
                         .withWindows(new MacState.Windows(
                                 bytes(open)[1] & 0x0F,
                                 state.windows().rx1Offset(),
@@ -233,27 +234,27 @@ public final class MacLayer {
                 .orElse(state);
     }
 
-    private static MacState dutyCycle(MacState state, int cid) {
-        return firstOpen(state, cid)
-                .map(open -> answered(state, cid).withDutyCycle(bytes(open)[1] & 0x0F))
+    private static MacState dutyCycle(MacState state) {
+        return firstOpen(state, MacCommand.DUTY_CYCLE)
+                .map(open -> answered(state, MacCommand.DUTY_CYCLE).withDutyCycle(bytes(open)[1] & 0x0F))
                 .orElse(state);
     }
 
-    private static MacState txParams(MacState state, int cid) {
-        return firstOpen(state, cid)
-                .map(open -> answered(state, cid)
+    private static MacState txParams(MacState state) {
+        return firstOpen(state, MacCommand.TX_PARAM_SETUP)
+                .map(open -> answered(state, MacCommand.TX_PARAM_SETUP)
                         .withDwell(new MacState.Dwell((bytes(open)[1] & 0x10) != 0, (bytes(open)[1] & 0x20) != 0)))
                 .orElse(state);
     }
 
     private MacState downlinkChannel(MacState state, MacCommand.DlChannelAns answer) {
-        Optional<String> open = firstOpen(state, answer.cid());
+        Optional<String> open = firstOpen(state, MacCommand.DL_CHANNEL);
         if (open.isEmpty()) {
             return state;
         }
         byte[] request = bytes(open.get());
         long downlink = ChannelFrequency.read(request, 2);
-        MacState after = firstAnswered(state, answer.cid());
+        MacState after = firstAnswered(state, MacCommand.DL_CHANNEL);
         Optional<Long> uplink = uplinkOf(request[1]);
         if (!answer.frequency() || !answer.uplinkExists() || uplink.isEmpty()) {
             return after.withRefusal(new MacState.Refusal(

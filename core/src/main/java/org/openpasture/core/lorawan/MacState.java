@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -156,46 +157,26 @@ public record MacState(
     }
 
     MacState withLink(Link now) {
-        return new MacState(
-                now,
-                windows,
-                channelsHz,
-                channelsChosen,
-                status,
-                asked,
-                refusals,
-                dutyCycleExponent,
-                dwell,
-                downlinksHz);
+        return with(draft -> draft.link = now);
     }
 
     MacState withWindows(Windows now) {
-        return new MacState(
-                link, now, channelsHz, channelsChosen, status, asked, refusals, dutyCycleExponent, dwell, downlinksHz);
+        return with(draft -> draft.windows = now);
     }
 
     MacState withChannels(List<Long> nowHz, boolean nowChosen) {
-        return new MacState(
-                link, windows, nowHz, nowChosen, status, asked, refusals, dutyCycleExponent, dwell, downlinksHz);
+        return with(draft -> {
+            draft.channelsHz = nowHz;
+            draft.channelsChosen = nowChosen;
+        });
     }
 
     MacState withStatus(Status now) {
-        return new MacState(
-                link, windows, channelsHz, channelsChosen, now, asked, refusals, dutyCycleExponent, dwell, downlinksHz);
+        return with(draft -> draft.status = now);
     }
 
     MacState withAsked(Asked now) {
-        return new MacState(
-                link,
-                windows,
-                channelsHz,
-                channelsChosen,
-                status,
-                now,
-                refusals,
-                dutyCycleExponent,
-                dwell,
-                downlinksHz);
+        return with(draft -> draft.asked = now);
     }
 
     MacState withRefusal(Refusal one) {
@@ -204,40 +185,65 @@ public record MacState(
         more.add(one);
         List<Refusal> newest =
                 more.size() > MOST_REFUSALS ? more.subList(more.size() - MOST_REFUSALS, more.size()) : more;
-        return new MacState(
-                link,
-                windows,
-                channelsHz,
-                channelsChosen,
-                status,
-                asked,
-                newest,
-                dutyCycleExponent,
-                dwell,
-                downlinksHz);
+        return with(draft -> draft.refusals = newest);
     }
 
     MacState withDutyCycle(int exponent) {
-        return new MacState(
-                link, windows, channelsHz, channelsChosen, status, asked, refusals, exponent, dwell, downlinksHz);
+        return with(draft -> draft.dutyCycleExponent = exponent);
     }
 
     MacState withDwell(Dwell now) {
-        return new MacState(
-                link,
-                windows,
-                channelsHz,
-                channelsChosen,
-                status,
-                asked,
-                refusals,
-                dutyCycleExponent,
-                now,
-                downlinksHz);
+        return with(draft -> draft.dwell = now);
     }
 
     MacState withDownlinks(Map<Long, Long> nowHz) {
-        return new MacState(
-                link, windows, channelsHz, channelsChosen, status, asked, refusals, dutyCycleExponent, dwell, nowHz);
+        return with(draft -> draft.downlinksHz = nowHz);
+    }
+
+    private MacState with(Consumer<Draft> change) {
+        Draft draft = new Draft(this);
+        change.accept(draft);
+        return draft.state();
+    }
+
+    /** A state of which some components are about to be others. */
+    private static final class Draft {
+        private Link link;
+        private Windows windows;
+        private List<Long> channelsHz;
+        private boolean channelsChosen;
+        private @Nullable Status status;
+        private Asked asked;
+        private List<Refusal> refusals;
+        private int dutyCycleExponent;
+        private @Nullable Dwell dwell;
+        private Map<Long, Long> downlinksHz;
+
+        Draft(MacState from) {
+            this.link = from.link;
+            this.windows = from.windows;
+            this.channelsHz = from.channelsHz;
+            this.channelsChosen = from.channelsChosen;
+            this.status = from.status;
+            this.asked = from.asked;
+            this.refusals = from.refusals;
+            this.dutyCycleExponent = from.dutyCycleExponent;
+            this.dwell = from.dwell;
+            this.downlinksHz = from.downlinksHz;
+        }
+
+        MacState state() {
+            return new MacState(
+                    link,
+                    windows,
+                    channelsHz,
+                    channelsChosen,
+                    status,
+                    asked,
+                    refusals,
+                    dutyCycleExponent,
+                    dwell,
+                    downlinksHz);
+        }
     }
 }

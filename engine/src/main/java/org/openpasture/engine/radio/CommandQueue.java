@@ -54,12 +54,8 @@ final class CommandQueue {
             queue.stream()
                     .filter(one -> draft.setting().equals(one.setting()) && one.state() == Command.State.WANTED)
                     .toList()
-                    .forEach(old -> change(old.with(
-                            Command.State.CANCELLED,
-                            old.tries(),
-                            old.counter(),
-                            clock.instant(),
-                            "another value was wanted")));
+                    .forEach(old ->
+                            change(old.became(Command.State.CANCELLED, clock.instant(), "another value was wanted")));
         }
         if (queue.size() >= MOST_WAITING) {
             throw new IllegalArgumentException(MOST_WAITING + " commands wait for this device already");
@@ -108,7 +104,7 @@ final class CommandQueue {
         String words = "It has " + command.payload().length + " bytes; at " + dataRate + " the device takes " + room
                 + ". It waits until the device uses a faster data rate.";
         if (!words.equals(command.reason())) {
-            change(command.with(command.state(), command.tries(), command.counter(), clock.instant(), words));
+            change(command.became(command.state(), clock.instant(), words));
         }
     }
 
@@ -146,10 +142,8 @@ final class CommandQueue {
     void notSent(long id, String deviceId, String why) {
         find(id, deviceId).ifPresent(command -> {
             boolean enough = failures.merge(id, 1, Integer::sum) >= MOST_FAILURES;
-            change(command.with(
+            change(command.became(
                     enough ? Command.State.FAILED : Command.State.WANTED,
-                    command.tries(),
-                    command.counter(),
                     clock.instant(),
                     enough
                             ? "no gateway could send it in " + MOST_FAILURES + " tries: " + why
@@ -163,12 +157,7 @@ final class CommandQueue {
             Double now = command.setting() == null ? null : reported.get(command.setting());
             if (command.state() == Command.State.SENT && now != null && command.value() != null) {
                 if (Math.abs(now - command.value()) <= 1e-6 * Math.max(1, Math.abs(now))) {
-                    change(command.with(
-                            Command.State.ACKNOWLEDGED,
-                            command.tries(),
-                            command.counter(),
-                            clock.instant(),
-                            "the device has taken it over"));
+                    change(command.became(Command.State.ACKNOWLEDGED, clock.instant(), "the device has taken it over"));
                 } else {
                     missed(command);
                 }
@@ -193,21 +182,14 @@ final class CommandQueue {
     }
 
     void acknowledged(Command command) {
-        change(command.with(
-                Command.State.ACKNOWLEDGED,
-                command.tries(),
-                command.counter(),
-                clock.instant(),
-                "the device acknowledged it"));
+        change(command.became(Command.State.ACKNOWLEDGED, clock.instant(), "the device acknowledged it"));
     }
 
     /** The device has sent, but did not acknowledge. */
     void missed(Command command) {
         boolean enough = command.tries() >= MOST_TRIES;
-        change(command.with(
+        change(command.became(
                 enough ? Command.State.FAILED : Command.State.WANTED,
-                command.tries(),
-                command.counter(),
                 clock.instant(),
                 enough
                         ? "not acknowledged after " + MOST_TRIES + " tries"
@@ -217,12 +199,8 @@ final class CommandQueue {
     /** Takes a command back; says whether it was not too late. */
     boolean cancel(long id, String deviceId, String person) {
         Optional<Command> found = find(id, deviceId).filter(command -> command.state() == Command.State.WANTED);
-        found.ifPresent(command -> change(command.with(
-                Command.State.CANCELLED,
-                command.tries(),
-                command.counter(),
-                clock.instant(),
-                "taken back by " + person)));
+        found.ifPresent(
+                command -> change(command.became(Command.State.CANCELLED, clock.instant(), "taken back by " + person)));
         return found.isPresent();
     }
 

@@ -2,11 +2,12 @@ package org.openpasture.service.access;
 
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.access.Access;
+import org.openpasture.core.edit.Edited;
+import org.openpasture.core.edit.Rights;
 import org.openpasture.core.entity.Entity;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
-import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Registry;
@@ -49,25 +50,22 @@ public class Reader {
 
     /** Checks a right on a place; a place that may not even be seen is not found. */
     public void require(Right right, @Nullable String placeId, String what) {
-        Access access = access();
-        if (!access.may(Right.LOOK, placeId)) {
-            throw Problem.notFound("place");
-        }
-        if (!access.may(right, placeId)) {
-            throw Problem.forbidden(what);
-        }
+        Rights.of(access(), right, placeId, what).ifPresent(Reader::refuse);
     }
 
-    /** A place that is registered, and on which the person has a right. */
-    public Place place(Right right, String id, String what) {
-        require(right, id, what);
-        return now().place(id).orElseThrow(() -> Problem.notFound("place"));
+    /** Checks a right on a place that has to be registered; an owner has every right even where there is no place. */
+    public void requirePlace(Right right, String placeId, String what) {
+        Rights.on(access(), right, placeId, what).ifPresent(Reader::refuse);
     }
 
-    /** A site that is registered, and on which the person has a right. */
-    public Site site(Right right, String id, String what) {
-        require(right, id, what);
-        return find(Site.class, id, "site");
+    /** Checks a right on a site that has to be registered. */
+    public void requireSite(Right right, String siteId, String what) {
+        requirePlace(right, siteId, what);
+        find(Site.class, siteId, "site");
+    }
+
+    private static void refuse(Edited.Refused refused) {
+        throw Problem.of(refused);
     }
 
     /** Checks a right that is needed on some site only. */

@@ -113,7 +113,7 @@ class BringIn {
     }
 
     private Checked checked(DeviceRequest request) {
-        reader.place(Right.EDIT, request.placeId(), "bring devices in here");
+        reader.requirePlace(Right.EDIT, request.placeId(), "bring devices in here");
         DeviceModel model = reader.find(DeviceModel.class, request.modelId(), "device model");
         if (request.inletId() != null) {
             Inlet inlet = reader.find(Inlet.class, request.inletId(), "inlet");

@@ -196,7 +196,7 @@ class InletController {
     }
 
     private Inlet save(String id, InletRequest request, boolean paused) {
-        reader.site(Right.EDIT, request.siteId(), "make inlets here");
+        reader.requireSite(Right.EDIT, request.siteId(), "make inlets here");
         Inlet inlet = new Inlet(
                 id,
                 request.name(),

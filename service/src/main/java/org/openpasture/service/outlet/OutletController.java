@@ -109,7 +109,7 @@ class OutletController {
     }
 
     private OutletView save(String id, OutletRequest request, boolean paused) {
-        reader.site(Right.EDIT, request.siteId(), "make outlets here");
+        reader.requireSite(Right.EDIT, request.siteId(), "make outlets here");
         Outlet outlet = new Outlet(
                 id,
                 request.name(),

@@ -4,7 +4,6 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletionException;
 import org.jspecify.annotations.Nullable;
@@ -19,6 +18,7 @@ import org.openpasture.core.fleet.DeviceSetting;
 import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.inlet.Source;
 import org.openpasture.core.lorawan.DataRate;
+import org.openpasture.core.lorawan.MacCommand;
 import org.openpasture.core.lorawan.MacState;
 import org.openpasture.core.lorawan.Region;
 import org.openpasture.core.people.Right;
@@ -43,23 +43,6 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class CommandController {
     private static final int SHOWN = 50;
-    private static final Map<Integer, String> MAC_NAMES = Map.of(
-            0x03,
-            "LinkADRReq",
-            0x04,
-            "DutyCycleReq",
-            0x05,
-            "RXParamSetupReq",
-            0x06,
-            "DevStatusReq",
-            0x07,
-            "NewChannelReq",
-            0x08,
-            "RXTimingSetupReq",
-            0x09,
-            "TxParamSetupReq",
-            0x0A,
-            "DlChannelReq");
 
     private final RadioNetwork network;
     private final RadioPlan plan;
@@ -272,7 +255,7 @@ class CommandController {
                 status.map(MacState.Status::at).orElse(null),
                 mac.newestRefusal().orElse(null),
                 mac.asked().open().stream()
-                        .map(open -> MAC_NAMES.getOrDefault(open.cid(), "?"))
+                        .map(open -> MacCommand.requestName(open.cid()))
                         .toList(),
                 heard ? standing.history().bestSnrDb() : null,
                 heard ? standing.history().lost() * 100 : null,
