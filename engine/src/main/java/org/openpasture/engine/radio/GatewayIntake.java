@@ -92,7 +92,8 @@ public class GatewayIntake implements GatewayEvents {
     /** Opens the port when everything else is ready. A port that is taken does not stop the service: it is said. */
     @EventListener(ApplicationReadyEvent.class)
     void open() {
-        stationPort.open(this).ifPresent(downlinks::use);
+        stationPort.open(this);
+        downlinks.use(stationPort);
         try {
             PacketForwarderInlet opened = new PacketForwarderInlet(
                     new InetSocketAddress(

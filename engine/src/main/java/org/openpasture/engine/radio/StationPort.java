@@ -7,10 +7,13 @@ import java.util.Optional;
 import javax.net.ssl.SSLContext;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.inlet.InletView;
+import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.engine.band.RadioPlan;
 import org.openpasture.engine.config.EngineSettings;
 import org.openpasture.inlets.gateway.GatewayEvents;
 import org.openpasture.inlets.gateway.GatewayLink;
+import org.openpasture.inlets.gateway.Order;
+import org.openpasture.inlets.loop.Loop;
 import org.openpasture.inlets.station.StationInlet;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -19,7 +22,7 @@ import org.springframework.stereotype.Component;
 
 /** The port for gateways that speak the WebSocket station protocol, encrypted if a certificate is configured. */
 @Component
-public class StationPort {
+public class StationPort implements GatewayLink {
     private static final Logger LOG = LoggerFactory.getLogger(StationPort.class);
     private final RadioPlan plan;
     private final GatewayTokens tokens;
@@ -28,6 +31,7 @@ public class StationPort {
     private final EngineSettings.Radio radio;
     private final Clock clock;
     private volatile @Nullable StationInlet inlet;
+    private volatile @Nullable Loop loop;
     private volatile String problem = "not yet opened";
 
     StationPort(
@@ -46,35 +50,61 @@ public class StationPort {
     }
 
     /**
-     * Opens the port; a port that is taken, or a certificate that cannot be read, does not stop the service: it is
-     * said.
+     * Opens the port, and again whenever it has ended. A port that is taken, or a certificate that cannot be read, does
+     * not stop the service: it is said, and tried again.
      */
-    Optional<GatewayLink> open(GatewayEvents events) {
+    void open(GatewayEvents events) {
         if (radio.stationPort() < 0) {
-            return Optional.empty();
+            return;
         }
         try {
-            SSLContext tls = radio.stationCertificate() == null
-                    ? null
-                    : bundles.getBundle(radio.stationCertificate()).createSslContext();
-            StationInlet opened = new StationInlet(
-                    new InetSocketAddress(radio.bind(), radio.stationPort()),
-                    tls,
-                    () -> new StationInlet.Plan(plan.now().region(), plan.now().subBand()),
-                    tokens::admits,
-                    events,
-                    clock);
-            inlet = opened;
-            LOG.info(
-                    "Stations are heard on port {}, {}",
-                    opened.port(),
-                    opened.isEncrypted() ? "encrypted" : "in plain text");
-            return Optional.of(opened);
+            listen(events);
         } catch (IOException | RuntimeException e) {
             problem = String.valueOf(e.getMessage());
             LOG.error("{}. Choose another with --pasture.radio.station-port, or -1 for none.", problem);
-            return Optional.empty();
         }
+        loop = Loop.onVirtualThread("station-port", () -> keepOpen(events), failure -> {
+                    if (!failure.isEmpty()) {
+                        problem = failure;
+                    }
+                })
+                .start();
+    }
+
+    private void keepOpen(GatewayEvents events) throws IOException, InterruptedException {
+        StationInlet open = inlet;
+        if (open == null) {
+            listen(events);
+            return;
+        }
+        open.awaitEnd();
+        inlet = null;
+        problem = "It has ended by a failure, and is opened again.";
+        open.close();
+    }
+
+    private void listen(GatewayEvents events) throws IOException {
+        SSLContext tls = radio.stationCertificate() == null
+                ? null
+                : bundles.getBundle(radio.stationCertificate()).createSslContext();
+        StationInlet opened = new StationInlet(
+                new InetSocketAddress(radio.bind(), radio.stationPort()),
+                tls,
+                () -> new StationInlet.Plan(plan.now().region(), plan.now().subBand()),
+                tokens::admits,
+                events,
+                clock);
+        inlet = opened;
+        LOG.info(
+                "Stations are heard on port {}, {}",
+                opened.port(),
+                opened.isEncrypted() ? "encrypted" : "in plain text");
+    }
+
+    @Override
+    public int hand(Eui64 gateway, int token, Order order, int from) {
+        StationInlet open = inlet;
+        return open == null ? 0 : open.hand(gateway, token, order, from);
     }
 
     /** The port as it is; empty while it is not open. */
@@ -103,6 +133,10 @@ public class StationPort {
     }
 
     void close() {
+        Loop running = loop;
+        if (running != null) {
+            running.close();
+        }
         StationInlet open = inlet;
         if (open != null) {
             open.close();

@@ -2,6 +2,7 @@ package org.openpasture.inlets.station;
 
 import java.io.IOException;
 import java.net.InetSocketAddress;
+import java.nio.channels.SelectionKey;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.HexFormat;
@@ -20,6 +21,7 @@ import org.java_websocket.framing.CloseFrame;
 import org.java_websocket.handshake.ClientHandshake;
 import org.java_websocket.handshake.ServerHandshakeBuilder;
 import org.java_websocket.server.DefaultSSLWebSocketServerFactory;
+import org.java_websocket.server.DefaultWebSocketServerFactory;
 import org.java_websocket.server.WebSocketServer;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.lorawan.Eui64;
@@ -29,6 +31,7 @@ import org.openpasture.inlets.gateway.GatewayEvents;
 import org.openpasture.inlets.gateway.GatewayLink;
 import org.openpasture.inlets.gateway.GatewayStatus;
 import org.openpasture.inlets.gateway.Order;
+import org.openpasture.inlets.loop.Loop;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import tools.jackson.core.JacksonException;
@@ -44,9 +47,9 @@ public final class StationInlet implements GatewayLink, AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(StationInlet.class);
     private static final JsonMapper MAPPER = JsonMapper.builder().build();
     private static final String LINK = "/radio-link/";
-    private static final int LONGEST_MESSAGE = 8_192;
     private static final int MOST_STATIONS = 2_000;
     private static final Duration OPENING = Duration.ofSeconds(10);
+    private static final Duration SWEPT_EVERY = Duration.ofSeconds(1);
 
     /** Whether a station may come in; by its EUI and what it gave in the Authorization header. */
     public interface Doorkeeper {
@@ -73,6 +76,8 @@ public final class StationInlet implements GatewayLink, AutoCloseable {
     private final AtomicLong received = new AtomicLong();
     private final AtomicLong refused = new AtomicLong();
     private final Server server;
+    private final WaitingRoom newcomers;
+    private final Loop sweeping;
 
     /**
      * Opens the port and begins to listen.
@@ -94,11 +99,23 @@ public final class StationInlet implements GatewayLink, AutoCloseable {
         this.clock = clock;
         this.tls = tls != null;
         this.server = new Server(address);
-        if (tls != null) {
-            server.setWebSocketFactory(new DefaultSSLWebSocketServerFactory(tls));
-        }
+        this.newcomers = new WaitingRoom(
+                tls == null ? new DefaultWebSocketServerFactory() : new DefaultSSLWebSocketServerFactory(tls));
+        this.sweeping = Loop.onVirtualThread("station-handshakes", this::sweep);
+        server.setWebSocketFactory(newcomers);
         server.start();
         server.awaitOpen(address.getPort());
+        sweeping.start();
+    }
+
+    private void sweep() throws InterruptedException {
+        newcomers.sweep();
+        Thread.sleep(SWEPT_EVERY);
+    }
+
+    /** Waits until nobody is heard any more, by {@link #close()} or by a failure. */
+    public void awaitEnd() throws InterruptedException {
+        server.ended.await();
     }
 
     public int port() {
@@ -171,6 +188,7 @@ public final class StationInlet implements GatewayLink, AutoCloseable {
 
     @Override
     public void close() {
+        sweeping.close();
         try {
             server.stop(1_000);
         } catch (InterruptedException e) {
@@ -181,6 +199,7 @@ public final class StationInlet implements GatewayLink, AutoCloseable {
     /** One connection's side of the conversation. */
     private final class Server extends WebSocketServer {
         private final CountDownLatch opened = new CountDownLatch(1);
+        private final CountDownLatch ended = new CountDownLatch(1);
         private volatile @Nullable Exception failure;
 
         Server(InetSocketAddress address) {
@@ -205,6 +224,20 @@ public final class StationInlet implements GatewayLink, AutoCloseable {
                 Thread.currentThread().interrupt();
                 throw new IOException("interrupted", e);
             }
+        }
+
+        @Override
+        public void run() {
+            try {
+                super.run();
+            } finally {
+                ended.countDown();
+            }
+        }
+
+        @Override
+        protected boolean onConnect(SelectionKey key) {
+            return !newcomers.isFull();
         }
 
         @Override
@@ -253,6 +286,7 @@ public final class StationInlet implements GatewayLink, AutoCloseable {
 
         @Override
         public void onOpen(WebSocket connection, ClientHandshake request) {
+            newcomers.left(connection);
             String path = request.getResourceDescriptor();
             if (path.startsWith(LINK)) {
                 Eui64 gateway = StationEui.read(path.substring(LINK.length()));
@@ -271,6 +305,7 @@ public final class StationInlet implements GatewayLink, AutoCloseable {
 
         @Override
         public void onClose(WebSocket connection, int code, String reason, boolean remote) {
+            newcomers.left(connection);
             Caller caller = connection.getAttachment();
             if (caller instanceof Caller.Station(Eui64 gateway) && stations.remove(gateway, connection)) {
                 events.gone(gateway);
@@ -283,9 +318,6 @@ public final class StationInlet implements GatewayLink, AutoCloseable {
             Caller caller = connection.getAttachment();
             Optional<Eui64> gateway = caller instanceof Caller.Station(Eui64 eui) ? Optional.of(eui) : Optional.empty();
             try {
-                if (text.length() > LONGEST_MESSAGE) {
-                    throw new IllegalArgumentException("a message of " + text.length() + " characters");
-                }
                 JsonNode message = MAPPER.readTree(text);
                 switch (caller) {
                     case Caller.Asking(String host) -> discover(connection, host, message);
@@ -353,6 +385,10 @@ public final class StationInlet implements GatewayLink, AutoCloseable {
             if (connection == null && opened.getCount() > 0) {
                 failure = e;
                 opened.countDown();
+            } else if (e.getCause() instanceof Error) {
+                // The library's thread that it was thrown on is gone, and with it the connections that it served.
+                LOG.error("a thread of the stations' port ended", e);
+                ended.countDown();
             } else {
                 LOG.debug("a station's connection failed", e);
             }

@@ -1,8 +1,14 @@
 package org.openpasture.inlets.station;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatCode;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.net.Socket;
+import java.net.SocketException;
+import java.nio.ByteBuffer;
+import java.nio.charset.StandardCharsets;
+import org.junit.jupiter.params.provider.ValueSource;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
@@ -363,5 +369,67 @@ class StationInletTest {
                         Clock.systemUTC()))
                 .isInstanceOf(IOException.class)
                 .hasMessageContaining("port " + inlet.port());
+    }
+
+    /** A frame's header may announce as much as it likes (RFC 6455, 5.2); it is refused before anything is set aside. */
+    @ParameterizedTest
+    @ValueSource(longs = {8_193, Integer.MAX_VALUE, Long.MAX_VALUE})
+    void aFrameThatAnnouncesTooMuchEndsItsConnectionAndNothingElse(long announced) throws Exception {
+        WebSocket honest = station();
+        try (Socket hostile = new Socket(InetAddress.getLoopbackAddress(), inlet.port())) {
+            hostile.setSoTimeout(5_000);
+            hostile.getOutputStream().write(REQUEST.getBytes(StandardCharsets.US_ASCII));
+            readHead(hostile);
+            hostile.getOutputStream()
+                    .write(ByteBuffer.allocate(14)
+                            .put((byte) 0x81)
+                            .put((byte) 0xff)
+                            .putLong(announced)
+                            .putInt(0)
+                            .array());
+            hostile.getInputStream().readAllBytes();
+        }
+        honest.sendText("{\"msgtype\":\"timesync\",\"txtime\":1}", true);
+        assertThat(answer().path("msgtype").asString()).isEqualTo("timesync");
+        assertThat(inlet.connected()).isEqualTo(1);
+    }
+
+    @Test
+    void aRequestThatDoesNotEndEndsItsConnection() throws Exception {
+        try (Socket hostile = new Socket(InetAddress.getLoopbackAddress(), inlet.port())) {
+            hostile.setSoTimeout(5_000);
+            byte[] endless = ("GET /router-info HTTP/1.1\r\nX: " + "x".repeat(20_000)).getBytes(StandardCharsets.US_ASCII);
+            hostile.getOutputStream().write(endless);
+            assertThatCode(() -> hostile.getInputStream().readAllBytes())
+                    .satisfiesAnyOf(
+                            ended -> assertThat(ended).isNull(),
+                            ended -> assertThat(ended).isInstanceOf(SocketException.class));
+        }
+    }
+
+    @Test
+    void whoConnectsAndSaysNothingIsNotWaitedForForEver() throws Exception {
+        try (Socket silent = new Socket(InetAddress.getLoopbackAddress(), inlet.port())) {
+            silent.setSoTimeout((int) WaitingRoom.PATIENCE.plusSeconds(5).toMillis());
+            assertThat(silent.getInputStream().read()).as("its connection has ended").isEqualTo(-1);
+        }
+    }
+
+    private static final String REQUEST = """
+            GET /router-info HTTP/1.1\r
+            Host: localhost\r
+            Connection: Upgrade\r
+            Upgrade: websocket\r
+            Sec-WebSocket-Version: 13\r
+            Sec-WebSocket-Key: dGhlIHNhbXBsZSBub25jZQ==\r
+            \r
+            """;
+
+    private static void readHead(Socket socket) throws IOException {
+        StringBuilder head = new StringBuilder();
+        while (head.indexOf("\r\n\r\n") < 0) {
+            head.append((char) socket.getInputStream().read());
+        }
+        assertThat(head).startsWith("HTTP/1.1 101");
     }
 }
