@@ -137,7 +137,7 @@ final class InletRates {
         double alone;
         try (Broker broker = new Broker(
                 new Broker.Settings(folder, "127.0.0.1", alonePort, -1, null, null),
-                (name, password) -> Optional.of(new Anybody()))) {
+                (name, password, source) -> Optional.of(new Anybody()))) {
             publish(alonePort, "x", MESSAGES);
             alone = publish(alonePort, "x", MESSAGES);
         }
@@ -224,6 +224,21 @@ final class InletRates {
     }
 
     private static final class Anybody implements BrokerGuard.Member {
+        @Override
+        public String key() {
+            return "anybody";
+        }
+
+        @Override
+        public boolean isWelcome() {
+            return true;
+        }
+
+        @Override
+        public boolean mayReceive(String topic) {
+            return true;
+        }
+
         @Override
         public boolean mayPublish(String topic) {
             return true;

@@ -7,6 +7,6 @@ public record LabelRequest(String text) {
     private static final int LONGEST = 300;
 
     public LabelRequest {
-        text = Require.text(text, "the text of the code", LONGEST);
+        text = Require.code(text, "the text of the code", LONGEST);
     }
 }

@@ -1,6 +1,7 @@
 package org.openpasture.api.people;
 
 import org.openpasture.api.problem.Require;
+import org.openpasture.core.text.PersonName;
 
 /**
  * Takes an invitation up.
@@ -11,7 +12,7 @@ import org.openpasture.api.problem.Require;
 public record AcceptRequest(String token, String name, String password) {
     public AcceptRequest {
         token = Require.text(token, "the invitation", 200);
-        name = Require.text(name, "the name", 80);
+        name = PersonName.chosen(Require.text(name, "the name", 80));
         password = Passwords.checked(password);
     }
 }

@@ -1,17 +1,29 @@
 package org.openpasture.api.problem;
 
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.text.Text;
 
 /** Checks of requests that say what is missing in the words of who filled in the form. */
 public final class Require {
     private Require() {}
 
-    /** A text that is not empty and not longer than so many characters. */
+    /** A text in one line that can be shown, is not empty and not longer than so many characters. */
     public static String text(@Nullable String value, String what, int longest) {
         if (value == null || value.isBlank()) {
             throw new IllegalArgumentException(what + " is missing");
         }
-        String text = value.strip();
+        return notLonger(Text.line(value.strip()), what, longest);
+    }
+
+    /** The same for what a machine wrote, with the control characters that belong to it. */
+    public static String code(@Nullable String value, String what, int longest) {
+        if (value == null || value.isBlank()) {
+            throw new IllegalArgumentException(what + " is missing");
+        }
+        return notLonger(Text.raw(value), what, longest);
+    }
+
+    private static String notLonger(String text, String what, int longest) {
         if (text.length() > longest) {
             throw new IllegalArgumentException(what + " is longer than " + longest + " characters");
         }

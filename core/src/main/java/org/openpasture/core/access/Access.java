@@ -3,6 +3,7 @@ package org.openpasture.core.access;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.dashboard.Dashboard;
+import org.openpasture.core.entity.Shareable;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.inlet.Inlet;
@@ -36,6 +37,18 @@ public record Access(Registry registry, Person person) {
      */
     public boolean mayAnywhere(Right right) {
         return person.owner() || registry.all(Site.class).stream().anyMatch(site -> may(right, site.id()));
+    }
+
+    /** Whether the person manages the whole instance: what all sites share, and where it may lead. */
+    public boolean mayManageInstance() {
+        return person.owner();
+    }
+
+    /** What all sites share is seen by everybody, what belongs to one by who sees something of it. */
+    public boolean maySee(Shareable thing) {
+        String site = thing.siteId();
+        return site == null
+                || registry.place(site).filter(this::maySeeSomethingOf).isPresent();
     }
 
     /** Released points are seen with the right to look; others only by who may edit. */

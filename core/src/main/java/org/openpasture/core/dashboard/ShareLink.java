@@ -1,5 +1,6 @@
 package org.openpasture.core.dashboard;
 
+import java.time.Duration;
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Entity;
@@ -20,7 +21,10 @@ public record ShareLink(
         @Nullable Instant until,
         String createdBy)
         implements Entity {
+    private static final Duration LONGEST = Duration.ofDays(365);
+
+    /** Every link ends; one from before links had to, a year after it was made. */
     public boolean isOpenAt(Instant now) {
-        return until == null || now.isBefore(until);
+        return now.isBefore(until == null ? createdAt.plus(LONGEST) : until);
     }
 }

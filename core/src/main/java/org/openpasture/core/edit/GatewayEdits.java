@@ -7,7 +7,6 @@ import org.openpasture.core.edit.Edited.Changes;
 import org.openpasture.core.edit.Edited.Refused;
 import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.people.Right;
-import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
 
@@ -44,16 +43,13 @@ public final class GatewayEdits {
     }
 
     private static Edited put(Access access, Gateway gateway) {
-        Optional<Refused> refusal = Rights.on(access, Right.EDIT, gateway.siteId(), "register gateways here")
-                .or(() -> access.registry().find(Site.class, gateway.siteId()).isPresent()
-                        ? Optional.empty()
-                        : Optional.of(Refused.unknown("site")))
+        Optional<Refused> refusal = Rights.onSite(access, Right.EDIT, gateway.siteId(), "register gateways here")
                 .or(() -> access.registry()
                         .gateway(gateway.eui())
                         .filter(other -> !other.id().equals(gateway.id()))
                         .map(other -> Refused.clash(
-                                "A gateway with the EUI " + gateway.eui() + " is registered already: '" + other.name()
-                                        + "'.",
+                                "A gateway with the EUI " + gateway.eui() + " is registered already"
+                                        + (access.may(Right.LOOK, other) ? ": '" + other.name() + "'" : "") + ".",
                                 "Change that one, or check the EUI.")));
         return Edited.unless(refusal, () -> Changes.put(gateway));
     }

@@ -12,6 +12,7 @@ import org.openpasture.core.edit.Edited.Changes;
 import org.openpasture.core.edit.Edited.Refused;
 import org.openpasture.core.entity.Entity;
 import org.openpasture.core.fleet.Device;
+import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.limit.LimitSet;
@@ -54,7 +55,7 @@ public final class PlaceEdits {
                         ? Optional.of(Refused.notAllowed("make sites"))
                         : Optional.empty())
                 .or(() -> parent(access, place, "make " + word(place) + "s here"))
-                .or(() -> limitSets(access.registry(), place));
+                .or(() -> limitSets(access, place));
         return Edited.unless(refusal, () -> Changes.put(place));
     }
 
@@ -63,7 +64,7 @@ public final class PlaceEdits {
                 .or(() -> ofItsKind(access.registry(), place))
                 .or(() -> parent(access, place, "move the " + word(place) + " there"))
                 .or(() -> loop(access.registry(), place))
-                .or(() -> limitSets(access.registry(), place));
+                .or(() -> limitSets(access, place));
         return Edited.unless(refusal, () -> Changes.put(place));
     }
 
@@ -122,6 +123,8 @@ public final class PlaceEdits {
                 "outlet",
                 now.all(Outlet.class),
                 outlet -> outlet.siteId().equals(id) || outlet.placeIds().contains(id));
+        count(uses, "limit set", now.all(LimitSet.class), set -> id.equals(set.siteId()));
+        count(uses, "device model", now.all(DeviceModel.class), model -> id.equals(model.siteId()));
         count(uses, "dashboard", now.all(Dashboard.class), dashboard -> id.equals(dashboard.siteId()));
         count(
                 uses,
@@ -178,12 +181,16 @@ public final class PlaceEdits {
                 .reduce(1, Math::max);
     }
 
-    private static Optional<Refused> limitSets(Registry now, Place place) {
+    private static Optional<Refused> limitSets(Access access, Place place) {
         return place instanceof Asset asset
                 ? asset.limitSets().stream()
-                        .filter(set -> now.find(LimitSet.class, set).isEmpty())
+                        .flatMap(id -> access
+                                .registry()
+                                .find(LimitSet.class, id)
+                                .map(set -> SharedEdits.usable(access, set, asset.parentId()))
+                                .orElseGet(() -> Optional.of(Refused.unknown("limit set '" + id + "'")))
+                                .stream())
                         .findFirst()
-                        .map(set -> Refused.unknown("limit set '" + set + "'"))
                 : Optional.empty();
     }
 

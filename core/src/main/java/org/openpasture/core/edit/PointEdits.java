@@ -68,11 +68,12 @@ public final class PointEdits {
         if (set.isEmpty()) {
             return Optional.of(Refused.unknown("limit set"));
         }
-        return set.filter(found -> found.quantity() != wished.quantity())
-                .map(found -> Refused.invalid(
-                        "The limit set '" + found.title() + "' is for "
-                                + found.quantity().title() + ", not for "
-                                + wished.quantity().title() + ".",
-                        "Choose a limit set for " + wished.quantity().title() + "."));
+        return SharedEdits.usable(access, set.get(), wished.placeId())
+                .or(() -> set.filter(found -> found.quantity() != wished.quantity())
+                        .map(found -> Refused.invalid(
+                                "The limit set '" + found.title() + "' is for "
+                                        + found.quantity().title() + ", not for "
+                                        + wished.quantity().title() + ".",
+                                "Choose a limit set for " + wished.quantity().title() + ".")));
     }
 }

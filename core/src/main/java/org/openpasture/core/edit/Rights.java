@@ -5,6 +5,7 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.Edited.Refused;
 import org.openpasture.core.people.Right;
+import org.openpasture.core.place.Site;
 
 /** The checks of rights that all changes share. */
 public final class Rights {
@@ -16,6 +17,22 @@ public final class Rights {
             return Optional.of(Refused.unknown("place"));
         }
         return access.may(right, placeId) ? Optional.empty() : Optional.of(Refused.notAllowed(what));
+    }
+
+    /** The same for a site, which must be registered. */
+    public static Optional<Refused> onSite(Access access, Right right, String siteId, String what) {
+        return on(access, right, siteId, what)
+                .or(() -> access.registry().find(Site.class, siteId).isPresent()
+                        ? Optional.empty()
+                        : Optional.of(Refused.unknown("site")));
+    }
+
+    /** Refuses to lead to this machine and the networks around it, which is for who manages the instance. */
+    static Refused inside(String what) {
+        return new Refused(
+                Edited.Reason.NOT_ALLOWED,
+                "You may not let " + what + " reach this machine and the networks around it.",
+                "Ask an owner to save it.");
     }
 
     /** The same, and the place must be registered: the owner has every right also where there is nothing. */

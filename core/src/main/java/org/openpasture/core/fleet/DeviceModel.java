@@ -4,7 +4,7 @@ import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
-import org.openpasture.core.entity.Entity;
+import org.openpasture.core.entity.Shareable;
 import org.openpasture.core.layout.Layout;
 import org.openpasture.core.lorawan.LorawanVersion;
 
@@ -22,6 +22,7 @@ import org.openpasture.core.lorawan.LorawanVersion;
  * @param version counted from 1, one more with each change; null for the first
  * @param configurationMode null if it has none
  * @param lorawan version of the link layer that it speaks; null if that is not known, or for what is no LoRaWAN device
+ * @param siteId the site that it belongs to; null if all sites share it
  */
 @JsonIgnoreProperties({"alwaysListening"})
 public record DeviceModel(
@@ -39,8 +40,9 @@ public record DeviceModel(
         @Nullable String labelProfile,
         @Nullable Integer version,
         @Nullable ConfigurationMode configurationMode,
-        @Nullable LorawanVersion lorawan)
-        implements Entity {
+        @Nullable LorawanVersion lorawan,
+        @Nullable String siteId)
+        implements Shareable {
     private static final int LONGEST_SCRIPT = 200_000;
 
     public DeviceModel {
@@ -81,11 +83,12 @@ public record DeviceModel(
                 null,
                 null,
                 null,
+                null,
                 null);
     }
 
-    /** The same under an id, as a version. */
-    public DeviceModel as(String otherId, int number) {
+    /** The same under an id, as a version, for a site or, with null, for all of them. */
+    public DeviceModel as(String otherId, int number, @Nullable String site) {
         return new DeviceModel(
                 otherId,
                 name,
@@ -101,7 +104,8 @@ public record DeviceModel(
                 labelProfile,
                 number,
                 configurationMode,
-                lorawan);
+                lorawan,
+                site);
     }
 
     /** The same, with its frames read by another layout or script. */
@@ -121,7 +125,8 @@ public record DeviceModel(
                 labelProfile,
                 version,
                 configurationMode,
-                lorawan);
+                lorawan,
+                siteId);
     }
 
     public Optional<Channel> channel(String channelName) {

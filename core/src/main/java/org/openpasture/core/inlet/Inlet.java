@@ -13,6 +13,8 @@ import org.openpasture.core.framing.Framing;
  * @param contents how they are opened; null where devices are asked
  * @param keepEverySeconds of each device only so often a frame is kept, unless a channel changed by its dead band or
  *     more; null for every frame
+ * @param reachesInside whether its address may lie in this machine or the networks around it, which who manages the
+ *     instance decides; null, from before that was asked, for yes
  */
 public record Inlet(
         String id,
@@ -22,7 +24,8 @@ public record Inlet(
         Source source,
         Framing framing,
         @Nullable Contents contents,
-        @Nullable Integer keepEverySeconds)
+        @Nullable Integer keepEverySeconds,
+        @Nullable Boolean reachesInside)
         implements Entity {
     private static final int A_DAY = 86_400;
 
@@ -38,6 +41,15 @@ public record Inlet(
 
     /** The same, going or paused. */
     public Inlet paused(boolean now) {
-        return new Inlet(id, name, siteId, now, source, framing, contents, keepEverySeconds);
+        return new Inlet(id, name, siteId, now, source, framing, contents, keepEverySeconds, reachesInside);
+    }
+
+    public boolean mayReachInside() {
+        return !Boolean.FALSE.equals(reachesInside);
+    }
+
+    /** The same, where it may lie in this machine or the networks around it, or not. */
+    public Inlet reachingInside(boolean may) {
+        return new Inlet(id, name, siteId, paused, source, framing, contents, keepEverySeconds, may);
     }
 }

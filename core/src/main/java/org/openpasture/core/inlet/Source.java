@@ -25,6 +25,17 @@ public sealed interface Source {
     /** Where it is, for people. */
     String address();
 
+    /** Where its secrets are said: host and port, and whether that is encrypted; empty where none are. */
+    default String place() {
+        return switch (this) {
+            case HttpFetch fetch ->
+                fetch.url().getScheme() + "://" + fetch.url().getRawAuthority();
+            case MqttBroker broker ->
+                broker.url().getScheme() + "://" + broker.url().getRawAuthority();
+            default -> "";
+        };
+    }
+
     /**
      * Devices or bridges connect to a port of ours and send a stream.
      *

@@ -66,6 +66,36 @@ public record TopicPattern(@JsonValue String text) {
         return text.startsWith("$share/") ? text.substring(text.indexOf('/', "$share/".length()) + 1) : text;
     }
 
+    /** Whether it asks for topics whatever they begin with. */
+    public boolean beginsWild() {
+        String first = withoutShare().split("/", -1)[0];
+        return first.equals("#") || first.equals("+") || first.startsWith("{");
+    }
+
+    /** Whether there is a topic that is one of these and one of the others. */
+    public boolean overlaps(TopicPattern other) {
+        String[] mine = withoutShare().split("/", -1);
+        String[] theirs = other.withoutShare().split("/", -1);
+        for (int i = 0; ; i++) {
+            boolean mineEnds = i == mine.length;
+            boolean theirsEnd = i == theirs.length;
+            if (mineEnds || theirsEnd) {
+                // "a/#" is asked for "a" too (MQTT 5, 4.7.1.2).
+                return mineEnds && theirsEnd || !mineEnds && mine[i].equals("#") || !theirsEnd && theirs[i].equals("#");
+            }
+            if (mine[i].equals("#") || theirs[i].equals("#")) {
+                return true;
+            }
+            if (!isWild(mine[i]) && !isWild(theirs[i]) && !mine[i].equals(theirs[i])) {
+                return false;
+            }
+        }
+    }
+
+    private static boolean isWild(String level) {
+        return level.equals("+") || level.startsWith("{");
+    }
+
     /** The named parts of a topic; empty if the topic is none of these. */
     public Optional<Map<String, String>> match(String topic) {
         String[] levels = withoutShare().split("/", -1);

@@ -2,7 +2,7 @@ package org.openpasture.core.limit;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
-import org.openpasture.core.entity.Entity;
+import org.openpasture.core.entity.Shareable;
 import org.openpasture.core.quantity.Quantity;
 
 /**
@@ -12,6 +12,7 @@ import org.openpasture.core.quantity.Quantity;
  *
  * @param shipped true for sets that came with the program; they are read-only and copied to be adjusted
  * @param appliesTo when the set holds, in a sentence
+ * @param siteId the site that it belongs to; null if all sites share it
  */
 public record LimitSet(
         String id,
@@ -21,8 +22,9 @@ public record LimitSet(
         String unit,
         String appliesTo,
         boolean shipped,
-        List<Zone> zones)
-        implements Entity {
+        List<Zone> zones,
+        @Nullable String siteId)
+        implements Shareable {
     public LimitSet {
         zones = List.copyOf(zones);
         if (zones.isEmpty()) {
@@ -45,6 +47,19 @@ public record LimitSet(
                         "limit set '" + title + "': zone " + zones.get(i).label() + " is empty");
             }
         }
+    }
+
+    /** One that all sites share. */
+    public LimitSet(
+            String id,
+            String title,
+            Source source,
+            Quantity quantity,
+            String unit,
+            String appliesTo,
+            boolean shipped,
+            List<Zone> zones) {
+        this(id, title, source, quantity, unit, appliesTo, shipped, zones, null);
     }
 
     /** The zone in which a value lies. */

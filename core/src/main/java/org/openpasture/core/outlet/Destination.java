@@ -5,6 +5,7 @@ import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.net.URI;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.inlet.BrokerUrl;
+import org.openpasture.core.inlet.TopicPattern;
 
 /** Where an outlet passes things on to. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
@@ -19,6 +20,19 @@ public sealed interface Destination {
 
     /** What it is published as; may hold {@link #POINT}. Empty where messages have no topics. */
     String topic();
+
+    /** Where its secrets are said: host and port, and whether that is encrypted; empty where none are. */
+    default String place() {
+        return switch (this) {
+            case HttpPost post -> origin(post.url());
+            case MqttTopic there -> origin(there.url());
+            case OwnTopic here -> "";
+        };
+    }
+
+    private static String origin(URI url) {
+        return url.getScheme() + "://" + url.getRawAuthority();
+    }
 
     /**
      * An address that is posted to.
@@ -86,6 +100,12 @@ public sealed interface Destination {
         @Override
         public String address() {
             return "the broker of this service, " + topic;
+        }
+
+        /** Everything that it may publish to: a point's name has several parts. */
+        public TopicPattern pattern() {
+            int at = topic.indexOf(POINT);
+            return new TopicPattern(at < 0 ? topic : topic.substring(0, topic.lastIndexOf('/', at) + 1) + "#");
         }
     }
 

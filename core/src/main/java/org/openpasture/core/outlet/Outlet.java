@@ -20,6 +20,8 @@ import org.openpasture.core.quantity.Quantity;
  * @param readings whether readings are passed on
  * @param alerts whether alerts are
  * @param form of readings; alerts are always JSON
+ * @param reachesInside whether its address may lie in this machine or the networks around it, which who manages the
+ *     instance decides; null, from before that was asked, for yes
  */
 public record Outlet(
         String id,
@@ -31,7 +33,8 @@ public record Outlet(
         @Nullable Set<Quantity> quantities,
         boolean readings,
         boolean alerts,
-        Form form)
+        Form form,
+        @Nullable Boolean reachesInside)
         implements Entity {
     public Outlet {
         placeIds = placeIds == null || placeIds.isEmpty() ? List.of(siteId) : List.copyOf(placeIds);
@@ -60,6 +63,16 @@ public record Outlet(
 
     /** The same, going or paused. */
     public Outlet paused(boolean now) {
-        return new Outlet(id, name, siteId, now, destination, placeIds, quantities, readings, alerts, form);
+        return new Outlet(
+                id, name, siteId, now, destination, placeIds, quantities, readings, alerts, form, reachesInside);
+    }
+
+    public boolean mayReachInside() {
+        return !Boolean.FALSE.equals(reachesInside);
+    }
+
+    /** The same, where it may lie in this machine or the networks around it, or not. */
+    public Outlet reachingInside(boolean may) {
+        return new Outlet(id, name, siteId, paused, destination, placeIds, quantities, readings, alerts, form, may);
     }
 }

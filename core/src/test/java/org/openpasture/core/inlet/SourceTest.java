@@ -54,15 +54,24 @@ class SourceTest {
 
     @Test
     void anInletThatIsSpokenToHasToKnowHowMessagesAreOpened() {
-        assertThat(new Inlet("i", "Meters", "s", false, new Source.ModbusTcp(null), new Framing.Whole(), null, null)
+        assertThat(new Inlet(
+                                "i",
+                                "Meters",
+                                "s",
+                                false,
+                                new Source.ModbusTcp(null),
+                                new Framing.Whole(),
+                                null,
+                                null,
+                                null)
                         .paused(true)
                         .paused())
                 .isTrue();
         assertThatThrownBy(() -> new Inlet(
-                        "i", "Bridge", "s", false, new Source.TcpPort(1, null), new Framing.Whole(), null, null))
+                        "i", "Bridge", "s", false, new Source.TcpPort(1, null), new Framing.Whole(), null, null, null))
                 .hasMessageContaining("contents");
-        assertThatThrownBy(() ->
-                        new Inlet("i", "Meters", "s", false, new Source.ModbusTcp(null), new Framing.Whole(), null, 0))
+        assertThatThrownBy(() -> new Inlet(
+                        "i", "Meters", "s", false, new Source.ModbusTcp(null), new Framing.Whole(), null, 0, null))
                 .hasMessageContaining("1 to 86400 seconds");
     }
 }

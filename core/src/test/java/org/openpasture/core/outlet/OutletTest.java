@@ -13,7 +13,8 @@ import tools.jackson.databind.json.JsonMapper;
 
 class OutletTest {
     private static Outlet outlet(Destination destination) {
-        return new Outlet("o", "Office", "s", false, destination, List.of(), Set.of(), true, false, Outlet.Form.SENML);
+        return new Outlet(
+                "o", "Office", "s", false, destination, List.of(), Set.of(), true, false, Outlet.Form.SENML, null);
     }
 
     @Test
@@ -66,7 +67,8 @@ class OutletTest {
                         null,
                         false,
                         false,
-                        Outlet.Form.JSON))
+                        Outlet.Form.JSON,
+                        null))
                 .hasMessageContaining("readings, alerts, or both");
     }
 }

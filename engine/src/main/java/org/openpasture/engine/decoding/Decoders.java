@@ -21,6 +21,10 @@ import tools.jackson.databind.node.JsonNodeFactory;
 public class Decoders {
     private record Loaded(String script, Codec codec) {}
 
+    private static final String DRAFT = "draft of ";
+    /** Each holds its engine's memory. */
+    private static final int MOST_DRAFTS = 4;
+
     private final RegistryStore registry;
     private final Map<String, Loaded> codecs = new ConcurrentHashMap<>();
 
@@ -43,12 +47,17 @@ public class Decoders {
                 : decode(model, 0, item.payload(), receivedAt);
     }
 
-    /** The same for decoders that nobody else uses yet, to be tried. */
-    public CompletableFuture<Decoding> attempt(DeviceModel draft, int port, byte[] payload, Instant receivedAt) {
+    /**
+     * The same for decoders that nobody else uses yet, to be tried.
+     *
+     * @param person whose draft it is: nobody waits for somebody else's
+     */
+    public CompletableFuture<Decoding> attempt(
+            String person, DeviceModel draft, int port, byte[] payload, Instant receivedAt) {
         String script = draft.script();
         return script == null
                 ? CompletableFuture.completedFuture(draft.layout().decode(port, payload))
-                : codec("draft", script).decode(port, payload, receivedAt);
+                : codec(DRAFT + person, script).decode(port, payload, receivedAt);
     }
 
     /**
@@ -76,10 +85,20 @@ public class Decoders {
             }
             return new Loaded(script, new Codec(script));
         });
-        codecs.keySet()
-                .removeIf(id -> !id.equals(key)
-                        && !id.equals("draft")
-                        && registry.now().find(DeviceModel.class, id).isEmpty());
+        codecs.entrySet().removeIf(entry -> {
+            boolean goes = !entry.getKey().equals(key) && isOver(entry.getKey());
+            if (goes) {
+                entry.getValue().codec().close();
+            }
+            return goes;
+        });
         return loaded.codec();
+    }
+
+    /** A model that is gone, or a draft too many. */
+    private boolean isOver(String key) {
+        return key.startsWith(DRAFT)
+                ? codecs.keySet().stream().filter(id -> id.startsWith(DRAFT)).count() > MOST_DRAFTS
+                : registry.now().find(DeviceModel.class, key).isEmpty();
     }
 }

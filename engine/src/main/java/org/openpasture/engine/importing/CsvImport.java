@@ -22,6 +22,7 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.reading.PointReading;
 import org.openpasture.core.reading.Quality;
+import org.openpasture.inlets.message.Causes;
 
 /** Reads CSV whose columns are found by their names, or named by whoever brings it. */
 public final class CsvImport {
@@ -71,14 +72,17 @@ public final class CsvImport {
                 .setTrim(true)
                 .setIgnoreEmptyLines(true)
                 .get();
+        BoundedLines lines = new BoundedLines(text);
         try (CSVParser parser =
-                CSVParser.builder().setFormat(format).setReader(text).get()) {
+                CSVParser.builder().setFormat(format).setReader(lines).get()) {
             Found found = find(parser.getHeaderNames(), separator == ';');
             for (CSVRecord line : parser) {
+                lines.next();
                 taker.take(parser.getCurrentLineNumber(), () -> reading(taker, line, found));
             }
-        } catch (UncheckedIOException e) {
-            throw new UnreadableFile("the text is no CSV from here on: " + e.getMessage());
+        } catch (UncheckedIOException | IOException e) {
+            throw new UnreadableFile(
+                    "the text is no CSV from here on: " + Causes.innermost(e).getMessage());
         }
     }
 

@@ -63,7 +63,7 @@ public class BrokerDesk {
 
     /** Knows people who may connect to the broker beside the senders of inlets. */
     public interface Visitors {
-        Optional<BrokerGuard.Member> signIn(String name, String password);
+        Optional<BrokerGuard.Member> signIn(String name, String password, String source);
     }
 
     BrokerDesk(
@@ -188,24 +188,41 @@ public class BrokerDesk {
         };
     }
 
-    private Optional<BrokerGuard.Member> signIn(String name, String password) {
+    private Optional<BrokerGuard.Member> signIn(String name, String password, String source) {
         List<String> inlets = registry.now().all(Inlet.class).stream()
                 .filter(inlet -> inlet.source() instanceof Source.OwnBroker)
                 .map(Inlet::id)
                 .toList();
         return tokens.inletOf(password, inlets)
-                .<BrokerGuard.Member>map(Sender::new)
+                .<BrokerGuard.Member>map(inlet -> new Sender(inlet, Tokens.hash(password)))
                 .or(() -> visitors.stream()
-                        .flatMap(one -> one.signIn(name, password).stream())
+                        .flatMap(one -> one.signIn(name, password, source).stream())
                         .findFirst());
     }
 
     /** Whoever holds the token of an inlet. */
     private final class Sender implements BrokerGuard.Member {
         private final String inletId;
+        private final String tokenHash;
 
-        private Sender(String inletId) {
+        private Sender(String inletId, String tokenHash) {
             this.inletId = inletId;
+            this.tokenHash = tokenHash;
+        }
+
+        @Override
+        public String key() {
+            return "inlet " + inletId;
+        }
+
+        @Override
+        public boolean isWelcome() {
+            return registry.now().find(Inlet.class, inletId).isPresent() && tokens.isGood(inletId, tokenHash);
+        }
+
+        @Override
+        public boolean mayReceive(String topic) {
+            return mayPublish(topic);
         }
 
         /** The inlet as it is now; empty once it is paused or gone. */

@@ -43,6 +43,7 @@ import org.openpasture.inlets.mqtt.MqttInlet;
 import org.openpasture.inlets.poll.PollSink;
 import org.openpasture.inlets.poll.Poller;
 import org.openpasture.inlets.poll.Target;
+import org.openpasture.inlets.reach.Reach;
 import org.openpasture.inlets.serial.SerialInlet;
 import org.openpasture.inlets.stream.TcpPortInlet;
 import org.openpasture.inlets.stream.UdpPortInlet;
@@ -207,6 +208,7 @@ public class InletDesk {
         return now != null
                 && !now.paused()
                 && was.source().equals(now.source())
+                && was.mayReachInside() == now.mayReachInside()
                 && was.framing().equals(now.framing());
     }
 
@@ -254,17 +256,32 @@ public class InletDesk {
 
     private MessageInlet transport(Inlet inlet) throws IOException {
         MessageSink sink = new Sink(inlet.id());
+        boolean inside = inlet.mayReachInside();
+        // Devices of a fieldbus stand in the networks around, but none is this machine.
+        Reach bus = inside ? Reach.ANYWHERE : Reach.NOT_THIS_MACHINE;
         return switch (inlet.source()) {
             case Source.TcpPort port -> new TcpPortInlet(port, inlet.framing(), sink);
             case Source.UdpPort port -> new UdpPortInlet(port, inlet.framing(), sink);
             case Source.SerialPort port -> new SerialInlet(port.line(), inlet.framing(), sink);
-            case Source.HttpFetch fetch -> new HttpFetcher(fetch, secrets.of(inlet.id()), inlet.framing(), sink);
+            case Source.HttpFetch fetch ->
+                new HttpFetcher(
+                        fetch,
+                        secrets.of(inlet.id()),
+                        inside && Boolean.TRUE.equals(fetch.allowPrivate()) ? Reach.ANYWHERE : Reach.OUTSIDE,
+                        inlet.framing(),
+                        sink);
             case Source.MqttBroker broker ->
-                new MqttInlet(broker, "pasture-" + inlet.id(), secrets.of(inlet.id()), inlet.framing(), sink);
+                new MqttInlet(
+                        broker,
+                        "pasture-" + inlet.id(),
+                        secrets.of(inlet.id()),
+                        inside ? Reach.ANYWHERE : Reach.OUTSIDE,
+                        inlet.framing(),
+                        sink);
             case Source.OwnBroker own -> broker.open(inlet, own, sink);
-            case Source.Modbus modbus -> new ModbusPoller(modbus, new Rounds(inlet.id()), clock);
+            case Source.Modbus modbus -> new ModbusPoller(modbus, bus, new Rounds(inlet.id()), clock);
             case Source.BacnetIp bacnet ->
-                new BacnetPoller(bacnet, new Rounds(inlet.id()), () -> zone(inlet.siteId()), clock);
+                new BacnetPoller(bacnet, bus, new Rounds(inlet.id()), () -> zone(inlet.siteId()), clock);
             case Source.HttpInbox inbox -> {
                 sink.condition(Condition.UP, "Senders can post to it.");
                 yield new Passive(inbox.address() + "…");

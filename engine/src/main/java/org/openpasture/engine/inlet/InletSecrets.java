@@ -35,6 +35,11 @@ public class InletSecrets {
         settings.forgetSecrets(inletId);
     }
 
+    /** Nothing is said any more; tokens of whose they were stay. */
+    public void forgetAll(String inletId) {
+        settings.forgetSecret(inletId, NAME);
+    }
+
     /** Keeps them in place of those before. */
     public void save(String inletId, Map<String, String> secrets) {
         if (secrets.size() > MOST

@@ -72,13 +72,14 @@ public class InletTokens {
     /** The inlet, of these, that a token belongs to. */
     public Optional<String> inletOf(String token, List<String> inletIds) {
         String hash = Tokens.hash(token);
-        return inletIds.stream()
-                .filter(id -> {
-                    Known of = known(id);
-                    return hash.equals(of.now())
-                            || hash.equals(of.before()) && oldWorksUntil(id).isPresent();
-                })
-                .findFirst();
+        return inletIds.stream().filter(id -> isGood(id, hash)).findFirst();
+    }
+
+    /** Whether a token, by its hash, is of an inlet now. */
+    boolean isGood(String inletId, String hash) {
+        Known of = known(inletId);
+        return hash.equals(of.now())
+                || hash.equals(of.before()) && oldWorksUntil(inletId).isPresent();
     }
 
     public void forget(String inletId) {

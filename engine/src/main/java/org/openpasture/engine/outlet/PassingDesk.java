@@ -41,6 +41,7 @@ import org.openpasture.inlets.loop.Loop;
 import org.openpasture.inlets.passing.HttpPasser;
 import org.openpasture.inlets.passing.MqttPasser;
 import org.openpasture.inlets.passing.Passer;
+import org.openpasture.inlets.reach.Reach;
 import org.openpasture.store.outlet.OutletItem;
 import org.openpasture.store.outlet.OutletQueue;
 import org.openpasture.store.registry.RegistryStore;
@@ -349,8 +350,20 @@ public class PassingDesk implements AlertFollower {
     private Passer passer(Outlet outlet, String purpose) {
         Map<String, String> hush = secrets.of(outlet.id());
         return switch (outlet.destination()) {
-            case Destination.HttpPost post -> new HttpPasser(post, hush, clock);
-            case Destination.MqttTopic there -> new MqttPasser(there, "pasture-out-" + outlet.id() + purpose, hush);
+            case Destination.HttpPost post ->
+                new HttpPasser(
+                        post,
+                        hush,
+                        outlet.mayReachInside() && Boolean.TRUE.equals(post.allowPrivate())
+                                ? Reach.ANYWHERE
+                                : Reach.OUTSIDE,
+                        clock);
+            case Destination.MqttTopic there ->
+                new MqttPasser(
+                        there,
+                        "pasture-out-" + outlet.id() + purpose,
+                        hush,
+                        outlet.mayReachInside() ? Reach.ANYWHERE : Reach.OUTSIDE);
             case Destination.OwnTopic here -> new OwnPasser(here);
         };
     }

@@ -21,9 +21,10 @@ final class Sandbox implements AutoCloseable {
     static final int MEGABYTES = 16;
     private static final int MOST_PAGES = MEGABYTES * (1 << 20) / PAGE;
     private static final int LONGEST_ANSWER = 20_000;
+    private static final int MOST_SAID = 4 * LONGEST_ANSWER;
     private static final JsonMapper JSON = JsonMapper.builder().build();
 
-    private final ByteArrayOutputStream out = new ByteArrayOutputStream();
+    private final Bounded out = new Bounded();
     private final String mark = UUID.randomUUID().toString();
     private final Engine engine;
     private final byte[] afterLoading;
@@ -37,7 +38,7 @@ final class Sandbox implements AutoCloseable {
     Sandbox(String script, String... functions) {
         this.engine = Engine.builder()
                 .withStdout(out)
-                .withStderr(new ByteArrayOutputStream())
+                .withStderr(new Bounded())
                 .withMemoryFactory(limits -> {
                     Memory made = new ByteArrayMemory(
                             new MemoryLimits(limits.initialPages(), Math.min(limits.maximumPages(), MOST_PAGES)));
@@ -56,7 +57,7 @@ final class Sandbox implements AutoCloseable {
         }
         // Through Function the script runs in sloppy mode, as makers write it, and its console is mute.
         String load = "const say = console.log; globalThis.answer = (text) => say(" + JSON.writeValueAsString(mark)
-                + " + text);\n"
+                + " + text); delete globalThis.console;\n"
                 + "globalThis.api = (new Function('console', "
                 + JSON.writeValueAsString(script + "\n;return {" + found + "};")
                 + "))({log() {}, warn() {}, error() {}, info() {}, debug() {}});\nanswer('');";
@@ -100,6 +101,9 @@ final class Sandbox implements AutoCloseable {
         } catch (RuntimeException | StackOverflowError e) {
             throw failure(e);
         }
+        if (out.isFull()) {
+            throw new ScriptFailed("the script wrote more than " + MOST_SAID + " bytes");
+        }
         String said = out.toString(StandardCharsets.UTF_8);
         int at = said.indexOf(mark);
         if (at < 0) {
@@ -113,6 +117,25 @@ final class Sandbox implements AutoCloseable {
             throw new ScriptFailed("the script failed: " + text.substring(1));
         }
         return text;
+    }
+
+    /** Keeps what a script writes as far as an answer may go, and nothing of what comes after. */
+    private static final class Bounded extends ByteArrayOutputStream {
+        @Override
+        public synchronized void write(int one) {
+            if (!isFull()) {
+                super.write(one);
+            }
+        }
+
+        @Override
+        public synchronized void write(byte[] bytes, int from, int length) {
+            super.write(bytes, from, Math.min(length, MOST_SAID - count));
+        }
+
+        synchronized boolean isFull() {
+            return count >= MOST_SAID;
+        }
     }
 
     private static ScriptFailed failure(Throwable e) {

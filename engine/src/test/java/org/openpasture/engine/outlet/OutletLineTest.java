@@ -37,7 +37,8 @@ class OutletLineTest {
             null,
             true,
             true,
-            Outlet.Form.JSON);
+            Outlet.Form.JSON,
+            null);
 
     @TempDir
     private Path folder;

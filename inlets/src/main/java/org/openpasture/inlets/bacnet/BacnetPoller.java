@@ -1,6 +1,7 @@
 package org.openpasture.inlets.bacnet;
 
 import java.io.IOException;
+import java.net.InetSocketAddress;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -42,6 +43,7 @@ import org.openpasture.inlets.poll.PollSink;
 import org.openpasture.inlets.poll.Poller;
 import org.openpasture.inlets.poll.Rota;
 import org.openpasture.inlets.poll.Target;
+import org.openpasture.inlets.reach.Reach;
 
 /**
  * Building controllers by BACnet/IP: found by asking around, read side by side, listened to where they tell of changes,
@@ -59,6 +61,7 @@ public final class BacnetPoller implements Poller {
     private static final int MOST_STATIONS = 5_000;
     private static final int FAULT = 1;
     private final Source.BacnetIp source;
+    private final Reach reach;
     private final PollSink sink;
     private final Supplier<ZoneId> zone;
     private final Clock clock;
@@ -82,8 +85,10 @@ public final class BacnetPoller implements Poller {
      *
      * @param zone of the controllers' clocks
      */
-    public BacnetPoller(Source.BacnetIp source, PollSink sink, Supplier<ZoneId> zone, Clock clock) throws IOException {
+    public BacnetPoller(Source.BacnetIp source, Reach reach, PollSink sink, Supplier<ZoneId> zone, Clock clock)
+            throws IOException {
         this.source = source;
+        this.reach = reach;
         this.sink = sink;
         this.zone = zone;
         this.clock = clock;
@@ -106,11 +111,17 @@ public final class BacnetPoller implements Poller {
     private void askAround(WhoIs whom) {
         for (String place : source.lookAt()) {
             try {
-                port.whoIs(whom, BacnetAddress.socket(place));
+                port.whoIs(whom, reached(place));
             } catch (IOException | IllegalArgumentException e) {
                 sink.lost(place, "nobody can be asked there: " + e.getMessage());
             }
         }
+    }
+
+    private InetSocketAddress reached(String place) throws IOException {
+        InetSocketAddress there = BacnetAddress.socket(place);
+        reach.check(there.getHostString());
+        return there;
     }
 
     /** Asks who is there, and waits until whoever answers has described himself. */
@@ -170,7 +181,11 @@ public final class BacnetPoller implements Poller {
     /** Where a controller is; asks around for it if that is not known. */
     private BacnetPort.Station station(BacnetAddress address) throws BacnetPort.NoAnswer, InterruptedException {
         if (address.place().isPresent()) {
-            return new BacnetPort.Station(BacnetAddress.socket(address.place().get()), Optional.empty());
+            try {
+                return new BacnetPort.Station(reached(address.place().get()), Optional.empty());
+            } catch (IOException e) {
+                throw new BacnetPort.NoAnswer(String.valueOf(e.getMessage()), false);
+            }
         }
         BacnetPort.Station known = stations.get(address.device());
         if (known != null) {

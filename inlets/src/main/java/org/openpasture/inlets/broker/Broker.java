@@ -24,6 +24,8 @@ import com.hivemq.extension.sdk.api.events.client.parameters.ServerInitiatedDisc
 import com.hivemq.extension.sdk.api.interceptor.publish.PublishInboundInterceptor;
 import com.hivemq.extension.sdk.api.interceptor.publish.parameter.PublishInboundInput;
 import com.hivemq.extension.sdk.api.interceptor.publish.parameter.PublishInboundOutput;
+import com.hivemq.extension.sdk.api.interceptor.publish.parameter.PublishOutboundInput;
+import com.hivemq.extension.sdk.api.interceptor.publish.parameter.PublishOutboundOutput;
 import com.hivemq.extension.sdk.api.packets.connect.ConnackReasonCode;
 import com.hivemq.extension.sdk.api.packets.general.Qos;
 import com.hivemq.extension.sdk.api.packets.publish.AckReasonCode;
@@ -34,11 +36,14 @@ import com.hivemq.extension.sdk.api.parameter.ExtensionStopOutput;
 import com.hivemq.extension.sdk.api.services.Services;
 import com.hivemq.extension.sdk.api.services.builder.Builders;
 import java.io.IOException;
+import java.net.InetAddress;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.IdentityHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
@@ -48,6 +53,9 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.inlets.loop.Loop;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /**
  * The MQTT broker inside: 3.1.1 and 5, QoS 0 to 2. What is published is acknowledged, and handed on, when it is on
@@ -57,6 +65,8 @@ public final class Broker implements AutoCloseable {
     private static final Duration PATIENCE = Duration.ofSeconds(30);
     private static final int LONGEST = 1 << 20;
     private static final String NUMBER = "open-pasture-visitor";
+    private static final Duration LOOKED_AT_EVERY = Duration.ofSeconds(3);
+    private static final Logger LOG = LoggerFactory.getLogger(Broker.class);
     private final EmbeddedHiveMQ broker;
     private final BrokerGuard guard;
     private final Settings settings;
@@ -67,13 +77,15 @@ public final class Broker implements AutoCloseable {
     private final Map<String, Visitor> visitors = new ConcurrentHashMap<>();
 
     private final ExecutorService doorkeepers = Executors.newVirtualThreadPerTaskExecutor();
+    private final Sessions sessions = new Sessions();
+    private final Loop loop = Loop.onVirtualThread("broker-guests", this::sweep);
 
     /**
      * Somebody who is connected.
      *
      * @param will what is to be said for him when the connection breaks
      */
-    private record Visitor(BrokerGuard.Member member, Optional<Will> will) {}
+    private record Visitor(BrokerGuard.Member member, String client, Optional<Will> will) {}
 
     private record Will(String topic, byte[] payload) {}
 
@@ -122,6 +134,7 @@ public final class Broker implements AutoCloseable {
                 .build();
         try {
             broker.start().join();
+            loop.start();
         } catch (CompletionException e) {
             doorkeepers.close();
             throw new IOException("the broker's port " + settings.port() + " cannot be opened: " + e.getCause(), e);
@@ -143,7 +156,9 @@ public final class Broker implements AutoCloseable {
         return "<?xml version=\"1.0\"?><hivemq><listeners>" + plain + tls
                 + "</listeners><persistence><mode>in-memory</mode></persistence>"
                 + "<anonymous-usage-statistics><enabled>false</enabled></anonymous-usage-statistics>"
-                + "<mqtt><packets><max-packet-size>" + LONGEST + "</max-packet-size></packets></mqtt></hivemq>";
+                + "<mqtt><packets><max-packet-size>" + LONGEST + "</max-packet-size></packets>"
+                + "<session-expiry><max-interval>" + Sessions.KEPT.toSeconds() + "</max-interval></session-expiry>"
+                + "</mqtt></hivemq>";
     }
 
     /** The ports it listens at, for people. */
@@ -175,8 +190,10 @@ public final class Broker implements AutoCloseable {
         public void extensionStart(ExtensionStartInput input, ExtensionStartOutput output) {
             Services.securityRegistry().setAuthenticatorProvider(provider -> (SimpleAuthenticator) Broker.this::signIn);
             Services.securityRegistry().setAuthorizerProvider(provider -> new Rights());
-            Services.initializerRegistry()
-                    .setClientInitializer((client, context) -> context.addPublishInboundInterceptor(new Inbound()));
+            Services.initializerRegistry().setClientInitializer((client, context) -> {
+                context.addPublishInboundInterceptor(new Inbound());
+                context.addPublishOutboundInterceptor(Broker.this::handOn);
+            });
             Services.eventRegistry().setClientLifecycleEventListener(provider -> new Farewell());
         }
 
@@ -197,10 +214,16 @@ public final class Broker implements AutoCloseable {
                 .getWillPublish()
                 .map(one -> new Will(
                         one.getTopic(), one.getPayload().map(Broker::bytes).orElse(new byte[0])));
+        String client = input.getClientInformation().getClientId();
+        String source = input.getConnectionInformation()
+                .getInetAddress()
+                .map(InetAddress::getHostAddress)
+                .orElse("?");
+        boolean kept = input.getConnectPacket().getSessionExpiryInterval() > 0;
         Async<SimpleAuthOutput> later = output.async(PATIENCE, TimeoutFallback.FAILURE);
         doorkeepers.execute(() -> {
             try {
-                Optional<BrokerGuard.Member> member = guard.signIn(name, password);
+                Optional<BrokerGuard.Member> member = guard.signIn(name, password, source);
                 if (member.isEmpty()) {
                     output.failAuthentication(ConnackReasonCode.NOT_AUTHORIZED, "name or password is wrong");
                 } else if (will.isPresent()
@@ -208,7 +231,20 @@ public final class Broker implements AutoCloseable {
                     output.failAuthentication(ConnackReasonCode.NOT_AUTHORIZED, "the last will's topic is not yours");
                 } else {
                     String number = UUID.randomUUID().toString();
-                    visitors.put(number, new Visitor(member.get(), will));
+                    List<Sessions.Refusal> refused = sessions.enter(client, number, member.get(), kept);
+                    if (!refused.isEmpty()) {
+                        switch (refused.getFirst()) {
+                            case ANOTHERS_NAME ->
+                                output.failAuthentication(
+                                        ConnackReasonCode.CLIENT_IDENTIFIER_NOT_VALID,
+                                        "somebody else has this client identifier");
+                            case TOO_MANY ->
+                                output.failAuthentication(
+                                        ConnackReasonCode.QUOTA_EXCEEDED, "too many sessions of one sender");
+                        }
+                        return;
+                    }
+                    visitors.put(number, new Visitor(member.get(), client, will));
                     input.getConnectionInformation()
                             .getConnectionAttributeStore()
                             .putAsString(NUMBER, number);
@@ -218,6 +254,31 @@ public final class Broker implements AutoCloseable {
                 later.resume();
             }
         });
+    }
+
+    /** Ends the connections and sessions of those who would not be let in any more. */
+    private void sweep() throws InterruptedException {
+        Thread.sleep(LOOKED_AT_EVERY);
+        Map<BrokerGuard.Member, Boolean> welcome = new IdentityHashMap<>();
+        sessions.members().forEach(member -> welcome.computeIfAbsent(member, BrokerGuard.Member::isWelcome));
+        for (String client : sessions.end(member -> Boolean.FALSE.equals(welcome.get(member)))) {
+            Services.clientService()
+                    .disconnectClient(client, true)
+                    .thenCompose(done -> Services.clientService().invalidateSession(client))
+                    .exceptionally(error -> {
+                        LOG.warn("the session of '{}' could not be ended", client, error);
+                        return false;
+                    });
+        }
+    }
+
+    /** What was subscribed to once is handed on only to who may have it now. */
+    private void handOn(PublishOutboundInput input, PublishOutboundOutput output) {
+        if (member(input.getConnectionInformation())
+                .filter(member -> member.mayReceive(input.getPublishPacket().getTopic()))
+                .isEmpty()) {
+            output.preventPublishDelivery();
+        }
     }
 
     private Optional<BrokerGuard.Member> member(ConnectionInformation connection) {
@@ -264,10 +325,12 @@ public final class Broker implements AutoCloseable {
         }
 
         private Optional<Visitor> leaves(DisconnectEventInput input) {
-            return input.getConnectionInformation()
+            Optional<String> number = input.getConnectionInformation()
                     .getConnectionAttributeStore()
-                    .getAsString(NUMBER)
-                    .map(visitors::remove);
+                    .getAsString(NUMBER);
+            Optional<Visitor> visitor = number.map(visitors::remove);
+            visitor.ifPresent(one -> sessions.leave(one.client(), number.orElseThrow()));
+            return visitor;
         }
     }
 
@@ -310,6 +373,17 @@ public final class Broker implements AutoCloseable {
             if (member.isEmpty()) {
                 return;
             }
+            if (input.getPublishPacket().getRetain()
+                    && !sessions.mayRetain(
+                            member.get().key(),
+                            topic,
+                            input.getPublishPacket()
+                                    .getPayload()
+                                    .filter(ByteBuffer::hasRemaining)
+                                    .isEmpty())) {
+                output.preventPublishDelivery(AckReasonCode.QUOTA_EXCEEDED, "too many retained messages of one sender");
+                return;
+            }
             byte[] payload =
                     input.getPublishPacket().getPayload().map(Broker::bytes).orElse(new byte[0]);
             CompletableFuture<?> kept = member.get().published(topic, payload);
@@ -334,6 +408,7 @@ public final class Broker implements AutoCloseable {
 
     @Override
     public void close() {
+        loop.close();
         broker.stop().join();
         doorkeepers.close();
     }

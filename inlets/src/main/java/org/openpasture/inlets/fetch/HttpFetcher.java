@@ -22,6 +22,7 @@ import org.openpasture.inlets.message.Backoff;
 import org.openpasture.inlets.message.Condition;
 import org.openpasture.inlets.message.MessageInlet;
 import org.openpasture.inlets.message.MessageSink;
+import org.openpasture.inlets.reach.Reach;
 
 /**
  * Fetches an address again and again; each answer is a message. Redirects are followed by hand, a few of them, and each
@@ -38,6 +39,7 @@ public final class HttpFetcher implements MessageInlet {
             .build();
     private final Source.HttpFetch source;
     private final Map<String, String> headers;
+    private final Reach reach;
     private final Framing framing;
     private final MessageSink sink;
     private final Backoff backoff = new Backoff();
@@ -48,8 +50,11 @@ public final class HttpFetcher implements MessageInlet {
      * Begins to fetch.
      *
      * @param headers sent along, secrets among them
+     * @param reach where it may lead, and where it may be sent on to
      */
-    public HttpFetcher(Source.HttpFetch source, Map<String, String> headers, Framing framing, MessageSink sink) {
+    public HttpFetcher(
+            Source.HttpFetch source, Map<String, String> headers, Reach reach, Framing framing, MessageSink sink) {
+        this.reach = reach;
         this.source = source;
         this.headers = Map.copyOf(headers);
         this.framing = framing;
@@ -146,13 +151,11 @@ public final class HttpFetcher implements MessageInlet {
     private HttpResponse<InputStream> get() throws IOException, InterruptedException {
         URI at = withTime(source.url(), sink.wantedSince());
         for (int i = 0; i <= MOST_REDIRECTS; i++) {
-            if (!Boolean.TRUE.equals(source.allowPrivate())) {
-                Surroundings.refuse(at);
-            }
+            reach.check(at.getHost());
             HttpRequest.Builder request =
                     HttpRequest.newBuilder(at).timeout(ANSWER_WITHIN).header("Accept-Encoding", "gzip");
-            if (at.getHost().equals(source.url().getHost())) {
-                // Secrets are for the address that was entered, not for wherever it sends us.
+            if (isSamePlace(at)) {
+                // Secrets are for the place that was entered, not for wherever it sends us.
                 headers.forEach(request::header);
             }
             if (!tag.isEmpty()) {
@@ -176,12 +179,24 @@ public final class HttpFetcher implements MessageInlet {
             }
             response.body().close();
             at = at.resolve(elsewhere.get());
-            if (!"http".equals(at.getScheme()) && !"https".equals(at.getScheme())) {
+            if (!"http".equals(at.getScheme()) && !"https".equals(at.getScheme()) || at.getHost() == null) {
                 throw new IOException(
                         source.url().getHost() + " sends us on to '" + at + "', which is no address to fetch");
             }
         }
         throw new IOException(source.url().getHost() + " sends us on again and again");
+    }
+
+    /** Scheme, host and port are the same, or the host is and it is encrypted now. */
+    private boolean isSamePlace(URI at) {
+        URI entered = source.url();
+        return at.getHost().equalsIgnoreCase(entered.getHost())
+                && (at.getScheme().equals(entered.getScheme()) && port(at) == port(entered)
+                        || at.getScheme().equals("https") && port(at) == 443 && port(entered) == 80);
+    }
+
+    private static int port(URI at) {
+        return at.getPort() > 0 ? at.getPort() : at.getScheme().equals("https") ? 443 : 80;
     }
 
     private static URI withTime(URI url, Instant since) {

@@ -1,5 +1,7 @@
 package org.openpasture.inlets.fieldbus;
 
+import java.net.InetAddress;
+import java.util.Locale;
 import org.openpasture.core.inlet.Source;
 import org.openpasture.inlets.bacnet.BacnetAddress;
 import org.openpasture.inlets.modbus.ModbusAddress;
@@ -19,6 +21,37 @@ public final class FieldbusAddress {
             case Source.ModbusRtuOverTcp rtu -> ModbusAddress.unit(address);
             case Source.ModbusSerial serial -> ModbusAddress.unit(address);
             case Source.BacnetIp bacnet -> BacnetAddress.of(address);
+        }
+    }
+
+    /**
+     * The one form of an address, however it is spelt: hosts in small letters and without the dot at their end, numbers
+     * without zeros in front, ports and units said. A text that is no address is its own form.
+     */
+    public static String normal(Source.Polled source, String address) {
+        try {
+            return switch (source) {
+                case Source.ModbusTcp tcp -> {
+                    ModbusAddress of = ModbusAddress.of(address);
+                    yield host(of.host()) + " " + of.port() + " " + of.unit();
+                }
+                case Source.ModbusRtuOverTcp rtu -> Integer.toString(ModbusAddress.unit(address));
+                case Source.ModbusSerial serial -> Integer.toString(ModbusAddress.unit(address));
+                // A device object's instance is unique on the whole network (ASHRAE 135, 12.11.1), wherever it is said
+                // to be.
+                case Source.BacnetIp bacnet ->
+                    Integer.toString(BacnetAddress.of(address).device());
+            };
+        } catch (IllegalArgumentException e) {
+            return address;
+        }
+    }
+
+    private static String host(String host) {
+        try {
+            return InetAddress.ofLiteral(host).getHostAddress();
+        } catch (IllegalArgumentException e) {
+            return host.toLowerCase(Locale.ROOT).replaceAll("\\.$", "");
         }
     }
 

@@ -31,6 +31,7 @@ import org.openpasture.core.inlet.Source;
 import org.openpasture.core.layout.RegisterLayout;
 import org.openpasture.core.layout.RegisterTable;
 import org.openpasture.inlets.message.Causes;
+import org.openpasture.inlets.reach.Reach;
 import org.openpasture.inlets.serial.SerialSettings;
 
 /**
@@ -43,8 +44,15 @@ final class ModbusLine implements AutoCloseable {
     private final ModbusClient client;
     private final Duration timeout;
     private final String where;
+    private final Check check;
 
-    private ModbusLine(ModbusClient client, Duration timeout, String where) {
+    /** Whether it may be connected to; asked before each time. */
+    private interface Check {
+        void pass() throws IOException;
+    }
+
+    private ModbusLine(ModbusClient client, Duration timeout, String where, Check check) {
+        this.check = check;
         this.client = client;
         this.timeout = timeout;
         this.where = where;
@@ -54,7 +62,7 @@ final class ModbusLine implements AutoCloseable {
         return Duration.ofMillis(millis == null ? USUAL_TIMEOUT_MILLIS : millis);
     }
 
-    static ModbusLine tcp(String host, int port, @Nullable Integer timeoutMillis) {
+    static ModbusLine tcp(String host, int port, @Nullable Integer timeoutMillis, Reach reach) {
         Duration timeout = timeout(timeoutMillis);
         var transport = NettyTcpClientTransport.create(config -> config.setHostname(host)
                 .setPort(port)
@@ -63,10 +71,11 @@ final class ModbusLine implements AutoCloseable {
         return new ModbusLine(
                 ModbusTcpClient.create(new UnitCheck(transport), config -> config.setRequestTimeout(timeout)),
                 timeout,
-                host + ":" + port);
+                host + ":" + port,
+                () -> reach.check(host));
     }
 
-    static ModbusLine rtuOverTcp(Source.ModbusRtuOverTcp source) {
+    static ModbusLine rtuOverTcp(Source.ModbusRtuOverTcp source, Reach reach) {
         Duration timeout = timeout(source.timeoutMillis());
         var transport = NettyRtuClientTransport.create(config -> config.setHostname(source.host())
                 .setPort(source.port())
@@ -75,7 +84,8 @@ final class ModbusLine implements AutoCloseable {
         return new ModbusLine(
                 ModbusRtuClient.create(transport, config -> config.setRequestTimeout(timeout)),
                 timeout,
-                source.host() + ":" + source.port());
+                source.host() + ":" + source.port(),
+                () -> reach.check(source.host()));
     }
 
     static ModbusLine serial(Source.ModbusSerial source) {
@@ -88,7 +98,10 @@ final class ModbusLine implements AutoCloseable {
                 .setStopBits(settings.stopBits())
                 .setParity(settings.parity()));
         return new ModbusLine(
-                ModbusRtuClient.create(transport, config -> config.setRequestTimeout(timeout)), timeout, line.device());
+                ModbusRtuClient.create(transport, config -> config.setRequestTimeout(timeout)),
+                timeout,
+                line.device(),
+                () -> {});
     }
 
     /** The line cannot be had, or the device does not answer: the round is over. */
@@ -127,7 +140,10 @@ final class ModbusLine implements AutoCloseable {
             return;
         }
         try {
+            check.pass();
             client.connect();
+        } catch (IOException e) {
+            throw new Dead(String.valueOf(e.getMessage()), e);
         } catch (ModbusException e) {
             throw new Dead(where + " cannot be reached: " + innermost(e), e);
         }

@@ -15,6 +15,7 @@ import org.openpasture.inlets.poll.PollSink;
 import org.openpasture.inlets.poll.Poller;
 import org.openpasture.inlets.poll.Rota;
 import org.openpasture.inlets.poll.Target;
+import org.openpasture.inlets.reach.Reach;
 
 /**
  * Asks Modbus devices. Devices behind one connection or serial line are asked one after the other, devices with
@@ -22,6 +23,7 @@ import org.openpasture.inlets.poll.Target;
  */
 public final class ModbusPoller implements Poller {
     private final Source.Modbus source;
+    private final Reach reach;
     private final PollSink sink;
     private final Clock clock;
     private final Attendance attendance;
@@ -30,7 +32,8 @@ public final class ModbusPoller implements Poller {
     private record Line(ModbusLine connection, Rota rota) {}
 
     /** A poller that asks nobody yet. */
-    public ModbusPoller(Source.Modbus source, PollSink sink, Clock clock) {
+    public ModbusPoller(Source.Modbus source, Reach reach, PollSink sink, Clock clock) {
+        this.reach = reach;
         this.source = source;
         this.sink = sink;
         this.clock = clock;
@@ -120,9 +123,9 @@ public final class ModbusPoller implements Poller {
         return switch (source) {
             case Source.ModbusTcp tcp -> {
                 ModbusAddress address = ModbusAddress.of(first.address());
-                yield ModbusLine.tcp(address.host(), address.port(), tcp.timeoutMillis());
+                yield ModbusLine.tcp(address.host(), address.port(), tcp.timeoutMillis(), reach);
             }
-            case Source.ModbusRtuOverTcp rtu -> ModbusLine.rtuOverTcp(rtu);
+            case Source.ModbusRtuOverTcp rtu -> ModbusLine.rtuOverTcp(rtu, reach);
             case Source.ModbusSerial serial -> ModbusLine.serial(serial);
         };
     }

@@ -12,6 +12,7 @@ import com.hivemq.client.mqtt.mqtt3.message.subscribe.Mqtt3Subscription;
 import com.hivemq.client.mqtt.mqtt5.Mqtt5AsyncClient;
 import com.hivemq.client.mqtt.mqtt5.message.subscribe.Mqtt5Subscribe;
 import com.hivemq.client.mqtt.mqtt5.message.subscribe.Mqtt5Subscription;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.Map;
@@ -27,6 +28,7 @@ import org.openpasture.inlets.message.Causes;
 import org.openpasture.inlets.message.Condition;
 import org.openpasture.inlets.message.MessageInlet;
 import org.openpasture.inlets.message.MessageSink;
+import org.openpasture.inlets.reach.Reach;
 
 /**
  * Topics of a broker elsewhere, by MQTT 3.1.1 or 5. Messages are acknowledged when they are on disk; what could not be
@@ -40,6 +42,7 @@ public final class MqttInlet implements MessageInlet {
     private static final int KEEP_ALIVE_SECONDS = 30;
     private static final int LONGEST = 1 << 20;
     private final Source.MqttBroker source;
+    private final Reach reach;
     private final Framing framing;
     private final MessageSink sink;
     private final Link link;
@@ -59,11 +62,20 @@ public final class MqttInlet implements MessageInlet {
      * Begins to connect.
      *
      * @param clientId by which the broker knows our session again
+     * @param reach where it may lead, also when the connection is made anew
      * @param secrets "password"; for TLS "ca", "certificate" and "key" in PEM, where it is not the usual authorities,
      *     and no certificate of ours
      */
     public MqttInlet(
-            Source.MqttBroker source, String clientId, Map<String, String> secrets, Framing framing, MessageSink sink) {
+            Source.MqttBroker source,
+            String clientId,
+            Map<String, String> secrets,
+            Reach reach,
+            Framing framing,
+            MessageSink sink)
+            throws IOException {
+        reach.check(source.url().getHost());
+        this.reach = reach;
         this.source = source;
         this.framing = framing;
         this.sink = sink;
@@ -179,6 +191,13 @@ public final class MqttInlet implements MessageInlet {
 
     private void disconnected(MqttClientDisconnectedContext context) {
         if (!closed) {
+            try {
+                reach.check(source.url().getHost());
+            } catch (IOException refused) {
+                context.getReconnector().reconnect(false);
+                sink.condition(Condition.DOWN, refused.getMessage() + ".");
+                return;
+            }
             sink.condition(
                     Condition.DOWN,
                     source.url().getHost() + ":" + BrokerUrl.port(source.url()) + ": " + inWords(context.getCause())

@@ -16,7 +16,7 @@ import java.util.Set;
 import javax.crypto.Mac;
 import javax.crypto.spec.SecretKeySpec;
 import org.openpasture.core.outlet.Destination;
-import org.openpasture.inlets.fetch.Surroundings;
+import org.openpasture.inlets.reach.Reach;
 
 /**
  * Posts to an address. With a secret named "signing-key" each post carries {@code Pasture-Time} (seconds since 1970)
@@ -42,9 +42,12 @@ public final class HttpPasser implements Passer {
     private final Destination.HttpPost destination;
     private final Map<String, String> headers;
     private final Optional<String> signingKey;
+    private final Reach reach;
     private final Clock clock;
 
-    public HttpPasser(Destination.HttpPost destination, Map<String, String> secrets, Clock clock) {
+    /** Connects when the first message is passed on. */
+    public HttpPasser(Destination.HttpPost destination, Map<String, String> secrets, Reach reach, Clock clock) {
+        this.reach = reach;
         this.destination = destination;
         Map<String, String> rest = new HashMap<>(secrets);
         this.signingKey = Optional.ofNullable(rest.remove(SIGNING_KEY));
@@ -54,9 +57,7 @@ public final class HttpPasser implements Passer {
 
     @Override
     public String pass(Message message) throws IOException, InterruptedException {
-        if (!Boolean.TRUE.equals(destination.allowPrivate())) {
-            Surroundings.refuse(destination.url());
-        }
+        reach.check(destination.url().getHost());
         HttpRequest.Builder request = HttpRequest.newBuilder(destination.url())
                 .timeout(PATIENCE)
                 .header("Content-Type", message.mediaType())

@@ -13,15 +13,18 @@ import org.openpasture.core.inlet.BrokerUrl;
 import org.openpasture.core.outlet.Destination;
 import org.openpasture.inlets.message.Causes;
 import org.openpasture.inlets.mqtt.BrokerConnection;
+import org.openpasture.inlets.reach.Reach;
 
 /** Publishes to a broker elsewhere, by MQTT 5 with QoS 1. */
 public final class MqttPasser implements Passer {
     private static final int PATIENCE_SECONDS = 20;
     private final Mqtt5AsyncClient client;
     private final Destination.MqttTopic destination;
+    private final Reach reach;
 
     /** Connects when the first message is passed on. */
-    public MqttPasser(Destination.MqttTopic destination, String clientId, Map<String, String> secrets) {
+    public MqttPasser(Destination.MqttTopic destination, String clientId, Map<String, String> secrets, Reach reach) {
+        this.reach = reach;
         this.destination = destination;
         this.client = BrokerConnection.versionFive(
                         BrokerConnection.to(destination.url(), clientId, secrets), destination.username(), secrets)
@@ -31,6 +34,7 @@ public final class MqttPasser implements Passer {
     @Override
     public String pass(Message message) throws IOException, InterruptedException {
         if (!client.getState().isConnected()) {
+            reach.check(destination.url().getHost());
             done(client.connect());
         }
         done(client.publish(Mqtt5Publish.builder()

@@ -9,9 +9,9 @@ import org.java_websocket.handshake.Handshakedata;
 import org.java_websocket.protocols.Protocol;
 
 /**
- * The WebSocket protocol (RFC 6455) with limits that hold before anything is allocated: a frame, or a message of several
- * frames, that says it is longer than a station's messages are ends its connection, and so does a request that does not
- * end.
+ * The WebSocket protocol (RFC 6455) with limits that hold before anything is allocated: a frame, or a message of
+ * several frames, that says it is longer than a station's messages are ends its connection, and so does a request that
+ * does not end.
  */
 final class StationDraft extends Draft_6455 {
     /** In bytes; a message in frames counts as one. */

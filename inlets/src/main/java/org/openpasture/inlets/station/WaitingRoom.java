@@ -17,8 +17,8 @@ import org.java_websocket.drafts.Draft;
 import org.java_websocket.framing.CloseFrame;
 
 /**
- * Makes connections, and ends those whose handshake is not done: there are only so many of them, and none stays for long.
- * Any thread.
+ * Makes connections, and ends those whose handshake is not done: there are only so many of them, and none stays for
+ * long. Any thread.
  */
 final class WaitingRoom implements WebSocketServerFactory {
     static final Duration PATIENCE = Duration.ofSeconds(10);
@@ -61,10 +61,9 @@ final class WaitingRoom implements WebSocketServerFactory {
     @Override
     public WebSocketImpl createWebSocket(WebSocketAdapter adapter, List<Draft> ignored) {
         AtomicReference<WebSocketImpl> made = new AtomicReference<>();
-        WebSocketImpl connection = (WebSocketImpl) makes.createWebSocket(
-                adapter,
-                List.<Draft>of(new StationDraft(() ->
-                        made.get().closeConnection(CloseFrame.TOOBIG, "the request is longer than a station's"))));
+        WebSocketImpl connection =
+                (WebSocketImpl) makes.createWebSocket(adapter, List.<Draft>of(new StationDraft(() -> made.get()
+                        .closeConnection(CloseFrame.TOOBIG, "the request is longer than a station's"))));
         made.set(connection);
         waiting.put(connection, System.nanoTime());
         return connection;

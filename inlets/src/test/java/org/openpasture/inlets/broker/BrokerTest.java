@@ -3,6 +3,9 @@ package org.openpasture.inlets.broker;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
 import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.nio.charset.StandardCharsets;
@@ -10,7 +13,9 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.AfterAll;
@@ -23,6 +28,9 @@ import org.junit.jupiter.params.provider.CsvSource;
 /** The broker inside, with mosquitto's clients. */
 class BrokerTest {
     private static final List<String> CAME = new CopyOnWriteArrayList<>();
+    /** Whose account is gone. */
+    private static final Set<String> LEFT = ConcurrentHashMap.newKeySet();
+
     private static volatile boolean diskFull;
     private static Broker broker;
     private static int port;
@@ -34,8 +42,9 @@ class BrokerTest {
         }
         broker = new Broker(
                 new Broker.Settings(folder, "127.0.0.1", port, -1, null, null),
-                (name, password) ->
-                        name.equals("mast") && password.equals("secret") ? Optional.of(new Mast()) : Optional.empty());
+                (name, password, source) -> password.equals("secret") && !LEFT.contains(name)
+                        ? Optional.of(new Sender(name))
+                        : Optional.empty());
     }
 
     @AfterAll
@@ -43,7 +52,17 @@ class BrokerTest {
         broker.close();
     }
 
-    private static final class Mast implements BrokerGuard.Member {
+    private record Sender(String key) implements BrokerGuard.Member {
+        @Override
+        public boolean isWelcome() {
+            return !LEFT.contains(key);
+        }
+
+        @Override
+        public boolean mayReceive(String topic) {
+            return !topic.endsWith("/hushed");
+        }
+
         @Override
         public boolean mayPublish(String topic) {
             return topic.startsWith("farm/");
@@ -104,6 +123,56 @@ class BrokerTest {
         } finally {
             diskFull = false;
         }
+    }
+
+    private static Process subscribe(String who, String client, String... more) throws IOException {
+        List<String> command = new ArrayList<>(List.of(
+                "mosquitto_sub",
+                "-h",
+                "127.0.0.1",
+                "-p",
+                Integer.toString(port),
+                "-u",
+                who,
+                "-P",
+                "secret",
+                "-V",
+                "mqttv5",
+                "-i",
+                client,
+                "-t",
+                "farm/#"));
+        command.addAll(List.of(more));
+        return new ProcessBuilder(command).redirectErrorStream(true).start();
+    }
+
+    /** The name of a client is theirs who connected by it first: nobody else takes its place, or what waits for it. */
+    @Test
+    void aClientsNameBelongsToWhoMadeIt() throws Exception {
+        Process kept = subscribe("mast", "office", "-q", "1", "-c", "-x", "3600", "-E");
+        assertThat(kept.waitFor()).isZero();
+        publish("-q", "1", "-t", "farm/kept", "-m", "for the office");
+        Process other = subscribe("barn", "office", "-q", "1", "-c", "-x", "3600", "-W", "2");
+        assertThat(new String(other.getInputStream().readAllBytes(), StandardCharsets.UTF_8))
+                .doesNotContain("for the office")
+                .containsIgnoringCase("client identifier not valid");
+        Process again = subscribe("mast", "office", "-q", "1", "-c", "-x", "3600", "-C", "1", "-W", "10");
+        assertThat(new String(again.getInputStream().readAllBytes(), StandardCharsets.UTF_8).strip())
+                .isEqualTo("for the office");
+    }
+
+    /** A subscription is no right: what may not be handed on now is not, and whose account goes is cut off. */
+    @Test
+    void aSubscriberGetsWhatHeMayHaveAsLongAsHeIsWelcome() throws Exception {
+        Process guest = subscribe("guest", "guest", "-q", "1");
+        BufferedReader said = new BufferedReader(new InputStreamReader(guest.getInputStream(), StandardCharsets.UTF_8));
+        publish("--repeat", "20", "--repeat-delay", "0.1", "-q", "1", "-t", "farm/open", "-m", "open");
+        assertThat(said.readLine()).isEqualTo("open");
+        publish("-q", "1", "-t", "farm/hushed", "-m", "hushed");
+        publish("-q", "1", "-t", "farm/open", "-m", "last");
+        assertThat(said.lines().takeWhile(line -> !line.equals("last"))).doesNotContain("hushed");
+        LEFT.add("guest");
+        assertThat(guest.waitFor(15, TimeUnit.SECONDS)).as("cut off").isTrue();
     }
 
     /** mosquitto_sub is killed amid its connection: what it left as its will comes like a message. */

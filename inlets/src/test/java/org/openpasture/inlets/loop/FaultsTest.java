@@ -24,6 +24,7 @@ import org.openpasture.core.inlet.Source;
 import org.openpasture.inlets.fetch.HttpFetcher;
 import org.openpasture.inlets.message.Condition;
 import org.openpasture.inlets.message.MessageSink;
+import org.openpasture.inlets.reach.Reach;
 import org.openpasture.inlets.stream.TcpPortInlet;
 import org.openpasture.inlets.stream.UdpPortInlet;
 
@@ -104,8 +105,8 @@ class FaultsTest {
         });
         server.start();
         URI url = URI.create("http://127.0.0.1:" + server.getAddress().getPort() + "/");
-        try (HttpFetcher fetcher =
-                new HttpFetcher(new Source.HttpFetch(url, 1, true), Map.of(), new Framing.Whole(), taker)) {
+        try (HttpFetcher fetcher = new HttpFetcher(
+                new Source.HttpFetch(url, 1, true), Map.of(), Reach.ANYWHERE, new Framing.Whole(), taker)) {
             await().atMost(Duration.ofSeconds(20)).until(() -> taker.taken.contains("hello"));
             assertThat(fetcher.address()).contains("127.0.0.1");
         } finally {

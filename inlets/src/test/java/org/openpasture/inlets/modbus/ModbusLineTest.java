@@ -33,6 +33,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.openpasture.core.layout.RegisterLayout;
 import org.openpasture.core.layout.RegisterTable;
+import org.openpasture.inlets.reach.Reach;
 
 /** Devices that know only some of the functions by which the same thing can be written. */
 class ModbusLineTest {
@@ -62,7 +63,7 @@ class ModbusLineTest {
                 device);
         server.start();
         open.add(server::stop);
-        ModbusLine line = ModbusLine.tcp("127.0.0.1", port, 1_000);
+        ModbusLine line = ModbusLine.tcp("127.0.0.1", port, 1_000, Reach.ANYWHERE);
         open.add(line);
         return line;
     }
@@ -165,7 +166,7 @@ class ModbusLineTest {
                 }
             }
         });
-        ModbusLine line = ModbusLine.tcp("127.0.0.1", server.getLocalPort(), 300);
+        ModbusLine line = ModbusLine.tcp("127.0.0.1", server.getLocalPort(), 300, Reach.ANYWHERE);
         open.add(line);
         return line;
     }

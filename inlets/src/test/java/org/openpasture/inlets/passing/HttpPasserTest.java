@@ -20,6 +20,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.openpasture.core.outlet.Destination;
+import org.openpasture.inlets.reach.Reach;
 
 /** Posts to an address that plays the outside. */
 class HttpPasserTest {
@@ -52,7 +53,7 @@ class HttpPasserTest {
 
     private String pass(Map<String, String> secrets) throws Exception {
         URI url = URI.create("http://127.0.0.1:" + outside.getAddress().getPort() + "/take");
-        try (HttpPasser passer = new HttpPasser(new Destination.HttpPost(url, true), secrets, NOON)) {
+        try (HttpPasser passer = new HttpPasser(new Destination.HttpPost(url, true), secrets, Reach.ANYWHERE, NOON)) {
             return passer.pass(MESSAGE);
         }
     }
@@ -105,7 +106,8 @@ class HttpPasserTest {
     void addressesAroundTheServiceNeedLeave() {
         URI inside = URI.create("http://127.0.0.1:" + outside.getAddress().getPort() + "/");
         assertThatThrownBy(() -> {
-                    try (HttpPasser passer = new HttpPasser(new Destination.HttpPost(inside, null), Map.of(), NOON)) {
+                    try (HttpPasser passer =
+                            new HttpPasser(new Destination.HttpPost(inside, null), Map.of(), Reach.OUTSIDE, NOON)) {
                         passer.pass(MESSAGE);
                     }
                 })

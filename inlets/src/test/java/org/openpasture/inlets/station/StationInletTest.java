@@ -4,17 +4,16 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatCode;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import java.net.Socket;
-import java.net.SocketException;
-import java.nio.ByteBuffer;
-import java.nio.charset.StandardCharsets;
-import org.junit.jupiter.params.provider.ValueSource;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.net.Socket;
+import java.net.SocketException;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.WebSocket;
+import java.nio.ByteBuffer;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.KeyStore;
@@ -36,6 +35,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.openpasture.core.frame.Reception;
 import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.lorawan.Region;
@@ -371,7 +371,9 @@ class StationInletTest {
                 .hasMessageContaining("port " + inlet.port());
     }
 
-    /** A frame's header may announce as much as it likes (RFC 6455, 5.2); it is refused before anything is set aside. */
+    /**
+     * A frame's header may announce as much as it likes (RFC 6455, 5.2); it is refused before anything is set aside.
+     */
     @ParameterizedTest
     @ValueSource(longs = {8_193, Integer.MAX_VALUE, Long.MAX_VALUE})
     void aFrameThatAnnouncesTooMuchEndsItsConnectionAndNothingElse(long announced) throws Exception {
@@ -398,12 +400,12 @@ class StationInletTest {
     void aRequestThatDoesNotEndEndsItsConnection() throws Exception {
         try (Socket hostile = new Socket(InetAddress.getLoopbackAddress(), inlet.port())) {
             hostile.setSoTimeout(5_000);
-            byte[] endless = ("GET /router-info HTTP/1.1\r\nX: " + "x".repeat(20_000)).getBytes(StandardCharsets.US_ASCII);
+            byte[] endless =
+                    ("GET /router-info HTTP/1.1\r\nX: " + "x".repeat(20_000)).getBytes(StandardCharsets.US_ASCII);
             hostile.getOutputStream().write(endless);
             assertThatCode(() -> hostile.getInputStream().readAllBytes())
-                    .satisfiesAnyOf(
-                            ended -> assertThat(ended).isNull(),
-                            ended -> assertThat(ended).isInstanceOf(SocketException.class));
+                    .satisfiesAnyOf(ended -> assertThat(ended).isNull(), ended -> assertThat(ended)
+                            .isInstanceOf(SocketException.class));
         }
     }
 
@@ -411,7 +413,9 @@ class StationInletTest {
     void whoConnectsAndSaysNothingIsNotWaitedForForEver() throws Exception {
         try (Socket silent = new Socket(InetAddress.getLoopbackAddress(), inlet.port())) {
             silent.setSoTimeout((int) WaitingRoom.PATIENCE.plusSeconds(5).toMillis());
-            assertThat(silent.getInputStream().read()).as("its connection has ended").isEqualTo(-1);
+            assertThat(silent.getInputStream().read())
+                    .as("its connection has ended")
+                    .isEqualTo(-1);
         }
     }
 

@@ -15,6 +15,7 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.core.text.PersonName;
 import org.openpasture.engine.secret.Tokens;
 import org.openpasture.service.config.PastureProperties;
 import org.openpasture.service.problem.Problem;
@@ -23,6 +24,7 @@ import org.openpasture.store.registry.RegistryStore;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.context.event.EventListener;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Component;
@@ -34,12 +36,17 @@ public class Accounts {
     private static final Duration SIGN_IN_LASTS = Duration.ofDays(30);
     /** Written by "pasture owner reset" into the data folder: the hash of a one-time code. */
     static final String RECOVERY_FILE = "owner-recovery";
+    /** What is guessed at where it is no person's name: these hold a character that no name may. */
+    private static final String SETUP = "\nset-up";
+
+    private static final String RECOVERY = "\nrecovery";
 
     private final RegistryStore registry;
     private final CredentialStore credentials;
     private final PasswordEncoder passwords;
     private final SignInThrottle throttle;
     private final Clock clock;
+    private final ApplicationEventPublisher events;
     private final Path data;
     private final String unknownHash;
     private volatile @Nullable String setupCode;
@@ -50,7 +57,9 @@ public class Accounts {
             PasswordEncoder passwords,
             SignInThrottle throttle,
             Clock clock,
+            ApplicationEventPublisher events,
             PastureProperties properties) {
+        this.events = events;
         this.registry = registry;
         this.credentials = credentials;
         this.passwords = passwords;
@@ -77,32 +86,31 @@ public class Accounts {
     }
 
     /** Makes the owner's account with the one-time code. */
-    synchronized Person setUp(String code, String name, String email, String password) {
+    synchronized Person setUp(String code, String name, String email, String password, String source) {
         String expected = setupCode;
         if (expected == null || !isSetupNeeded()) {
             throw Problem.conflict(
                     "This instance has an owner already.", "Sign in, or ask the owner for an invitation.");
         }
-        throttle.check("setup");
+        throttle.attempt(SETUP, source);
         if (!equal(expected, code)) {
-            throttle.failed("setup");
             throw Problem.invalid("The one-time code is wrong. It stands in the service's log.");
         }
         Person owner = add(name, email, password, true, List.of());
+        throttle.succeeded(SETUP, source);
         setupCode = null;
         return owner;
     }
 
     /** Gives an owner a new password with the code of "pasture owner reset". */
-    synchronized Person recover(String code, String name, String password) {
+    synchronized Person recover(String code, String name, String password, String source) {
         Path file = data.resolve(RECOVERY_FILE);
-        throttle.check("recover");
+        throttle.attempt(RECOVERY, source);
         try {
             if (!Files.exists(file)
                     || !equal(
                             Files.readString(file).strip(),
                             Tokens.hash(code.strip().toUpperCase(Locale.ROOT)))) {
-                throttle.failed("recover");
                 throw Problem.invalid("The recovery code is wrong or was used already.");
             }
             Person owner = byName(registry.now(), name)
@@ -111,6 +119,7 @@ public class Accounts {
             Files.delete(file);
             credentials.savePasswordHash(owner.id(), encode(password));
             credentials.forgetTokensOf(owner.id());
+            throttle.succeeded(RECOVERY, source);
             return owner;
         } catch (IOException e) {
             throw new UncheckedIOException(e);
@@ -154,24 +163,27 @@ public class Accounts {
     }
 
     private static Optional<Person> byName(Registry registry, String name) {
+        String key = PersonName.key(name);
         return registry.all(Person.class).stream()
-                .filter(person -> person.name().equalsIgnoreCase(name))
+                .filter(person -> PersonName.key(person.name()).equals(key))
                 .findFirst();
     }
 
-    /** Checks name and password; takes as long for a name that does not exist. */
-    public Person authenticate(String name, String password) {
-        String key = name.toLowerCase(Locale.ROOT);
-        throttle.check(key);
+    /**
+     * Checks name and password; takes as long for a name that does not exist.
+     *
+     * @param source the address that the attempt comes from
+     */
+    public Person authenticate(String name, String password, String source) {
+        throttle.attempt(name, source);
         Optional<Person> person = byName(registry.now(), name);
         String hash =
                 person.flatMap(found -> credentials.passwordHash(found.id())).orElse(unknownHash);
         boolean fits = passwords.matches(password, hash);
         if (person.isEmpty() || !fits) {
-            throttle.failed(key);
             throw Problem.unauthorised("Name or password is wrong.");
         }
-        throttle.succeeded(key);
+        throttle.succeeded(name, source);
         return person.get();
     }
 
@@ -190,6 +202,27 @@ public class Accounts {
 
     void end(String token) {
         credentials.forgetToken(Tokens.hash(token));
+        events.publishEvent(new SessionEnded(Tokens.hash(token)));
+    }
+
+    /**
+     * A sign-in has ended.
+     *
+     * @param tokenHash of its token
+     */
+    public record SessionEnded(String tokenHash) {}
+
+    /** What stands for a person's password, and is another once that is another. */
+    public String credentialOf(String personId) {
+        return credentials.passwordHash(personId).orElse("");
+    }
+
+    /** Whether a sign-in still holds. */
+    public boolean isOpen(String tokenHash) {
+        return credentials
+                .token(tokenHash)
+                .filter(kept -> clock.instant().isBefore(kept.expiresAt()))
+                .isPresent();
     }
 
     /** A new id: a ULID in lower case. */

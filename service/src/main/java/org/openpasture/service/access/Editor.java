@@ -38,6 +38,13 @@ public class Editor {
         return access(after, asks);
     }
 
+    /** Throws the refusal that a change would meet now, and changes nothing. */
+    public void check(Function<Access, Edited> edit) {
+        if (edit.apply(reader.access()) instanceof Edited.Refused refused) {
+            throw Problem.of(refused);
+        }
+    }
+
     private static Access access(Registry now, Person asks) {
         return now.find(Person.class, asks.id())
                 .map(person -> new Access(now, person))

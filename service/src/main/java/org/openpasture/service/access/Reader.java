@@ -1,10 +1,12 @@
 package org.openpasture.service.access;
 
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.Edited;
 import org.openpasture.core.edit.Rights;
 import org.openpasture.core.entity.Entity;
+import org.openpasture.core.entity.Shareable;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
@@ -37,6 +39,15 @@ public class Reader {
         throw Problem.unauthorised("You are not signed in.");
     }
 
+    /** The hash of the token by which they are recognised. */
+    public String tokenHash() {
+        Authentication authentication = SecurityContextHolder.getContext().getAuthentication();
+        if (authentication != null && authentication.getCredentials() instanceof String hash) {
+            return hash;
+        }
+        throw Problem.unauthorised("You are not signed in.");
+    }
+
     /** What they may do, by the registry as it is now. */
     public Access access() {
         return new Access(registry.now(), person());
@@ -44,6 +55,13 @@ public class Reader {
 
     public void requireOwner(String what) {
         if (!person().owner()) {
+            throw Problem.forbidden(what);
+        }
+    }
+
+    /** Checks that the person manages the whole instance. */
+    public void requireInstance(String what) {
+        if (!access().mayManageInstance()) {
             throw Problem.forbidden(what);
         }
     }
@@ -94,6 +112,28 @@ public class Reader {
                 .find(Device.class, id)
                 .filter(device -> access.may(Right.LOOK, device))
                 .orElseThrow(() -> Problem.notFound("device"));
+    }
+
+    /** A limit set or a device model that the person may see. */
+    public <T extends Shareable> T shared(Class<T> type, String id, String what) {
+        Access access = access();
+        return access.registry().find(type, id).filter(access::maySee).orElseThrow(() -> Problem.notFound(what));
+    }
+
+    /**
+     * The site that a new limit set or device model belongs to, where none was named: for an owner none, so that all
+     * sites share it; for others the one site that they edit.
+     */
+    public @Nullable String siteForNew(@Nullable String named) {
+        Access access = access();
+        if (named != null || access.mayManageInstance()) {
+            return named;
+        }
+        List<String> sites = access.registry().all(Site.class).stream()
+                .map(Site::id)
+                .filter(site -> access.may(Right.EDIT, site))
+                .toList();
+        return sites.size() == 1 ? sites.getFirst() : null;
     }
 
     /** An entity of any kind, without a check of rights. */

@@ -69,7 +69,7 @@ class SecurityRules {
                                 .permitAll())
                 .headers(headers -> headers.contentSecurityPolicy(
                                 policy -> policy.policyDirectives(
-                                        "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; frame-ancestors 'self'"))
+                                        "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; object-src 'none'; base-uri 'self'; form-action 'self'; frame-ancestors 'self'"))
                         .referrerPolicy(policy -> policy.policy(
                                 org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter
                                         .ReferrerPolicy.SAME_ORIGIN)))

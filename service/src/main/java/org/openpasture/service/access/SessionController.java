@@ -40,18 +40,23 @@ class SessionController {
                 request.code(),
                 request.name(),
                 Optional.ofNullable(request.email()).orElse(""),
-                request.password());
+                request.password(),
+                http.getRemoteAddr());
         return signedIn(owner, null, http);
     }
 
     @PostMapping("/api/v1/setup/recovery")
     ResponseEntity<SessionView> recover(@RequestBody SetupRequest request, HttpServletRequest http) {
-        return signedIn(accounts.recover(request.code(), request.name(), request.password()), null, http);
+        return signedIn(
+                accounts.recover(request.code(), request.name(), request.password(), http.getRemoteAddr()), null, http);
     }
 
     @PostMapping("/api/v1/session")
     ResponseEntity<SessionView> signIn(@RequestBody SignInRequest request, HttpServletRequest http) {
-        return signedIn(accounts.authenticate(request.name(), request.password()), request.client(), http);
+        return signedIn(
+                accounts.authenticate(request.name(), request.password(), http.getRemoteAddr()),
+                request.client(),
+                http);
     }
 
     private ResponseEntity<SessionView> signedIn(

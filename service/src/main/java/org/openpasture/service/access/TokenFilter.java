@@ -51,9 +51,10 @@ final class TokenFilter extends OncePerRequestFilter {
                 .map(header -> header.substring(7).strip());
         boolean cookieMayAct = SAFE.contains(request.getMethod()) || request.getHeader(CONSOLE_HEADER) != null;
         bearer.or(() -> cookieMayAct ? cookie(request) : Optional.empty())
-                .flatMap(this::person)
-                .ifPresent(person -> SecurityContextHolder.getContext()
-                        .setAuthentication(UsernamePasswordAuthenticationToken.authenticated(person, null, List.of())));
+                .map(Tokens::hash)
+                .ifPresent(hash -> person(hash).ifPresent(person -> SecurityContextHolder.getContext()
+                        .setAuthentication(
+                                UsernamePasswordAuthenticationToken.authenticated(person, hash, List.of()))));
         try {
             chain.doFilter(request, response);
         } finally {
@@ -71,9 +72,9 @@ final class TokenFilter extends OncePerRequestFilter {
                         .findFirst();
     }
 
-    private Optional<Person> person(String token) {
+    private Optional<Person> person(String tokenHash) {
         return credentials
-                .token(Tokens.hash(token))
+                .token(tokenHash)
                 .filter(kept -> clock.instant().isBefore(kept.expiresAt()))
                 .flatMap(kept -> registry.now().find(Person.class, kept.personId()));
     }

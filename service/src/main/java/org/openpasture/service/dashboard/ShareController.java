@@ -5,6 +5,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.dashboard.DashboardView;
 import org.openpasture.api.dashboard.ShareRequest;
@@ -105,7 +106,7 @@ class ShareController {
                 Tokens.hash(token),
                 request.note() == null ? "" : request.note(),
                 now,
-                request.days() == null ? null : now.plus(Duration.ofDays(request.days())),
+                now.plus(Duration.ofDays(Objects.requireNonNull(request.days()))),
                 access.person().id());
         registry.change(access.person().name(), List.of(new Change.Put(link)));
         return view(link, addresses.of(http) + "/shared/" + token);

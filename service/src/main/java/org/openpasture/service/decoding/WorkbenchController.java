@@ -19,6 +19,7 @@ import org.openpasture.core.layout.Decoding;
 import org.openpasture.core.people.Right;
 import org.openpasture.engine.decoding.Decoders;
 import org.openpasture.service.access.Reader;
+import org.openpasture.service.problem.Problem;
 import org.openpasture.store.telemetry.FrameQuery;
 import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -52,10 +53,12 @@ class WorkbenchController {
 
     @PostMapping("/api/v1/workbench")
     WorkbenchView tryOut(@RequestBody WorkbenchRequest request) {
-        DeviceModel live = reader.find(DeviceModel.class, request.modelId(), "device model");
+        DeviceModel live = reader.shared(DeviceModel.class, request.modelId(), "device model");
+        requireTrying(live);
         DeviceModel draft = live.readBy(
                 request.layout() == null ? live.layout() : request.layout(),
                 request.script() == null && request.layout() == null ? live.script() : request.script());
+        String person = reader.person().id();
         List<WorkbenchView.Tried> tried = new ArrayList<>();
         int same = 0;
         int different = 0;
@@ -63,7 +66,7 @@ class WorkbenchController {
         for (Sample sample : samples(request)) {
             String now = text(decoders.decode(live, sample.port(), sample.payload(), sample.time())
                     .join());
-            Decoding read = decoders.attempt(draft, sample.port(), sample.payload(), sample.time())
+            Decoding read = decoders.attempt(person, draft, sample.port(), sample.payload(), sample.time())
                     .join();
             String then = text(read);
             failed += then == null ? 1 : 0;
@@ -78,9 +81,17 @@ class WorkbenchController {
                     now,
                     then,
                     read instanceof Decoding.Refused(String reason) ? reason : null,
-                    parts(draft, sample, read, tried.size())));
+                    parts(person, draft, sample, read, tried.size())));
         }
         return new WorkbenchView(tried, same, different, failed);
+    }
+
+    /** A draft runs in the service, and is written to take the model's place. */
+    private void requireTrying(DeviceModel model) {
+        Access access = reader.access();
+        if (model.siteId() == null ? !access.mayManageInstance() : !access.may(Right.EDIT, model.siteId())) {
+            throw Problem.forbidden("try drafts of this device model");
+        }
     }
 
     private static @org.jspecify.annotations.Nullable String text(Decoding decoding) {
@@ -117,7 +128,7 @@ class WorkbenchController {
                 .toList();
     }
 
-    private List<WorkbenchView.Part> parts(DeviceModel draft, Sample sample, Decoding read, int index) {
+    private List<WorkbenchView.Part> parts(String person, DeviceModel draft, Sample sample, Decoding read, int index) {
         if (draft.script() == null) {
             return draft.layout().parts(sample.port(), sample.payload()).stream()
                     .map(part -> new WorkbenchView.Part(
@@ -137,7 +148,8 @@ class WorkbenchController {
         for (int at = 0; at < sample.payload().length; at++) {
             byte[] other = sample.payload().clone();
             other[at] ^= 0x05;
-            if (decoders.attempt(draft, sample.port(), other, sample.time()).join()
+            if (decoders.attempt(person, draft, sample.port(), other, sample.time())
+                            .join()
                     instanceof Decoding.Decoded changed) {
                 int place = at;
                 for (ChannelValue value : decoded.values()) {

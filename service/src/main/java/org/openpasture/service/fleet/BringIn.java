@@ -6,6 +6,8 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.fleet.DeviceRequest;
 import org.openpasture.api.problem.Require;
+import org.openpasture.core.access.Access;
+import org.openpasture.core.edit.SharedEdits;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Channel;
 import org.openpasture.core.fleet.Device;
@@ -18,6 +20,7 @@ import org.openpasture.core.lorawan.AesKey;
 import org.openpasture.core.lorawan.DevAddr;
 import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.lorawan.Session;
+import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.reading.Reading;
@@ -67,7 +70,7 @@ class BringIn {
      * @throws Problem or IllegalArgumentException in words
      */
     void check(DeviceRequest request) {
-        refuseKnown(registry.now(), checked(request).identity());
+        refuseKnown(reader.access(), checked(request).identity());
     }
 
     /** Brings a device in. */
@@ -86,8 +89,9 @@ class BringIn {
             }
         });
         try {
-            registry.change(reader.person().name(), now -> changes(now, newcomers));
-        } catch (Problem clash) {
+            Person asks = reader.person();
+            registry.change(asks.name(), now -> changes(new Access(now, asks), newcomers));
+        } catch (RuntimeException clash) {
             newcomers.forEach(newcomer -> keys.forget(newcomer.device().id()));
             throw clash;
         }
@@ -114,12 +118,18 @@ class BringIn {
 
     private Checked checked(DeviceRequest request) {
         reader.requirePlace(Right.EDIT, request.placeId(), "bring devices in here");
-        DeviceModel model = reader.find(DeviceModel.class, request.modelId(), "device model");
+        DeviceModel model = reader.shared(DeviceModel.class, request.modelId(), "device model");
+        if (!SharedEdits.isFor(reader.now(), model, request.placeId())) {
+            throw Problem.conflict(
+                    "The device model '" + model.name() + "' belongs to another site.",
+                    "Choose a model of this site, or one that all sites share.");
+        }
         if (request.inletId() != null) {
             Inlet inlet = reader.find(Inlet.class, request.inletId(), "inlet");
             if (!reader.access().may(Right.LOOK, inlet)) {
                 throw Problem.notFound("inlet");
             }
+            reader.require(Right.EDIT, inlet.siteId(), "bring devices in at this inlet");
             if (inlet.source() instanceof Source.Polled polled) {
                 FieldbusAddress.check(polled, String.valueOf(request.address()));
             }
@@ -151,30 +161,50 @@ class BringIn {
         return new Checked(model, new RadioIdentity.OverTheAir(devEui, joinEui), key, listed.isPresent(), null);
     }
 
-    private static void refuseKnown(Registry now, DeviceIdentity identity) {
+    private static void refuseKnown(Access access, DeviceIdentity identity) {
+        Registry now = access.registry();
         switch (identity) {
             case RadioIdentity radio ->
                 now.device(radio.devEui()).ifPresent(other -> {
                     throw Problem.conflict(
-                            "A device with the EUI " + radio.devEui() + " is here already: '" + other.name() + "'.",
+                            "A device with the EUI " + radio.devEui() + " is here already" + named(access, other) + ".",
                             "Look at that one, or check the EUI on the label.");
                 });
             case DeviceIdentity.OfInlet of ->
-                now.device(of.inletId(), of.address()).ifPresent(other -> {
-                    throw Problem.conflict(
-                            "A device with the address " + of.address() + " is at this inlet already: '" + other.name()
-                                    + "'.",
-                            "Look at that one, or check the address.");
-                });
+                now.devicesOf(of.inletId()).stream()
+                        .filter(other -> isSame(now, of, other.identity().address()))
+                        .findFirst()
+                        .ifPresent(other -> {
+                            throw Problem.conflict(
+                                    "A device with the address " + of.address() + " is at this inlet already"
+                                            + named(access, other) + ".",
+                                    "Look at that one, or check the address.");
+                        });
         }
     }
 
-    private List<Change> changes(Registry now, List<Newcomer> newcomers) {
+    /** What belongs to others is not named. */
+    private static String named(Access access, Device other) {
+        return access.may(Right.LOOK, other) ? ": '" + other.name() + "'" : "";
+    }
+
+    private static boolean isSame(Registry now, DeviceIdentity.OfInlet of, String address) {
+        return now.find(Inlet.class, of.inletId())
+                .map(Inlet::source)
+                .filter(Source.Polled.class::isInstance)
+                .map(Source.Polled.class::cast)
+                .map(polled ->
+                        FieldbusAddress.normal(polled, of.address()).equals(FieldbusAddress.normal(polled, address)))
+                .orElse(of.address().equals(address));
+    }
+
+    private List<Change> changes(Access access, List<Newcomer> newcomers) {
+        Registry now = access.registry();
         List<Change> changes = new ArrayList<>();
         int number = now.highestPointNumber();
         for (Newcomer newcomer : newcomers) {
             Device device = newcomer.device();
-            refuseKnown(now, device.identity());
+            refuseKnown(access, device.identity());
             changes.add(new Change.Put(device));
             DeviceModel model = newcomer.checked().model();
             for (Channel channel : newcomer.makePoints() ? model.channels() : List.<Channel>of()) {

@@ -31,8 +31,10 @@ import org.openpasture.core.place.Area;
 import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Site;
+import org.openpasture.engine.importing.BoundedLines;
 import org.openpasture.engine.importing.LineReport;
 import org.openpasture.engine.radio.KeyList;
+import org.openpasture.inlets.message.Causes;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -87,7 +89,7 @@ class DeviceImportController {
 
     @GetMapping("/api/v1/keys")
     KeyCount keys() {
-        reader.requireAnywhere(Right.EDIT, "handle keys");
+        reader.requireInstance("handle the list of keys, which all sites share");
         return new KeyCount(keys.size());
     }
 
@@ -98,7 +100,7 @@ class DeviceImportController {
     @PostMapping(path = "/api/v1/keys", consumes = "text/csv")
     ImportReport loadKeys(HttpServletRequest request, @RequestParam(defaultValue = "false") boolean dryRun)
             throws IOException {
-        reader.requireAnywhere(Right.EDIT, "handle keys");
+        reader.requireInstance("handle the list of keys, which all sites share");
         return lines(request, dryRun, List.of("dev eui", "app key"), line -> {
             Eui64 eui = Eui64.of(line.needed("dev eui"));
             KeyList.Entry entry = new KeyList.Entry(
@@ -113,7 +115,7 @@ class DeviceImportController {
     /** Forgets all keys that wait for devices. */
     @DeleteMapping("/api/v1/keys")
     KeyCount forgetKeys() {
-        reader.requireAnywhere(Right.EDIT, "handle keys");
+        reader.requireInstance("handle the list of keys, which all sites share");
         keys.forgetAll();
         return new KeyCount(0);
     }
@@ -225,10 +227,9 @@ class DeviceImportController {
                 .setIgnoreEmptyLines(true)
                 .setAllowMissingColumnNames(true)
                 .get();
-        try (CSVParser parser = CSVParser.builder()
-                .setFormat(format)
-                .setReader(new InputStreamReader(request.getInputStream(), StandardCharsets.UTF_8))
-                .get()) {
+        BoundedLines text = new BoundedLines(new InputStreamReader(request.getInputStream(), StandardCharsets.UTF_8));
+        try (CSVParser parser =
+                CSVParser.builder().setFormat(format).setReader(text).get()) {
             for (String column : needed) {
                 if (parser.getHeaderNames().stream()
                         .noneMatch(name -> plain(name).equals(plain(column)))) {
@@ -237,12 +238,14 @@ class DeviceImportController {
                 }
             }
             for (CSVRecord line : parser) {
+                text.next();
                 take(line, each)
                         .ifPresentOrElse(
                                 reason -> report.refuse(parser.getCurrentLineNumber(), reason), report::accept);
             }
-        } catch (UncheckedIOException | IllegalStateException e) {
-            throw Problem.invalid("the text is no CSV from here on: " + e.getMessage());
+        } catch (UncheckedIOException | IOException | IllegalStateException e) {
+            throw Problem.invalid(
+                    "the text is no CSV from here on: " + Causes.innermost(e).getMessage());
         }
         return report.report(dryRun);
     }

@@ -118,6 +118,7 @@ class Inbox implements HttpRequestHandler {
     @Override
     public void handleRequest(HttpServletRequest request, HttpServletResponse response)
             throws ServletException, IOException {
+        response.setHeader("X-Content-Type-Options", "nosniff");
         try {
             if (!request.getMethod().equals("POST")) {
                 throw new HttpRequestMethodNotSupportedException(request.getMethod(), List.of("POST"));

@@ -7,7 +7,6 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.inlet.InletRequest;
 import org.openpasture.api.inlet.InletView;
@@ -21,6 +20,8 @@ import org.openpasture.api.inlet.TrialView;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.bacnet.Controller;
 import org.openpasture.core.decoding.ChannelText;
+import org.openpasture.core.edit.InletEdits;
+import org.openpasture.core.edit.InletWish;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.Polling;
 import org.openpasture.core.fleet.Proposal;
@@ -35,7 +36,6 @@ import org.openpasture.core.layout.ChannelValue;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Change;
-import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.heard.InletStates;
 import org.openpasture.engine.heard.MessageText;
@@ -49,6 +49,7 @@ import org.openpasture.engine.radio.GatewayIntake;
 import org.openpasture.inlets.poll.Poller;
 import org.openpasture.inlets.poll.Target;
 import org.openpasture.service.access.Accounts;
+import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.registry.RegistryStore;
@@ -77,6 +78,7 @@ class InletController {
     private final PollDesk polls;
     private final MessageIntake intake;
     private final Reader reader;
+    private final Editor editor;
 
     InletController(
             RegistryStore registry,
@@ -87,7 +89,9 @@ class InletController {
             InletSecrets secrets,
             PollDesk polls,
             MessageIntake intake,
-            Reader reader) {
+            Reader reader,
+            Editor editor) {
+        this.editor = editor;
         this.registry = registry;
         this.gateways = gateways;
         this.states = states;
@@ -124,8 +128,16 @@ class InletController {
     }
 
     private Inlet mayChange(String id) {
-        Inlet inlet = inlet(id);
-        reader.require(Right.EDIT, inlet.siteId(), "change this inlet");
+        return may(Right.EDIT, inlet(id), "change this inlet");
+    }
+
+    /** What is sent to devices goes over the inlet's line, which others share. */
+    private Inlet mayOperate(Inlet inlet) {
+        return may(Right.OPERATE, inlet, "send anything by this inlet");
+    }
+
+    private Inlet may(Right right, Inlet inlet, String what) {
+        reader.require(right, inlet.siteId(), what);
         return inlet;
     }
 
@@ -186,58 +198,61 @@ class InletController {
     @PostMapping("/api/v1/inlets")
     @ResponseStatus(HttpStatus.CREATED)
     MadeView make(@RequestBody InletRequest request) {
-        Inlet made = save(Accounts.newId(), request, false);
+        Inlet made = inlet(Accounts.newId(), request);
+        editor.edit(access -> InletEdits.edit(access, new InletWish.Make(made)));
+        settle(made, request.secrets());
         return new MadeView(view(reader.now(), made), made.source().hasToken() ? tokens.make(made.id()) : null);
     }
 
     @PutMapping("/api/v1/inlets/{id}")
     InletView change(@PathVariable String id, @RequestBody InletRequest request) {
-        return view(reader.now(), save(id, request, mayChange(id).paused()));
+        Inlet before = inlet(id);
+        Inlet changed = inlet(id, request);
+        InletWish wish = new InletWish.Change(changed);
+        if (!before.source().place().equals(changed.source().place())) {
+            // Secrets are for the address that they were entered for, and gone before another is called.
+            editor.check(access -> InletEdits.edit(access, wish));
+            secrets.forgetAll(id);
+        }
+        editor.edit(access -> InletEdits.edit(access, wish));
+        settle(changed, request.secrets());
+        return one(id);
     }
 
-    private Inlet save(String id, InletRequest request, boolean paused) {
-        reader.requireSite(Right.EDIT, request.siteId(), "make inlets here");
-        Inlet inlet = new Inlet(
+    private static Inlet inlet(String id, InletRequest request) {
+        return new Inlet(
                 id,
                 request.name(),
                 request.siteId(),
-                paused,
+                false,
                 request.source(),
                 request.effectiveFraming(),
                 request.contents(),
-                request.keepEverySeconds());
-        registry.change(reader.person().name(), now -> {
-            now.all(Inlet.class).stream()
-                    .filter(other -> !other.id().equals(id) && other.name().equalsIgnoreCase(inlet.name()))
-                    .findFirst()
-                    .ifPresent(other -> {
-                        throw Problem.conflict(
-                                "There is an inlet called '" + other.name() + "' already.",
-                                "Give this one another name.");
-                    });
-            return List.of(new Change.Put(inlet));
-        });
-        if (request.secrets() != null) {
-            secrets.save(id, request.secrets());
-            desk.reopen(id);
+                request.keepEverySeconds(),
+                false);
+    }
+
+    /** @param others null to leave the secrets as they are */
+    private void settle(Inlet inlet, @Nullable Map<String, String> others) {
+        if (others != null) {
+            secrets.save(inlet.id(), others);
+            desk.reopen(inlet.id());
         }
         desk.settle();
-        return inlet;
     }
 
     @PostMapping("/api/v1/inlets/{id}/pause")
     InletView pause(@PathVariable String id) {
-        return put(id, inlet -> inlet.paused(true));
+        return pause(id, true);
     }
 
     @PostMapping("/api/v1/inlets/{id}/resume")
     InletView resume(@PathVariable String id) {
-        return put(id, inlet -> inlet.paused(false));
+        return pause(id, false);
     }
 
-    private InletView put(String id, UnaryOperator<Inlet> change) {
-        Inlet inlet = mayChange(id);
-        registry.change(reader.person().name(), List.of(new Change.Put(change.apply(inlet))));
+    private InletView pause(String id, boolean paused) {
+        editor.edit(access -> InletEdits.edit(access, new InletWish.Pause(id, paused)));
         desk.settle();
         return one(id);
     }
@@ -245,19 +260,7 @@ class InletController {
     @DeleteMapping("/api/v1/inlets/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable String id) {
-        Inlet inlet = mayChange(id);
-        registry.change(reader.person().name(), now -> {
-            List<String> devices = now.devicesOf(id).stream().map(Device::name).toList();
-            if (!devices.isEmpty()) {
-                throw Problem.conflict(
-                        devices.size() + (devices.size() == 1 ? " device speaks" : " devices speak") + " by '"
-                                + inlet.name() + "': "
-                                + String.join(", ", devices.subList(0, Math.min(3, devices.size())))
-                                + (devices.size() > 3 ? ", …" : "") + ".",
-                        "Remove them first, or pause the inlet.");
-            }
-            return List.of(new Change.Remove(Kind.INLET, id));
-        });
+        editor.edit(access -> InletEdits.edit(access, new InletWish.Remove(id)));
         tokens.forget(id);
         desk.settle();
     }
@@ -331,6 +334,7 @@ class InletController {
     TrialView tryOut(@PathVariable String id, @RequestBody TrialRequest request) {
         Inlet inlet = inlet(id);
         if (inlet.source() instanceof Source.Polled) {
+            mayOperate(inlet);
             return askAll(inlet);
         }
         Arrived newest = states.newest(id).orElse(null);
@@ -372,8 +376,10 @@ class InletController {
 
     /** Asks the first devices of an inlet out of turn; nothing is kept of what they answer. */
     private TrialView askAll(Inlet inlet) {
-        Registry now = reader.now();
+        Access access = reader.access();
+        Registry now = access.registry();
         List<TrialView.Part> parts = now.devicesOf(inlet.id()).stream()
+                .filter(device -> access.may(Right.LOOK, device))
                 .limit(MOST_ASKED)
                 .map(device -> ask(now, inlet, device, true))
                 .toList();
@@ -425,7 +431,7 @@ class InletController {
     PollView changePolling(@PathVariable String id, @RequestBody PollingRequest request) {
         Device device = reader.device(id);
         reader.require(Right.OPERATE, device.placeId(), "change how often this device is asked");
-        askedBy(device);
+        mayOperate(askedBy(device));
         Device changed = device.asked(new Polling(request.paused(), request.everySeconds()));
         registry.change(reader.person().name(), List.of(new Change.Put(changed)));
         desk.settle();
@@ -444,7 +450,7 @@ class InletController {
     TrialView.Part set(@PathVariable String id, @PathVariable String channel, @RequestBody SetRequest request) {
         Device device = reader.device(id);
         reader.require(Right.OPERATE, device.placeId(), "set a channel of this device");
-        Inlet inlet = askedBy(device);
+        Inlet inlet = mayOperate(askedBy(device));
         Registry now = reader.now();
         Target target = polls.whole(now, device).orElseThrow(() -> Problem.invalid(NOT_ASKED));
         Double value = request.value();

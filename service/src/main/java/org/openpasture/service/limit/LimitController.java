@@ -1,14 +1,14 @@
 package org.openpasture.service.limit;
 
-import java.util.Collection;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.access.Access;
+import org.openpasture.core.edit.SharedEdits;
+import org.openpasture.core.edit.SharedWish;
 import org.openpasture.core.limit.LimitSet;
-import org.openpasture.core.people.Right;
-import org.openpasture.core.registry.Change;
 import org.openpasture.service.access.Accounts;
+import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
-import org.openpasture.service.problem.Problem;
-import org.openpasture.store.registry.RegistryStore;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -21,46 +21,49 @@ import org.springframework.web.bind.annotation.RestController;
 /** The limit library: shipped sets are read, own ones may be changed. */
 @RestController
 class LimitController {
-    private final RegistryStore registry;
     private final Reader reader;
+    private final Editor editor;
 
-    LimitController(RegistryStore registry, Reader reader) {
-        this.registry = registry;
+    LimitController(Reader reader, Editor editor) {
         this.reader = reader;
+        this.editor = editor;
     }
 
+    /** The sets that all sites share, and those of sites that the reader sees something of. */
     @GetMapping("/api/v1/limits")
-    Collection<LimitSet> list() {
-        return reader.access().registry().all(LimitSet.class);
+    List<LimitSet> list() {
+        Access access = reader.access();
+        return access.registry().all(LimitSet.class).stream()
+                .filter(access::maySee)
+                .toList();
     }
 
     @GetMapping("/api/v1/limits/{id}")
     LimitSet one(@PathVariable String id) {
-        return reader.find(LimitSet.class, id, "limit set");
+        return reader.shared(LimitSet.class, id, "limit set");
     }
 
-    /** Makes a set of one's own, for example an adjusted copy of a shipped one. */
+    /**
+     * Makes a set of one's own, for example an adjusted copy of a shipped one; for a site, or (by an owner) for all of
+     * them.
+     */
     @PostMapping("/api/v1/limits")
     @ResponseStatus(HttpStatus.CREATED)
     LimitSet make(@RequestBody LimitSet set) {
-        return save(Accounts.newId(), set);
+        LimitSet own = own(Accounts.newId(), set, reader.siteForNew(set.siteId()));
+        editor.edit(access -> SharedEdits.edit(access, new SharedWish.Make(own)));
+        return own;
     }
 
     @PutMapping("/api/v1/limits/{id}")
     LimitSet change(@PathVariable String id, @RequestBody LimitSet set) {
-        if (reader.find(LimitSet.class, id, "limit set").shipped()) {
-            throw Problem.conflict(
-                    "A shipped limit set is read-only, since its figures are those of a standard.",
-                    "Copy it and adjust the copy.");
-        }
-        return save(id, set);
+        LimitSet own = own(id, set, set.siteId());
+        editor.edit(access -> SharedEdits.edit(access, new SharedWish.Change(own)));
+        return own;
     }
 
-    private LimitSet save(String id, LimitSet set) {
-        reader.requireAnywhere(Right.EDIT, "change limit sets");
-        LimitSet own = new LimitSet(
-                id, set.title(), set.source(), set.quantity(), set.unit(), set.appliesTo(), false, set.zones());
-        registry.change(reader.person().name(), List.of(new Change.Put(own)));
-        return own;
+    private static LimitSet own(String id, LimitSet set, @Nullable String siteId) {
+        return new LimitSet(
+                id, set.title(), set.source(), set.quantity(), set.unit(), set.appliesTo(), false, set.zones(), siteId);
     }
 }

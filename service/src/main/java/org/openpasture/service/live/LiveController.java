@@ -1,6 +1,7 @@
 package org.openpasture.service.live;
 
 import java.util.Arrays;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
@@ -9,6 +10,7 @@ import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.engine.live.LiveEvent;
+import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Reader;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.http.MediaType;
@@ -21,10 +23,12 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 @RestController
 class LiveController {
     private final LiveHub hub;
+    private final Accounts accounts;
     private final Reader reader;
     private final RegistryStore registry;
 
-    LiveController(LiveHub hub, Reader reader, RegistryStore registry) {
+    LiveController(LiveHub hub, Accounts accounts, Reader reader, RegistryStore registry) {
+        this.accounts = accounts;
         this.hub = hub;
         this.reader = reader;
         this.registry = registry;
@@ -38,15 +42,19 @@ class LiveController {
     @GetMapping(path = "/api/v1/stream", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
     SseEmitter stream(@RequestParam(defaultValue = "reading,alert,gateway,device,changed") String events) {
         Set<String> names = Arrays.stream(events.split(",")).map(String::strip).collect(Collectors.toSet());
-        return hub.open(names, mayKnow(reader.person()));
+        String session = reader.tokenHash();
+        Person person = reader.person();
+        return hub.open(
+                names, new LiveHub.Reader(person.id(), session, () -> accounts.isOpen(session), mayKnow(person.id())));
     }
 
-    private Predicate<LiveEvent> mayKnow(Person person) {
+    private Predicate<LiveEvent> mayKnow(String personId) {
         return event -> {
-            if (event.placeId() == null) {
-                return true;
+            Optional<Person> person = registry.now().find(Person.class, personId);
+            if (person.isEmpty() || event.placeId() == null) {
+                return person.isPresent();
             }
-            Access access = new Access(registry.now(), person);
+            Access access = new Access(registry.now(), person.get());
             return event.pointId() == null
                     ? access.may(Right.LOOK, event.placeId())
                     : access.registry()

@@ -3,22 +3,22 @@ package org.openpasture.service.outlet;
 import java.io.IOException;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.openpasture.api.outlet.OutletRequest;
 import org.openpasture.api.outlet.OutletView;
 import org.openpasture.core.access.Access;
+import org.openpasture.core.edit.OutletEdits;
+import org.openpasture.core.edit.OutletWish;
 import org.openpasture.core.outlet.Outlet;
 import org.openpasture.core.people.Right;
-import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Site;
-import org.openpasture.core.registry.Change;
-import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.inlet.InletSecrets;
 import org.openpasture.engine.outlet.PassingDesk;
 import org.openpasture.service.access.Accounts;
+import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
-import org.openpasture.store.registry.RegistryStore;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -32,13 +32,13 @@ import org.springframework.web.bind.annotation.RestController;
 /** Outlets: ways out by which readings and alerts are passed on as they come. */
 @RestController
 class OutletController {
-    private final RegistryStore registry;
     private final PassingDesk desk;
     private final InletSecrets secrets;
     private final Reader reader;
+    private final Editor editor;
 
-    OutletController(RegistryStore registry, PassingDesk desk, InletSecrets secrets, Reader reader) {
-        this.registry = registry;
+    OutletController(PassingDesk desk, InletSecrets secrets, Reader reader, Editor editor) {
+        this.editor = editor;
         this.desk = desk;
         this.secrets = secrets;
         this.reader = reader;
@@ -100,65 +100,63 @@ class OutletController {
     @PostMapping("/api/v1/outlets")
     @ResponseStatus(HttpStatus.CREATED)
     OutletView make(@RequestBody OutletRequest request) {
-        return save(Accounts.newId(), request, false);
+        Outlet made = outlet(Accounts.newId(), request);
+        editor.edit(access -> OutletEdits.edit(access, new OutletWish.Make(made)));
+        settle(made.id(), request.secrets());
+        return one(made.id());
     }
 
     @PutMapping("/api/v1/outlets/{id}")
     OutletView change(@PathVariable String id, @RequestBody OutletRequest request) {
-        return save(id, request, mayChange(id).paused());
+        Outlet before = outlet(id);
+        Outlet changed = outlet(id, request);
+        OutletWish wish = new OutletWish.Change(changed);
+        if (!before.destination().place().equals(changed.destination().place())) {
+            // Secrets are for the address that they were entered for, and gone before another is called.
+            editor.check(access -> OutletEdits.edit(access, wish));
+            secrets.forgetAll(id);
+        }
+        editor.edit(access -> OutletEdits.edit(access, wish));
+        settle(id, request.secrets());
+        return one(id);
     }
 
-    private OutletView save(String id, OutletRequest request, boolean paused) {
-        reader.requireSite(Right.EDIT, request.siteId(), "make outlets here");
-        Outlet outlet = new Outlet(
+    private static Outlet outlet(String id, OutletRequest request) {
+        return new Outlet(
                 id,
                 request.name(),
                 request.siteId(),
-                paused,
+                false,
                 request.destination(),
                 request.placeIds() == null ? List.of() : request.placeIds(),
                 request.quantities(),
                 request.readings(),
                 request.alerts(),
-                request.form() == null ? Outlet.Form.JSON : request.form());
-        outlet.placeIds().forEach(place -> {
-            if (reader.now().pathUp(place).stream().map(Place::id).noneMatch(request.siteId()::equals)) {
-                throw Problem.invalid("a place that is passed on does not belong to the outlet's site");
-            }
-        });
-        if (request.secrets() != null) {
-            secrets.save(id, request.secrets());
-        }
-        registry.change(reader.person().name(), now -> {
-            now.all(Outlet.class).stream()
-                    .filter(other -> !other.id().equals(id) && other.name().equalsIgnoreCase(outlet.name()))
-                    .findFirst()
-                    .ifPresent(other -> {
-                        throw Problem.conflict(
-                                "There is an outlet called '" + other.name() + "' already.",
-                                "Give this one another name.");
-                    });
-            return List.of(new Change.Put(outlet));
-        });
-        if (request.secrets() != null) {
+                request.form() == null ? Outlet.Form.JSON : request.form(),
+                false);
+    }
+
+    /** @param others null to leave the secrets as they are */
+    private void settle(String id, @Nullable Map<String, String> others) {
+        if (others != null) {
+            secrets.save(id, others);
             desk.reopen(id);
         }
-        return view(reader.now(), outlet);
     }
 
     @PostMapping("/api/v1/outlets/{id}/pause")
     OutletView pause(@PathVariable String id) {
-        return put(mayChange(id).paused(true));
+        return pause(id, true);
     }
 
     @PostMapping("/api/v1/outlets/{id}/resume")
     OutletView resume(@PathVariable String id) {
-        return put(mayChange(id).paused(false));
+        return pause(id, false);
     }
 
-    private OutletView put(Outlet outlet) {
-        registry.change(reader.person().name(), List.of(new Change.Put(outlet)));
-        return view(reader.now(), outlet);
+    private OutletView pause(String id, boolean paused) {
+        editor.edit(access -> OutletEdits.edit(access, new OutletWish.Pause(id, paused)));
+        return one(id);
     }
 
     /** Sends a message that says that it is a trial, and tells what the outside answered. */
@@ -176,8 +174,7 @@ class OutletController {
     @DeleteMapping("/api/v1/outlets/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable String id) {
-        mayChange(id);
-        registry.change(reader.person().name(), List.of(new Change.Remove(Kind.OUTLET, id)));
+        editor.edit(access -> OutletEdits.edit(access, new OutletWish.Remove(id)));
         secrets.forget(id);
     }
 }

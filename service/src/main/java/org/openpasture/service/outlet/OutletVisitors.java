@@ -2,11 +2,13 @@ package org.openpasture.service.outlet;
 
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
+import java.util.function.Predicate;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.outlet.Destination;
 import org.openpasture.core.outlet.Outlet;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
+import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.inlet.BrokerDesk;
 import org.openpasture.inlets.broker.BrokerGuard;
 import org.openpasture.service.access.Accounts;
@@ -29,9 +31,9 @@ public class OutletVisitors implements BrokerDesk.Visitors {
     }
 
     @Override
-    public Optional<BrokerGuard.Member> signIn(String name, String password) {
+    public Optional<BrokerGuard.Member> signIn(String name, String password, String source) {
         try {
-            return Optional.of(new Reader(accounts.authenticate(name, password)));
+            return Optional.of(new Reader(accounts.authenticate(name, password, source)));
         } catch (Problem wrong) {
             return Optional.empty();
         }
@@ -39,9 +41,23 @@ public class OutletVisitors implements BrokerDesk.Visitors {
 
     private final class Reader implements BrokerGuard.Member {
         private final Person person;
+        private final String credential;
 
         private Reader(Person person) {
             this.person = person;
+            this.credential = accounts.credentialOf(person.id());
+        }
+
+        @Override
+        public String key() {
+            return "person " + person.id();
+        }
+
+        /** The account is there, with the password that they gave. */
+        @Override
+        public boolean isWelcome() {
+            return registry.now().find(Person.class, person.id()).isPresent()
+                    && accounts.credentialOf(person.id()).equals(credential);
         }
 
         @Override
@@ -55,13 +71,22 @@ public class OutletVisitors implements BrokerDesk.Visitors {
          */
         @Override
         public boolean maySubscribe(String filter) {
-            Optional<Person> now = registry.now().find(Person.class, person.id());
-            return now.isPresent()
-                    && registry.now().all(Outlet.class).stream()
-                            .anyMatch(outlet ->
-                                    outlet.destination() instanceof Destination.OwnTopic(String topic, Boolean retained)
-                                            && new Access(registry.now(), now.get()).may(Right.LOOK, outlet.siteId())
-                                            && Destination.covers(topic, filter));
+            return mayLookAt(own -> Destination.covers(own.topic(), filter));
+        }
+
+        @Override
+        public boolean mayReceive(String topic) {
+            return mayLookAt(own -> own.pattern().match(topic).isPresent());
+        }
+
+        private boolean mayLookAt(Predicate<Destination.OwnTopic> which) {
+            Registry now = registry.now();
+            return now.find(Person.class, person.id())
+                    .filter(one -> now.all(Outlet.class).stream()
+                            .anyMatch(outlet -> outlet.destination() instanceof Destination.OwnTopic own
+                                    && which.test(own)
+                                    && new Access(now, one).may(Right.LOOK, outlet.siteId())))
+                    .isPresent();
         }
 
         @Override

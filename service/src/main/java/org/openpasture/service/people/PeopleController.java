@@ -21,6 +21,7 @@ import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
+import org.openpasture.core.text.PersonName;
 import org.openpasture.engine.notice.Invitations;
 import org.openpasture.engine.secret.Tokens;
 import org.openpasture.service.access.Accounts;
@@ -179,20 +180,28 @@ class PeopleController {
     @PostMapping("/api/v1/invitations/taken-up")
     ResponseEntity<SessionView> accept(@RequestBody AcceptRequest request, HttpServletRequest http) {
         CredentialStore.Invitation invitation = credentials
-                .invitation(Tokens.hash(request.token()))
-                .filter(kept -> clock.instant().isBefore(kept.expiresAt()))
+                .takeInvitation(Tokens.hash(request.token()), clock.instant())
                 .orElseThrow(() ->
                         Problem.gone("This invitation was withdrawn, taken up or has run out.", "Ask for a new one."));
-        Person person = accounts.add(
-                request.name(),
-                invitation.email(),
-                request.password(),
-                false,
-                List.of(made -> new Change.Put(
-                        new Grant(Accounts.newId(), made.id(), invitation.right(), invitation.targetId()))));
-        credentials.forgetInvitation(invitation.id());
+        Person person = join(request, invitation);
         return SessionCookie.answer(accounts.begin(person, "console", ""), Duration.ofDays(30), http)
                 .body(new SessionView(views.person(registry.now(), person), null));
+    }
+
+    private Person join(AcceptRequest request, CredentialStore.Invitation invitation) {
+        try {
+            return accounts.add(
+                    request.name(),
+                    invitation.email(),
+                    request.password(),
+                    false,
+                    List.of(made -> new Change.Put(
+                            new Grant(Accounts.newId(), made.id(), invitation.right(), invitation.targetId()))));
+        } catch (RuntimeException refused) {
+            // Their name may be taken: they choose another, with the same link.
+            credentials.saveInvitation(invitation);
+            throw refused;
+        }
     }
 
     /** Gives somebody who is here already another right; one that they had on the same goes. */
@@ -202,7 +211,7 @@ class PeopleController {
         Access access = reader.access();
         requireManaging(access, request.targetId(), "give rights here");
         Person person = access.registry().all(Person.class).stream()
-                .filter(one -> one.name().equalsIgnoreCase(request.personName()))
+                .filter(one -> PersonName.key(one.name()).equals(PersonName.key(request.personName())))
                 .findFirst()
                 .orElseThrow(() -> Problem.notFound("person"));
         registry.change(access.person().name(), now -> {

@@ -7,16 +7,23 @@ import java.util.Arrays;
 import java.util.Optional;
 import java.util.concurrent.CompletionException;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.openpasture.engine.importing.UnreadableFile;
 import org.openpasture.store.sqlite.StorageFailed;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpMethod;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.HttpStatusCode;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.context.request.RequestContextHolder;
+import org.springframework.web.context.request.ServletRequestAttributes;
+import org.springframework.web.context.request.WebRequest;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
 import tools.jackson.databind.exc.InvalidTypeIdException;
@@ -31,6 +38,7 @@ public class ProblemHandler extends ResponseEntityExceptionHandler {
     public static ProblemDetail detail(HttpStatus status, String type, String message, String todo) {
         ProblemDetail detail = ProblemDetail.forStatusAndDetail(status, message);
         detail.setType(URI.create("urn:open-pasture:problem:" + type));
+        detail.setInstance(instance());
         detail.setTitle(status.getReasonPhrase());
         detail.setProperty("todo", todo);
         return detail;
@@ -97,12 +105,68 @@ public class ProblemHandler extends ResponseEntityExceptionHandler {
 
     @Override
     protected ResponseEntity<Object> handleHttpMessageNotReadable(
-            HttpMessageNotReadableException error,
-            org.springframework.http.HttpHeaders headers,
-            org.springframework.http.HttpStatusCode status,
-            org.springframework.web.context.request.WebRequest request) {
+            HttpMessageNotReadableException error, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+        for (Throwable cause = error.getCause(); cause != null; cause = cause.getCause()) {
+            if (cause instanceof Problem problem) {
+                return ResponseEntity.status(problem.status())
+                        .body(detail(
+                                problem.status(),
+                                problem.type(),
+                                String.valueOf(problem.getMessage()),
+                                problem.todo()));
+            }
+        }
         return ResponseEntity.badRequest()
                 .body(detail(HttpStatus.BAD_REQUEST, "invalid", readable(error), "Correct it and try again."));
+    }
+
+    /** What the framework itself refuses: with a type of ours, what to do, and no token of the address. */
+    @Override
+    protected @Nullable ResponseEntity<Object> createResponseEntity(
+            @Nullable Object body, HttpHeaders headers, HttpStatusCode code, WebRequest request) {
+        if (body instanceof ProblemDetail detail && detail.getType() == null) {
+            HttpStatus status = HttpStatus.valueOf(code.value());
+            String sentence = detail.getDetail() == null ? status.getReasonPhrase() + "." : detail.getDetail();
+            return new ResponseEntity<>(
+                    switch (status) {
+                        case NOT_FOUND ->
+                            detail(
+                                    status,
+                                    "not-found",
+                                    "There is nothing at this address.",
+                                    "Look at /api/openapi for what there is.");
+                        case METHOD_NOT_ALLOWED ->
+                            detail(
+                                    status,
+                                    "wrong-method",
+                                    sentence,
+                                    "Use one of: "
+                                            + headers.getAllow().stream()
+                                                    .map(HttpMethod::name)
+                                                    .sorted()
+                                                    .collect(Collectors.joining(", "))
+                                            + ".");
+                        case UNSUPPORTED_MEDIA_TYPE ->
+                            detail(
+                                    status,
+                                    "wrong-content",
+                                    sentence,
+                                    "Send it as the kind of content that belongs here.");
+                        case NOT_ACCEPTABLE -> detail(status, "not-acceptable", sentence, "Ask for application/json.");
+                        default -> detail(status, "invalid", sentence, "Correct it and try again.");
+                    },
+                    headers,
+                    status);
+        }
+        return super.createResponseEntity(body, headers, code, request);
+    }
+
+    /** The address of the request, without the token that stands in the addresses of inboxes and shared dashboards. */
+    private static URI instance() {
+        String path = RequestContextHolder.getRequestAttributes() instanceof ServletRequestAttributes of
+                ? of.getRequest().getRequestURI()
+                : "/";
+        return URI.create(path.replaceFirst("^(/in|/api/v1/shared)/[^/]+", "$1"));
     }
 
     private static ResponseEntity<ProblemDetail> answer(ProblemDetail detail) {

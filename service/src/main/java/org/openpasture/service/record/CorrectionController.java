@@ -24,7 +24,7 @@ import org.springframework.web.bind.annotation.RestController;
 /** Changes in the record: ranges that are erased, what was computed anew, and how to take that back. */
 @RestController
 class CorrectionController {
-    private static final long MOST = 20_000_000;
+    private static final long MOST = 2_000_000;
     private final TelemetryStore telemetry;
     private final Reader reader;
 

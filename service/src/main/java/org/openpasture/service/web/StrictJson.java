@@ -1,11 +1,19 @@
 package org.openpasture.service.web;
 
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.api.fleet.LabelRequest;
+import org.openpasture.api.inlet.TrialRequest;
+import org.openpasture.core.text.Text;
 import org.springframework.boot.jackson.autoconfigure.JsonMapperBuilderCustomizer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import tools.jackson.core.JsonParser;
+import tools.jackson.databind.BeanProperty;
 import tools.jackson.databind.DeserializationContext;
 import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.databind.ValueDeserializer;
+import tools.jackson.databind.deser.jdk.StringDeserializer;
 import tools.jackson.databind.deser.std.StdScalarDeserializer;
 import tools.jackson.databind.module.SimpleModule;
 
@@ -21,9 +29,41 @@ class StrictJson {
     @Bean
     JsonMapperBuilderCustomizer strictness() {
         return builder -> builder.enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
-                .addModule(new SimpleModule("numbers within reason")
+                .addModule(new SimpleModule("numbers within reason, text that can be shown")
+                        .addDeserializer(String.class, new Shown())
                         .addDeserializer(Double.class, new Reasonable(false))
                         .addDeserializer(double.class, new Reasonable(true)));
+    }
+
+    /** Text in one form (NFC), and nothing that cannot be shown; of what a machine wrote, everything but NUL. */
+    private static final class Shown extends StdScalarDeserializer<String> {
+        private static final Set<Class<?>> BY_MACHINES = Set.of(LabelRequest.class, TrialRequest.class);
+        private final boolean byMachine;
+
+        Shown() {
+            this(false);
+        }
+
+        private Shown(boolean byMachine) {
+            super(String.class);
+            this.byMachine = byMachine;
+        }
+
+        @Override
+        public ValueDeserializer<?> createContextual(DeserializationContext context, @Nullable BeanProperty property) {
+            return new Shown(property != null
+                    && property.getMember() != null
+                    && BY_MACHINES.contains(property.getMember().getDeclaringClass()));
+        }
+
+        @Override
+        public @Nullable String deserialize(JsonParser parser, DeserializationContext context) {
+            String text = StringDeserializer.instance.deserialize(parser, context);
+            if (text == null) {
+                return null;
+            }
+            return byMachine ? Text.raw(text) : Text.lines(text);
+        }
     }
 
     private static final class Reasonable extends StdScalarDeserializer<Double> {

@@ -64,6 +64,8 @@ public final class NoticeStore {
                 .set(NOTICE.SENT_AT, at.toEpochMilli())
                 .set(NOTICE.ATTEMPTS, NOTICE.ATTEMPTS.plus(1))
                 .setNull(NOTICE.LAST_ERROR)
+                // What is no alert is an invitation, and its link is for who got it alone.
+                .set(NOTICE.BODY, DSL.when(NOTICE.ALERT_ID.isNull(), "").otherwise(NOTICE.BODY))
                 .where(NOTICE.ID.eq(id))
                 .execute());
     }

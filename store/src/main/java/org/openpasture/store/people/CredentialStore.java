@@ -133,6 +133,19 @@ public final class CredentialStore {
                 .fetchOptional(CredentialStore::invitation);
     }
 
+    /**
+     * Takes an invitation out, so that nobody else can take it up; of several who try at once one gets it.
+     *
+     * @return empty if it is not there, or has run out
+     */
+    public Optional<Invitation> takeInvitation(String tokenHash, Instant now) {
+        return database.write(dsl -> dsl.deleteFrom(INVITATION)
+                .where(INVITATION.TOKEN_HASH.eq(tokenHash))
+                .and(INVITATION.EXPIRES_AT.gt(now.toEpochMilli()))
+                .returning()
+                .fetchOptional(CredentialStore::invitation));
+    }
+
     public List<Invitation> invitations() {
         return database.read().selectFrom(INVITATION).fetch(CredentialStore::invitation);
     }

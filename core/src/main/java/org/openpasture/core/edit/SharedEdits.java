@@ -1,0 +1,135 @@
+package org.openpasture.core.edit;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+import org.openpasture.core.access.Access;
+import org.openpasture.core.edit.Edited.Changes;
+import org.openpasture.core.edit.Edited.Refused;
+import org.openpasture.core.entity.Shareable;
+import org.openpasture.core.fleet.Device;
+import org.openpasture.core.fleet.DeviceModel;
+import org.openpasture.core.limit.LimitSet;
+import org.openpasture.core.people.Right;
+import org.openpasture.core.place.Asset;
+import org.openpasture.core.place.Point;
+import org.openpasture.core.place.Site;
+import org.openpasture.core.registry.Registry;
+
+/**
+ * Changes of limit sets and device models. What all sites share judges and reads for all of them, so that only who
+ * manages the whole instance changes it; whoever edits one site makes and changes what belongs to that site.
+ */
+public final class SharedEdits {
+    private SharedEdits() {}
+
+    /**
+     * What becomes of a wish.
+     *
+     * @param access what is registered, and what the person who wishes may do
+     */
+    public static Edited edit(Access access, SharedWish wish) {
+        return switch (wish) {
+            case SharedWish.Make make ->
+                Edited.unless(mayHave(access, make.thing(), "add"), () -> Changes.put(make.thing()));
+            case SharedWish.Change change -> {
+                Shareable thing = change.thing();
+                Optional<? extends Shareable> before = access.registry().find(thing.getClass(), thing.id());
+                yield Edited.unless(
+                        before.filter(access::maySee).isEmpty()
+                                ? Optional.of(Refused.unknown(word(thing)))
+                                : mayHave(access, before.get(), "change")
+                                        .or(() -> shipped(before.get()))
+                                        .or(() -> mayHave(access, thing, "change"))
+                                        .or(() -> usedElsewhere(access.registry(), thing)),
+                        () -> Changes.put(thing));
+            }
+        };
+    }
+
+    /** Refuses to let a place use what belongs to another site. */
+    static Optional<Refused> usable(Access access, Shareable thing, String placeId) {
+        return isFor(access.registry(), thing, placeId)
+                ? Optional.empty()
+                : Optional.of(
+                        access.maySee(thing)
+                                ? Refused.clash(
+                                        "'" + name(thing) + "' belongs to another site.",
+                                        "Choose a " + word(thing) + " of this site, or one that all sites share.")
+                                : Refused.unknown(word(thing)));
+    }
+
+    /** Whether devices and points of a place may use it. */
+    public static boolean isFor(Registry now, Shareable thing, String placeId) {
+        return thing.siteId() == null
+                || now.siteOf(placeId)
+                        .map(Site::id)
+                        .filter(thing.siteId()::equals)
+                        .isPresent();
+    }
+
+    private static Optional<Refused> mayHave(Access access, Shareable thing, String verb) {
+        String site = thing.siteId();
+        if (site != null) {
+            return Rights.onSite(access, Right.EDIT, site, verb + " " + word(thing) + "s of this site");
+        }
+        return access.mayManageInstance()
+                ? Optional.empty()
+                : Optional.of(new Refused(
+                        Edited.Reason.NOT_ALLOWED,
+                        "You may not " + verb + " " + word(thing) + "s that all sites share.",
+                        "Make one for a site that you edit (siteId), or ask an owner."));
+    }
+
+    private static Optional<Refused> shipped(Shareable before) {
+        return before instanceof LimitSet set && set.shipped()
+                ? Optional.of(Refused.clash(
+                        "A shipped limit set is read-only, since its figures are those of a standard.",
+                        "Copy it and adjust the copy."))
+                : Optional.empty();
+    }
+
+    private static Optional<Refused> usedElsewhere(Registry now, Shareable thing) {
+        List<String> users =
+                switch (thing) {
+                    case LimitSet set ->
+                        Stream.concat(
+                                        now.all(Asset.class).stream()
+                                                .filter(asset ->
+                                                        asset.limitSets().contains(set.id()))
+                                                .map(Asset::id),
+                                        now.all(Point.class).stream()
+                                                .filter(point -> set.id().equals(point.limitSet()))
+                                                .map(Point::placeId))
+                                .toList();
+                    case DeviceModel model ->
+                        now.all(Device.class).stream()
+                                .filter(device -> device.modelId().equals(model.id()))
+                                .map(Device::placeId)
+                                .toList();
+                    default -> List.of();
+                };
+        long elsewhere =
+                users.stream().filter(place -> !isFor(now, thing, place)).count();
+        return elsewhere == 0
+                ? Optional.empty()
+                : Optional.of(Refused.clash(
+                        "Other sites use this " + word(thing) + ": it cannot become one of a single site.",
+                        "Copy it, and give the copy to the site."));
+    }
+
+    private static String word(Shareable thing) {
+        return switch (thing) {
+            case LimitSet set -> "limit set";
+            default -> "device model";
+        };
+    }
+
+    private static String name(Shareable thing) {
+        return switch (thing) {
+            case LimitSet set -> set.title();
+            case DeviceModel model -> model.name();
+            default -> thing.id();
+        };
+    }
+}
