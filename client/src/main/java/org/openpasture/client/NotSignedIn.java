@@ -7,4 +7,10 @@ final class NotSignedIn extends RuntimeException {
     NotSignedIn() {
         super("you are not signed in; use 'pasture sign-in'");
     }
+
+    /** There is one, for another service. */
+    NotSignedIn(String elsewhere, String here) {
+        super("you are signed in at " + elsewhere + ", not at " + here + "; use 'pasture sign-in NAME --at " + here
+                + "'");
+    }
 }

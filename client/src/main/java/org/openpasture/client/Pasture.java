@@ -5,6 +5,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.Objects;
 import org.openpasture.client.http.ServiceProblem;
 import org.openpasture.client.http.ServiceUnreachable;
+import org.openpasture.client.output.PlainWriter;
 import picocli.AutoComplete;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -72,8 +73,10 @@ public final class Pasture implements Runnable {
     /** The command line, ready to execute. */
     public static CommandLine commandLine() {
         CommandLine commands = new CommandLine(new Pasture());
-        commands.setOut(new PrintWriter(new java.io.OutputStreamWriter(System.out, StandardCharsets.UTF_8), true));
-        commands.setErr(new PrintWriter(new java.io.OutputStreamWriter(System.err, StandardCharsets.UTF_8), true));
+        commands.setOut(new PrintWriter(
+                new PlainWriter(new java.io.OutputStreamWriter(System.out, StandardCharsets.UTF_8)), true));
+        commands.setErr(new PrintWriter(
+                new PlainWriter(new java.io.OutputStreamWriter(System.err, StandardCharsets.UTF_8)), true));
         CommandLine completion =
                 Objects.requireNonNull(commands.getSubcommands().get("generate-completion"));
         completion

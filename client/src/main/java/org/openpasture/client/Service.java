@@ -50,8 +50,7 @@ final class Service {
                 .or(() -> Surroundings.get("PASTURE_AT"))
                 .or(() -> SignIn.load().map(SignIn::at))
                 .orElse(DEFAULT_ADDRESS);
-        String full = chosen.contains("://") ? chosen : "http://" + chosen;
-        return URI.create(full.endsWith("/") ? full : full + "/");
+        return whole(chosen);
     }
 
     /** A client that is not signed in. */
@@ -59,12 +58,33 @@ final class Service {
         return new ApiClient(address(), null);
     }
 
-    /** A client that is. */
+    /** A client that is; a token goes to nobody but the service that gave it. */
     ApiClient api() {
-        String token = Surroundings.get("PASTURE_TOKEN")
-                .or(() -> SignIn.load().map(SignIn::token))
-                .orElseThrow(NotSignedIn::new);
-        return new ApiClient(address(), token);
+        return new ApiClient(address(), token());
+    }
+
+    private String token() {
+        Optional<String> given = Surroundings.get("PASTURE_TOKEN");
+        if (given.isPresent()) {
+            Surroundings.get("PASTURE_AT").ifPresent(this::requireHere);
+            return given.get();
+        }
+        SignIn signedIn = SignIn.load().orElseThrow(NotSignedIn::new);
+        requireHere(signedIn.at());
+        return signedIn.token();
+    }
+
+    private void requireHere(String itsService) {
+        if (!whole(itsService).equals(address())) {
+            // Whether anybody is there is said first: signing in would be of no use else.
+            anonymous().get("api/v1/setup");
+            throw new NotSignedIn(itsService, address().toString());
+        }
+    }
+
+    private static URI whole(String address) {
+        String full = address.contains("://") ? address : "http://" + address;
+        return URI.create(full.endsWith("/") ? full : full + "/");
     }
 
     void print(JsonNode node) {

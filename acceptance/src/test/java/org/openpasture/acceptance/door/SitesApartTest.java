@@ -74,7 +74,8 @@ class SitesApartTest {
 
     @Test
     void whatAllSitesShareIsChangedByWhoManagesTheInstance() {
-        String shared = SERVICE.owner().post("api/v1/limits", own(null)).path("id").asString();
+        String shared =
+                SERVICE.owner().post("api/v1/limits", own(null)).path("id").asString();
         refused(403, "all sites share", () -> neighbour.put("api/v1/limits/" + shared, own(null)));
         refused(403, "all sites share", () -> neighbour.put("api/v1/limits/" + shared, own(farm)));
         JsonNode model = SERVICE.owner().get("api/v1/models").path(0);
@@ -92,8 +93,7 @@ class SitesApartTest {
         refused(
                 403,
                 "radio band",
-                () -> neighbour.put(
-                        "api/v1/settings/radio", SERVICE.owner().get("api/v1/settings/radio")));
+                () -> neighbour.put("api/v1/settings/radio", SERVICE.owner().get("api/v1/settings/radio")));
     }
 
     @Test
@@ -105,11 +105,8 @@ class SitesApartTest {
                 .post("api/v1/assets", new AssetRequest("Milk pump", farm, "pump", List.of(id)), PlaceView.class)
                 .id();
         assertThat(herd).isNotBlank();
-        refused(
-                409,
-                "belongs to another site",
-                () -> SERVICE.owner()
-                        .post("api/v1/assets", new AssetRequest("Other pump", plant.site, "pump", List.of(id))));
+        refused(409, "belongs to another site", () -> SERVICE.owner()
+                .post("api/v1/assets", new AssetRequest("Other pump", plant.site, "pump", List.of(id))));
         refused(404, "no such place", () -> neighbour.post("api/v1/limits", own(plant.site)));
         plant.invite(SERVICE.anonymous(), "dairyman", Right.EDIT, plant.site);
         ApiClient dairyman = SERVICE.signIn("dairyman");
@@ -118,10 +115,7 @@ class SitesApartTest {
         assertThat(dairyman.get("api/v1/limits").valueStream().map(set -> set.path("id")
                         .asString()))
                 .doesNotContain(id);
-        refused(
-                409,
-                "1 limit set",
-                () -> SERVICE.owner().delete("api/v1/places/" + farm));
+        refused(409, "1 limit set", () -> SERVICE.owner().delete("api/v1/places/" + farm));
     }
 
     private static InletRequest inlet(String site, String name, Source source) {
@@ -130,7 +124,10 @@ class SitesApartTest {
                 site,
                 source,
                 null,
-                source instanceof Source.Polled ? null : new Contents(Contents.Form.JSON, Locator.of("json:$.mac"), null, null, null, null, null, null),
+                source instanceof Source.Polled
+                        ? null
+                        : new Contents(
+                                Contents.Form.JSON, Locator.of("json:$.mac"), null, null, null, null, null, null),
                 null);
     }
 
@@ -201,9 +198,7 @@ class SitesApartTest {
                 .path("id")
                 .asString();
         String grant = SERVICE.owner()
-                .post(
-                        "api/v1/grants",
-                        Map.of("personName", "NEIGHBOUR", "right", "look", "targetId", plant.site))
+                .post("api/v1/grants", Map.of("personName", "NEIGHBOUR", "right", "look", "targetId", plant.site))
                 .path("grants")
                 .valueStream()
                 .filter(one -> one.path("targetId").asString().equals(plant.site))
@@ -283,10 +278,7 @@ class SitesApartTest {
                 ? new AreaRequest("Taken", farm)
                 : new AssetRequest("Taken", farm, "pump", List.of());
         for (String id : List.of(plant.site, plant.pump, farm)) {
-            refused(
-                    404,
-                    "no such",
-                    () -> neighbour.put("api/v1/" + kind + "/" + id, request));
+            refused(404, "no such", () -> neighbour.put("api/v1/" + kind + "/" + id, request));
         }
     }
 
@@ -317,8 +309,8 @@ class SitesApartTest {
     /** An owner opened it; an editor may rename it, but not lead it elsewhere. */
     @Test
     void whatAnOwnerOpenedStaysOpenForThatAddressOnly() {
-        Source.MqttBroker inside = new Source.MqttBroker(
-                URI.create("mqtt://127.0.0.1:9"), List.of(new TopicPattern("a/b")), null, null);
+        Source.MqttBroker inside =
+                new Source.MqttBroker(URI.create("mqtt://127.0.0.1:9"), List.of(new TopicPattern("a/b")), null, null);
         String id = SERVICE.owner()
                 .post("api/v1/inlets", inlet(farm, "Inner broker", inside))
                 .path("inlet")
@@ -329,8 +321,8 @@ class SitesApartTest {
                         .path("reason")
                         .asString())
                 .doesNotContain("not allowed");
-        Source.MqttBroker other = new Source.MqttBroker(
-                URI.create("mqtt://127.0.0.1:22"), List.of(new TopicPattern("a/b")), null, null);
+        Source.MqttBroker other =
+                new Source.MqttBroker(URI.create("mqtt://127.0.0.1:22"), List.of(new TopicPattern("a/b")), null, null);
         assertThat(neighbour
                         .put("api/v1/inlets/" + id, inlet(farm, "Renamed", other))
                         .path("reason")

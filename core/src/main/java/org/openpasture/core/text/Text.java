@@ -44,6 +44,14 @@ public final class Text {
         return text;
     }
 
+    /**
+     * Text for a cell of a spreadsheet: with an apostrophe before what a spreadsheet would take for a formula, which
+     * begins with an equals sign, plus, minus, at sign, tab or line break.
+     */
+    public static String cell(String text) {
+        return text.length() > 1 && "=+-@\t\r\n".indexOf(text.charAt(0)) >= 0 ? "'" + text : text;
+    }
+
     /** Most text is; it has only one form and nothing in it to refuse. */
     private static boolean isPlain(String text) {
         for (int i = 0; i < text.length(); i++) {

@@ -9,6 +9,7 @@ import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.core.series.SeriesSlice;
+import org.openpasture.core.text.Text;
 
 /**
  * CSV (RFC 4180). The header names the time zone; with one point also its name and unit, with several each line does.
@@ -42,7 +43,7 @@ final class CsvReadings implements ReadingWriter {
     private static String line(List<String> fields) throws IOException {
         StringWriter text = new StringWriter();
         try (CSVPrinter printer = new CSVPrinter(text, CSVFormat.RFC4180)) {
-            printer.printRecord(fields);
+            printer.printRecord(fields.stream().map(Text::cell).toList());
         }
         return text.toString();
     }

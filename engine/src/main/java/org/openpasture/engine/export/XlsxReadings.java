@@ -11,6 +11,7 @@ import org.dhatim.fastexcel.Worksheet;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.core.series.SeriesSlice;
+import org.openpasture.core.text.Text;
 
 /**
  * A workbook with a sheet for each point; a further sheet where one is full. Times are local to the site, as cells of
@@ -42,7 +43,7 @@ final class XlsxReadings implements ReadingWriter {
         made.value(
                 0,
                 1,
-                of.title()
+                Text.cell(of.title())
                         + (of.point().unit().isEmpty() ? "" : " (" + of.point().unit() + ")"));
         made.value(0, 2, "quality");
         made.range(0, 0, 0, 2).style().bold().set();

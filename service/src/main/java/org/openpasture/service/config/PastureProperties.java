@@ -46,7 +46,7 @@ public record PastureProperties(
      *     encrypted; null for plain text
      */
     public record Radio(
-            @DefaultValue("0.0.0.0") String bind,
+            @DefaultValue("127.0.0.1") String bind,
             @DefaultValue("1700") int port,
             @DefaultValue("8472") int stationPort,
             @Nullable String stationCertificate) {}

@@ -23,6 +23,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.util.HtmlUtils;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Where something that moves has been, as GeoJSON (RFC 7946) or KML 2.3 (OGC 12-007r2), for maps. */
@@ -126,7 +127,7 @@ class TrackController {
         AsciiWriter out = new AsciiWriter(to);
         out.put(
                 "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<kml xmlns=\"http://www.opengis.net/kml/2.3\" version=\"2.3\"><Document><Placemark><name>"
-                        + org.springframework.web.util.HtmlUtils.htmlEscapeDecimal(name, "UTF-8")
+                        + HtmlUtils.htmlEscapeDecimal(inXml(name), "UTF-8")
                         + "</name><Track><extrude>1</extrude><altitudeMode>relativeToGround</altitudeMode>\n");
         // All times come before all places; as many of these as of those, also if a reading comes in between.
         long[] left = {0};
@@ -154,6 +155,11 @@ class TrackController {
                 })));
         out.put("</Track></Placemark></Document></kml>\n");
         out.flush();
+    }
+
+    /** Without what no XML may hold (XML 1.0, 2.2), which names from before they were checked may have. */
+    private static String inXml(String text) {
+        return text.replaceAll("[^\\t\\n\\r\\x20-\\uD7FF\\uE000-\\uFFFD\\x{10000}-\\x{10FFFF}]", "");
     }
 
     private interface Writing {

@@ -22,10 +22,18 @@ public final class Demo implements Runnable {
     @Option(names = "--at", required = true, description = "Address of the service.")
     private URI at;
 
-    @Option(names = "--setup-code", required = true, description = "Its one-time code.")
+    @Option(
+            names = "--setup-code",
+            required = true,
+            defaultValue = "${env:PASTURE_SETUPCODE}",
+            description = "Its one-time code; else PASTURE_SETUPCODE.")
     private String setupCode;
 
-    @Option(names = "--password", required = true, description = "For all demo accounts.")
+    @Option(
+            names = "--password",
+            required = true,
+            defaultValue = "${env:PASTURE_PASSWORD}",
+            description = "For all demo accounts; else PASTURE_PASSWORD.")
     private String password;
 
     @Option(names = "--radio-port", defaultValue = "1700")
