@@ -6,7 +6,12 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.core.alert.AlertState;
 import org.openpasture.core.limit.Severity;
 
-/** An alert with all that happened to it, each with its time. */
+/**
+ * An alert with all that happened to it, each with its time.
+ *
+ * @param raisedAt when the condition had held for long enough
+ * @param learntAt when we learnt of it; later than that for what a hub handed over after a while
+ */
 public record AlertAnswer(
         String id,
         String ruleId,
@@ -22,6 +27,7 @@ public record AlertAnswer(
         @Nullable String pointId,
         Instant startedAt,
         Instant raisedAt,
+        Instant learntAt,
         @Nullable Instant acknowledgedAt,
         @Nullable String acknowledgedBy,
         @Nullable Instant returnedAt,

@@ -11,6 +11,7 @@ import org.openpasture.core.limit.Severity;
  * @param pointId the point that decided, of an asset the worst
  * @param startedAt when the condition began to hold
  * @param raisedAt when it had held for the hold time
+ * @param learntAt when we learnt of it; later than that for what a hub hands over after a while
  * @param value of the deciding point when raised; null for silence
  * @param limit what was crossed, in words: "zone C from 5.1 mm/s"
  * @param summary the whole in a sentence
@@ -24,6 +25,7 @@ public record Alert(
         @Nullable String pointId,
         Instant startedAt,
         Instant raisedAt,
+        Instant learntAt,
         @Nullable Double value,
         String unit,
         String limit,

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import org.openpasture.core.calibration.Calibration;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Channel;
@@ -12,6 +13,7 @@ import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.layout.ChannelValue;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.quantity.Units;
 import org.openpasture.core.reading.PointReading;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
@@ -37,7 +39,7 @@ public final class ReadingBuilder {
                 if (assignment.channel().equals(value.channel()) && assignment.holdsAt(time)) {
                     registry.find(Point.class, assignment.pointId())
                             .ifPresent(point ->
-                                    read(point, calibration(assignment, model), value, time, readings, remarks));
+                                    read(point, assignment, model, value, time, readings, remarks));
                 }
             }
         }
@@ -55,22 +57,32 @@ public final class ReadingBuilder {
 
     private static void read(
             Point point,
-            Calibration calibration,
+            Assignment assignment,
+            DeviceModel model,
             ChannelValue raw,
             Instant time,
             List<PointReading> readings,
             List<String> remarks) {
+        Calibration calibration = calibration(assignment, model);
         Optional<String> fault = calibration.fault(raw.value());
         if (fault.isPresent()) {
             remarks.add(raw.channel() + ": " + fault.get());
             return;
         }
-        double value = calibration.apply(raw.value());
+        double calibrated = calibration.apply(raw.value());
+        // What a person calibrated for this point comes out in its unit; else it has the channel's.
+        double value = assignment.calibration() != null
+                ? calibrated
+                : model.channel(assignment.channel())
+                        .map(channel -> Units.convert(calibrated, channel.unit(), point.unit()))
+                        .filter(OptionalDouble::isPresent)
+                        .map(OptionalDouble::getAsDouble)
+                        .orElse(calibrated);
         if (!Double.isFinite(value)) {
             remarks.add(raw.channel() + " is not a number");
             return;
         }
-        boolean physical = point.quantity().isPhysical(value);
+        boolean physical = point.isPhysical(value);
         if (!physical) {
             remarks.add(String.format(
                     Locale.ROOT,

@@ -12,16 +12,23 @@ import org.openpasture.core.reading.Reading;
  * @param latest newest reading by point number
  * @param heard when each point was last heard from, live
  * @param trackers by rule id
+ * @param watchedSince by rule id, since when its points are waited for, where one was never heard
  */
 public record JudgeState(
-        Instant clock, Map<Integer, Reading> latest, Map<Integer, Instant> heard, Map<String, Tracker> trackers) {
+        Instant clock,
+        Map<Integer, Reading> latest,
+        Map<Integer, Instant> heard,
+        Map<String, Tracker> trackers,
+        Map<String, Instant> watchedSince) {
     public JudgeState {
         latest = Map.copyOf(latest);
         heard = Map.copyOf(heard);
         trackers = Map.copyOf(trackers);
+        // What was kept before this was has none.
+        watchedSince = watchedSince == null ? Map.of() : Map.copyOf(watchedSince);
     }
 
     public static JudgeState empty() {
-        return new JudgeState(Instant.EPOCH, Map.of(), Map.of(), Map.of());
+        return new JudgeState(Instant.EPOCH, Map.of(), Map.of(), Map.of(), Map.of());
     }
 }

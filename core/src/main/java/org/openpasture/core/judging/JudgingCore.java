@@ -7,12 +7,14 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
-import org.openpasture.core.alert.Alert;
 import org.openpasture.core.alert.AlertState;
+import org.openpasture.core.alert.Run;
 import org.openpasture.core.alert.Tracker;
-import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.reading.Arrival;
 import org.openpasture.core.reading.ByPoint;
@@ -25,9 +27,13 @@ import org.openpasture.core.rule.Hold;
 import org.openpasture.core.rule.Rule;
 
 /**
- * Judges readings against rules: a deterministic state machine, (state, event) -> (state, effects). It knows no clock,
- * thread, database or socket; the same events in the same order always give the same effects, whether they come live or
- * from the journal after a crash. Not thread-safe: one thread feeds it.
+ * Judges readings against rules, one after the other: a deterministic state machine, (state, event) -> (state,
+ * effects). It knows no clock, thread, database or socket; the same events in the same order always give the same
+ * effects, whether they come live or from the journal after a crash. Not thread-safe: one thread feeds it.
+ *
+ * <p>Each point of a rule has a memory of its own (a {@link Run}): no point counts for another. How long a condition has
+ * held is counted by the times of the readings, or by our own clock where no further reading comes; silence is counted
+ * by our own clock alone. The page docs/judging.md has the whole.
  */
 public final class JudgingCore {
     private static final Comparator<Verdict> WORST_FIRST =
@@ -35,39 +41,20 @@ public final class JudgingCore {
     private Registry registry;
     private Map<String, Watch> watches = new HashMap<>();
     private Instant clock = Instant.EPOCH;
-    /**
-     * Nothing falls due before this, so that most events need no look at every rule; never later than the earliest due
-     * time.
-     */
-    private Instant nextLook = Instant.MIN;
-
+    private final DueQueue due = new DueQueue();
     private final ByPoint<Standing> points = new ByPoint<>(Standing::new);
     private final Map<String, Tracker> trackers = new HashMap<>();
-
-    /** A rule with the points that it looks at, looked up once for each picture of what is registered. */
-    private record Watch(Rule rule, List<WatchedPoint> points, int silentSeconds) {
-        /**
-         * After so many seconds without a word something is to be done about the rule; 0 for never. Known beforehand,
-         * since every reading asks for it.
-         */
-        private static int silentSeconds(Condition condition) {
-            return switch (condition) {
-                case Condition.Silent(int seconds) -> seconds;
-                case Condition.DeviceSays(int seconds) -> seconds;
-                case Condition.Above above -> 0;
-                case Condition.Below below -> 0;
-                case Condition.Outside outside -> 0;
-                case Condition.InZone zone -> 0;
-            };
-        }
-    }
+    private final Map<String, Instant> watchedSince = new HashMap<>();
 
     /** What is known of a point, in one place because every reading asks for all of it. */
     private static final class Standing {
         private @Nullable Reading latest;
         private @Nullable Instant heard;
-        private final List<Watch> watching = new ArrayList<>();
+        private final List<Watched> watching = new ArrayList<>();
     }
+
+    /** A rule, and how it looks at one point. */
+    private record Watched(Watch watch, WatchedPoint point) {}
 
     public JudgingCore(Registry registry, JudgeState state) {
         this.registry = registry;
@@ -75,46 +62,67 @@ public final class JudgingCore {
         state.latest().forEach((point, reading) -> standing(point).latest = reading);
         state.heard().forEach((point, time) -> standing(point).heard = time);
         trackers.putAll(state.trackers());
+        watchedSince.putAll(state.watchedSince());
         index();
     }
 
     /**
-     * Goes on with another picture of what is registered. Open alerts of rules that are gone or switched off return.
+     * Goes on with another picture of what is registered. What was changed takes hold at once: the newest reading of
+     * each point is judged by the rule or limit as it is now. Open alerts of rules that are gone or switched off return.
      */
     public List<Effect> use(Registry next) {
         registry = next;
+        Map<String, Watch> before = watches;
         index();
         List<Effect> effects = new ArrayList<>();
-        for (String ruleId : List.copyOf(trackers.keySet())) {
+        for (String ruleId : trackers.keySet().stream().sorted().toList()) {
             if (!watches.containsKey(ruleId)) {
-                clear(ruleId, clock, null, effects);
-                Tracker tracker = trackers.get(ruleId);
-                if (tracker != null && tracker.alertId() != null) {
-                    effects.add(new Effect.Acknowledged(
-                            tracker.alertId(), clock, "", "the rule was switched off or removed"));
-                    effects.add(new Effect.Closed(tracker.alertId(), clock));
-                }
-                trackers.remove(ruleId);
+                dismiss(ruleId, effects);
             }
         }
+        watches.values().stream()
+                .filter(watch -> !watch.equals(before.get(watch.rule().id())))
+                .sorted(Comparator.comparing(watch -> watch.rule().id()))
+                .forEach(watch -> judgeAnew(watch, effects));
         return effects;
+    }
+
+    private void dismiss(String ruleId, List<Effect> effects) {
+        Tracker tracker = tracker(ruleId);
+        String alertId = tracker.alertId();
+        if (tracker.state() == AlertState.ON_DELAY) {
+            effects.add(new Effect.Settled(ruleId));
+        }
+        over(ruleId, clock, null, effects);
+        if (alertId != null && trackers.containsKey(ruleId)) {
+            effects.add(new Effect.Acknowledged(alertId, clock, "", "the rule was switched off or removed"));
+            effects.add(new Effect.Closed(alertId, clock));
+        }
+        trackers.remove(ruleId);
     }
 
     private void index() {
         points.forEach((point, standing) -> standing.watching.clear());
         watches = new HashMap<>();
         for (Rule rule : EdgeRules.andThoseOf(registry)) {
-            Watch watch = new Watch(
-                    rule,
-                    registry.pointsOf(rule).stream()
-                            .map(point -> new WatchedPoint(
-                                    point, registry.limitsOf(point).orElse(null)))
-                            .toList(),
-                    Watch.silentSeconds(rule.condition()));
+            Watch watch = Watch.of(registry, rule);
             watches.put(rule.id(), watch);
-            watch.points().forEach(of -> standing(of.point().number()).watching.add(watch));
+            watch.points()
+                    .forEach(point -> standing(point.point().number()).watching.add(new Watched(watch, point)));
         }
-        nextLook = Instant.MIN;
+        watchedSince.keySet().retainAll(watches.keySet());
+        if (!clock.equals(Instant.EPOCH)) {
+            beginToWait();
+        }
+        due.clear();
+        watches.values().forEach(this::schedule);
+    }
+
+    /** A device that never says a word is missed from when somebody began to wait for it. */
+    private void beginToWait() {
+        watches.values().stream()
+                .filter(Watch::isSilence)
+                .forEach(watch -> watchedSince.putIfAbsent(watch.rule().id(), clock));
     }
 
     public JudgeState state() {
@@ -128,7 +136,7 @@ public final class JudgingCore {
                 heard.put(point, standing.heard);
             }
         });
-        return new JudgeState(clock, latest, heard, trackers);
+        return new JudgeState(clock, latest, heard, trackers, watchedSince);
     }
 
     /** Where each rule stands that is not at rest, by rule id. */
@@ -143,6 +151,18 @@ public final class JudgingCore {
 
     private Standing standing(int point) {
         return points.get(point);
+    }
+
+    private Tracker tracker(String ruleId) {
+        return trackers.getOrDefault(ruleId, Tracker.NORMAL);
+    }
+
+    private void keep(String ruleId, Tracker tracker) {
+        if (tracker.state() == AlertState.NORMAL) {
+            trackers.remove(ruleId);
+        } else {
+            trackers.put(ruleId, tracker);
+        }
     }
 
     /** Takes one event; what was due before it happens first. */
@@ -178,177 +198,211 @@ public final class JudgingCore {
     private void moveClock(Instant now, Duration by) {
         clock = now;
         points.forEach((point, standing) -> standing.heard = standing.heard == null ? null : standing.heard.plus(by));
-        trackers.replaceAll((rule, tracker) -> tracker.since() == null
-                ? tracker
-                : new Tracker(tracker.state(), tracker.since().plus(by), tracker.reports(), tracker.alertId()));
-        nextLook = Instant.MIN;
+        trackers.replaceAll((rule, tracker) -> {
+            SortedMap<Integer, Run> moved = new TreeMap<>(tracker.runs());
+            moved.replaceAll((point, run) -> run.moved(by));
+            Tracker next = tracker.with(moved);
+            return moved.isEmpty() && tracker.since() != null
+                    ? new Tracker(
+                            tracker.state(),
+                            tracker.since().plus(by),
+                            tracker.reports(),
+                            tracker.alertId(),
+                            tracker.runs())
+                    : next;
+        });
+        watchedSince.replaceAll((rule, since) -> since.plus(by));
+        due.clear();
+        watches.values().forEach(this::schedule);
     }
 
     private void arrive(Arrival arrival, List<Effect> effects) {
-        List<Watch> concerned = new ArrayList<>();
         boolean live = arrival.origin() == Arrival.Origin.LIVE;
-        for (PointReading entry : arrival.readings()) {
+        Instant now = arrival.receivedAt();
+        for (PointReading entry : inOrder(arrival.readings())) {
             Reading reading = entry.reading();
             Standing standing = standing(entry.point());
             if (live) {
-                standing.heard = arrival.receivedAt();
-                for (Watch watch : standing.watching) {
-                    if (watch.silentSeconds() > 0) {
-                        lookAt(arrival.receivedAt().plusSeconds(watch.silentSeconds()));
-                    }
-                }
+                standing.heard = now;
+                standing.watching.forEach(of -> heard(of.watch(), now, effects));
             }
             Reading known = standing.latest;
-            boolean late = known != null
-                    && reading.time().isBefore(known.time())
-                    && !known.isFromTheFuture(arrival.receivedAt());
+            boolean late =
+                    known != null && reading.time().isBefore(known.time()) && !known.isFromTheFuture(now);
             if (late || live && registry.isBeingChecked(entry.point(), reading.time())) {
                 continue;
             }
             standing.latest = reading;
             if (live) {
-                standing.watching.forEach(watch -> addOnce(concerned, watch));
-            }
-        }
-        for (Watch watch : concerned) {
-            judge(watch, arrival, effects);
-        }
-    }
-
-    private static void addOnce(List<Watch> concerned, Watch watch) {
-        for (Watch other : concerned) {
-            if (other == watch) {
-                return;
-            }
-        }
-        concerned.add(watch);
-    }
-
-    private void judge(Watch watch, Arrival arrival, List<Effect> effects) {
-        Rule rule = watch.rule();
-        if (rule.condition() instanceof Condition.Silent) {
-            clear(rule.id(), arrival.receivedAt(), null, effects);
-            return;
-        }
-        List<Verdict> verdicts = verdicts(watch);
-        if (verdicts.isEmpty()) {
-            return;
-        }
-        Verdict worst = verdicts.getFirst();
-        if (worst.holds()) {
-            hold(rule, worst, arrival.receivedAt(), effects);
-        } else if (verdicts.stream().allMatch(Verdict::clears)
-                || tracker(rule.id()).state() == AlertState.ON_DELAY) {
-            clear(rule.id(), arrival.receivedAt(), worst.value(), effects);
-        }
-    }
-
-    private void hold(Rule rule, Verdict verdict, Instant now, List<Effect> effects) {
-        Tracker tracker = tracker(rule.id());
-        switch (tracker.state()) {
-            case NORMAL -> {
-                trackers.put(rule.id(), new Tracker(AlertState.ON_DELAY, now, 1, null));
-                if (isHeldLongEnough(rule.hold(), now, 1, now)) {
-                    raise(rule, verdict, now, now, effects);
-                } else {
-                    effects.add(new Effect.Delayed(rule.id(), now));
-                    if (rule.hold() instanceof Hold.ForTime(int seconds)) {
-                        lookAt(now.plusSeconds(seconds));
+                for (Watched of : standing.watching) {
+                    if (!of.watch().isSilence()) {
+                        judge(of, reading, now, effects);
                     }
                 }
             }
-            case ON_DELAY -> {
-                Instant since = tracker.since() == null ? now : tracker.since();
-                int reports = tracker.reports() + 1;
-                trackers.put(rule.id(), new Tracker(AlertState.ON_DELAY, since, reports, null));
-                if (isHeldLongEnough(rule.hold(), since, reports, now)) {
-                    raise(rule, verdict, since, now, effects);
-                }
-            }
-            case RETURNED -> {
-                String alertId = tracker.alertId();
-                if (alertId != null) {
-                    trackers.put(rule.id(), new Tracker(AlertState.UNACKNOWLEDGED, now, tracker.reports(), alertId));
-                    effects.add(new Effect.Recurred(alertId, now));
-                }
-            }
-            case UNACKNOWLEDGED, ACKNOWLEDGED -> {}
         }
     }
 
-    private static boolean isHeldLongEnough(Hold hold, Instant since, int reports, Instant now) {
+    /** What a hub hands over at once is judged in the order in which it was measured. */
+    private static List<PointReading> inOrder(List<PointReading> readings) {
+        for (int i = 1; i < readings.size(); i++) {
+            if (readings.get(i)
+                    .reading()
+                    .time()
+                    .isBefore(readings.get(i - 1).reading().time())) {
+                return readings.stream()
+                        .sorted(Comparator.comparing(entry -> entry.reading().time()))
+                        .toList();
+            }
+        }
+        return readings;
+    }
+
+    private void heard(Watch watch, Instant now, List<Effect> effects) {
+        if (watch.isSilence()) {
+            over(watch.rule().id(), now, null, effects);
+        }
+        if (watch.silentSeconds() > 0) {
+            due.add(watch.rule().id(), now.plusSeconds(watch.silentSeconds()));
+        }
+    }
+
+    /** What one reading says of one point; a value that cannot be real says nothing, neither that it is over. */
+    private void judge(Watched of, Reading reading, Instant now, List<Effect> effects) {
+        Verdict verdict = Verdict.of(of.point(), reading);
+        if (verdict == null) {
+            return;
+        }
+        Rule rule = of.watch().rule();
+        Tracker tracker = tracker(rule.id());
+        int point = of.point().point().number();
+        Run run = tracker.runs().get(point);
+        if (verdict.holds()) {
+            SortedMap<Integer, Run> runs = new TreeMap<>(tracker.runs());
+            runs.put(point, run == null ? new Run(reading.time(), now, 1) : run.oneMore());
+            holds(of.watch(), tracker, runs, reading.time(), now, effects);
+        } else if (run != null && (verdict.clears() || !tracker.isOpen())) {
+            SortedMap<Integer, Run> runs = new TreeMap<>(tracker.runs());
+            runs.remove(point);
+            ends(rule.id(), tracker, runs, earlier(reading.time(), now), reading.value(), effects);
+        }
+    }
+
+    /** The condition holds on some point; it is an alert once it has on one of them for long enough. */
+    private void holds(
+            Watch watch,
+            Tracker tracker,
+            SortedMap<Integer, Run> runs,
+            Instant time,
+            Instant now,
+            List<Effect> effects) {
+        Rule rule = watch.rule();
+        Tracker next = tracker.with(runs);
+        keep(rule.id(), next);
+        if (tracker.isOpen()) {
+            return;
+        }
+        if (raise(watch, next, time, now, effects)) {
+            return;
+        }
+        if (tracker.state() == AlertState.NORMAL) {
+            effects.add(new Effect.Delayed(rule.id(), Objects.requireNonNullElse(next.since(), now)));
+        }
+        schedule(watch);
+    }
+
+    /** The condition is over on a point; with the last one the alert returns. */
+    private void ends(
+            String ruleId,
+            Tracker tracker,
+            SortedMap<Integer, Run> runs,
+            Instant at,
+            @Nullable Double value,
+            List<Effect> effects) {
+        keep(ruleId, tracker.with(runs));
+        if (runs.isEmpty()) {
+            over(ruleId, at, value, effects);
+            if (tracker.state() == AlertState.ON_DELAY) {
+                effects.add(new Effect.Settled(ruleId));
+            }
+        }
+    }
+
+    /** Whatever alert there is returns; who has acknowledged it need not look again. */
+    private void over(String ruleId, Instant at, @Nullable Double value, List<Effect> effects) {
+        Tracker tracker = tracker(ruleId);
+        String alertId = tracker.alertId();
+        if (!tracker.isOpen() || alertId == null) {
+            return;
+        }
+        effects.add(new Effect.Returned(alertId, at, value));
+        if (tracker.state() == AlertState.ACKNOWLEDGED) {
+            trackers.remove(ruleId);
+            effects.add(new Effect.Closed(alertId, at));
+        } else {
+            trackers.put(ruleId, Tracker.NORMAL.in(AlertState.RETURNED, alertId));
+        }
+    }
+
+    /**
+     * Raises an alert, or one that has returned again, if the condition has held on some point for long enough.
+     *
+     * @param time up to which it has held by the readings' times
+     * @param now up to which it has held by our own clock
+     * @return whether it has
+     */
+    private boolean raise(Watch watch, Tracker tracker, Instant time, Instant now, List<Effect> effects) {
+        Optional<Verdict> worst = watch.points().stream()
+                .filter(of -> Optional.ofNullable(
+                                tracker.runs().get(of.point().number()))
+                        .filter(run -> isHeldLongEnough(watch.rule().hold(), run, time, now))
+                        .isPresent())
+                .flatMap(of -> Optional.ofNullable(standing(of.point().number()).latest)
+                        .flatMap(reading -> Optional.ofNullable(Verdict.of(of, reading)))
+                        .stream())
+                .filter(Verdict::holds)
+                .min(WORST_FIRST);
+        worst.ifPresent(verdict -> {
+            Run run = tracker.runs().get(verdict.point().number());
+            open(watch, verdict, Objects.requireNonNull(run).since(), earlier(time, now), now, effects);
+        });
+        return worst.isPresent();
+    }
+
+    private static Instant earlier(Instant one, Instant other) {
+        return one.isBefore(other) ? one : other;
+    }
+
+    private static boolean isHeldLongEnough(Hold hold, Run run, Instant time, Instant now) {
         return switch (hold) {
-            case Hold.ForTime(int seconds) -> Duration.between(since, now).toSeconds() >= seconds;
-            case Hold.ForReports(int count) -> reports >= count;
+            case Hold.ForTime(int seconds) ->
+                !time.isBefore(run.since().plusSeconds(seconds))
+                        || !now.isBefore(run.learntAt().plusSeconds(seconds));
+            case Hold.ForReports(int count) -> run.reports() >= count;
         };
     }
 
-    private void raise(Rule rule, @Nullable Verdict verdict, Instant since, Instant now, List<Effect> effects) {
-        String alertId = rule.id() + "-" + Long.toString(now.toEpochMilli(), 36);
-        trackers.put(rule.id(), new Tracker(AlertState.UNACKNOWLEDGED, since, 0, alertId));
-        Point point = verdict != null
-                ? verdict.point()
-                : registry.pointsOf(rule).stream().findFirst().orElse(null);
-        String placeId = registry.placeIdOf(rule);
-        String placeName = registry.place(placeId).map(Place::name).orElse("");
-        String limit = verdict != null ? verdict.limit() : silence(rule);
-        String source = verdict == null || verdict.limits() == null
-                ? ""
-                : " of " + verdict.limits().title();
-        String summary = rule.condition() instanceof Condition.DeviceSays
-                ? placeName + ": " + rule.name()
-                : verdict != null
-                        ? placeName + ": " + verdict.point().name() + " "
-                                + Verdict.text(verdict.value(), verdict.point()) + ", " + limit
-                        : placeName + ": " + (point == null ? rule.name() : point.name()) + " " + limit;
-        effects.add(new Effect.Raised(new Alert(
-                alertId,
-                rule.id(),
-                rule.name(),
-                rule.severity(),
-                placeId,
-                point == null ? null : point.id(),
-                since,
-                now,
-                verdict == null ? null : verdict.value(),
-                point == null ? "" : point.unit(),
-                limit + source,
-                summary,
-                rule.guidance())));
-    }
-
-    private static String silence(Rule rule) {
-        return rule.condition() instanceof Condition.Silent(int seconds)
-                ? "not heard for "
-                        + (seconds % 3600 == 0
-                                ? seconds / 3600 + " h"
-                                : seconds % 60 == 0 ? seconds / 60 + " min" : seconds + " s")
-                : "";
-    }
-
-    private void clear(String ruleId, Instant now, @Nullable Double value, List<Effect> effects) {
-        Tracker tracker = tracker(ruleId);
-        String alertId = tracker.alertId();
-        switch (tracker.state()) {
-            case ON_DELAY -> {
-                trackers.remove(ruleId);
-                effects.add(new Effect.Settled(ruleId));
-            }
-            case UNACKNOWLEDGED -> {
-                trackers.put(ruleId, new Tracker(AlertState.RETURNED, null, 0, alertId));
-                if (alertId != null) {
-                    effects.add(new Effect.Returned(alertId, now, value));
-                }
-            }
-            case ACKNOWLEDGED -> {
-                trackers.remove(ruleId);
-                if (alertId != null) {
-                    effects.add(new Effect.Returned(alertId, now, value));
-                    effects.add(new Effect.Closed(alertId, now));
-                }
-            }
-            case NORMAL, RETURNED -> {}
+    /**
+     * Opens an alert, or opens the one that has returned again.
+     *
+     * @param verdict what decided; null for silence
+     * @param since when the condition began to hold
+     * @param at when it had held for long enough
+     * @param now when we learnt of it
+     */
+    private void open(
+            Watch watch, @Nullable Verdict verdict, Instant since, Instant at, Instant now, List<Effect> effects) {
+        Rule rule = watch.rule();
+        Tracker tracker = tracker(rule.id());
+        String returned = tracker.alertId();
+        if (tracker.state() == AlertState.RETURNED && returned != null) {
+            trackers.put(rule.id(), tracker.in(AlertState.UNACKNOWLEDGED, returned));
+            effects.add(new Effect.Recurred(returned, at));
+            return;
         }
+        String alertId = rule.id() + "-" + Long.toString(at.toEpochMilli(), 36);
+        trackers.put(rule.id(), tracker.in(AlertState.UNACKNOWLEDGED, alertId));
+        effects.add(new Effect.Raised(AlertText.alert(registry, rule, alertId, verdict, since, at, now)));
     }
 
     private void acknowledge(Event.AlertAcknowledged event, List<Effect> effects) {
@@ -359,12 +413,12 @@ public final class JudgingCore {
             }
             switch (tracker.state()) {
                 case UNACKNOWLEDGED -> {
-                    entry.setValue(new Tracker(
-                            AlertState.ACKNOWLEDGED, tracker.since(), tracker.reports(), tracker.alertId()));
+                    entry.setValue(tracker.in(AlertState.ACKNOWLEDGED, tracker.alertId()));
                     effects.add(new Effect.Acknowledged(event.alertId(), event.at(), event.personName(), event.note()));
                 }
                 case RETURNED -> {
-                    trackers.remove(entry.getKey());
+                    // A condition that holds again, and not yet for long enough, goes on to be waited for.
+                    keep(entry.getKey(), Tracker.NORMAL.with(tracker.runs()));
                     effects.add(new Effect.Acknowledged(event.alertId(), event.at(), event.personName(), event.note()));
                     effects.add(new Effect.Closed(event.alertId(), event.at()));
                 }
@@ -374,96 +428,132 @@ public final class JudgingCore {
         }
     }
 
+    /**
+     * Judges the newest readings by a rule that was made or changed. What holds already begins to hold now, and not when
+     * it was measured: nobody watched for it then.
+     */
+    private void judgeAnew(Watch watch, List<Effect> effects) {
+        String ruleId = watch.rule().id();
+        Tracker tracker = tracker(ruleId);
+        if (watch.isSilence()) {
+            if (tracker.isOpen()
+                    && dueTime(watch, Tracker.NORMAL).filter(time -> time.isAfter(clock)).isPresent()) {
+                over(ruleId, clock, null, effects);
+            }
+            schedule(watch);
+            return;
+        }
+        SortedMap<Integer, Run> runs = new TreeMap<>();
+        Double value = null;
+        for (WatchedPoint of : watch.points()) {
+            Standing standing = standing(of.point().number());
+            Reading reading = standing.latest;
+            Run run = tracker.runs().get(of.point().number());
+            Verdict verdict = reading == null || standing.heard == null ? null : Verdict.of(of, reading);
+            if (verdict == null) {
+                // Nothing is known of it now: what held goes on.
+                Optional.ofNullable(run).ifPresent(still -> runs.put(of.point().number(), still));
+            } else if (verdict.holds()) {
+                runs.put(of.point().number(), run == null ? new Run(clock, clock, 1) : run);
+            } else {
+                value = verdict.value();
+            }
+        }
+        if (runs.isEmpty()) {
+            ends(ruleId, tracker, runs, clock, value, effects);
+        } else {
+            holds(watch, tracker, runs, clock, clock, effects);
+        }
+    }
+
     /** Does everything that falls due up to a moment, in the order in which it falls due. The clock never runs back. */
     private void advance(Instant now, List<Effect> effects) {
         if (!now.isAfter(clock)) {
             return;
         }
-        if (now.isBefore(nextLook)) {
+        if (clock.equals(Instant.EPOCH)) {
             clock = now;
-            return;
+            beginToWait();
+            watches.values().forEach(this::schedule);
         }
-        List<Due> due = new ArrayList<>();
-        for (Watch watch : watches.values()) {
-            dueTime(watch).filter(time -> !time.isAfter(now)).ifPresent(time -> due.add(new Due(time, watch.rule())));
-        }
-        due.sort(Comparator.comparing(Due::time)
-                .thenComparing(entry -> entry.rule().id()));
-        for (Due entry : due) {
-            fallDue(entry.rule(), entry.time(), effects);
+        for (Optional<DueQueue.Due> next = due.next(now); next.isPresent(); next = due.next(now)) {
+            DueQueue.Due looked = next.get();
+            Watch watch = watches.get(looked.key());
+            if (watch == null) {
+                continue;
+            }
+            // What has become due later meanwhile waits for its turn.
+            dueTime(watch, tracker(looked.key()))
+                    .filter(time -> !time.isAfter(looked.time()))
+                    .ifPresent(time -> fallDue(watch, time.isBefore(clock) ? clock : time, effects));
+            schedule(watch);
         }
         clock = now;
-        nextLook = watches.values().stream()
-                .flatMap(watch -> dueTime(watch).stream())
-                .min(Comparator.naturalOrder())
-                .orElse(Instant.MAX);
     }
 
-    private void lookAt(Instant time) {
-        nextLook = time.isBefore(nextLook) ? time : nextLook;
+    private void schedule(Watch watch) {
+        dueTime(watch, tracker(watch.rule().id()))
+                .ifPresent(time -> due.add(watch.rule().id(), time));
     }
 
-    private record Due(Instant time, Rule rule) {}
+    /** When something is to be done about a rule without a reading; empty while there is nothing to wait for. */
+    private Optional<Instant> dueTime(Watch watch, Tracker tracker) {
+        return switch (watch.rule().condition()) {
+            case Condition.Silent silent -> tracker.isOpen() ? Optional.empty() : silentFrom(watch);
+            case Condition.DeviceSays says -> {
+                Optional<Instant> silent =
+                        tracker.isOpen() || !tracker.runs().isEmpty() ? silentFrom(watch) : Optional.empty();
+                Optional<Instant> held = heldFrom(watch, tracker);
+                yield silent.isPresent() && held.isPresent()
+                        ? Optional.of(earlier(silent.get(), held.get()))
+                        : silent.or(() -> held);
+            }
+            default -> heldFrom(watch, tracker);
+        };
+    }
 
-    private Optional<Instant> dueTime(Watch watch) {
-        Rule rule = watch.rule();
-        Tracker tracker = tracker(rule.id());
-        if (watch.silentSeconds() > 0) {
-            boolean open = tracker.state() != AlertState.NORMAL && tracker.state() != AlertState.RETURNED;
-            // Silence raises one, and ends the other.
-            return open == rule.condition() instanceof Condition.Silent
-                    ? Optional.empty()
-                    : registry.pointsOf(rule).stream()
-                            .flatMap(point -> Optional.ofNullable(standing(point.number()).heard).stream())
-                            .max(Comparator.naturalOrder())
-                            .map(time -> time.plusSeconds(watch.silentSeconds()));
+    /** When the last of a rule's points has been silent for too long. */
+    private Optional<Instant> silentFrom(Watch watch) {
+        return watch.points().stream()
+                .flatMap(of -> Optional.ofNullable(standing(of.point().number()).heard).stream())
+                .max(Comparator.naturalOrder())
+                .or(() -> watch.points().isEmpty()
+                        ? Optional.empty()
+                        : Optional.ofNullable(watchedSince.get(watch.rule().id())))
+                .map(time -> time.plusSeconds(watch.silentSeconds()));
+    }
+
+    /** When the first of a rule's points has held for long enough, if no reading says otherwise until then. */
+    private Optional<Instant> heldFrom(Watch watch, Tracker tracker) {
+        if (tracker.isOpen() || !(watch.rule().hold() instanceof Hold.ForTime(int seconds))) {
+            return Optional.empty();
         }
-        return tracker.state() == AlertState.ON_DELAY
-                        && tracker.since() != null
-                        && rule.hold() instanceof Hold.ForTime(int held)
-                ? Optional.of(tracker.since().plusSeconds(held))
-                : Optional.empty();
+        return watch.points().stream()
+                .filter(of -> isKnown(of.point()))
+                .flatMap(of -> Optional.ofNullable(tracker.runs().get(of.point().number())).stream())
+                .map(run -> run.learntAt().plusSeconds(seconds))
+                .min(Comparator.naturalOrder());
     }
 
-    private void fallDue(Rule rule, Instant at, List<Effect> effects) {
-        Tracker tracker = tracker(rule.id());
-        if (rule.condition() instanceof Condition.DeviceSays) {
-            clear(rule.id(), at, null, effects);
+    /** Of a sensor that fails nobody knows whether its condition still holds: that falls due when it is well again. */
+    private boolean isKnown(Point point) {
+        Reading latest = standing(point.number()).latest;
+        return latest != null && latest.quality() != Quality.BAD;
+    }
+
+    private void fallDue(Watch watch, Instant at, List<Effect> effects) {
+        String ruleId = watch.rule().id();
+        Tracker tracker = tracker(ruleId);
+        if (watch.rule().condition() instanceof Condition.Silent) {
+            Instant since = silentFrom(watch).orElse(at).minusSeconds(watch.silentSeconds());
+            open(watch, null, since, at, at, effects);
             return;
         }
-        if (rule.condition() instanceof Condition.Silent(int seconds)) {
-            String open = tracker.alertId();
-            if (tracker.state() == AlertState.RETURNED && open != null) {
-                trackers.put(rule.id(), new Tracker(AlertState.UNACKNOWLEDGED, at, 0, open));
-                effects.add(new Effect.Recurred(open, at));
-            } else {
-                raise(rule, null, at.minusSeconds(seconds), at, effects);
-            }
+        if (watch.rule().condition() instanceof Condition.DeviceSays
+                && silentFrom(watch).filter(time -> !time.isAfter(at)).isPresent()) {
+            ends(ruleId, tracker, new TreeMap<>(), at, null, effects);
             return;
         }
-        Watch watch = watches.get(rule.id());
-        List<Verdict> verdicts = watch == null ? List.of() : verdicts(watch);
-        if (!verdicts.isEmpty() && tracker.since() != null) {
-            raise(rule, verdicts.getFirst(), tracker.since(), at, effects);
-        }
-    }
-
-    /** What the rule says of each of its points that can be judged now, the worst first. */
-    private List<Verdict> verdicts(Watch watch) {
-        List<Verdict> verdicts = new ArrayList<>(watch.points().size());
-        for (WatchedPoint of : watch.points()) {
-            Reading reading = standing(of.point().number()).latest;
-            Verdict verdict =
-                    reading == null || reading.quality() == Quality.BAD ? null : Verdict.of(watch.rule(), of, reading);
-            if (verdict != null) {
-                verdicts.add(verdict);
-            }
-        }
-        verdicts.sort(WORST_FIRST);
-        return verdicts;
-    }
-
-    private Tracker tracker(String ruleId) {
-        return trackers.getOrDefault(ruleId, Tracker.NORMAL);
+        raise(watch, tracker, at, at, effects);
     }
 }

@@ -6,9 +6,9 @@ import org.openpasture.core.limit.Judgement;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.limit.Zone;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
 import org.openpasture.core.rule.Condition;
-import org.openpasture.core.rule.Rule;
 
 /**
  * Whether a rule's condition holds for one reading of one point.
@@ -26,13 +26,21 @@ record Verdict(
         boolean clears,
         double weight) {
 
-    /** Judges a reading; null where the condition cannot be judged on it (no limit set, or a matter of time). */
-    static @Nullable Verdict of(Rule rule, WatchedPoint watched, Reading reading) {
+    /**
+     * Judges a reading; null where the condition cannot be judged on it: no limit set, a matter of time, or a value that
+     * cannot be real.
+     */
+    static @Nullable Verdict of(WatchedPoint watched, Reading reading) {
         double value = reading.value();
-        double band = rule.deadBand();
+        double band = watched.deadBand();
         Point point = watched.point();
-        Condition condition = rule.condition();
+        Condition condition = watched.condition();
+        boolean bad = reading.quality() == Quality.BAD;
+        if (bad && !(condition instanceof Condition.Faulty)) {
+            return null;
+        }
         return switch (condition) {
+            case Condition.Faulty faulty -> new Verdict(condition, point, null, value, bad, !bad, 0);
             case Condition.Above(double limit) ->
                 new Verdict(condition, point, null, value, value > limit, value <= limit - band, value - limit);
             case Condition.Below(double limit) ->
@@ -44,7 +52,7 @@ record Verdict(
                         null,
                         value,
                         value < low || value > high,
-                        value >= low + band && value <= high - band,
+                        isBetween(value, low, high, band),
                         Math.max(low - value, value - high));
             case Condition.DeviceSays says ->
                 new Verdict(condition, point, null, value, value != 0, value == 0, Math.abs(value));
@@ -54,11 +62,19 @@ record Verdict(
         };
     }
 
+    /** A dead band of half of the range or more would let nothing ever return: then a quarter of the range is meant. */
+    private static boolean isBetween(double value, double low, double high, double band) {
+        double possible = band < (high - low) / 2 ? band : (high - low) / 4;
+        return value >= low + possible && value <= high - possible;
+    }
+
     private static Verdict inZone(LimitSet set, Condition.InZone condition, Point point, double value, double band) {
         Judgement judgement = set.judge(value, null);
         boolean holds = judgement.severity().isAtLeast(condition.atLeast());
-        boolean clears = !set.zoneOf(value + band).severity().isAtLeast(condition.atLeast())
-                && !set.zoneOf(value - band).severity().isAtLeast(condition.atLeast());
+        double widest = set.widestDeadBand(condition.atLeast());
+        double possible = band < widest ? band : widest / 2;
+        boolean clears = !set.zoneOf(value + possible).severity().isAtLeast(condition.atLeast())
+                && !set.zoneOf(value - possible).severity().isAtLeast(condition.atLeast());
         return new Verdict(
                 condition,
                 point,
@@ -79,6 +95,7 @@ record Verdict(
             case Condition.InZone zone ->
                 limits == null ? "" : "zone " + limits.zoneOf(value).label() + bounds(limits.zoneOf(value), point);
             case Condition.Silent silent -> "";
+            case Condition.Faulty faulty -> "which cannot be real";
         };
     }
 

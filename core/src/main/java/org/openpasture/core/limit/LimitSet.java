@@ -1,14 +1,16 @@
 package org.openpasture.core.limit;
 
 import java.util.List;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Shareable;
 import org.openpasture.core.quantity.Quantity;
+import org.openpasture.core.quantity.Units;
 
 /**
  * Named zones for a quantity. Zones are contiguous and ascending, the first without a lower and the last without an
- * upper bound, so that every value lies in one. A value on a boundary belongs to the less severe of its neighbours: "at
- * most 8 °C" is kept by 8.0 °C.
+ * upper bound, so that every value lies in one. A value on a boundary belongs to the less severe of its neighbours ("at
+ * most 8 °C" is kept by 8.0 °C), unless the zone above it begins with its bound ("from 72").
  *
  * @param shipped true for sets that came with the program; they are read-only and copied to be adjusted
  * @param appliesTo when the set holds, in a sentence
@@ -62,6 +64,40 @@ public record LimitSet(
         this(id, title, source, quantity, unit, appliesTo, shipped, zones, null);
     }
 
+    /** The same set with its bounds in another unit; empty if values in that unit cannot be compared with them. */
+    public Optional<LimitSet> in(String other) {
+        if (unit.equals(other)) {
+            return Optional.of(this);
+        }
+        return Units.areAlike(unit, other)
+                ? Optional.of(new LimitSet(
+                        id,
+                        title,
+                        source,
+                        quantity,
+                        other,
+                        appliesTo,
+                        shipped,
+                        zones.stream().map(zone -> zone.in(unit, other)).toList(),
+                        siteId))
+                : Optional.empty();
+    }
+
+    /** How far a value may come back behind a limit before it meets the next one: half of the narrowest zone between. */
+    public double widestDeadBand(Severity atLeast) {
+        double widest = Double.POSITIVE_INFINITY;
+        Double from = null;
+        for (Zone zone : zones) {
+            if (zone.severity().isAtLeast(atLeast)) {
+                if (from != null) {
+                    widest = Math.min(widest, (zone.fromOrLowest() - from) / 2);
+                }
+                from = zone.to();
+            }
+        }
+        return widest;
+    }
+
     /** The zone in which a value lies. */
     public Zone zoneOf(double value) {
         return zones.get(zoneIndexOf(value));
@@ -75,7 +111,8 @@ public record LimitSet(
                 return i;
             }
             if (value == to) {
-                return zones.get(i + 1).severity().compareTo(zones.get(i).severity()) < 0 ? i + 1 : i;
+                Zone above = zones.get(i + 1);
+                return above.includesFrom() || above.severity().compareTo(zones.get(i).severity()) < 0 ? i + 1 : i;
             }
         }
         throw new AssertionError("the last zone has no upper bound");
@@ -100,7 +137,7 @@ public record LimitSet(
             headroom = Math.min(up, down);
             nearest = up <= down ? upper : lower;
         } else if (upper != null) {
-            double reference = baseline == null ? Math.min(0, upper.value()) : baseline;
+            double reference = baseline == null ? bottomOfRange(upper.value()) : baseline;
             headroom = share(upper.value() - value, upper.value() - reference);
             nearest = upper;
         } else if (lower != null) {
@@ -119,6 +156,11 @@ public record LimitSet(
     private double topOfRange(double lower) {
         double twice = lower <= 0 ? lower + Math.max(1, Math.abs(lower)) : lower * 2;
         return Math.min(quantity.highest(), twice);
+    }
+
+    /** Where there is only an upper limit the way to it starts at zero, or as far below a limit that is not above it. */
+    private double bottomOfRange(double upper) {
+        return upper > 0 ? 0 : Math.max(quantity.lowest(), upper - Math.max(1, Math.abs(upper)));
     }
 
     private static double share(double left, double whole) {

@@ -1,8 +1,10 @@
 package org.openpasture.core.place;
 
+import java.util.OptionalDouble;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Entity;
 import org.openpasture.core.quantity.Quantity;
+import org.openpasture.core.quantity.Units;
 
 /**
  * A measuring point: one named quantity of a place. It is what people see, and it outlives the devices behind it.
@@ -26,6 +28,12 @@ public record Point(
         @Nullable String note,
         boolean released)
         implements Entity {
+    /** Whether a value, in the point's unit, can be real. */
+    public boolean isPhysical(double value) {
+        OptionalDouble usual = Units.convert(value, unit, quantity.unit());
+        return usual.isEmpty() ? Double.isFinite(value) : quantity.isPhysical(usual.getAsDouble());
+    }
+
     public Point withReleased(boolean value) {
         return new Point(id, number, name, placeId, quantity, unit, limitSet, direction, note, value);
     }

@@ -227,14 +227,15 @@ public final class Registry {
     /** The limit set that holds for a point: its own, else the nearest one up its place's path for its quantity. */
     public Optional<LimitSet> limitsOf(Point point) {
         if (point.limitSet() != null) {
-            return find(LimitSet.class, point.limitSet());
+            return find(LimitSet.class, point.limitSet()).flatMap(set -> set.in(point.unit()));
         }
         return pathUp(point.placeId()).stream()
                 .filter(Asset.class::isInstance)
                 .flatMap(place -> ((Asset) place).limitSets().stream())
                 .flatMap(id -> find(LimitSet.class, id).stream())
                 .filter(set -> set.quantity() == point.quantity())
-                .findFirst();
+                .findFirst()
+                .flatMap(set -> set.in(point.unit()));
     }
 
     /** The points that a rule looks at now. */

@@ -2,7 +2,10 @@ package org.openpasture.core.rule;
 
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import java.util.Optional;
+import java.util.OptionalDouble;
 import org.openpasture.core.limit.Severity;
+import org.openpasture.core.quantity.Units;
 
 /** What a rule watches for. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
@@ -12,7 +15,8 @@ import org.openpasture.core.limit.Severity;
     @JsonSubTypes.Type(value = Condition.Outside.class, name = "outside"),
     @JsonSubTypes.Type(value = Condition.InZone.class, name = "in-zone"),
     @JsonSubTypes.Type(value = Condition.Silent.class, name = "silent"),
-    @JsonSubTypes.Type(value = Condition.DeviceSays.class, name = "device-says")
+    @JsonSubTypes.Type(value = Condition.DeviceSays.class, name = "device-says"),
+    @JsonSubTypes.Type(value = Condition.Faulty.class, name = "faulty")
 })
 public sealed interface Condition {
     /** The value is greater than the limit. */
@@ -45,6 +49,25 @@ public sealed interface Condition {
                 throw new IllegalArgumentException("silent for at least one second");
             }
         }
+    }
+
+    /** The sensor sends values that cannot be real; other conditions judge none of these. */
+    record Faulty() implements Condition {}
+
+    /** The same with its limits in another unit; empty if the two measure different things. */
+    default Optional<Condition> in(String unit, String other) {
+        return switch (this) {
+            case Above(double limit) -> limit(limit, unit, other).map(Above::new);
+            case Below(double limit) -> limit(limit, unit, other).map(Below::new);
+            case Outside(double low, double high) ->
+                limit(low, unit, other).flatMap(from -> limit(high, unit, other).map(to -> new Outside(from, to)));
+            default -> Optional.of(this);
+        };
+    }
+
+    private static Optional<Double> limit(double value, String unit, String other) {
+        OptionalDouble converted = Units.convert(value, unit, other);
+        return converted.isPresent() ? Optional.of(converted.getAsDouble()) : Optional.empty();
     }
 
     /** Nothing has been heard for this long. */

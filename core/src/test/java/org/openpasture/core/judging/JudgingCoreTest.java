@@ -13,6 +13,7 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
 import org.junit.jupiter.api.Test;
+import org.openpasture.core.alert.Alert;
 import org.openpasture.core.alert.AlertState;
 import org.openpasture.core.entity.Entity;
 import org.openpasture.core.fleet.Assignment;
@@ -25,6 +26,7 @@ import org.openpasture.core.layout.Layout;
 import org.openpasture.core.limit.LimitLibrary;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.limit.Severity;
+import org.openpasture.core.limit.Zone;
 import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
@@ -91,12 +93,16 @@ class JudgingCoreTest {
     }
 
     private static Rule above(double limit, double deadBand) {
+        return above(limit, deadBand, new Hold.ForTime(0));
+    }
+
+    private static Rule above(double limit, double deadBand, Hold hold) {
         return new Rule(
                 "r",
                 "Too high",
                 new Target.OfPoint("p1"),
                 new Condition.Above(limit),
-                new Hold.ForTime(0),
+                hold,
                 deadBand,
                 Severity.WARNING,
                 true,
@@ -402,6 +408,252 @@ class JudgingCoreTest {
         List<Effect> effects = core.use(registry(above(5, 0)).with(List.of(new Change.Remove(Kind.RULE, "r"))));
         assertThat(effects).contains(new Effect.Closed(id, at(0)));
         assertThat(core.state().trackers()).isEmpty();
+    }
+
+    private static Event bad(long seconds, int point) {
+        return new Event.ReadingsArrived(Arrival.live(
+                at(seconds), List.of(new PointReading(point, new Reading(at(seconds), 900, Quality.BAD)))));
+    }
+
+    /** One bad axial report and two good radial ones are no three bad reports. */
+    @Test
+    void eachPointCountsItsOwnReports() {
+        assertThat(run(
+                        core(zoneC(new Hold.ForReports(3))),
+                        reading(0, AXIAL, 6),
+                        reading(1, RADIAL, 2),
+                        reading(2, RADIAL, 2),
+                        reading(3, RADIAL, 2)))
+                .containsExactly(new Effect.Delayed("r", at(0)));
+        assertThat(raised(run(
+                                core(zoneC(new Hold.ForReports(3))),
+                                reading(0, AXIAL, 6),
+                                reading(1, RADIAL, 2),
+                                reading(2, AXIAL, 6),
+                                reading(3, RADIAL, 2),
+                                reading(4, AXIAL, 6)))
+                        .alert()
+                        .raisedAt())
+                .isEqualTo(at(4));
+    }
+
+    /** Three hours at once, too warm in one of them: the alert says when that was, and that it is over. */
+    @Test
+    void whatAHubHandsOverLaterIsJudgedReadingByReading() {
+        List<PointReading> hours = new ArrayList<>();
+        for (int minute = 0; minute <= 180; minute += 10) {
+            hours.add(new PointReading(
+                    AXIAL, Reading.good(at(minute * 60L), minute >= 60 && minute < 120 ? 6 : 2)));
+        }
+        java.util.Collections.reverse(hours);
+        List<Effect> effects = run(
+                core(zoneC(new Hold.ForTime(1_200))),
+                new Event.ReadingsArrived(Arrival.live(at(4 * 3_600), hours)));
+        assertThat(effects).hasSize(3);
+        Alert alert = raised(effects).alert();
+        assertThat(alert.startedAt()).isEqualTo(at(3_600));
+        assertThat(alert.raisedAt()).as("held for twenty minutes").isEqualTo(at(4_800));
+        assertThat(alert.learntAt()).isEqualTo(at(4 * 3_600));
+        assertThat(effects.getLast()).isEqualTo(new Effect.Returned(alert.id(), at(7_200), 2.0));
+    }
+
+    /** Neither the alert of a bad axis ends, nor does one begin, while its sensor sends what cannot be real. */
+    @Test
+    void aSensorThatFailsNeitherRaisesNorEndsAnAlert() {
+        JudgingCore core = core(zoneC(new Hold.ForReports(1)));
+        String id = raised(run(core, reading(0, AXIAL, 6))).alert().id();
+        assertThat(run(core, bad(10, AXIAL), reading(20, RADIAL, 2))).isEmpty();
+        assertThat(run(core, reading(30, AXIAL, 2))).containsExactly(new Effect.Returned(id, at(30), 2.0));
+
+        JudgingCore held = core(zoneC(new Hold.ForTime(60)));
+        assertThat(run(held, reading(0, AXIAL, 6), bad(10, AXIAL), new Event.TimePassed(at(600))))
+                .as("nobody knows whether it still holds")
+                .containsExactly(new Effect.Delayed("r", at(0)));
+        assertThat(run(held, reading(610, AXIAL, 6))).singleElement().isInstanceOf(Effect.Raised.class);
+    }
+
+    @Test
+    void aSensorThatFailsIsAnAlertOfItsOwn() {
+        Rule faulty = new Rule(
+                "f",
+                "Sensor",
+                new Target.OfPoint("p1"),
+                new Condition.Faulty(),
+                new Hold.ForReports(2),
+                0,
+                Severity.ADVISORY,
+                true,
+                List.of(),
+                "");
+        JudgingCore core = core(faulty);
+        Effect.Raised raised = raised(run(core, bad(0, AXIAL), bad(10, AXIAL)));
+        assertThat(raised.alert().summary())
+                .isEqualTo("Whey pump: axial vibration 900 mm/s, which cannot be real");
+        assertThat(run(core, reading(20, AXIAL, 2)))
+                .containsExactly(new Effect.Returned(raised.alert().id(), at(20), 2.0));
+    }
+
+    @Test
+    void anAlertThatHasReturnedComesBackOnlyAfterItsHold() {
+        JudgingCore core = core(zoneC(new Hold.ForReports(3)));
+        String id = raised(run(core, reading(0, AXIAL, 6), reading(10, AXIAL, 6), reading(20, AXIAL, 6)))
+                .alert()
+                .id();
+        run(core, reading(30, AXIAL, 2));
+        assertThat(run(core, reading(40, AXIAL, 9), reading(50, AXIAL, 2)))
+                .as("one spike")
+                .isEmpty();
+        assertThat(run(core, reading(60, AXIAL, 6), reading(70, AXIAL, 6), reading(80, AXIAL, 6)))
+                .containsExactly(new Effect.Recurred(id, at(80)));
+    }
+
+    @Test
+    void acknowledgingWhatHasReturnedKeepsWaitingForWhatHoldsAgain() {
+        JudgingCore core = core(zoneC(new Hold.ForReports(2)));
+        String id = raised(run(core, reading(0, AXIAL, 6), reading(10, AXIAL, 6)))
+                .alert()
+                .id();
+        run(core, reading(20, AXIAL, 2), reading(30, AXIAL, 6));
+        assertThat(run(core, acknowledged(35, id))).endsWith(new Effect.Closed(id, at(35)));
+        assertThat(raised(run(core, reading(40, AXIAL, 6))).alert().id()).isNotEqualTo(id);
+    }
+
+    @Test
+    void aRuleThatIsEditedDuringItsHoldIsJudgedByWhatItSaysThen() {
+        JudgingCore core = core(above(5, 0, new Hold.ForTime(60)));
+        run(core, reading(0, AXIAL, 6));
+        assertThat(core.use(registry(above(7, 0, new Hold.ForTime(60))))).containsExactly(new Effect.Settled("r"));
+        assertThat(run(core, new Event.TimePassed(at(600)))).isEmpty();
+    }
+
+    @Test
+    void anEditTakesHoldByItself() {
+        JudgingCore core = core(above(5, 0));
+        String id = raised(run(core, reading(0, AXIAL, 6))).alert().id();
+        assertThat(core.use(registry(above(7, 0))))
+                .as("raised above the value")
+                .containsExactly(new Effect.Returned(id, at(0), 6.0));
+        run(core, acknowledged(10, id));
+        assertThat(core.use(registry(above(5, 0))))
+                .as("lowered below it")
+                .singleElement()
+                .isInstanceOfSatisfying(Effect.Raised.class, raised -> assertThat(
+                                raised.alert().startedAt())
+                        .isEqualTo(at(10)));
+        assertThat(core.use(registry(above(5, 0)).with(List.of(new Change.Put(point("p9", 9, "other"))))))
+                .as("what does not concern it changes nothing")
+                .isEmpty();
+    }
+
+    @Test
+    void anEditOfALimitSetTakesHoldToo() {
+        JudgingCore core = core(zoneC(new Hold.ForReports(1)));
+        String id = raised(run(core, reading(0, AXIAL, 6))).alert().id();
+        LimitSet milder = new LimitSet(
+                PUMP_LIMITS.id(),
+                "Milder",
+                PUMP_LIMITS.source(),
+                PUMP_LIMITS.quantity(),
+                "mm/s",
+                "",
+                false,
+                List.of(new Zone("kept", Severity.NORMAL, null, 9.0, ""), new Zone("over", Severity.CRITICAL, 9.0, null, "")));
+        assertThat(core.use(registry(zoneC(new Hold.ForReports(1))).with(List.of(new Change.Put(milder)))))
+                .containsExactly(new Effect.Returned(id, at(0), 6.0));
+    }
+
+    @Test
+    void historyAloneMakesNoAlertOfANewRule() {
+        JudgingCore core = new JudgingCore(registry(), JudgeState.empty());
+        run(
+                core,
+                new Event.ReadingsArrived(new Arrival(
+                        at(0), Arrival.Origin.IMPORT, List.of(new PointReading(AXIAL, Reading.good(at(-60), 20))))));
+        assertThat(core.use(registry(above(5, 0)))).isEmpty();
+    }
+
+    @Test
+    void aDevicesOwnVerdictFallsDueAfterItsHold() {
+        Rule own = new Rule(
+                "own",
+                "Call the fitter",
+                new Target.OfPoint("p1"),
+                new Condition.DeviceSays(600),
+                new Hold.ForTime(60),
+                0,
+                Severity.WARNING,
+                true,
+                List.of(),
+                "");
+        JudgingCore core = new JudgingCore(withSpeakingDevice(own), JudgeState.empty());
+        run(core, reading(0, AXIAL, 1));
+        assertThat(raised(run(core, new Event.TimePassed(at(90)))).alert().raisedAt())
+                .isEqualTo(at(60));
+    }
+
+    @Test
+    void aDeviceThatNeverReportedIsMissedFromWhenItWasWaitedFor() {
+        Rule silent = new Rule(
+                "r",
+                "Silent",
+                new Target.OfPoint("p1"),
+                new Condition.Silent(300),
+                new Hold.ForTime(0),
+                0,
+                Severity.ADVISORY,
+                true,
+                List.of(),
+                "");
+        JudgingCore core = core();
+        run(core, new Event.TimePassed(at(1_000)));
+        core.use(registry(silent));
+        assertThat(run(core, new Event.TimePassed(at(1_299)))).isEmpty();
+        JudgingCore again = new JudgingCore(registry(silent), core.state());
+        assertThat(raised(run(again, new Event.TimePassed(at(1_300)))).alert().startedAt())
+                .isEqualTo(at(1_000));
+    }
+
+    /** The limit is in mm/s; a point in inches a second of the same machine is judged by the same. */
+    @Test
+    void pointsInOtherUnitsAreJudgedByTheSameLimit() {
+        Point inches = new Point(
+                "p2", RADIAL, "radial vibration", "pump", Quantity.VIBRATION_VELOCITY, "in/s", null, "radial", null, true);
+        JudgingCore core = new JudgingCore(
+                registry(zoneC(new Hold.ForReports(1))).with(List.of(new Change.Put(inches))), JudgeState.empty());
+        assertThat(raised(run(core, reading(0, RADIAL, 0.5))).alert().summary())
+                .isEqualTo("Whey pump: radial vibration 0.5 in/s, zone D (above 0.335 in/s)");
+        Rule ofAsset = new Rule(
+                "r",
+                "Too high",
+                new Target.OfAsset("pump", Quantity.VIBRATION_VELOCITY),
+                new Condition.Above(10),
+                new Hold.ForReports(1),
+                0,
+                Severity.WARNING,
+                true,
+                List.of(),
+                "");
+        JudgingCore both = new JudgingCore(registry(ofAsset).with(List.of(new Change.Put(inches))), JudgeState.empty());
+        assertThat(run(both, reading(0, RADIAL, 0.3))).as("7.6 mm/s").isEmpty();
+        assertThat(run(both, reading(10, RADIAL, 0.5))).as("12.7 mm/s").hasSize(1);
+    }
+
+    @Test
+    void aDeadBandOfMoreThanHalfTheRangeLetsAnAlertReturnAllTheSame() {
+        Rule outside = new Rule(
+                "r",
+                "Outside",
+                new Target.OfPoint("p1"),
+                new Condition.Outside(2, 8),
+                new Hold.ForReports(1),
+                4,
+                Severity.WARNING,
+                true,
+                List.of(),
+                "");
+        JudgingCore core = core(outside);
+        run(core, reading(0, AXIAL, 9));
+        assertThat(run(core, reading(10, AXIAL, 5))).singleElement().isInstanceOf(Effect.Returned.class);
     }
 
     @Provide

@@ -34,6 +34,7 @@ public class AlertViews {
                 alert.pointId(),
                 alert.startedAt(),
                 alert.raisedAt(),
+                alert.learntAt(),
                 view.acknowledgedAt(),
                 view.acknowledgedBy(),
                 view.returnedAt(),

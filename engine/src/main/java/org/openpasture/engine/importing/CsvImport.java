@@ -20,6 +20,7 @@ import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVRecord;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.quantity.Units;
 import org.openpasture.core.reading.PointReading;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.inlets.message.Causes;
@@ -187,17 +188,19 @@ public final class CsvImport {
                 : found.point() == null ? "" : line.get(found.point());
         Point point = taker.point(name);
         String unit = found.unitColumn() != null ? line.get(found.unitColumn()) : found.unit();
-        if (unit != null && !unit.equals(point.unit())) {
-            throw new IllegalArgumentException(
-                    "the value is in '" + unit + "', but " + point.name() + " is kept in '" + point.unit() + "'");
-        }
+        double given = value(line.get(found.value()), found.decimalComma());
+        double value = unit == null
+                ? given
+                : Units.convert(given, unit, point.unit())
+                        .orElseThrow(() -> new IllegalArgumentException("the value is in '" + unit + "', but "
+                                + point.name() + " is kept in '" + point.unit() + "'"));
         Quality quality = found.quality() == null || line.get(found.quality()).isBlank()
                 ? null
                 : Quality.of(line.get(found.quality()));
         return taker.reading(
                 point,
                 time(line.get(found.time()), found.zone()),
-                value(line.get(found.value()), found.decimalComma()),
+                value,
                 quality);
     }
 

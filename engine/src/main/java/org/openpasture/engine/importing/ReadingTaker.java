@@ -102,7 +102,7 @@ public final class ReadingTaker {
         }
         Quality said = quality == null ? Quality.GOOD : quality;
         return new PointReading(
-                point.number(), new Reading(time, value, point.quantity().isPhysical(value) ? said : Quality.BAD));
+                point.number(), new Reading(time, value, point.isPhysical(value) ? said : Quality.BAD));
     }
 
     /** What came of it; when this returns, everything that was taken is on disk. */

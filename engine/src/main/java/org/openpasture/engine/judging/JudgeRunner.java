@@ -41,6 +41,7 @@ import org.springframework.stereotype.Component;
 public class JudgeRunner {
     private static final Logger LOG = LoggerFactory.getLogger(JudgeRunner.class);
     private static final Duration CHECKPOINT_EVERY = Duration.ofSeconds(20);
+    private static final Duration AFTER_AN_EDIT = Duration.ofSeconds(1);
     private static final long TICK_MILLIS = 500;
 
     /** So many commits wait in memory; of more the journal is read again when there is time. */
@@ -73,6 +74,11 @@ public class JudgeRunner {
     private volatile long settledUpTo;
     private long savedUpTo;
     private Instant savedAt;
+    /**
+     * Something was registered since the state was kept. What came before must not be judged again by it after a
+     * restart, so that the state is kept soon.
+     */
+    private boolean edited;
 
     JudgeRunner(
             TelemetryStore telemetry,
@@ -154,7 +160,10 @@ public class JudgeRunner {
                         tell(committed);
                     }
                 }
-                case Work.Use(Registry next) -> owe(() -> core.use(next));
+                case Work.Use(Registry next) -> {
+                    owe(() -> core.use(next));
+                    edited = true;
+                }
             }
         }
         return !owed.isEmpty();
@@ -225,13 +234,16 @@ public class JudgeRunner {
     }
 
     private void saveNowAndThen(boolean now) {
-        if (owed.isEmpty()
-                && judgedUpTo > savedUpTo
-                && (now || Duration.between(savedAt, clock.instant()).compareTo(CHECKPOINT_EVERY) > 0)) {
+        Duration since = Duration.between(savedAt, clock.instant());
+        boolean wanted = edited
+                ? now || since.compareTo(AFTER_AN_EDIT) > 0
+                : judgedUpTo > savedUpTo && (now || since.compareTo(CHECKPOINT_EVERY) > 0);
+        if (owed.isEmpty() && wanted) {
             savedAt = clock.instant();
             try {
                 telemetry.saveCheckpoint(new TelemetryStore.Checkpoint(judgedUpTo, core.state()));
                 savedUpTo = judgedUpTo;
+                edited = false;
             } catch (StorageFailed e) {
                 LOG.debug("the state of judging is kept when it can be written", e);
             }

@@ -1,5 +1,6 @@
 package org.openpasture.engine.notice;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
@@ -16,6 +17,7 @@ import org.springframework.stereotype.Component;
 /** The words of a notice: what, where, the value, the limit, since when, and what to do. */
 @Component
 public class NoticeText {
+    private static final Duration LATE = Duration.ofMinutes(2);
     private final EngineSettings settings;
 
     NoticeText(EngineSettings settings) {
@@ -47,6 +49,9 @@ public class NoticeText {
         line(body, "Limit", alert.limit());
         line(body, "Since", time(alert.startedAt(), zone));
         line(body, "Raised", time(alert.raisedAt(), zone));
+        if (alert.learntAt().isAfter(alert.raisedAt().plus(LATE))) {
+            line(body, "Learnt", time(alert.learntAt(), zone) + ", as it was handed over later");
+        }
         line(body, "Rule", alert.ruleName() + " (" + alert.severity().id() + ")");
         if (!alert.guidance().isBlank()) {
             body.append("\nWhat to do:\n").append(alert.guidance()).append('\n');

@@ -28,6 +28,7 @@ class NoticeTextTest {
             "p",
             Instant.parse("2026-07-01T10:00:00Z"),
             Instant.parse("2026-07-01T10:00:30Z"),
+            Instant.parse("2026-07-01T10:00:30Z"),
             6.4,
             "mm/s",
             "zone C (5.1 to 8.5 mm/s) of ISO 10816-7",

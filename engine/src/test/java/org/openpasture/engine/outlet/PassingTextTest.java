@@ -40,6 +40,7 @@ class PassingTextTest {
             "p",
             AT,
             AT,
+            AT,
             8.7,
             "mm/s",
             "zone D",

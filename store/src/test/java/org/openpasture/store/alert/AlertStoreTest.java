@@ -28,6 +28,7 @@ class AlertStoreTest {
             "p1",
             RAISED.minusSeconds(20),
             RAISED,
+            RAISED,
             6.4,
             "mm/s",
             "zone C",

@@ -10,6 +10,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.stream.IntStream;
@@ -18,6 +19,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.openpasture.core.alert.AlertState;
+import org.openpasture.core.alert.Run;
 import org.openpasture.core.alert.Tracker;
 import org.openpasture.core.frame.Frame;
 import org.openpasture.core.frame.Reception;
@@ -31,6 +33,7 @@ import org.openpasture.core.reading.Arrival;
 import org.openpasture.core.reading.PointReading;
 import org.openpasture.core.reading.Reading;
 import org.openpasture.store.secret.SecretBox;
+import tools.jackson.databind.json.JsonMapper;
 
 class TelemetryStoreTest {
     private static final Instant START = Instant.parse("2026-03-01T08:00:00Z");
@@ -174,6 +177,20 @@ class TelemetryStoreTest {
         assertThat(store.radioMemory().sessions()).isEmpty();
     }
 
+    /** What a version before this one kept. */
+    @Test
+    void aCheckpointWithoutRunsIsRead() {
+        assertThat(JsonMapper.builder()
+                        .build()
+                        .readValue(
+                                "{\"clock\":\"2026-03-01T08:00:00Z\",\"latest\":{},\"heard\":{},\"trackers\":{\"r\":{\"state\":\"unacknowledged\","
+                                        + "\"since\":null,\"reports\":1,\"alertId\":\"r-1\"}}}",
+                                JudgeState.class)
+                        .trackers()
+                        .get("r"))
+                .isEqualTo(new Tracker(AlertState.UNACKNOWLEDGED, null, 1, "r-1", new TreeMap<>()));
+    }
+
     @Test
     void aCheckpointAndTheJournalAfterItReadBack() {
         long judged = store.submit(reading(1, 0, 1)).join().journalSeq();
@@ -182,7 +199,15 @@ class TelemetryStoreTest {
                 START,
                 Map.of(1, Reading.good(START, 1)),
                 Map.of(1, START),
-                Map.of("r", new Tracker(AlertState.ON_DELAY, START, 2, null)));
+                Map.of(
+                        "r",
+                        new Tracker(
+                                AlertState.ON_DELAY,
+                                START,
+                                2,
+                                null,
+                                new TreeMap<>(Map.of(1, new Run(START, START.plusSeconds(1), 2))))),
+                Map.of("silent", START));
         store.saveCheckpoint(new TelemetryStore.Checkpoint(judged, state));
         reopen();
         assertThat(store.checkpoint()).isEqualTo(new TelemetryStore.Checkpoint(judged, state));

@@ -1,0 +1,75 @@
+package org.openpasture.core.judging;
+
+import java.time.Instant;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.alert.Alert;
+import org.openpasture.core.place.Place;
+import org.openpasture.core.place.Point;
+import org.openpasture.core.registry.Registry;
+import org.openpasture.core.rule.Condition;
+import org.openpasture.core.rule.Rule;
+
+/** An alert in words: where, what, the value, the limit and whose it is. */
+final class AlertText {
+    private static final int HOUR = 3_600;
+    private static final int MINUTE = 60;
+
+    private AlertText() {}
+
+    /**
+     * An alert.
+     *
+     * @param verdict what decided; null for silence
+     * @param since when the condition began to hold
+     * @param at when it had held for long enough
+     * @param learntAt when we learnt of it
+     */
+    static Alert alert(
+            Registry registry,
+            Rule rule,
+            String alertId,
+            @Nullable Verdict verdict,
+            Instant since,
+            Instant at,
+            Instant learntAt) {
+        Point point = verdict != null
+                ? verdict.point()
+                : registry.pointsOf(rule).stream().findFirst().orElse(null);
+        String placeId = registry.placeIdOf(rule);
+        String placeName = registry.place(placeId).map(Place::name).orElse("");
+        String limit = verdict != null ? verdict.limit() : silence(rule);
+        String source = verdict == null || verdict.limits() == null
+                ? ""
+                : " of " + verdict.limits().title();
+        String summary = rule.condition() instanceof Condition.DeviceSays
+                ? placeName + ": " + rule.name()
+                : verdict != null
+                        ? placeName + ": " + verdict.point().name() + " "
+                                + Verdict.text(verdict.value(), verdict.point()) + ", " + limit
+                        : placeName + ": " + (point == null ? rule.name() : point.name()) + " " + limit;
+        return new Alert(
+                alertId,
+                rule.id(),
+                rule.name(),
+                rule.severity(),
+                placeId,
+                point == null ? null : point.id(),
+                since,
+                at,
+                learntAt,
+                verdict == null ? null : verdict.value(),
+                point == null ? "" : point.unit(),
+                limit + source,
+                summary,
+                rule.guidance());
+    }
+
+    private static String silence(Rule rule) {
+        return rule.condition() instanceof Condition.Silent(int seconds)
+                ? "not heard for "
+                        + (seconds % HOUR == 0
+                                ? seconds / HOUR + " h"
+                                : seconds % MINUTE == 0 ? seconds / MINUTE + " min" : seconds + " s")
+                : "";
+    }
+}
