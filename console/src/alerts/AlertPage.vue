@@ -28,11 +28,17 @@ onChanged(["notices"], load);
 
 const point = computed(() => points.byId.get(alert.value?.pointId ?? ""));
 const mayAct = computed(() => places.may("operate", alert.value?.placeId ?? null));
+function learntLate(one: Alert) {
+  return Date.parse(one.learntAt) - Date.parse(one.raisedAt) > 120_000;
+}
 const steps = computed(() =>
   alert.value
     ? [
         { at: alert.value.startedAt, what: "began" },
         { at: alert.value.raisedAt, what: "raised" },
+        ...(learntLate(alert.value)
+          ? [{ at: alert.value.learntAt, what: "learnt of it, as it was handed over later" }]
+          : []),
         ...(alert.value.acknowledgedAt
           ? [
               {

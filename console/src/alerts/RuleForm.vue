@@ -89,6 +89,8 @@ function conditionOf(): Condition {
       return { kind: "in-zone", atLeast: form.atLeast };
     case "silent":
       return { kind: "silent", seconds: Math.round(form.silentMinutes * 60) };
+    case "faulty":
+      return { kind: "faulty" };
     case "device-says":
       return { kind: "device-says", silentSeconds: Math.round(form.silentMinutes * 60) };
   }
@@ -132,6 +134,7 @@ async function save() {
             <el-option value="below" label="below" />
             <el-option value="outside" label="outside of a range" />
             <el-option value="silent" label="silent" />
+            <el-option value="faulty" label="impossible: the sensor is at fault" />
             <el-option value="device-says" label="said by the device itself: not 0" />
           </el-select>
         </el-form-item>
@@ -153,7 +156,7 @@ async function save() {
             <el-input-number v-model="form.high" :controls="false" aria-label="to" />
           </div>
         </el-form-item>
-        <el-form-item v-else label="for so many minutes" for="rule-silent">
+        <el-form-item v-else-if="form.kind !== 'faulty'" label="for so many minutes" for="rule-silent">
           <el-input-number id="rule-silent" v-model="form.silentMinutes" :min="1" aria-label="minutes" />
         </el-form-item>
       </div>

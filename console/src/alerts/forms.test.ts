@@ -39,6 +39,7 @@ const ALERT = {
   path: ["Creamery", "Whey pump"],
   startedAt: "2026-03-01T08:00:00Z",
   raisedAt: "2026-03-01T08:00:20Z",
+  learntAt: "2026-03-01T08:00:20Z",
   acknowledgedAt: null,
   acknowledgedBy: null,
   closedAt: null,

@@ -29,6 +29,8 @@ export function conditionWords(condition: Condition, unit: string): string {
       return `in a zone that is ${condition.atLeast} or worse`;
     case "silent":
       return `silent for ${span(condition.seconds)}`;
+    case "faulty":
+      return "impossible: the sensor is at fault";
     case "device-says":
       return `said by the device, until it says 0 or is silent for ${span(condition.silentSeconds)}`;
   }

@@ -7,7 +7,8 @@ export interface Latest {
   time: string;
   value: number;
   quality: Quality;
-  severity: Severity;
+  /** Null where nothing is known of it: no limits hold, or the value cannot be real. */
+  severity: Severity | null;
   zone: string | null;
   headroomPercent: number | null;
   nextBoundary: number | null;
@@ -45,7 +46,7 @@ export interface Place {
   zone: string | null;
   latitude: number | null;
   longitude: number | null;
-  severity: Severity;
+  severity: Severity | null;
   points: number;
   openAlerts: number;
   right: Right | null;
@@ -115,6 +116,7 @@ export interface Alert {
   pointId: string | null;
   startedAt: string;
   raisedAt: string;
+  learntAt: string;
   acknowledgedAt: string | null;
   acknowledgedBy: string | null;
   returnedAt: string | null;
@@ -131,6 +133,7 @@ export type Condition =
   | { kind: "below"; limit: number }
   | { kind: "outside"; low: number; high: number }
   | { kind: "in-zone"; atLeast: Severity }
+  | { kind: "faulty" }
   | { kind: "silent"; seconds: number }
   | { kind: "device-says"; silentSeconds: number };
 export type Hold = { kind: "time"; seconds: number } | { kind: "reports"; count: number };

@@ -4,6 +4,7 @@ import { describe, expect, it } from "vitest";
 import FenceMark from "./FenceMark.vue";
 import HeadroomBar from "./HeadroomBar.vue";
 import ReadingValue from "./ReadingValue.vue";
+import { unjudged, worstJudged } from "./severity";
 
 const latest = (part: Partial<Latest> = {}): Latest => ({
   time: new Date().toISOString(),
@@ -19,6 +20,13 @@ const latest = (part: Partial<Latest> = {}): Latest => ({
 const point = (part: Partial<Latest> | null, interval = 10) =>
   ({ name: "Axial", unit: "mm/s", decimals: 2, intervalSeconds: interval, latest: part && latest(part) }) as Point;
 
+describe("the worst", () => {
+  it("is of what is judged; of nothing judged there is none", () => {
+    expect(worstJudged(["normal", null, "warning", undefined])).toBe("warning");
+    expect(worstJudged([null, undefined])).toBeNull();
+  });
+});
+
 describe("the fence", () => {
   it.each([
     ["normal", 0],
@@ -29,6 +37,13 @@ describe("the fence", () => {
     const mark = mount(FenceMark, { props: { severity } });
     expect(mark.findAll(".rail")).toHaveLength(rails);
     expect(mark.text()).toBe(severity);
+  });
+
+  it("is not there where nothing is known, which is not normal", () => {
+    const mark = mount(FenceMark, { props: { severity: null, unknown: unjudged(latest({ quality: "BAD" })) } });
+    expect(mark.find("svg").exists()).toBe(false);
+    expect(mark.text()).toBe("sensor fault");
+    expect(mount(FenceMark, { props: { severity: null } }).text()).toBe("no limit");
   });
 
   it("has no colour where it names what could be", () =>

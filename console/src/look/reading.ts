@@ -23,7 +23,7 @@ export function shown(point: Point): string {
   return format(point.latest?.value, point.decimals);
 }
 
-/** What needs attention first: severity, then least headroom; points without limits come last. */
+/** What needs attention first: severity, then least headroom; then sensors at fault; points without limits come last. */
 export function byHeadroom(a: Point, b: Point): number {
   return attention(a) - attention(b);
 }
@@ -32,5 +32,10 @@ const WEIGHT = { critical: 0, warning: 1000, advisory: 2000, normal: 3000 };
 
 function attention(point: Point): number {
   const latest = point.latest;
-  return latest?.headroomPercent == null ? 10_000 : WEIGHT[latest.severity] + latest.headroomPercent;
+  if (latest?.quality === "BAD") {
+    return 4_000;
+  }
+  return latest?.severity && latest.headroomPercent !== null
+    ? WEIGHT[latest.severity] + latest.headroomPercent
+    : 10_000;
 }

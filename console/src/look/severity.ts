@@ -7,6 +7,17 @@ export function rank(severity: Severity): number {
   return ORDER.indexOf(severity);
 }
 
+/** Why a value is not judged, in a word. */
+export function unjudged(latest: { quality: string }): string {
+  return latest.quality === "BAD" ? "sensor fault" : "no limit";
+}
+
+/** The worst of what is judged; null if nothing is. */
+export function worstJudged(severities: Iterable<Severity | null | undefined>): Severity | null {
+  const judged = [...severities].filter((severity) => severity !== null && severity !== undefined);
+  return judged.length ? worst(judged) : null;
+}
+
 export function worst(severities: Iterable<Severity>): Severity {
   let found: Severity = "normal";
   for (const severity of severities) {

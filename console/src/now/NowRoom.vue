@@ -82,7 +82,7 @@ const headline = computed(() =>
     <section v-if="sites.length" class="sites" aria-label="Sites">
       <RouterLink v-for="site in sites" :key="site.id" class="sheet site" :to="`/places/${site.id}`">
         <strong>{{ site.name }}</strong>
-        <FenceMark :severity="points.severities.get(site.id) ?? 'normal'" />
+        <FenceMark :severity="points.severities.get(site.id) ?? null" />
         <span class="soft small"
           >{{ site.points }} points{{ site.openAlerts ? `, ${site.openAlerts} open alerts` : "" }}</span
         >

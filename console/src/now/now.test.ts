@@ -102,6 +102,7 @@ describe("now", () => {
       path: ["Creamery"],
       startedAt: "2026-03-01T08:00:00Z",
       raisedAt: "2026-03-01T08:00:00Z",
+      learntAt: "2026-03-01T08:00:00Z",
       acknowledgedAt: "2026-03-01T08:01:00Z",
       acknowledgedBy: "ann",
       closedAt: null,

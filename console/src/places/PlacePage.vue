@@ -83,7 +83,7 @@ async function remove() {
         </p>
         <h1>{{ place.name }}</h1>
         <p class="row">
-          <FenceMark :severity="points.severities.get(id) ?? 'normal'" />
+          <FenceMark :severity="points.severities.get(id) ?? null" />
           <span class="soft">{{ place.assetKind || place.kind }}, {{ below.length }} points</span>
         </p>
         <p v-if="moves" class="row small">

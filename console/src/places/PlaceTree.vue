@@ -19,7 +19,7 @@ const points = usePoints();
         <span v-if="place.openAlerts" class="soft small">{{
           place.openAlerts === 1 ? "1 open alert" : place.openAlerts + " open alerts"
         }}</span>
-        <FenceMark :severity="points.severities.get(place.id) ?? 'normal'" />
+        <FenceMark :severity="points.severities.get(place.id) ?? null" />
       </RouterLink>
       <PlaceTree v-if="places.children(place.id).length" :parent="place.id" />
     </li>

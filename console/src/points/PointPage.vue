@@ -96,6 +96,10 @@ async function release() {
           </div>
         </div>
       </template>
+      <p v-else-if="point.latest?.quality === 'BAD'" class="soft">
+        Sensor fault: {{ point.quantityTitle }} cannot be {{ point.latest.value }} {{ point.unit }}. This value is not
+        judged.
+      </p>
       <p v-else class="soft">
         No limits hold for this point.
         <el-button v-if="mayEdit" link type="primary" @click="open = 'point'">Choose a limit set</el-button>

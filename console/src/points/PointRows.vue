@@ -4,6 +4,7 @@ import FenceMark from "@/look/FenceMark.vue";
 import HeadroomBar from "@/look/HeadroomBar.vue";
 import { zoneWords } from "@/look/reading";
 import ReadingValue from "@/look/ReadingValue.vue";
+import { unjudged } from "@/look/severity";
 
 /** Points, one a row: value with age, severity with zone, headroom. */
 const { points, withPlace = true } = defineProps<{ points: Point[]; withPlace?: boolean }>();
@@ -30,10 +31,12 @@ const { points, withPlace = true } = defineProps<{ points: Point[]; withPlace?: 
         </td>
         <td class="value"><ReadingValue :point="point" /></td>
         <td>
-          <div v-if="point.latest?.zone" class="row state">
-            <FenceMark :severity="point.latest.severity" /><span class="soft small">{{
-              zoneWords(point.latest.zone)
-            }}</span>
+          <div v-if="point.latest" class="row state">
+            <FenceMark :severity="point.latest.severity" :unknown="unjudged(point.latest)" /><span
+              v-if="point.latest.zone"
+              class="soft small"
+              >{{ zoneWords(point.latest.zone) }}</span
+            >
           </div>
         </td>
         <td><HeadroomBar :latest="point.latest" /></td>

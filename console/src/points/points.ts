@@ -2,7 +2,7 @@ import { api } from "@/api/http";
 import { onChanged, onLive } from "@/api/live";
 import type { Latest, Point } from "@/api/types";
 import { usePlaces } from "@/places/places";
-import { worst } from "@/look/severity";
+import { worstJudged } from "@/look/severity";
 import { defineStore } from "pinia";
 import { computed, reactive, ref } from "vue";
 
@@ -45,9 +45,7 @@ export const usePoints = defineStore("points", () => {
         found.set(place.id, [...(found.get(place.id) ?? []), point]);
       }
     }
-    return new Map(
-      [...found].map(([id, points]) => [id, worst(points.map((point) => point.latest?.severity ?? "normal"))]),
-    );
+    return new Map([...found].map(([id, points]) => [id, worstJudged(points.map((point) => point.latest?.severity))]));
   });
 
   return { byId, all, loaded, load, ofPlace, below, severities };

@@ -17,6 +17,7 @@ const alert = (id: string, severity: string, part: Partial<Alert> = {}) =>
     id,
     severity,
     raisedAt: "2026-03-01T08:00:00Z",
+    learntAt: "2026-03-01T08:00:00Z",
     acknowledgedAt: null,
     closedAt: null,
     ...part,

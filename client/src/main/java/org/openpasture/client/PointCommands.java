@@ -45,7 +45,7 @@ final class PointCommands implements Runnable {
                     path.isEmpty() ? "" : path.get(path.size() - 1).asString(),
                     point.path("name").asString() + (point.path("released").asBoolean() ? "" : " (not released)"),
                     value(point),
-                    latest.isObject() ? Words.severity(latest.path("severity").asString()) : "",
+                    latest.isObject() ? judged(latest) : "",
                     latest.path("zone").asString(""),
                     latest.path("headroomPercent").isNumber()
                             ? Words.number(latest.path("headroomPercent"), 0) + " %"
@@ -57,6 +57,13 @@ final class PointCommands implements Runnable {
                         table.isEmpty()
                                 ? "No points yet. They come with a device ('pasture devices add ... --make-points').\n"
                                 : table.text());
+    }
+
+    private static String judged(JsonNode latest) {
+        if (latest.path("severity").isString()) {
+            return Words.severity(latest.path("severity").asString());
+        }
+        return latest.path("quality").asString().equals("BAD") ? "sensor fault" : "no limit";
     }
 
     private static String value(JsonNode point) {

@@ -58,6 +58,7 @@ final class RuleCommands implements Runnable {
             case "device-says" ->
                 "said by the device, or until silent for "
                         + condition.path("silentSeconds").asString() + " s";
+            case "faulty" -> "the sensor sends what cannot be real";
             default -> condition.toString();
         };
     }

@@ -10,7 +10,7 @@ import org.openpasture.core.people.Right;
  *
  * @param kind site, area or asset
  * @param assetKind what an asset is, in a word
- * @param severity the worst of all points below it
+ * @param severity the worst of all points below it that limits hold for; null if none is judged
  * @param points how many points lie below it
  * @param openAlerts alerts below it that are not closed
  * @param right the highest right that the reader has here
@@ -25,7 +25,7 @@ public record PlaceView(
         @Nullable String zone,
         @Nullable Double latitude,
         @Nullable Double longitude,
-        Severity severity,
+        @Nullable Severity severity,
         int points,
         int openAlerts,
         @Nullable Right right) {}

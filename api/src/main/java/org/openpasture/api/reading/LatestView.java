@@ -8,6 +8,7 @@ import org.openpasture.core.reading.Quality;
 /**
  * A reading, judged.
  *
+ * @param severity null where nothing is known of it: no limits hold, or the value cannot be real
  * @param zone label of the zone it lies in; null where no limits hold or the quality is bad
  * @param headroomPercent how much is left before the next worse zone; null likewise
  * @param nextBoundary that boundary in the point's unit; null in the worst zone
@@ -16,7 +17,7 @@ public record LatestView(
         Instant time,
         double value,
         Quality quality,
-        Severity severity,
+        @Nullable Severity severity,
         @Nullable String zone,
         @Nullable Double headroomPercent,
         @Nullable Double nextBoundary,

@@ -36,7 +36,8 @@ public record Tracker(
     /** The same with other runs; without an alert it is on its delay as long as there are any. */
     public Tracker with(Map<Integer, Run> others) {
         SortedMap<Integer, Run> next = new TreeMap<>(others);
-        Instant first = next.values().stream().map(Run::since).min(Instant::compareTo).orElse(null);
+        Instant first =
+                next.values().stream().map(Run::since).min(Instant::compareTo).orElse(null);
         int most = next.values().stream().mapToInt(Run::reports).max().orElse(0);
         AlertState then =
                 switch (state) {

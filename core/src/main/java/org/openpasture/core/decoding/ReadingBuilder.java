@@ -38,8 +38,7 @@ public final class ReadingBuilder {
             for (Assignment assignment : registry.assignmentsOf(device.id())) {
                 if (assignment.channel().equals(value.channel()) && assignment.holdsAt(time)) {
                     registry.find(Point.class, assignment.pointId())
-                            .ifPresent(point ->
-                                    read(point, assignment, model, value, time, readings, remarks));
+                            .ifPresent(point -> read(point, assignment, model, value, time, readings, remarks));
                 }
             }
         }

@@ -8,6 +8,7 @@ import org.openpasture.core.edit.Edited.Refused;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.quantity.Units;
 
 /** Changes of measuring points: who may, and what keeps a point's history true. */
 public final class PointEdits {
@@ -31,7 +32,9 @@ public final class PointEdits {
                         change.id(),
                         "change this point",
                         point -> Edited.unless(
-                                keepsQuantity(point, change.properties()).or(() -> fits(access, change.properties())),
+                                keepsQuantity(point, change.properties())
+                                        .or(() -> keepsUnit(point, change))
+                                        .or(() -> fits(access, change.properties())),
                                 () -> Changes.put(change.properties().point(point.id(), point.number()))));
             case PointWish.Release release ->
                 of(access, release.id(), "release this point", point -> Changes.put(point.withReleased(true)));
@@ -55,8 +58,30 @@ public final class PointEdits {
                         "Make another point instead."));
     }
 
+    private static Optional<Refused> keepsUnit(Point point, PointWish.Change change) {
+        String wished = change.properties().unitOrUsual();
+        return !change.hasReadings() || point.unit().equals(wished)
+                ? Optional.empty()
+                : Optional.of(Refused.clash(
+                        "A point keeps its unit, because its readings are in '" + point.unit() + "'.",
+                        "Make another point in '" + wished + "', or leave the unit as it is."));
+    }
+
+    /** Only a unit of the quantity can be held against its limits; where there is none, any is as good. */
+    private static Optional<Refused> unit(PointWish.Properties wished) {
+        String usual = wished.quantity().unit();
+        String unit = wished.unitOrUsual();
+        return usual.isEmpty() || Units.areAlike(unit, usual)
+                ? Optional.empty()
+                : Optional.of(Refused.invalid(
+                        "'" + unit + "' is no unit of " + wished.quantity().title() + ", which is kept in '" + usual
+                                + "' or what can be converted to it.",
+                        "Choose '" + usual + "', or another quantity."));
+    }
+
     private static Optional<Refused> fits(Access access, PointWish.Properties wished) {
         return Rights.on(access, Right.EDIT, wished.placeId(), "make or move points here")
+                .or(() -> unit(wished))
                 .or(() -> limitSet(access, wished));
     }
 

@@ -9,8 +9,12 @@ public sealed interface PointWish {
     /** Makes a point with an id that is new; its number follows the highest there is. */
     record Make(String id, Properties properties) implements PointWish {}
 
-    /** Gives a point other properties; another place moves it, with its history. */
-    record Change(String id, Properties properties) implements PointWish {}
+    /**
+     * Gives a point other properties; another place moves it, with its history.
+     *
+     * @param hasReadings whether there are readings of it, which are in its unit
+     */
+    record Change(String id, Properties properties, boolean hasReadings) implements PointWish {}
 
     /** Lets people without the right to edit see it. */
     record Release(String id) implements PointWish {}
@@ -30,18 +34,13 @@ public sealed interface PointWish {
             @Nullable String note,
             boolean released) {
 
+        /** The unit, or the quantity's own where none was chosen. */
+        String unitOrUsual() {
+            return unit == null ? quantity.unit() : unit;
+        }
+
         Point point(String id, int number) {
-            return new Point(
-                    id,
-                    number,
-                    name,
-                    placeId,
-                    quantity,
-                    unit == null ? quantity.unit() : unit,
-                    limitSet,
-                    direction,
-                    note,
-                    released);
+            return new Point(id, number, name, placeId, quantity, unitOrUsual(), limitSet, direction, note, released);
         }
     }
 }

@@ -14,6 +14,7 @@ import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
+import org.openpasture.core.quantity.Units;
 import org.openpasture.core.registry.Registry;
 
 /**
@@ -31,7 +32,9 @@ public final class SharedEdits {
     public static Edited edit(Access access, SharedWish wish) {
         return switch (wish) {
             case SharedWish.Make make ->
-                Edited.unless(mayHave(access, make.thing(), "add"), () -> Changes.put(make.thing()));
+                Edited.unless(
+                        mayHave(access, make.thing(), "add").or(() -> unit(make.thing())),
+                        () -> Changes.put(make.thing()));
             case SharedWish.Change change -> {
                 Shareable thing = change.thing();
                 Optional<? extends Shareable> before = access.registry().find(thing.getClass(), thing.id());
@@ -41,6 +44,7 @@ public final class SharedEdits {
                                 : mayHave(access, before.get(), "change")
                                         .or(() -> shipped(before.get()))
                                         .or(() -> mayHave(access, thing, "change"))
+                                        .or(() -> unit(thing))
                                         .or(() -> usedElsewhere(access.registry(), thing)),
                         () -> Changes.put(thing));
             }
@@ -79,6 +83,18 @@ public final class SharedEdits {
                         Edited.Reason.NOT_ALLOWED,
                         "You may not " + verb + " " + word(thing) + "s that all sites share.",
                         "Make one for a site that you edit (siteId), or ask an owner."));
+    }
+
+    /** Limits in a unit of something else could be held against nothing. */
+    private static Optional<Refused> unit(Shareable thing) {
+        return thing instanceof LimitSet set
+                        && !set.quantity().unit().isEmpty()
+                        && !Units.areAlike(set.unit(), set.quantity().unit())
+                ? Optional.of(Refused.invalid(
+                        "'" + set.unit() + "' is no unit of " + set.quantity().title() + ", which is kept in '"
+                                + set.quantity().unit() + "'.",
+                        "Write the limits in '" + set.quantity().unit() + "', or in what can be converted to it."))
+                : Optional.empty();
     }
 
     private static Optional<Refused> shipped(Shareable before) {

@@ -31,9 +31,9 @@ import org.openpasture.core.rule.Rule;
  * effects). It knows no clock, thread, database or socket; the same events in the same order always give the same
  * effects, whether they come live or from the journal after a crash. Not thread-safe: one thread feeds it.
  *
- * <p>Each point of a rule has a memory of its own (a {@link Run}): no point counts for another. How long a condition has
- * held is counted by the times of the readings, or by our own clock where no further reading comes; silence is counted
- * by our own clock alone. The page docs/judging.md has the whole.
+ * <p>Each point of a rule has a memory of its own (a {@link Run}): no point counts for another. How long a condition
+ * has held is counted by the times of the readings, or by our own clock where no further reading comes; silence is
+ * counted by our own clock alone. The page docs/judging.md has the whole.
  */
 public final class JudgingCore {
     private static final Comparator<Verdict> WORST_FIRST =
@@ -68,7 +68,8 @@ public final class JudgingCore {
 
     /**
      * Goes on with another picture of what is registered. What was changed takes hold at once: the newest reading of
-     * each point is judged by the rule or limit as it is now. Open alerts of rules that are gone or switched off return.
+     * each point is judged by the rule or limit as it is now. Open alerts of rules that are gone or switched off
+     * return.
      */
     public List<Effect> use(Registry next) {
         registry = next;
@@ -227,8 +228,7 @@ public final class JudgingCore {
                 standing.watching.forEach(of -> heard(of.watch(), now, effects));
             }
             Reading known = standing.latest;
-            boolean late =
-                    known != null && reading.time().isBefore(known.time()) && !known.isFromTheFuture(now);
+            boolean late = known != null && reading.time().isBefore(known.time()) && !known.isFromTheFuture(now);
             if (late || live && registry.isBeingChecked(entry.point(), reading.time())) {
                 continue;
             }
@@ -353,8 +353,7 @@ public final class JudgingCore {
      */
     private boolean raise(Watch watch, Tracker tracker, Instant time, Instant now, List<Effect> effects) {
         Optional<Verdict> worst = watch.points().stream()
-                .filter(of -> Optional.ofNullable(
-                                tracker.runs().get(of.point().number()))
+                .filter(of -> Optional.ofNullable(tracker.runs().get(of.point().number()))
                         .filter(run -> isHeldLongEnough(watch.rule().hold(), run, time, now))
                         .isPresent())
                 .flatMap(of -> Optional.ofNullable(standing(of.point().number()).latest)
@@ -429,15 +428,17 @@ public final class JudgingCore {
     }
 
     /**
-     * Judges the newest readings by a rule that was made or changed. What holds already begins to hold now, and not when
-     * it was measured: nobody watched for it then.
+     * Judges the newest readings by a rule that was made or changed. What holds already begins to hold now, and not
+     * when it was measured: nobody watched for it then.
      */
     private void judgeAnew(Watch watch, List<Effect> effects) {
         String ruleId = watch.rule().id();
         Tracker tracker = tracker(ruleId);
         if (watch.isSilence()) {
             if (tracker.isOpen()
-                    && dueTime(watch, Tracker.NORMAL).filter(time -> time.isAfter(clock)).isPresent()) {
+                    && dueTime(watch, Tracker.NORMAL)
+                            .filter(time -> time.isAfter(clock))
+                            .isPresent()) {
                 over(ruleId, clock, null, effects);
             }
             schedule(watch);

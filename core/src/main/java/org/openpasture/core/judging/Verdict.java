@@ -27,8 +27,8 @@ record Verdict(
         double weight) {
 
     /**
-     * Judges a reading; null where the condition cannot be judged on it: no limit set, a matter of time, or a value that
-     * cannot be real.
+     * Judges a reading; null where the condition cannot be judged on it: no limit set, a matter of time, or a value
+     * that cannot be real.
      */
     static @Nullable Verdict of(WatchedPoint watched, Reading reading) {
         double value = reading.value();

@@ -26,7 +26,8 @@ record Watch(Rule rule, List<WatchedPoint> points, int silentSeconds) {
         return new Watch(
                 rule,
                 points.stream()
-                        .flatMap(point -> watched(registry, rule, points.getFirst().unit(), point).stream())
+                        .flatMap(point ->
+                                watched(registry, rule, points.getFirst().unit(), point).stream())
                         .toList(),
                 silentSeconds(rule.condition()));
     }
@@ -36,8 +37,8 @@ record Watch(Rule rule, List<WatchedPoint> points, int silentSeconds) {
         return rule.condition()
                 .in(unit, point.unit())
                 .filter(condition -> band.isPresent())
-                .map(condition -> new WatchedPoint(
-                        point, registry.limitsOf(point).orElse(null), condition, band.getAsDouble()));
+                .map(condition ->
+                        new WatchedPoint(point, registry.limitsOf(point).orElse(null), condition, band.getAsDouble()));
     }
 
     private static int silentSeconds(Condition condition) {

@@ -83,7 +83,9 @@ public record LimitSet(
                 : Optional.empty();
     }
 
-    /** How far a value may come back behind a limit before it meets the next one: half of the narrowest zone between. */
+    /**
+     * How far a value may come back behind a limit before it meets the next one: half of the narrowest zone between.
+     */
     public double widestDeadBand(Severity atLeast) {
         double widest = Double.POSITIVE_INFINITY;
         Double from = null;
@@ -112,7 +114,10 @@ public record LimitSet(
             }
             if (value == to) {
                 Zone above = zones.get(i + 1);
-                return above.includesFrom() || above.severity().compareTo(zones.get(i).severity()) < 0 ? i + 1 : i;
+                return above.includesFrom()
+                                || above.severity().compareTo(zones.get(i).severity()) < 0
+                        ? i + 1
+                        : i;
             }
         }
         throw new AssertionError("the last zone has no upper bound");
@@ -158,7 +163,9 @@ public record LimitSet(
         return Math.min(quantity.highest(), twice);
     }
 
-    /** Where there is only an upper limit the way to it starts at zero, or as far below a limit that is not above it. */
+    /**
+     * Where there is only an upper limit the way to it starts at zero, or as far below a limit that is not above it.
+     */
     private double bottomOfRange(double upper) {
         return upper > 0 ? 0 : Math.max(quantity.lowest(), upper - Math.max(1, Math.abs(upper)));
     }

@@ -21,12 +21,7 @@ public record Zone(
         String meaning,
         @Nullable Boolean fromIncluded) {
     /** One whose lower bound belongs to the less severe neighbour. */
-    public Zone(
-            String label,
-            Severity severity,
-            @Nullable Double from,
-            @Nullable Double to,
-            String meaning) {
+    public Zone(String label, Severity severity, @Nullable Double from, @Nullable Double to, String meaning) {
         this(label, severity, from, to, meaning, null);
     }
 

@@ -73,15 +73,36 @@ class PointEditsTest {
         refused(Reason.NOT_ALLOWED, by(LOOKER, new PointWish.Make("n", wished("creamery", Quantity.LEVEL, null))));
         refused(
                 Reason.UNKNOWN,
-                by(EDITOR, new PointWish.Change("axial", wished("farm", Quantity.VIBRATION_VELOCITY, null))));
+                by(EDITOR, new PointWish.Change("axial", wished("farm", Quantity.VIBRATION_VELOCITY, null), true)));
     }
 
     @Test
     void aChangeKeepsNumberAndQuantity() {
-        assertThat(by(OWNER, new PointWish.Change("axial", wished("farm", Quantity.VIBRATION_VELOCITY, null))))
+        assertThat(by(OWNER, new PointWish.Change("axial", wished("farm", Quantity.VIBRATION_VELOCITY, null), true)))
                 .isEqualTo(new Changes(List.of(new Change.Put(new Point(
                         "axial", 7, "Store", "farm", Quantity.VIBRATION_VELOCITY, "mm/s", null, null, null, false)))));
-        refused(Reason.CLASH, by(OWNER, new PointWish.Change("axial", wished("creamery", Quantity.LEVEL, null))));
+        refused(Reason.CLASH, by(OWNER, new PointWish.Change("axial", wished("creamery", Quantity.LEVEL, null), true)));
+    }
+
+    private static PointWish.Properties inUnit(Quantity quantity, String unit) {
+        return new PointWish.Properties("Store", "creamery", quantity, unit, null, null, null, false);
+    }
+
+    @Test
+    void aUnitIsOneOfTheQuantity() {
+        assertThat(by(OWNER, new PointWish.Make("n", inUnit(Quantity.TEMPERATURE, "°F"))))
+                .isInstanceOf(Changes.class);
+        refused(Reason.INVALID, by(OWNER, new PointWish.Make("n", inUnit(Quantity.TEMPERATURE, "%"))));
+        refused(Reason.INVALID, by(OWNER, new PointWish.Make("n", inUnit(Quantity.TEMPERATURE, "grad"))));
+        assertThat(by(OWNER, new PointWish.Make("n", inUnit(Quantity.COUNT, "cows"))))
+                .isInstanceOf(Changes.class);
+    }
+
+    @Test
+    void aPointWithReadingsKeepsItsUnit() {
+        PointWish.Properties inches = inUnit(Quantity.VIBRATION_VELOCITY, "in/s");
+        refused(Reason.CLASH, by(OWNER, new PointWish.Change("axial", inches, true)));
+        assertThat(by(OWNER, new PointWish.Change("axial", inches, false))).isInstanceOf(Changes.class);
     }
 
     @Test

@@ -442,13 +442,11 @@ class JudgingCoreTest {
     void whatAHubHandsOverLaterIsJudgedReadingByReading() {
         List<PointReading> hours = new ArrayList<>();
         for (int minute = 0; minute <= 180; minute += 10) {
-            hours.add(new PointReading(
-                    AXIAL, Reading.good(at(minute * 60L), minute >= 60 && minute < 120 ? 6 : 2)));
+            hours.add(new PointReading(AXIAL, Reading.good(at(minute * 60L), minute >= 60 && minute < 120 ? 6 : 2)));
         }
         java.util.Collections.reverse(hours);
         List<Effect> effects = run(
-                core(zoneC(new Hold.ForTime(1_200))),
-                new Event.ReadingsArrived(Arrival.live(at(4 * 3_600), hours)));
+                core(zoneC(new Hold.ForTime(1_200))), new Event.ReadingsArrived(Arrival.live(at(4 * 3_600), hours)));
         assertThat(effects).hasSize(3);
         Alert alert = raised(effects).alert();
         assertThat(alert.startedAt()).isEqualTo(at(3_600));
@@ -487,8 +485,7 @@ class JudgingCoreTest {
                 "");
         JudgingCore core = core(faulty);
         Effect.Raised raised = raised(run(core, bad(0, AXIAL), bad(10, AXIAL)));
-        assertThat(raised.alert().summary())
-                .isEqualTo("Whey pump: axial vibration 900 mm/s, which cannot be real");
+        assertThat(raised.alert().summary()).isEqualTo("Whey pump: axial vibration 900 mm/s, which cannot be real");
         assertThat(run(core, reading(20, AXIAL, 2)))
                 .containsExactly(new Effect.Returned(raised.alert().id(), at(20), 2.0));
     }
@@ -537,9 +534,9 @@ class JudgingCoreTest {
         assertThat(core.use(registry(above(5, 0))))
                 .as("lowered below it")
                 .singleElement()
-                .isInstanceOfSatisfying(Effect.Raised.class, raised -> assertThat(
-                                raised.alert().startedAt())
-                        .isEqualTo(at(10)));
+                .isInstanceOfSatisfying(
+                        Effect.Raised.class,
+                        raised -> assertThat(raised.alert().startedAt()).isEqualTo(at(10)));
         assertThat(core.use(registry(above(5, 0)).with(List.of(new Change.Put(point("p9", 9, "other"))))))
                 .as("what does not concern it changes nothing")
                 .isEmpty();
@@ -557,7 +554,9 @@ class JudgingCoreTest {
                 "mm/s",
                 "",
                 false,
-                List.of(new Zone("kept", Severity.NORMAL, null, 9.0, ""), new Zone("over", Severity.CRITICAL, 9.0, null, "")));
+                List.of(
+                        new Zone("kept", Severity.NORMAL, null, 9.0, ""),
+                        new Zone("over", Severity.CRITICAL, 9.0, null, "")));
         assertThat(core.use(registry(zoneC(new Hold.ForReports(1))).with(List.of(new Change.Put(milder)))))
                 .containsExactly(new Effect.Returned(id, at(0), 6.0));
     }
@@ -617,7 +616,16 @@ class JudgingCoreTest {
     @Test
     void pointsInOtherUnitsAreJudgedByTheSameLimit() {
         Point inches = new Point(
-                "p2", RADIAL, "radial vibration", "pump", Quantity.VIBRATION_VELOCITY, "in/s", null, "radial", null, true);
+                "p2",
+                RADIAL,
+                "radial vibration",
+                "pump",
+                Quantity.VIBRATION_VELOCITY,
+                "in/s",
+                null,
+                "radial",
+                null,
+                true);
         JudgingCore core = new JudgingCore(
                 registry(zoneC(new Hold.ForReports(1))).with(List.of(new Change.Put(inches))), JudgeState.empty());
         assertThat(raised(run(core, reading(0, RADIAL, 0.5))).alert().summary())

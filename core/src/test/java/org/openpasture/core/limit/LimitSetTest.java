@@ -124,4 +124,43 @@ class LimitSetTest {
         }
         assertThat(low.headroomPercent()).isBetween(0.0, 100.0);
     }
+
+    /** "72 to 79 mild to moderate": the bound belongs to the zone that it begins. */
+    @Test
+    void aZoneThatBeginsFromItsBoundHoldsIt() {
+        LimitSet cattle = LimitLibrary.shipped().stream()
+                .filter(set -> set.id().equals("cattle-heat-index"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(cattle.zoneOf(72.0).label()).isEqualTo("mild to moderate");
+        assertThat(cattle.zoneOf(71.99).label()).isEqualTo("threshold");
+        assertThat(FRIDGE.zoneOf(8.0).severity()).as("at most").isEqualTo(Severity.NORMAL);
+    }
+
+    @Test
+    void aFreezerWellBelowItsLimitHasHeadroom() {
+        LimitSet freezer = new LimitSet(
+                "f",
+                "Deep-frozen",
+                FRIDGE.source(),
+                Quantity.TEMPERATURE,
+                "°C",
+                "",
+                false,
+                List.of(
+                        new Zone("kept", Severity.NORMAL, null, -18.0, ""),
+                        new Zone("over", Severity.CRITICAL, -18.0, null, "")));
+        assertThat(freezer.judge(-25, null).headroomPercent()).isCloseTo(100 * 7.0 / 18, within(1e-9));
+        assertThat(freezer.judge(-40, null).headroomPercent()).isEqualTo(100);
+        assertThat(freezer.judge(-18, null).headroomPercent()).isZero();
+    }
+
+    /** 40 °F are 4.4 °C, which a cold store may have. */
+    @Test
+    void limitsAreHeldAgainstValuesInTheirUnit() {
+        assertThat(FRIDGE.in("°F").orElseThrow().zoneOf(40).severity()).isEqualTo(Severity.NORMAL);
+        assertThat(FRIDGE.in("°F").orElseThrow().zoneOf(47).severity()).isNotEqualTo(Severity.NORMAL);
+        assertThat(FRIDGE.in("%")).isEmpty();
+        assertThat(PUMP.in("in/s").orElseThrow().judge(0.5, null).zone()).isEqualTo("D");
+    }
 }

@@ -197,11 +197,7 @@ public final class CsvImport {
         Quality quality = found.quality() == null || line.get(found.quality()).isBlank()
                 ? null
                 : Quality.of(line.get(found.quality()));
-        return taker.reading(
-                point,
-                time(line.get(found.time()), found.zone()),
-                value,
-                quality);
+        return taker.reading(point, time(line.get(found.time()), found.zone()), value, quality);
     }
 
     private static Instant time(String text, @Nullable ZoneId zone) {

@@ -101,8 +101,7 @@ public final class ReadingTaker {
             throw new IllegalArgumentException("the value is no finite number");
         }
         Quality said = quality == null ? Quality.GOOD : quality;
-        return new PointReading(
-                point.number(), new Reading(time, value, point.isPhysical(value) ? said : Quality.BAD));
+        return new PointReading(point.number(), new Reading(time, value, point.isPhysical(value) ? said : Quality.BAD));
     }
 
     /** What came of it; when this returns, everything that was taken is on disk. */

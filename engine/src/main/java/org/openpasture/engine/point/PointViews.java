@@ -12,7 +12,6 @@ import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.limit.Boundary;
 import org.openpasture.core.limit.Judgement;
 import org.openpasture.core.limit.LimitSet;
-import org.openpasture.core.limit.Severity;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
@@ -88,7 +87,7 @@ public class PointViews {
                 reading.time(),
                 reading.value(),
                 reading.quality(),
-                judgement.map(Judgement::severity).orElse(Severity.NORMAL),
+                judgement.map(Judgement::severity).orElse(null),
                 judgement.map(Judgement::zone).orElse(null),
                 judgement.map(Judgement::headroomPercent).orElse(null),
                 next.map(Boundary::value).orElse(null),

@@ -6,17 +6,15 @@ import java.util.stream.Collectors;
 import org.openpasture.api.alert.RuleRequest;
 import org.openpasture.api.alert.RuleStanding;
 import org.openpasture.core.access.Access;
+import org.openpasture.core.edit.RuleEdits;
+import org.openpasture.core.edit.RuleWish;
 import org.openpasture.core.people.Right;
-import org.openpasture.core.registry.Change;
-import org.openpasture.core.registry.Kind;
-import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Hold;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.engine.judging.JudgeRunner;
 import org.openpasture.service.access.Accounts;
+import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
-import org.openpasture.service.problem.Problem;
-import org.openpasture.store.registry.RegistryStore;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -30,14 +28,14 @@ import org.springframework.web.bind.annotation.RestController;
 /** Rules: who may edit a place may say what is watched there. */
 @RestController
 class RuleController {
-    private final RegistryStore registry;
     private final JudgeRunner judge;
     private final Reader reader;
+    private final Editor editor;
 
-    RuleController(RegistryStore registry, JudgeRunner judge, Reader reader) {
-        this.registry = registry;
+    RuleController(JudgeRunner judge, Reader reader, Editor editor) {
         this.judge = judge;
         this.reader = reader;
+        this.editor = editor;
     }
 
     @GetMapping("/api/v1/rules")
@@ -65,24 +63,26 @@ class RuleController {
     @PostMapping("/api/v1/rules")
     @ResponseStatus(HttpStatus.CREATED)
     Rule make(@RequestBody RuleRequest request) {
-        return save(Accounts.newId(), request);
+        Rule rule = rule(Accounts.newId(), request);
+        editor.edit(access -> RuleEdits.edit(access, new RuleWish.Make(rule)));
+        return rule;
     }
 
     @PutMapping("/api/v1/rules/{id}")
     Rule change(@PathVariable String id, @RequestBody RuleRequest request) {
-        requireEdit(reader.find(Rule.class, id, "rule"));
-        return save(id, request);
+        Rule rule = rule(id, request);
+        editor.edit(access -> RuleEdits.edit(access, new RuleWish.Change(rule)));
+        return rule;
     }
 
     @DeleteMapping("/api/v1/rules/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable String id) {
-        requireEdit(reader.find(Rule.class, id, "rule"));
-        registry.change(reader.person().name(), List.of(new Change.Remove(Kind.RULE, id)));
+        editor.edit(access -> RuleEdits.edit(access, new RuleWish.Remove(id)));
     }
 
-    private Rule save(String id, RuleRequest request) {
-        Rule rule = new Rule(
+    private static Rule rule(String id, RuleRequest request) {
+        return new Rule(
                 id,
                 request.name(),
                 request.target(),
@@ -93,22 +93,5 @@ class RuleController {
                 request.enabled() == null || request.enabled(),
                 request.recipients() == null ? List.of() : request.recipients(),
                 request.guidance() == null ? "" : request.guidance());
-        if (reader.now().placeIdOf(rule).isEmpty()) {
-            throw Problem.invalid("what the rule looks at does not exist");
-        }
-        requireEdit(rule);
-        if (rule.condition() instanceof Condition.InZone
-                && reader.now().pointsOf(rule).stream()
-                        .allMatch(point -> reader.now().limitsOf(point).isEmpty())) {
-            throw Problem.conflict(
-                    "No limit set holds for what the rule looks at, so it has no zones.",
-                    "Choose a limit set for the asset or the point first.");
-        }
-        registry.change(reader.person().name(), List.of(new Change.Put(rule)));
-        return rule;
-    }
-
-    private void requireEdit(Rule rule) {
-        reader.require(Right.EDIT, reader.now().placeIdOf(rule), "change rules here");
     }
 }

@@ -11,12 +11,15 @@ import org.openpasture.api.fleet.DeviceView;
 import org.openpasture.api.fleet.KeyRequest;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.fleet.Assignment;
+import org.openpasture.core.fleet.Channel;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.fleet.RadioIdentity;
 import org.openpasture.core.lorawan.AesKey;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.quantity.Quantity;
+import org.openpasture.core.quantity.Units;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
 import org.openpasture.engine.heard.DeviceStates;
@@ -138,9 +141,10 @@ class DeviceController {
         reader.require(Right.EDIT, device.placeId(), "assign this device's channels");
         reader.require(Right.EDIT, point.placeId(), "assign to this point");
         DeviceModel model = reader.find(DeviceModel.class, device.modelId(), "device model");
-        if (model.channel(request.channel()).isEmpty()) {
-            throw Problem.invalid("the model '" + model.name() + "' has no channel '" + request.channel() + "'");
-        }
+        Channel channel = model.channel(request.channel())
+                .orElseThrow(() ->
+                        Problem.invalid("the model '" + model.name() + "' has no channel '" + request.channel() + "'"));
+        requireAlike(channel, point, request);
         registry.change(reader.person().name(), now -> {
             List<Change> changes = new ArrayList<>();
             Optional<Assignment> same = now.assignmentsTo(point.id()).stream()
@@ -163,6 +167,22 @@ class DeviceController {
             return changes;
         });
         return one(id);
+    }
+
+    /** A channel feeds a point of its own quantity, unless a calibration says how one becomes the other. */
+    private static void requireAlike(Channel channel, Point point, AssignmentRequest request) {
+        boolean says = request.calibration() != null
+                || channel.quantity() == Quantity.OTHER
+                || point.quantity() == Quantity.OTHER;
+        boolean alike = channel.quantity() == point.quantity()
+                && (channel.unit().equals(point.unit()) || Units.areAlike(channel.unit(), point.unit()));
+        if (!says && !alike) {
+            throw Problem.conflict(
+                    "The channel '" + channel.title() + "' is "
+                            + channel.quantity().title() + " in '" + channel.unit() + "', the point '" + point.name()
+                            + "' is " + point.quantity().title() + " in '" + point.unit() + "'.",
+                    "Choose another point, or give the calibration by which one becomes the other.");
+        }
     }
 
     @DeleteMapping("/api/v1/assignments/{id}")

@@ -64,10 +64,9 @@ class PlaceController {
         Map<String, Integer> count = new HashMap<>();
         for (Point point : now.all(Point.class)) {
             if (access.maySee(point)) {
-                Severity severity =
-                        points.latest(now, point).map(LatestView::severity).orElse(Severity.NORMAL);
+                Optional<Severity> severity = points.latest(now, point).map(LatestView::severity);
                 now.pathUp(point.placeId()).forEach(place -> {
-                    worst.merge(place.id(), severity, Severity::worse);
+                    severity.ifPresent(one -> worst.merge(place.id(), one, Severity::worse));
                     count.merge(place.id(), 1, Integer::sum);
                 });
             }
@@ -87,13 +86,13 @@ class PlaceController {
                 .map(place -> view(
                         access,
                         place,
-                        worst.getOrDefault(place.id(), Severity.NORMAL),
+                        worst.get(place.id()),
                         count.getOrDefault(place.id(), 0),
                         open.getOrDefault(place.id(), 0)))
                 .toList();
     }
 
-    private static PlaceView view(Access access, Place place, Severity severity, int points, int openAlerts) {
+    private static PlaceView view(Access access, Place place, @Nullable Severity severity, int points, int openAlerts) {
         Right right = highest(access, place.id());
         return switch (place) {
             case Site site ->
@@ -208,7 +207,7 @@ class PlaceController {
 
     private PlaceView edited(Place place, PlaceWish wish) {
         Access after = editor.edit(access -> PlaceEdits.edit(access, wish));
-        return view(after, place, Severity.NORMAL, 0, 0);
+        return view(after, place, null, 0, 0);
     }
 
     private static Site site(String id, SiteRequest request) {

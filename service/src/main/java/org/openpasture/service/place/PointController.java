@@ -12,6 +12,7 @@ import org.openpasture.engine.point.PointViews;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
+import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -26,10 +27,12 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class PointController {
     private final PointViews views;
+    private final TelemetryStore telemetry;
     private final Reader reader;
     private final Editor editor;
 
-    PointController(PointViews views, Reader reader, Editor editor) {
+    PointController(PointViews views, TelemetryStore telemetry, Reader reader, Editor editor) {
+        this.telemetry = telemetry;
         this.views = views;
         this.reader = reader;
         this.editor = editor;
@@ -68,7 +71,8 @@ class PointController {
     @PutMapping("/api/v1/points/{id}")
     PointView change(@PathVariable String id, @RequestBody PointRequest request) {
         String known = reader.point(id).id();
-        return edited(known, new PointWish.Change(known, properties(request)));
+        boolean hasReadings = telemetry.series().last(reader.point(id).number()).isPresent();
+        return edited(known, new PointWish.Change(known, properties(request), hasReadings));
     }
 
     /** Lets others see the point. */
