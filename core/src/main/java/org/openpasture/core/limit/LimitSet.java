@@ -91,7 +91,7 @@ public record LimitSet(
         Double from = null;
         for (Zone zone : zones) {
             if (zone.severity().isAtLeast(atLeast)) {
-                if (from != null) {
+                if (from != null && zone.fromOrLowest() > from) {
                     widest = Math.min(widest, (zone.fromOrLowest() - from) / 2);
                 }
                 from = zone.to();

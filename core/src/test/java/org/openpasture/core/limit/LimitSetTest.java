@@ -155,6 +155,18 @@ class LimitSetTest {
         assertThat(freezer.judge(-18, null).headroomPercent()).isZero();
     }
 
+    @Test
+    void aDeadBandMayBeHalfOfWhatLiesBetweenLimits() {
+        assertThat(PUMP.widestDeadBand(Severity.WARNING))
+                .as("only limits above")
+                .isInfinite();
+        LimitSet vaccines = LimitLibrary.shipped().stream()
+                .filter(set -> set.id().equals("vaccines"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(vaccines.widestDeadBand(Severity.CRITICAL)).isEqualTo(3);
+    }
+
     /** 40 °F are 4.4 °C, which a cold store may have. */
     @Test
     void limitsAreHeldAgainstValuesInTheirUnit() {

@@ -122,7 +122,7 @@ public class ProblemHandler extends ResponseEntityExceptionHandler {
 
     /** What the framework itself refuses: with a type of ours, what to do, and no token of the address. */
     @Override
-    protected @Nullable ResponseEntity<Object> createResponseEntity(
+    protected ResponseEntity<Object> createResponseEntity(
             @Nullable Object body, HttpHeaders headers, HttpStatusCode code, WebRequest request) {
         if (body instanceof ProblemDetail detail && detail.getType() == null) {
             HttpStatus status = HttpStatus.valueOf(code.value());

@@ -1,0 +1,240 @@
+package org.openpasture.acceptance.alert;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.awaitility.Awaitility.await;
+
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.TimeUnit;
+import org.assertj.core.api.ThrowableAssert.ThrowingCallable;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.RegisterExtension;
+import org.openpasture.acceptance.Plant;
+import org.openpasture.acceptance.RunningService;
+import org.openpasture.api.alert.AlertAnswer;
+import org.openpasture.api.alert.RuleRequest;
+import org.openpasture.api.fleet.DeviceRequest;
+import org.openpasture.api.fleet.DeviceView;
+import org.openpasture.api.inlet.InletRequest;
+import org.openpasture.client.http.ServiceProblem;
+import org.openpasture.core.alert.AlertState;
+import org.openpasture.core.inlet.Contents;
+import org.openpasture.core.inlet.Source;
+import org.openpasture.core.limit.Severity;
+import org.openpasture.core.rule.Condition;
+import org.openpasture.core.rule.Hold;
+import org.openpasture.core.rule.Rule;
+import org.openpasture.core.rule.Target;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** What readings come to that a hub posts: in order, in their unit, and by rules as they are now. */
+class JudgingTest {
+    @RegisterExtension
+    static final RunningService SERVICE = new RunningService();
+
+    private static Plant plant;
+    private static String token;
+    private static String inlet;
+    private static String model;
+
+    @BeforeAll
+    static void register() {
+        plant = new Plant(SERVICE.owner());
+        JsonNode made = SERVICE.owner()
+                .post(
+                        "api/v1/inlets",
+                        new InletRequest(
+                                "Hub",
+                                plant.site,
+                                new Source.HttpInbox(null),
+                                null,
+                                JsonMapper.shared()
+                                        .readValue(
+                                                "{\"form\": \"json\", \"each\": \"$[*]\", \"address\": \"json:$.a\", \"time\": \"json:$.at\"}",
+                                                Contents.class),
+                                null));
+        token = made.path("token").asString();
+        inlet = made.path("inlet").path("id").asString();
+        model = SERVICE.owner()
+                .post("api/v1/models", JsonMapper.shared().readTree("""
+                {"id": "", "name": "Probe", "description": "", "intervalSeconds": 60, "batteryChannel": null,
+                 "layout": {"format": "json", "fields": [{"channel": "air", "at": "$.t"}, {"channel": "wet", "at": "$.rh"}]},
+                 "channels": [{"name": "air", "title": "Air", "quantity": "temperature", "unit": "°C"},
+                              {"name": "wet", "title": "Wet", "quantity": "humidity", "unit": "%"}]}"""))
+                .path("id")
+                .asString();
+    }
+
+    private static DeviceView probe(String address) {
+        return SERVICE.owner()
+                .post(
+                        "api/v1/devices",
+                        DeviceRequest.ofInlet("Probe " + address, model, plant.site, inlet, address, true),
+                        DeviceView.class);
+    }
+
+    private static String air(DeviceView device) {
+        return device.assignments().getFirst().pointId();
+    }
+
+    private static void post(String body) throws Exception {
+        HttpResponse<String> answer = HttpClient.newHttpClient()
+                .send(
+                        HttpRequest.newBuilder(SERVICE.address().resolve("in"))
+                                .header("Authorization", "Bearer " + token)
+                                .POST(HttpRequest.BodyPublishers.ofString(body))
+                                .build(),
+                        HttpResponse.BodyHandlers.ofString());
+        assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
+    }
+
+    private static void report(String address, double air) throws Exception {
+        post("[{\"a\":\"" + address + "\",\"t\":" + air + "}]");
+    }
+
+    private static RuleRequest above(String pointId, double limit, Hold hold, double deadBand) {
+        return new RuleRequest(
+                "Too warm " + pointId,
+                new Target.OfPoint(pointId),
+                new Condition.Above(limit),
+                hold,
+                deadBand,
+                Severity.WARNING,
+                true,
+                List.of(),
+                "");
+    }
+
+    private static List<AlertAnswer> alertsOf(String pointId) {
+        return List.of(SERVICE.owner().get("api/v1/alerts?state=all", AlertAnswer[].class)).stream()
+                .filter(alert -> pointId.equals(alert.pointId()))
+                .toList();
+    }
+
+    private static void refused(int status, String words, ThrowingCallable call) {
+        assertThatThrownBy(call).isInstanceOfSatisfying(ServiceProblem.class, problem -> {
+            assertThat(problem.status()).as(problem.getMessage()).isEqualTo(status);
+            assertThat(problem.getMessage()).contains(words);
+        });
+    }
+
+    /** The cold store was too warm for an hour, and the hub tells of it two hours later. */
+    @Test
+    void anExcursionThatIsOverIsAnAlertThatSaysWhenItWas() throws Exception {
+        DeviceView device = probe("late");
+        SERVICE.owner().post("api/v1/rules", above(air(device), 8, new Hold.ForTime(1_200), 0.5));
+        Instant start = Instant.now().minus(3, ChronoUnit.HOURS).truncatedTo(ChronoUnit.SECONDS);
+        StringBuilder hours = new StringBuilder("[");
+        for (int minute = 0; minute <= 170; minute += 10) {
+            hours.append(minute == 0 ? "" : ",")
+                    .append("{\"a\":\"late\",\"at\":\"")
+                    .append(start.plus(minute, ChronoUnit.MINUTES))
+                    .append("\",\"t\":")
+                    .append(minute >= 60 && minute < 120 ? 11 : 5)
+                    .append('}');
+        }
+        post(hours.append(']').toString());
+        AlertAnswer alert = await().atMost(10, TimeUnit.SECONDS)
+                .until(() -> alertsOf(air(device)), found -> found.size() == 1)
+                .getFirst();
+        assertThat(alert.startedAt()).isEqualTo(start.plus(60, ChronoUnit.MINUTES));
+        assertThat(alert.raisedAt()).isEqualTo(start.plus(80, ChronoUnit.MINUTES));
+        assertThat(alert.learntAt()).isAfter(start.plus(170, ChronoUnit.MINUTES));
+        assertThat(alert.returnedAt()).isEqualTo(start.plus(120, ChronoUnit.MINUTES));
+        assertThat(alert.state()).isEqualTo(AlertState.RETURNED);
+    }
+
+    @Test
+    void anEditTakesHoldWithoutAnotherReadingAndOverARestart() throws Exception {
+        DeviceView device = probe("edited");
+        report("edited", 6);
+        String rule = SERVICE.owner()
+                .post("api/v1/rules", above(air(device), 8, new Hold.ForTime(0), 0), Rule.class)
+                .id();
+        assertThat(alertsOf(air(device))).isEmpty();
+        SERVICE.owner().put("api/v1/rules/" + rule, above(air(device), 5, new Hold.ForTime(0), 0));
+        await().atMost(10, TimeUnit.SECONDS).until(() -> alertsOf(air(device)).size() == 1);
+        SERVICE.restart();
+        plant = plant.at(SERVICE.owner());
+        assertThat(alertsOf(air(device))).as("the same one").hasSize(1);
+        SERVICE.owner().put("api/v1/rules/" + rule, above(air(device), 9, new Hold.ForTime(0), 0));
+        await().atMost(10, TimeUnit.SECONDS)
+                .until(() -> alertsOf(air(device)).getFirst().state() == AlertState.RETURNED);
+    }
+
+    @Test
+    void whatIsNotJudgedIsNotNormal() throws Exception {
+        DeviceView device = probe("plain");
+        report("plain", 6);
+        JsonNode latest = SERVICE.owner().get("api/v1/points/" + air(device)).path("latest");
+        assertThat(latest.path("severity").isNull()).as("no limits hold").isTrue();
+        report("plain", -400);
+        latest = SERVICE.owner().get("api/v1/points/" + air(device)).path("latest");
+        assertThat(latest.path("quality").asString()).isEqualTo("BAD");
+        assertThat(latest.path("severity").isNull()).as("it cannot be real").isTrue();
+    }
+
+    /** 40 °F are 4.4 °C: chilled food is kept at most at 5 °C. */
+    @Test
+    void limitsAreComparedInOneUnit() throws Exception {
+        DeviceView device = probe("imperial");
+        String point = SERVICE.owner()
+                .post(
+                        "api/v1/points",
+                        Map.of(
+                                "name",
+                                "Display case",
+                                "placeId",
+                                plant.site,
+                                "quantity",
+                                "temperature",
+                                "unit",
+                                "°F",
+                                "limitSet",
+                                "chilled-food"))
+                .path("id")
+                .asString();
+        SERVICE.owner()
+                .post("api/v1/devices/" + device.id() + "/assignments", Map.of("channel", "air", "pointId", point));
+        report("imperial", 4.5);
+        JsonNode latest = SERVICE.owner().get("api/v1/points/" + point).path("latest");
+        assertThat(latest.path("value").asDouble()).isEqualTo(40.1);
+        assertThat(latest.path("severity").asString()).isEqualTo("normal");
+        assertThat(latest.path("nextBoundary").asDouble()).isEqualTo(41);
+        report("imperial", 6);
+        latest = SERVICE.owner().get("api/v1/points/" + point).path("latest");
+        assertThat(latest.path("severity").asString()).isEqualTo("critical");
+        refused(409, "keeps its unit", () -> SERVICE.owner()
+                .put(
+                        "api/v1/points/" + point,
+                        Map.of("name", "Case", "placeId", plant.site, "quantity", "temperature", "unit", "°C")));
+        refused(409, "relative humidity in '%'", () -> SERVICE.owner()
+                .post("api/v1/devices/" + device.id() + "/assignments", Map.of("channel", "wet", "pointId", point)));
+    }
+
+    @Test
+    void aRuleThatCouldNeverBeOverIsRefused() {
+        DeviceView device = probe("refused");
+        refused(400, "could never be over", () -> SERVICE.owner()
+                .post(
+                        "api/v1/rules",
+                        new RuleRequest(
+                                "Outside",
+                                new Target.OfPoint(air(device)),
+                                new Condition.Outside(2, 8),
+                                new Hold.ForTime(0),
+                                3.0,
+                                Severity.WARNING,
+                                true,
+                                List.of(),
+                                "")));
+    }
+}
