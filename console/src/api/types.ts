@@ -794,3 +794,13 @@ export interface Outlet {
   passedAt: string | null;
   secretNames: string[];
 }
+
+/** Where somebody is signed in. */
+export interface SignedIn {
+  id: string;
+  purpose: "console" | "client";
+  note: string;
+  createdAt: string;
+  expiresAt: string;
+  current: boolean;
+}

@@ -7,7 +7,7 @@ const {
   severity,
   word = true,
   quiet = false,
-  unknown = "no limit",
+  unknown = "no limits",
 } = defineProps<{ severity: Severity | null; word?: boolean; quiet?: boolean; unknown?: string }>();
 const RAILS: Record<Severity, number[]> = { normal: [], advisory: [12], warning: [9, 15], critical: [8, 12, 16] };
 </script>

@@ -43,7 +43,7 @@ describe("the fence", () => {
     const mark = mount(FenceMark, { props: { severity: null, unknown: unjudged(latest({ quality: "BAD" })) } });
     expect(mark.find("svg").exists()).toBe(false);
     expect(mark.text()).toBe("sensor fault");
-    expect(mount(FenceMark, { props: { severity: null } }).text()).toBe("no limit");
+    expect(mount(FenceMark, { props: { severity: null } }).text()).toBe("no limits");
   });
 
   it("has no colour where it names what could be", () =>

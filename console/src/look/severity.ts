@@ -9,7 +9,7 @@ export function rank(severity: Severity): number {
 
 /** Why a value is not judged, in a word. */
 export function unjudged(latest: { quality: string }): string {
-  return latest.quality === "BAD" ? "sensor fault" : "no limit";
+  return latest.quality === "BAD" ? "sensor fault" : "no limits";
 }
 
 /** The worst of what is judged; null if nothing is. */

@@ -7,10 +7,12 @@ import { day } from "@/look/clock";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
+import { useSession } from "@/shell/session";
 import { computed, ref } from "vue";
 import InviteForm from "./InviteForm.vue";
 
 const places = usePlaces();
+const session = useSession();
 const inviting = ref(false);
 const { error, run } = useAction();
 const { data, load } = useLoad(async () => {
@@ -27,6 +29,10 @@ const RIGHTS = { look: "may look at", operate: "may operate", edit: "may edit", 
 
 async function revoke(person: Person, grant: Grant) {
   await run(() => api.remove("grants/" + grant.id), `${person.name} has no right on ${grant.targetName} any more.`);
+  await load();
+}
+async function remove(person: Person) {
+  await run(() => api.remove("people/" + person.id), `${person.name} has no account any more.`);
   await load();
 }
 async function withdrawInvitation(invitation: Invitation) {
@@ -53,6 +59,16 @@ async function withdrawLink(link: ShareLink) {
         </div>
         <div>
           <span v-if="person.owner">owner: may do everything</span>
+          <el-popconfirm
+            v-if="session.owner && person.id !== session.person?.id"
+            :title="`${person.name} cannot sign in any more. What they made stays; their rights and links end.`"
+            width="260"
+            confirm-button-text="Remove"
+            cancel-button-text="Keep"
+            @confirm="remove(person)"
+          >
+            <template #reference><el-button link class="leave">Remove the account</el-button></template>
+          </el-popconfirm>
           <div v-for="grant in person.grants" :key="grant.id">
             {{ RIGHTS[grant.right] }} {{ grant.targetName }}
             <el-button v-if="mayInvite" link @click="revoke(person, grant)">Take away</el-button>
@@ -99,6 +115,9 @@ async function withdrawLink(link: ShareLink) {
 }
 .line + .line {
   border-top: 1px solid var(--line);
+}
+.leave {
+  float: right;
 }
 @media (max-width: 720px) {
   .line {

@@ -39,7 +39,7 @@ const { points, withPlace = true } = defineProps<{ points: Point[]; withPlace?: 
             >
           </div>
         </td>
-        <td><HeadroomBar :latest="point.latest" /></td>
+        <td><HeadroomBar v-if="point.latest?.severity" :latest="point.latest" /></td>
       </tr>
     </tbody>
   </table>

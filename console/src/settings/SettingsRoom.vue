@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { theme, typeSize } from "@/look/appearance";
 import { useSession } from "@/shell/session";
+import AccountSheet from "./AccountSheet.vue";
 import MailSettingsSheet from "./MailSettingsSheet.vue";
 import RadioBandSheet from "./RadioBandSheet.vue";
 
@@ -25,6 +26,7 @@ const session = useSession();
         </el-radio-group>
       </div>
     </section>
+    <AccountSheet />
     <section v-if="session.owner" class="sheet">
       <h2>Records and backups</h2>
       <p class="soft">How much is kept and for how long, when the disk is full, backups, and what people changed.</p>

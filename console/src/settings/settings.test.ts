@@ -6,6 +6,7 @@ import { button, mountIn, serviceStandIn, type Call } from "@/testing";
 import { flushPromises } from "@vue/test-utils";
 import { createPinia, setActivePinia } from "pinia";
 import { afterEach, describe, expect, it, vi } from "vitest";
+import AccountSheet from "./AccountSheet.vue";
 import MailSettingsSheet from "./MailSettingsSheet.vue";
 
 let calls: Call[];
@@ -23,6 +24,48 @@ async function begin(answers: Record<string, unknown>) {
 afterEach(() => {
   document.body.innerHTML = "";
   vi.unstubAllGlobals();
+});
+
+describe("one's own account", () => {
+  const here = {
+    id: "0123",
+    purpose: "console",
+    note: "",
+    createdAt: "2026-03-01T08:00:00Z",
+    expiresAt: "2026-03-31T08:00:00Z",
+    current: true,
+  };
+  const laptop = { ...here, id: "4567", purpose: "client", note: "command line", current: false };
+
+  it("changes the password, and says what follows", async () => {
+    await begin({ "GET sessions": [here], "PUT session/password": undefined });
+    const page = await mountIn(AccountSheet);
+    await flushPromises();
+    await page.get("#password-current").setValue("the old password");
+    await page.get("#password-next").setValue("quite another one");
+    await page.get("form").trigger("submit");
+    await flushPromises();
+    expect(calls.find((call) => call.method === "PUT")?.body).toEqual({
+      current: "the old password",
+      password: "quite another one",
+    });
+    expect((page.get("#password-current").element as HTMLInputElement).value).toBe("");
+  });
+
+  it("ends other sign-ins", async () => {
+    await begin({ "GET sessions": [here, laptop], "DELETE sessions/4567": undefined, "DELETE sessions": undefined });
+    const page = await mountIn(AccountSheet);
+    await flushPromises();
+    expect(page.text()).toContain("command line");
+    await button(page, "End").trigger("click");
+    await flushPromises();
+    await button(page, "End all others").trigger("click");
+    await flushPromises();
+    expect(calls.filter((call) => call.method === "DELETE").map((call) => call.path)).toEqual([
+      "sessions/4567",
+      "sessions",
+    ]);
+  });
 });
 
 describe("the mail server", () => {

@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.api.people.PasswordRequest;
 import org.openpasture.api.people.SignInRequest;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -51,15 +52,7 @@ final class AccountCommands {
             if (password != null) {
                 return password;
             }
-            Optional<String> given = Surroundings.get("PASTURE_PASSWORD");
-            if (given.isPresent()) {
-                return given.get();
-            }
-            Console console = System.console();
-            if (console == null || !console.isTerminal()) {
-                throw new IllegalArgumentException("no password: give it by PASTURE_PASSWORD, or use a terminal");
-            }
-            return new String(console.readPassword("Password: "));
+            return AccountCommands.secret("PASTURE_PASSWORD", "Password: ");
         }
     }
 
@@ -81,5 +74,45 @@ final class AccountCommands {
             }
             return 0;
         }
+    }
+
+    @Command(
+            name = "password",
+            mixinStandardHelpOptions = true,
+            description = {
+                "Change your password; everywhere else you are signed out.",
+                "Both are asked for, or read from PASTURE_PASSWORD and PASTURE_NEW_PASSWORD."
+            })
+    static final class PasswordCommand implements Callable<Integer> {
+        @Mixin
+        private Service service;
+
+        @Override
+        public Integer call() {
+            service.api()
+                    .put(
+                            "api/v1/session/password",
+                            new PasswordRequest(
+                                    secret("PASTURE_PASSWORD", "Password that holds now: "),
+                                    secret("PASTURE_NEW_PASSWORD", "New password: ")));
+            if (!service.printedJson(
+                    tools.jackson.databind.json.JsonMapper.shared().valueToTree(Map.of("changed", true)))) {
+                service.out().println("The password is changed; elsewhere you are signed out.");
+            }
+            return 0;
+        }
+    }
+
+    /** A secret from the environment, or typed in at a terminal. */
+    private static String secret(String variable, String question) {
+        Optional<String> given = Surroundings.get(variable);
+        if (given.isPresent()) {
+            return given.get();
+        }
+        Console console = System.console();
+        if (console == null || !console.isTerminal()) {
+            throw new IllegalArgumentException("no password: give it by " + variable + ", or use a terminal");
+        }
+        return new String(console.readPassword(question));
     }
 }

@@ -35,6 +35,7 @@ import picocli.CommandLine.Command;
         subcommands = {
             AccountCommands.SignInCommand.class,
             AccountCommands.SignOutCommand.class,
+            AccountCommands.PasswordCommand.class,
             PlaceCommands.class,
             PointCommands.class,
             ReadingCommands.class,

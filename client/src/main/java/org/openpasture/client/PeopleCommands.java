@@ -40,6 +40,19 @@ final class PeopleCommands implements Runnable {
     }
 
     @Command(
+            name = "remove",
+            mixinStandardHelpOptions = true,
+            description = "Remove somebody's account: what they made stays, their rights and links end.")
+    int remove(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
+        JsonNode person = Service.pick(to.api().get("api/v1/people"), name, "person");
+        to.api().delete("api/v1/people/" + person.path("id").asString());
+        if (!to.printedJson(person)) {
+            to.out().println(person.path("name").asString() + " has no account any more.");
+        }
+        return 0;
+    }
+
+    @Command(
             name = "grant",
             mixinStandardHelpOptions = true,
             description = "Give somebody who is here already a right on another place.")

@@ -63,7 +63,7 @@ final class PointCommands implements Runnable {
         if (latest.path("severity").isString()) {
             return Words.severity(latest.path("severity").asString());
         }
-        return latest.path("quality").asString().equals("BAD") ? "sensor fault" : "no limit";
+        return latest.path("quality").asString().equals("BAD") ? "sensor fault" : "no limits";
     }
 
     private static String value(JsonNode point) {

@@ -14,5 +14,6 @@ public record AcceptRequest(String token, String name, String password) {
         token = Require.text(token, "the invitation", 200);
         name = PersonName.chosen(Require.text(name, "the name", 80));
         password = Passwords.checked(password);
+        Passwords.requireNotGuessed(password, name);
     }
 }

@@ -16,5 +16,6 @@ public record SetupRequest(
         code = Require.text(code, "the one-time code", 100);
         name = PersonName.chosen(Require.text(name, "the name", 80));
         password = Passwords.checked(password);
+        Passwords.requireNotGuessed(password, name);
     }
 }

@@ -17,4 +17,9 @@ public record Dashboard(
     public Dashboard {
         panels = List.copyOf(panels);
     }
+
+    /** The same as somebody else's. */
+    public Dashboard of(String otherOwnerId) {
+        return new Dashboard(id, name, otherOwnerId, siteId, version, panels);
+    }
 }

@@ -11,7 +11,9 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.api.people.Passwords;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Registry;
@@ -201,8 +203,47 @@ public class Accounts {
     }
 
     void end(String token) {
-        credentials.forgetToken(Tokens.hash(token));
-        events.publishEvent(new SessionEnded(Tokens.hash(token)));
+        endHashed(Tokens.hash(token));
+    }
+
+    private void endHashed(String tokenHash) {
+        credentials.forgetToken(tokenHash);
+        events.publishEvent(new SessionEnded(tokenHash));
+    }
+
+    /** Where a person is signed in, the newest first. */
+    List<CredentialStore.AccessToken> sessions(Person person) {
+        return credentials.tokensOf(person.id()).stream()
+                .filter(kept -> clock.instant().isBefore(kept.expiresAt()))
+                .toList();
+    }
+
+    /** Ends the sign-ins of a person for which something holds. */
+    void endSessions(Person person, Predicate<CredentialStore.AccessToken> which) {
+        credentials.tokensOf(person.id()).stream().filter(which).forEach(kept -> endHashed(kept.tokenHash()));
+    }
+
+    /**
+     * Gives a person another password, and ends all their other sign-ins.
+     *
+     * @param session the hash of the token of the sign-in that goes on
+     */
+    void changePassword(Person person, String current, String next, String session, String source) {
+        throttle.attempt(person.name(), source);
+        String hash = credentials.passwordHash(person.id()).orElse(unknownHash);
+        if (!passwords.matches(current, hash)) {
+            throw Problem.invalid("The password that holds now is another.");
+        }
+        throttle.succeeded(person.name(), source);
+        Passwords.requireNotGuessed(next, person.name());
+        credentials.savePasswordHash(person.id(), encode(next));
+        endSessions(person, kept -> !kept.tokenHash().equals(session));
+    }
+
+    /** Somebody has no account any more: their sign-ins end, and their password is forgotten. */
+    public void forget(Person person) {
+        endSessions(person, kept -> true);
+        credentials.forgetPerson(person.id());
     }
 
     /**

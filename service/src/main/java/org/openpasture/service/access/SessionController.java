@@ -2,17 +2,25 @@ package org.openpasture.service.access;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.time.Duration;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.openpasture.api.people.PasswordRequest;
 import org.openpasture.api.people.SessionView;
 import org.openpasture.api.people.SetupRequest;
 import org.openpasture.api.people.SignInRequest;
+import org.openpasture.api.people.SignedInView;
 import org.openpasture.core.people.Person;
+import org.openpasture.service.problem.Problem;
+import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
 /** First visit, sign-in and sign-out. */
@@ -72,6 +80,54 @@ class SessionController {
     @GetMapping("/api/v1/session")
     SessionView session() {
         return new SessionView(views.person(reader.now(), reader.person()), null);
+    }
+
+    /** Gives the reader another password; their other sign-ins end. */
+    @PutMapping("/api/v1/session/password")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void changePassword(@RequestBody PasswordRequest request, HttpServletRequest http) {
+        accounts.changePassword(
+                reader.person(), request.current(), request.password(), reader.tokenHash(), http.getRemoteAddr());
+    }
+
+    /** Where the reader is signed in. */
+    @GetMapping("/api/v1/sessions")
+    List<SignedInView> sessions() {
+        String mine = reader.tokenHash();
+        return accounts.sessions(reader.person()).stream()
+                .map(kept -> new SignedInView(
+                        idOf(kept.tokenHash()),
+                        kept.purpose(),
+                        kept.note(),
+                        kept.createdAt(),
+                        kept.expiresAt(),
+                        kept.tokenHash().equals(mine)))
+                .toList();
+    }
+
+    /** The start of the hash: enough to name it, and of no use to sign in. */
+    private static String idOf(String tokenHash) {
+        return tokenHash.substring(0, 16);
+    }
+
+    /** Ends all sign-ins of the reader but this one. */
+    @DeleteMapping("/api/v1/sessions")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void endOthers() {
+        String mine = reader.tokenHash();
+        accounts.endSessions(reader.person(), kept -> !kept.tokenHash().equals(mine));
+    }
+
+    /** Ends one sign-in of the reader. */
+    @DeleteMapping("/api/v1/sessions/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void end(@PathVariable String id) {
+        Person person = reader.person();
+        if (accounts.sessions(person).stream()
+                .noneMatch(kept -> idOf(kept.tokenHash()).equals(id))) {
+            throw Problem.notFound("sign-in");
+        }
+        accounts.endSessions(person, kept -> idOf(kept.tokenHash()).equals(id));
     }
 
     @DeleteMapping("/api/v1/session")

@@ -15,6 +15,7 @@ import org.openpasture.api.people.PersonView;
 import org.openpasture.api.people.SessionView;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.dashboard.Dashboard;
+import org.openpasture.core.edit.PersonEdits;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.people.Grant;
 import org.openpasture.core.people.Person;
@@ -25,6 +26,7 @@ import org.openpasture.core.text.PersonName;
 import org.openpasture.engine.notice.Invitations;
 import org.openpasture.engine.secret.Tokens;
 import org.openpasture.service.access.Accounts;
+import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.PeopleViews;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.access.SessionCookie;
@@ -53,6 +55,7 @@ class PeopleController {
     private final PeopleViews views;
     private final Invitations mails;
     private final Addresses addresses;
+    private final Editor editor;
     private final Clock clock;
 
     PeopleController(
@@ -63,7 +66,9 @@ class PeopleController {
             PeopleViews views,
             Invitations mails,
             Addresses addresses,
+            Editor editor,
             Clock clock) {
+        this.editor = editor;
         this.accounts = accounts;
         this.credentials = credentials;
         this.registry = registry;
@@ -95,6 +100,15 @@ class PeopleController {
                                         .filter(grant -> mayManage(access, grant.targetId()))
                                         .toList()))
                 .toList();
+    }
+
+    /** Removes somebody's account: what they made stays, their rights, sign-ins and links end. */
+    @DeleteMapping("/api/v1/people/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void remove(@PathVariable String id) {
+        Optional<Person> leaves = reader.now().find(Person.class, id);
+        editor.edit(access -> PersonEdits.remove(access, id));
+        leaves.ifPresent(accounts::forget);
     }
 
     private static void requireManaging(Access access, String targetId, String what) {

@@ -8,6 +8,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import org.openpasture.core.people.Right;
+import org.openpasture.store.generated.registrydb.tables.records.AccessTokenRecord;
 import org.openpasture.store.generated.registrydb.tables.records.InvitationRecord;
 import org.openpasture.store.registry.RegistryDatabase;
 
@@ -71,19 +72,44 @@ public final class CredentialStore {
         return database.read()
                 .selectFrom(ACCESS_TOKEN)
                 .where(ACCESS_TOKEN.TOKEN_HASH.eq(tokenHash))
-                .fetchOptional(row -> new AccessToken(
-                        row.getTokenHash(),
-                        row.getPersonId(),
-                        row.getPurpose(),
-                        row.getNote(),
-                        Instant.ofEpochMilli(row.getCreatedAt()),
-                        Instant.ofEpochMilli(row.getExpiresAt())));
+                .fetchOptional(CredentialStore::token);
+    }
+
+    private static AccessToken token(AccessTokenRecord row) {
+        return new AccessToken(
+                row.getTokenHash(),
+                row.getPersonId(),
+                row.getPurpose(),
+                row.getNote(),
+                Instant.ofEpochMilli(row.getCreatedAt()),
+                Instant.ofEpochMilli(row.getExpiresAt()));
     }
 
     public void forgetToken(String tokenHash) {
         database.write(dsl -> dsl.deleteFrom(ACCESS_TOKEN)
                 .where(ACCESS_TOKEN.TOKEN_HASH.eq(tokenHash))
                 .execute());
+    }
+
+    /** All sign-ins of a person, the newest first. */
+    public List<AccessToken> tokensOf(String personId) {
+        return database.read()
+                .selectFrom(ACCESS_TOKEN)
+                .where(ACCESS_TOKEN.PERSON_ID.eq(personId))
+                .orderBy(ACCESS_TOKEN.CREATED_AT.desc())
+                .fetch(CredentialStore::token);
+    }
+
+    /** A person has no password any more, and is signed in nowhere. */
+    public void forgetPerson(String personId) {
+        database.write(dsl -> {
+            dsl.deleteFrom(ACCESS_TOKEN)
+                    .where(ACCESS_TOKEN.PERSON_ID.eq(personId))
+                    .execute();
+            return dsl.deleteFrom(CREDENTIAL)
+                    .where(CREDENTIAL.PERSON_ID.eq(personId))
+                    .execute();
+        });
     }
 
     public void forgetTokensOf(String personId) {

@@ -1,0 +1,79 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { SignedIn } from "@/api/types";
+import { useAction } from "@/look/act";
+import { day } from "@/look/clock";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { useSession } from "@/shell/session";
+import { reactive } from "vue";
+
+/** One's own password, and where one is signed in. */
+const session = useSession();
+const sessions = useLoad(() => api.get<SignedIn[]>("sessions"));
+const form = reactive({ current: "", password: "" });
+const { busy, error, run } = useAction();
+
+async function change() {
+  const done = await run(
+    () => api.put("session/password", { ...form }),
+    "The password is changed; elsewhere you are signed out.",
+  );
+  if (done) {
+    Object.assign(form, { current: "", password: "" });
+    await sessions.load();
+  }
+}
+
+async function end(one: SignedIn) {
+  await run(() => api.remove("sessions/" + one.id), "That sign-in has ended.");
+  await sessions.load();
+}
+
+async function endOthers() {
+  await run(() => api.remove("sessions"), "You are signed in here only.");
+  await sessions.load();
+}
+</script>
+
+<template>
+  <section class="sheet">
+    <h2>Your account</h2>
+    <el-form label-position="top" class="form" @submit.prevent="change">
+      <input type="text" hidden autocomplete="username" :value="session.person?.name" />
+      <el-form-item label="Password that holds now" for="password-current"
+        ><el-input
+          id="password-current"
+          v-model="form.current"
+          type="password"
+          autocomplete="current-password"
+          show-password
+      /></el-form-item>
+      <el-form-item label="New password, at least 10 characters" for="password-next"
+        ><el-input id="password-next" v-model="form.password" type="password" autocomplete="new-password" show-password
+      /></el-form-item>
+      <el-button native-type="submit" :loading="busy" :disabled="!form.current || form.password.length < 10"
+        >Change the password</el-button
+      >
+    </el-form>
+    <h3>Where you are signed in</h3>
+    <ProblemNote :error="sessions.error.value" />
+    <div v-for="one in sessions.data.value" :key="one.id" class="row">
+      <span>{{ one.purpose === "console" ? "a browser" : one.note || "a program" }}</span>
+      <span class="soft small">since {{ day(one.createdAt) }}, until {{ day(one.expiresAt) }}</span>
+      <span v-if="one.current" class="soft small">here</span>
+      <el-button v-else link @click="end(one)">End</el-button>
+    </div>
+    <el-button v-if="(sessions.data.value?.length ?? 0) > 1" @click="endOthers">End all others</el-button>
+    <ProblemNote :error="error" />
+  </section>
+</template>
+
+<style scoped>
+.form {
+  max-width: 28rem;
+}
+h3 {
+  margin: 1.25rem 0 0.5rem;
+}
+</style>
