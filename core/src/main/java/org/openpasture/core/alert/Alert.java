@@ -30,4 +30,11 @@ public record Alert(
         String unit,
         String limit,
         String summary,
-        String guidance) {}
+        String guidance) {
+    /** The same with another summary. */
+    public Alert saying(String other) {
+        return new Alert(
+                id, ruleId, ruleName, severity, placeId, pointId, startedAt, raisedAt, learntAt, value, unit, limit,
+                other, guidance);
+    }
+}

@@ -32,6 +32,7 @@ public class AlertPublisher implements EffectSink {
     private final AlertViews views;
     private final Watchers live;
     private final List<AlertFollower> followers;
+    private final SilenceCause silence;
     private final Clock clock;
 
     AlertPublisher(
@@ -44,7 +45,9 @@ public class AlertPublisher implements EffectSink {
             AlertViews views,
             Watchers live,
             List<AlertFollower> followers,
+            SilenceCause silence,
             Clock clock) {
+        this.silence = silence;
         this.database = database;
         this.registry = registry;
         this.alerts = alerts;
@@ -65,7 +68,10 @@ public class AlertPublisher implements EffectSink {
         }
         List<String> changed = database.write(dsl -> {
             List<String> ids = new ArrayList<>();
-            for (Effect effect : effects) {
+            for (Effect decided : effects) {
+                Effect effect = decided instanceof Effect.Raised(var alert)
+                        ? new Effect.Raised(silence.of(registry.now(), alert))
+                        : decided;
                 if (alerts.apply(dsl, effect)) {
                     alertOf(effect).ifPresent(id -> {
                         ids.add(id);
