@@ -25,6 +25,7 @@ import org.openpasture.simulator.radio.SimulatedGateway;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.util.FileSystemUtils;
+import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandlerMapping;
 
 /** The real service on loopback with an empty data folder and free ports, for the tests of one class. */
 public final class RunningService implements BeforeAllCallback, AfterAllCallback {
@@ -130,6 +131,22 @@ public final class RunningService implements BeforeAllCallback, AfterAllCallback
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
+    }
+
+    /** Every address of the API: its pattern with the method that is used on it. */
+    public List<Map.Entry<String, String>> addresses() {
+        return context
+                .getBean("requestMappingHandlerMapping", RequestMappingHandlerMapping.class)
+                .getHandlerMethods()
+                .keySet()
+                .stream()
+                .flatMap(mapping -> mapping.getPatternValues().stream()
+                        .filter(pattern -> pattern.startsWith("/api/v1/"))
+                        .flatMap(pattern -> mapping.getMethodsCondition().getMethods().stream()
+                                .map(method -> Map.entry(method.name(), pattern))))
+                .sorted(Map.Entry.<String, String>comparingByValue().thenComparing(Map.Entry.comparingByKey()))
+                .distinct()
+                .toList();
     }
 
     public ApiClient anonymous() {

@@ -1,0 +1,352 @@
+package org.openpasture.acceptance.door;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.time.Duration;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.DynamicTest;
+import org.junit.jupiter.api.TestFactory;
+import org.junit.jupiter.api.extension.RegisterExtension;
+import org.openpasture.acceptance.Plant;
+import org.openpasture.acceptance.RunningService;
+import org.openpasture.api.dashboard.DashboardRequest;
+import org.openpasture.api.fleet.GatewayRequest;
+import org.openpasture.api.inlet.InletRequest;
+import org.openpasture.api.outlet.OutletRequest;
+import org.openpasture.api.people.InvitationRequest;
+import org.openpasture.api.people.InvitationView;
+import org.openpasture.api.place.AreaRequest;
+import org.openpasture.api.place.PlaceView;
+import org.openpasture.api.place.SiteRequest;
+import org.openpasture.client.http.ApiClient;
+import org.openpasture.core.inlet.Source;
+import org.openpasture.core.lorawan.Eui64;
+import org.openpasture.core.outlet.Destination;
+import org.openpasture.core.people.Right;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * Every address of the API, as the service itself lists them, asked by people who have no right there. An address that
+ * is new is in here by itself; if it names a thing of a kind that is not known here, this fails until it is.
+ */
+class AccessMatrixTest {
+    @RegisterExtension
+    static final RunningService SERVICE = new RunningService();
+
+    private static final HttpClient HTTP =
+            HttpClient.newBuilder().connectTimeout(Duration.ofSeconds(5)).build();
+    private static final Pattern VARIABLE = Pattern.compile("\\{(\\w+)}");
+
+    /** For who is not signed in. */
+    private static final Set<String> OPEN = Set.of(
+            "GET /api/v1/setup",
+            "POST /api/v1/setup",
+            "POST /api/v1/setup/recovery",
+            "POST /api/v1/session",
+            "DELETE /api/v1/session",
+            "POST /api/v1/invitations/taken-up",
+            "GET /api/v1/shared/{token}",
+            "GET /api/v1/shared/{token}/points/{pointId}/readings");
+
+    /** What everybody who is signed in does for themselves. */
+    private static final Set<String> OWN = Set.of(
+            "PUT /api/v1/session/password",
+            "DELETE /api/v1/sessions",
+            "DELETE /api/v1/sessions/{id}",
+            "POST /api/v1/dashboards",
+            "POST /api/v1/labels/read");
+
+    /** Answers for each line of what it is sent. */
+    private static final String LINES = "/api/v1/readings/import";
+
+    /** Of the creamery, by the start of the address that names one. */
+    private static final Map<String, String> THEIRS = new HashMap<>();
+
+    private static String neighbourToken;
+    private static String lookerToken;
+    private static String site;
+
+    @BeforeAll
+    static void register() {
+        Plant plant = new Plant(SERVICE.owner());
+        ApiClient owner = SERVICE.owner();
+        site = plant.site;
+        String device = plant.pumpSender().id();
+        plant.release("Axial vibration");
+        String point = plant.point("Axial vibration").id();
+        String gateway = owner.post(
+                        "api/v1/gateways", new GatewayRequest("Hidden mast", Eui64.of("02ab54fffe10c001"), plant.site))
+                .path("id")
+                .asString();
+        String inlet = owner.post(
+                        "api/v1/inlets",
+                        new InletRequest("Hidden bus", plant.site, new Source.ModbusTcp(200), null, null, null))
+                .path("inlet")
+                .path("id")
+                .asString();
+        String outlet = owner.post(
+                        "api/v1/outlets",
+                        new OutletRequest(
+                                "Hidden office",
+                                plant.site,
+                                new Destination.OwnTopic("hidden/x", null),
+                                null,
+                                null,
+                                true,
+                                false,
+                                null,
+                                null))
+                .path("id")
+                .asString();
+        String dashboard = owner.post(
+                        "api/v1/dashboards",
+                        new DashboardRequest("Hidden board", plant.site, null, List.of(point), null))
+                .path("id")
+                .asString();
+        String link = owner.post("api/v1/dashboards/" + dashboard + "/links", Map.of("note", "hidden"))
+                .path("id")
+                .asString();
+        String rule = owner.post("api/v1/rules", ruleOn(point)).path("id").asString();
+        String area = owner.post("api/v1/areas", new AreaRequest("Hidden hall", plant.site), PlaceView.class)
+                .id();
+        String set = owner.post("api/v1/limits", limits(plant.site)).path("id").asString();
+        JsonNode model = owner.get("api/v1/models").path(0);
+        String ownModel = owner.post(
+                        "api/v1/models",
+                        ((tools.jackson.databind.node.ObjectNode) model.deepCopy())
+                                .put("siteId", plant.site)
+                                .put("name", "Hidden model"))
+                .path("id")
+                .asString();
+        String invitation = owner.post(
+                        "api/v1/invitations",
+                        new InvitationRequest("hidden guest", null, Right.LOOK, plant.site),
+                        InvitationView.class)
+                .id();
+        String assignment = owner.get("api/v1/devices/" + device)
+                .path("assignments")
+                .path(0)
+                .path("id")
+                .asString();
+        plant.invite(SERVICE.anonymous(), "looker", Right.LOOK, plant.site);
+        String grant = owner.get("api/v1/people")
+                .valueStream()
+                .filter(person -> person.path("name").asString().equals("looker"))
+                .findFirst()
+                .orElseThrow()
+                .path("grants")
+                .path(0)
+                .path("id")
+                .asString();
+        String farm = owner.post("api/v1/sites", new SiteRequest("Farm", null, null, null), PlaceView.class)
+                .id();
+        plant.invite(SERVICE.anonymous(), "neighbour", Right.MANAGE, farm);
+        neighbourToken = token("neighbour");
+        lookerToken = token("looker");
+        THEIRS.putAll(Map.ofEntries(
+                Map.entry("sites", plant.site),
+                Map.entry("areas", area),
+                Map.entry("assets", plant.pump),
+                Map.entry("places", plant.pump),
+                Map.entry("points", point),
+                Map.entry("devices", device),
+                Map.entry("gateways", gateway),
+                Map.entry("inlets", inlet),
+                Map.entry("outlets", outlet),
+                Map.entry("dashboards", dashboard),
+                Map.entry("links", link),
+                Map.entry("rules", rule),
+                Map.entry("limits", set),
+                Map.entry("models", ownModel),
+                Map.entry("invitations", invitation),
+                Map.entry("assignments", assignment),
+                Map.entry("grants", grant),
+                Map.entry("people", "some-person"),
+                Map.entry("sessions", "0123456789abcdef"),
+                Map.entry("alerts", "no-alert"),
+                Map.entry("frames", "1"),
+                Map.entry("commands", "1"),
+                Map.entry("checks", "1"),
+                Map.entry("corrections", "1"),
+                Map.entry("backups", "none"),
+                Map.entry("shared", "no-token")));
+    }
+
+    private static String token(String name) {
+        return SERVICE.anonymous()
+                .post("api/v1/session", Map.of("name", name, "password", RunningService.PASSWORD, "client", "matrix"))
+                .path("token")
+                .asString();
+    }
+
+    private static Map<String, Object> ruleOn(String point) {
+        return Map.of(
+                "name",
+                "Hidden rule",
+                "target",
+                Map.of("kind", "point", "pointId", point),
+                "condition",
+                Map.of("kind", "above", "limit", 5),
+                "severity",
+                "warning");
+    }
+
+    private static JsonNode limits(String siteId) {
+        return ((tools.jackson.databind.node.ObjectNode) SERVICE.owner().get("api/v1/limits/" + Plant.PUMP_LIMITS))
+                .put("title", "Hidden limits")
+                .put("siteId", siteId);
+    }
+
+    /** Bodies that would be taken from who has the right, so that it is the right that is asked. */
+    private static Object body(String pattern) {
+        String point = THEIRS.get("points");
+        return switch (pattern) {
+            case "/api/v1/sites", "/api/v1/sites/{id}" -> Map.of("name", "Taken");
+            case "/api/v1/areas", "/api/v1/areas/{id}" -> Map.of("name", "Taken", "parentId", site);
+            case "/api/v1/assets", "/api/v1/assets/{id}" ->
+                Map.of("name", "Taken", "parentId", site, "kind", "pump", "limitSets", List.of());
+            case "/api/v1/points", "/api/v1/points/{id}" ->
+                Map.of("name", "Taken", "placeId", site, "quantity", "temperature");
+            case "/api/v1/gateways", "/api/v1/gateways/{id}" ->
+                Map.of("name", "Taken", "eui", "02ab54fffe10c002", "siteId", site);
+            case "/api/v1/inlets", "/api/v1/inlets/{id}" ->
+                Map.of("name", "Taken", "siteId", site, "source", Map.of("kind", "modbus-tcp"));
+            case "/api/v1/outlets", "/api/v1/outlets/{id}" ->
+                Map.of(
+                        "name",
+                        "Taken",
+                        "siteId",
+                        site,
+                        "destination",
+                        Map.of("kind", "own-broker", "topic", "taken"),
+                        "readings",
+                        true,
+                        "alerts",
+                        false);
+            case "/api/v1/rules", "/api/v1/rules/{id}" -> ruleOn(point);
+            case "/api/v1/limits", "/api/v1/limits/{id}" -> limits(site);
+            case "/api/v1/invitations" -> Map.of("name", "Taken", "right", "look", "targetId", site);
+            case "/api/v1/grants" -> Map.of("personName", "neighbour", "right", "edit", "targetId", site);
+            case "/api/v1/points/{id}/erase" ->
+                Map.of("from", "2026-01-01T00:00:00Z", "until", "2026-02-01T00:00:00Z", "note", "x", "dryRun", true);
+            case "/api/v1/devices/{id}/key" -> Map.of("appKey", Plant.PUMP_KEY);
+            case "/api/v1/devices/{id}/clock" -> Map.of("correct", true);
+            case "/api/v1/devices/{id}/polling" -> Map.of("paused", true);
+            case "/api/v1/devices/{id}/assignments" -> Map.of("channel", "axial", "pointId", point);
+            case "/api/v1/devices/{id}/commands" -> Map.of("port", 2, "payload", "01");
+            case "/api/v1/devices/{id}/channels/{channel}" -> Map.of("value", 1);
+            case "/api/v1/dashboards/{id}/links" -> Map.of("note", "taken");
+            case "/api/v1/settings/mail/test" -> Map.of("to", "taken@pasture.example");
+            default -> Map.of();
+        };
+    }
+
+    private static String filled(String pattern) {
+        Matcher matcher = VARIABLE.matcher(pattern);
+        StringBuilder path = new StringBuilder();
+        while (matcher.find()) {
+            String kind = pattern.split("/")[3];
+            String value = matcher.group(1).equals("pointId")
+                    ? THEIRS.get("points")
+                    : matcher.group(1).equals("channel") ? "axial" : THEIRS.get(kind);
+            assertThat(value)
+                    .as("this matrix knows no %s; name one in it", kind)
+                    .isNotNull();
+            matcher.appendReplacement(path, Matcher.quoteReplacement(value));
+        }
+        return matcher.appendTail(path).toString();
+    }
+
+    private static HttpResponse<String> ask(String method, String pattern, String token) {
+        String type = pattern.equals("/api/v1/keys") || pattern.endsWith("/import") ? "text/csv" : "application/json";
+        HttpRequest.Builder request = HttpRequest.newBuilder(SERVICE.address().resolve(filled(pattern)))
+                .timeout(Duration.ofSeconds(20))
+                .header("Content-Type", type)
+                .method(
+                        method,
+                        method.equals("GET") || method.equals("DELETE")
+                                ? HttpRequest.BodyPublishers.noBody()
+                                : HttpRequest.BodyPublishers.ofString(
+                                        type.equals("text/csv")
+                                                ? "time,point,value\n2026-01-01T00:00:00Z," + THEIRS.get("points")
+                                                        + ",1\n"
+                                                : JsonMapper.shared().writeValueAsString(body(pattern))));
+        if (!token.isEmpty()) {
+            request.header("Authorization", "Bearer " + token);
+        }
+        try {
+            return HTTP.send(request.build(), HttpResponse.BodyHandlers.ofString());
+        } catch (IOException | InterruptedException e) {
+            throw new IllegalStateException(method + " " + pattern, e);
+        }
+    }
+
+    /** The stream never ends by itself; it has tests of its own. */
+    private static Stream<Map.Entry<String, String>> addresses() {
+        return SERVICE.addresses().stream().filter(one -> !one.getValue().equals("/api/v1/stream"));
+    }
+
+    @TestFactory
+    Stream<DynamicTest> aStrangerComesInNowhere() {
+        return addresses()
+                .filter(one -> !OPEN.contains(one.getKey() + " " + one.getValue()))
+                .map(one -> DynamicTest.dynamicTest(one.getKey() + " " + one.getValue(), () -> assertThat(
+                                ask(one.getKey(), one.getValue(), "").statusCode())
+                        .isEqualTo(401)));
+    }
+
+    /** Who manages another site reads nothing of the creamery, and changes nothing there. */
+    @TestFactory
+    Stream<DynamicTest> aNeighbourLearnsAndChangesNothing() {
+        return addresses()
+                .filter(one -> !OPEN.contains(one.getKey() + " " + one.getValue())
+                        && !OWN.contains(one.getKey() + " " + one.getValue()))
+                .map(one -> DynamicTest.dynamicTest(one.getKey() + " " + one.getValue(), () -> {
+                    HttpResponse<String> answer = ask(one.getKey(), one.getValue(), neighbourToken);
+                    if (one.getKey().equals("GET")) {
+                        assertThat(answer.body())
+                                .doesNotContain("Hidden", "hidden", "Creamery", "Whey pump", "Pump sender", site);
+                    }
+                    if (one.getValue().equals(LINES)) {
+                        assertThat(answer.body()).contains("\"accepted\":0", "\"refused\":1");
+                    } else if (!one.getKey().equals("GET") || one.getValue().contains("{")) {
+                        assertThat(answer.statusCode())
+                                .as(answer.body())
+                                .isBetween(400, 499)
+                                .isNotEqualTo(401);
+                    }
+                }));
+    }
+
+    /** Who may look at the creamery changes nothing there. */
+    @TestFactory
+    Stream<DynamicTest> whoLooksChangesNothing() {
+        return addresses()
+                .filter(one -> !one.getKey().equals("GET")
+                        && !OPEN.contains(one.getKey() + " " + one.getValue())
+                        && !OWN.contains(one.getKey() + " " + one.getValue()))
+                .map(one -> DynamicTest.dynamicTest(one.getKey() + " " + one.getValue(), () -> {
+                    HttpResponse<String> answer = ask(one.getKey(), one.getValue(), lookerToken);
+                    if (one.getValue().equals(LINES)) {
+                        assertThat(answer.body()).contains("\"accepted\":0", "\"refused\":1");
+                        return;
+                    }
+                    assertThat(answer.statusCode()).as(answer.body()).isBetween(400, 499);
+                    if (!body(one.getValue()).equals(Map.of())) {
+                        assertThat(answer.statusCode()).as(answer.body()).isIn(403, 404);
+                    }
+                }));
+    }
+}
