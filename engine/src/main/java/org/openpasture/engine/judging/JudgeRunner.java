@@ -147,8 +147,12 @@ public class JudgeRunner {
     /** Judges what came; says whether something followed from it. */
     private boolean work(List<Work> taken) {
         boolean watched = live.hasSubscribers();
-        for (Work work : taken) {
-            switch (work) {
+        for (int i = 0; i < taken.size(); i++) {
+            if (taken.get(i) instanceof Work.Use && i + 1 < taken.size() && taken.get(i + 1) instanceof Work.Use) {
+                // Of pictures with nothing between them the last says it all.
+                continue;
+            }
+            switch (taken.get(i)) {
                 case Work.Judge(Committed committed) -> {
                     commitsWaiting.decrementAndGet();
                     // What was read from the journal meanwhile is judged already.
