@@ -41,7 +41,7 @@ async function endOthers() {
     <h2>Your account</h2>
     <el-form label-position="top" class="form" @submit.prevent="change">
       <input type="text" hidden autocomplete="username" :value="session.person?.name" />
-      <el-form-item label="Password that holds now" for="password-current"
+      <el-form-item label="Current password" for="password-current"
         ><el-input
           id="password-current"
           v-model="form.current"

@@ -93,7 +93,7 @@ final class AccountCommands {
                     .put(
                             "api/v1/session/password",
                             new PasswordRequest(
-                                    secret("PASTURE_PASSWORD", "Password that holds now: "),
+                                    secret("PASTURE_PASSWORD", "Current password: "),
                                     secret("PASTURE_NEW_PASSWORD", "New password: ")));
             if (!service.printedJson(
                     tools.jackson.databind.json.JsonMapper.shared().valueToTree(Map.of("changed", true)))) {

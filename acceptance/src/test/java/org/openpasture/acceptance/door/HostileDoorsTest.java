@@ -171,6 +171,41 @@ class HostileDoorsTest {
         assertThat(problem(answer, status).path("type").asString()).endsWith(":" + type);
     }
 
+    /** What was made says where it is, and is there. */
+    @ParameterizedTest
+    @CsvSource({
+        "/api/v1/sites, '{\"name\":\"Found\"}'",
+        "/api/v1/points, '{\"name\":\"Found\",\"placeId\":\"SITE\",\"quantity\":\"temperature\"}'",
+        "/api/v1/inlets, '{\"name\":\"Found\",\"siteId\":\"SITE\",\"source\":{\"kind\":\"modbus-tcp\"}}'"
+    })
+    void whatIsMadeSaysWhereItIs(String path, String body) throws Exception {
+        HttpResponse<String> made = asOwner(path, body.replace("SITE", plant.site));
+        assertThat(made.statusCode()).as(made.body()).isEqualTo(201);
+        String at = made.headers().firstValue("Location").orElseThrow();
+        HttpResponse<String> found = HTTP.send(
+                HttpRequest.newBuilder(SERVICE.address().resolve(at))
+                        .header("Authorization", "Bearer " + token)
+                        .build(),
+                HttpResponse.BodyHandlers.ofString());
+        assertThat(found.statusCode()).isEqualTo(200);
+        assertThat(JsonMapper.shared().readTree(found.body()).path("name").asString())
+                .isEqualTo("Found");
+    }
+
+    @Test
+    void theDescriptionOfTheApiNamesItselfAndHowToSignIn() throws Exception {
+        JsonNode description = JsonMapper.shared()
+                .readTree(HTTP.send(
+                                HttpRequest.newBuilder(SERVICE.address().resolve("/api/openapi"))
+                                        .build(),
+                                HttpResponse.BodyHandlers.ofString())
+                        .body());
+        assertThat(description.path("openapi").asString()).startsWith("3.1");
+        assertThat(description.at("/info/title").asString()).isEqualTo("Open Pasture");
+        assertThat(description.at("/components/securitySchemes").propertyNames())
+                .containsExactlyInAnyOrder("token", "session");
+    }
+
     @Test
     void anotherKindOfContentIsAProblemToo() throws Exception {
         HttpResponse<String> answer = HTTP.send(

@@ -10,7 +10,7 @@ import org.openpasture.api.problem.Require;
  */
 public record PasswordRequest(String current, String password) {
     public PasswordRequest {
-        current = Require.present(current, "the password that holds now");
+        current = Require.present(current, "the current password");
         password = Passwords.checked(password);
     }
 

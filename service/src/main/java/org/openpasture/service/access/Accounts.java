@@ -232,7 +232,7 @@ public class Accounts {
         throttle.attempt(person.name(), source);
         String hash = credentials.passwordHash(person.id()).orElse(unknownHash);
         if (!passwords.matches(current, hash)) {
-            throw Problem.invalid("The password that holds now is another.");
+            throw Problem.invalid("The current password is another.");
         }
         throttle.succeeded(person.name(), source);
         Passwords.requireNotGuessed(next, person.name());

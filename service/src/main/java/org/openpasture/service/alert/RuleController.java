@@ -15,6 +15,7 @@ import org.openpasture.engine.judging.JudgeRunner;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
+import org.openpasture.service.problem.Problem;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -44,6 +45,14 @@ class RuleController {
         return access.registry().all(Rule.class).stream()
                 .filter(rule -> access.may(Right.LOOK, access.registry().placeIdOf(rule)))
                 .toList();
+    }
+
+    @GetMapping("/api/v1/rules/{id}")
+    Rule one(@PathVariable String id) {
+        return list().stream()
+                .filter(rule -> rule.id().equals(id))
+                .findFirst()
+                .orElseThrow(() -> Problem.notFound("rule"));
     }
 
     /** Where each rule stands that is not at rest: waiting for its hold time, or with an open alert. */

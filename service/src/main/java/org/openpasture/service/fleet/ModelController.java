@@ -43,6 +43,11 @@ class ModelController {
                 .toList();
     }
 
+    @GetMapping("/api/v1/models/{id}")
+    DeviceModel one(@PathVariable String id) {
+        return reader.shared(DeviceModel.class, id, "device model");
+    }
+
     /** Adds a model, for a site or (by an owner) for all of them; an id in the request is not used. */
     @PostMapping("/api/v1/models")
     @ResponseStatus(HttpStatus.CREATED)

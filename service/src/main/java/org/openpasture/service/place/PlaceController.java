@@ -28,6 +28,7 @@ import org.openpasture.engine.point.PointViews;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
+import org.openpasture.service.problem.Problem;
 import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.alert.AlertView;
 import org.springframework.http.HttpStatus;
@@ -90,6 +91,14 @@ class PlaceController {
                         count.getOrDefault(place.id(), 0),
                         open.getOrDefault(place.id(), 0)))
                 .toList();
+    }
+
+    @GetMapping("/api/v1/places/{id}")
+    PlaceView one(@PathVariable String id) {
+        return places().stream()
+                .filter(place -> place.id().equals(id))
+                .findFirst()
+                .orElseThrow(() -> Problem.notFound("place"));
     }
 
     private static PlaceView view(Access access, Place place, @Nullable Severity severity, int points, int openAlerts) {
