@@ -33,7 +33,7 @@ final class AlertCommands implements Runnable {
         TextTable table = new TextTable("Alert", "Severity", "State", "Raised", "What", "Acknowledged by");
         alerts.forEach(alert -> table.row(
                 alert.path("id").asString().substring(10),
-                Words.severity(alert.path("severity").asString()),
+                Words.severity(alert.path("severity")),
                 alert.path("state").asString(),
                 Words.age(alert.path("raisedAt"), now),
                 alert.path("summary").asString(),

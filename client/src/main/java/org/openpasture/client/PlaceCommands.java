@@ -52,7 +52,7 @@ final class PlaceCommands implements Runnable {
                                 java.util.Locale.ROOT,
                                 "%-44s %-13s %s%s",
                                 label,
-                                Words.severity(place.path("severity").asString()),
+                                Words.severity(place.path("severity")),
                                 Words.count(place.path("points").asInt(), "point"),
                                 alerts == 0 ? "" : ", " + Words.count(alerts, "open alert")));
                 children(places, place.path("id").asString(), depth + 1);

@@ -60,10 +60,9 @@ final class PointCommands implements Runnable {
     }
 
     private static String judged(JsonNode latest) {
-        if (latest.path("severity").isString()) {
-            return Words.severity(latest.path("severity").asString());
-        }
-        return latest.path("quality").asString().equals("BAD") ? "sensor fault" : "no limits";
+        return latest.path("quality").asString().equals("BAD")
+                ? "sensor fault"
+                : Words.severity(latest.path("severity"));
     }
 
     private static String value(JsonNode point) {

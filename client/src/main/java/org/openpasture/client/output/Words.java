@@ -56,12 +56,13 @@ public final class Words {
     }
 
     /** Our fence mark of a severity, with its word. */
-    public static String severity(String id) {
-        return switch (id) {
+    public static String severity(JsonNode severity) {
+        return switch (severity.asString("")) {
+            case "normal" -> "| | normal";
             case "advisory" -> "|-| advisory";
             case "warning" -> "|=| warning";
             case "critical" -> "|#| critical";
-            default -> "| | normal";
+            default -> "no limits";
         };
     }
 
