@@ -63,6 +63,6 @@ class OutputTest {
     @CsvSource({"normal, '| | normal'", "advisory, '|-| advisory'", "warning, '|=| warning'", "critical, '|#| critical'"
     })
     void theFenceIsDrawnInLetters(String severity, String mark) {
-        assertThat(Words.severity(severity)).isEqualTo(mark);
+        assertThat(Words.severity(JsonMapper.shared().valueToTree(severity))).isEqualTo(mark);
     }
 }
