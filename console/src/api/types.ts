@@ -58,6 +58,8 @@ export interface Zone {
   from: number | null;
   to: number | null;
   meaning: string;
+  /** Whether the lower bound belongs to it, as in "from 72". */
+  fromIncluded?: boolean | null;
 }
 
 export interface LimitSet {

@@ -84,7 +84,7 @@ onMounted(async () => {
               zone.from === null
                 ? "up to " + zone.to
                 : zone.to === null
-                  ? "above " + zone.from
+                  ? (zone.fromIncluded ? "from " : "above ") + zone.from
                   : `${zone.from} to ${zone.to}`
             }}
             {{ set.unit }}</span

@@ -108,6 +108,12 @@ class SitesApartTest {
         refused(409, "belongs to another site", () -> SERVICE.owner()
                 .post("api/v1/assets", new AssetRequest("Other pump", plant.site, "pump", List.of(id))));
         refused(404, "no such place", () -> neighbour.post("api/v1/limits", own(plant.site)));
+        assertThat(neighbour
+                        .put("api/v1/limits/" + id, own(null))
+                        .path("siteId")
+                        .asString())
+                .as("it stays theirs")
+                .isEqualTo(farm);
         plant.invite(SERVICE.anonymous(), "dairyman", Right.EDIT, plant.site);
         ApiClient dairyman = SERVICE.signIn("dairyman");
         refused(404, "no such limit set", () -> dairyman.get("api/v1/limits/" + id));

@@ -13,22 +13,25 @@ import org.openpasture.core.reading.Reading;
  * @param heard when each point was last heard from, live
  * @param trackers by rule id
  * @param watchedSince by rule id, since when its points are waited for, where one was never heard
+ * @param alertedUntil by rule id, up to which of its readings' times somebody was alerted
  */
 public record JudgeState(
         Instant clock,
         Map<Integer, Reading> latest,
         Map<Integer, Instant> heard,
         Map<String, Tracker> trackers,
-        Map<String, Instant> watchedSince) {
+        Map<String, Instant> watchedSince,
+        Map<String, Instant> alertedUntil) {
     public JudgeState {
         latest = Map.copyOf(latest);
         heard = Map.copyOf(heard);
         trackers = Map.copyOf(trackers);
-        // What was kept before this was has none.
+        // What was kept before these were has none.
         watchedSince = watchedSince == null ? Map.of() : Map.copyOf(watchedSince);
+        alertedUntil = alertedUntil == null ? Map.of() : Map.copyOf(alertedUntil);
     }
 
     public static JudgeState empty() {
-        return new JudgeState(Instant.EPOCH, Map.of(), Map.of(), Map.of(), Map.of());
+        return new JudgeState(Instant.EPOCH, Map.of(), Map.of(), Map.of(), Map.of(), Map.of());
     }
 }

@@ -45,6 +45,7 @@ public final class JudgingCore {
     private final ByPoint<Standing> points = new ByPoint<>(Standing::new);
     private final Map<String, Tracker> trackers = new HashMap<>();
     private final Map<String, Instant> watchedSince = new HashMap<>();
+    private final Map<String, Instant> alertedUntil = new HashMap<>();
 
     /** What is known of a point, in one place because every reading asks for all of it. */
     private static final class Standing {
@@ -63,6 +64,7 @@ public final class JudgingCore {
         state.heard().forEach((point, time) -> standing(point).heard = time);
         trackers.putAll(state.trackers());
         watchedSince.putAll(state.watchedSince());
+        alertedUntil.putAll(state.alertedUntil());
         index();
     }
 
@@ -112,6 +114,7 @@ public final class JudgingCore {
                     .forEach(point -> standing(point.point().number()).watching.add(new Watched(watch, point)));
         }
         watchedSince.keySet().retainAll(watches.keySet());
+        alertedUntil.keySet().retainAll(watches.keySet());
         if (!clock.equals(Instant.EPOCH)) {
             beginToWait();
         }
@@ -137,7 +140,7 @@ public final class JudgingCore {
                 heard.put(point, standing.heard);
             }
         });
-        return new JudgeState(clock, latest, heard, trackers, watchedSince);
+        return new JudgeState(clock, latest, heard, trackers, watchedSince, alertedUntil);
     }
 
     /** Where each rule stands that is not at rest, by rule id. */
@@ -213,6 +216,7 @@ public final class JudgingCore {
                     : next;
         });
         watchedSince.replaceAll((rule, since) -> since.plus(by));
+        alertedUntil.replaceAll((rule, until) -> until.plus(by));
         due.clear();
         watches.values().forEach(this::schedule);
     }
@@ -220,6 +224,7 @@ public final class JudgingCore {
     private void arrive(Arrival arrival, List<Effect> effects) {
         boolean live = arrival.origin() == Arrival.Origin.LIVE;
         Instant now = arrival.receivedAt();
+        Map<Integer, List<Reading>> passed = new TreeMap<>();
         for (PointReading entry : inOrder(arrival.readings())) {
             Reading reading = entry.reading();
             Standing standing = standing(entry.point());
@@ -229,7 +234,14 @@ public final class JudgingCore {
             }
             Reading known = standing.latest;
             boolean late = known != null && reading.time().isBefore(known.time()) && !known.isFromTheFuture(now);
-            if (late || live && registry.isBeingChecked(entry.point(), reading.time())) {
+            if (live && registry.isBeingChecked(entry.point(), reading.time())) {
+                continue;
+            }
+            if (late) {
+                if (live && !standing.watching.isEmpty()) {
+                    passed.computeIfAbsent(entry.point(), point -> new ArrayList<>())
+                            .add(reading);
+                }
                 continue;
             }
             standing.latest = reading;
@@ -241,6 +253,42 @@ public final class JudgingCore {
                 }
             }
         }
+        passed.forEach((point, readings) -> standing(point).watching.stream()
+                .filter(of -> !of.watch().isSilence())
+                .forEach(of -> judgePassed(of, readings, now, effects)));
+    }
+
+    /**
+     * What comes after newer readings of its point: if a condition held in it for long enough, and is over, that is an
+     * alert that has returned. Nobody is told twice of one time, nor while there is an alert of the rule.
+     */
+    private void judgePassed(Watched of, List<Reading> readings, Instant now, List<Effect> effects) {
+        Rule rule = of.watch().rule();
+        Tracker tracker = tracker(rule.id());
+        Instant told = alertedUntil.getOrDefault(rule.id(), Instant.MIN);
+        Excursion excursion = new Excursion(rule.hold(), now);
+        Optional<Excursion.Found> found = Optional.empty();
+        for (int i = 0; i < readings.size() && found.isEmpty(); i++) {
+            Verdict verdict = Verdict.of(of.point(), readings.get(i));
+            found = verdict == null ? found : excursion.next(readings.get(i), verdict);
+        }
+        Reading latest = standing(of.point().point().number()).latest;
+        Verdict present = latest == null ? null : Verdict.of(of.point(), latest);
+        if (found.isEmpty() && present != null && latest != null) {
+            // What still holds is for the readings that come now.
+            found = present.holds() ? found : excursion.next(latest, present);
+        }
+        found.filter(one -> tracker.alertId() == null && one.raisedAt().isAfter(told))
+                .ifPresent(one -> {
+                    String alertId =
+                            rule.id() + "-" + Long.toString(one.raisedAt().toEpochMilli(), 36);
+                    effects.add(new Effect.Raised(
+                            AlertText.alert(registry, rule, alertId, one.worst(), one.since(), one.raisedAt(), now)));
+                    effects.add(new Effect.Returned(
+                            alertId, one.over().time(), one.over().value()));
+                    trackers.put(rule.id(), tracker.in(AlertState.RETURNED, alertId));
+                    alertedUntil.merge(rule.id(), one.over().time(), (a, b) -> a.isAfter(b) ? a : b);
+                });
     }
 
     /** What a hub hands over at once is judged in the order in which it was measured. */
@@ -336,6 +384,7 @@ public final class JudgingCore {
             return;
         }
         effects.add(new Effect.Returned(alertId, at, value));
+        alertedUntil.merge(ruleId, at, (a, b) -> a.isAfter(b) ? a : b);
         if (tracker.state() == AlertState.ACKNOWLEDGED) {
             trackers.remove(ruleId);
             effects.add(new Effect.Closed(alertId, at));

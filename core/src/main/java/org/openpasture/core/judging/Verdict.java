@@ -106,7 +106,7 @@ record Verdict(
             return " (" + number(from) + " to " + text(to, point) + ")";
         }
         return from != null
-                ? " (above " + text(from, point) + ")"
+                ? (zone.includesFrom() ? " (from " : " (above ") + text(from, point) + ")"
                 : to != null ? " (below " + text(to, point) + ")" : "";
     }
 

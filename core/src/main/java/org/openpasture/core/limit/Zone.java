@@ -25,7 +25,8 @@ public record Zone(
         this(label, severity, from, to, meaning, null);
     }
 
-    boolean includesFrom() {
+    /** Whether its lower bound belongs to it even where the zone below is less severe. */
+    public boolean includesFrom() {
         return Boolean.TRUE.equals(fromIncluded);
     }
 

@@ -392,13 +392,66 @@ class JudgingCoreTest {
     }
 
     @Test
-    void badReadingsAndLateOnesAreNotJudged() {
+    void badReadingsAreNotJudged() {
         JudgingCore core = core(above(5, 0));
         Arrival bad = Arrival.live(at(10), List.of(new PointReading(AXIAL, new Reading(at(10), 900, Quality.BAD))));
         assertThat(run(core, new Event.ReadingsArrived(bad))).isEmpty();
         run(core, reading(20, AXIAL, 2));
-        Arrival late = Arrival.live(at(30), List.of(new PointReading(AXIAL, Reading.good(at(15), 9))));
-        assertThat(run(core, new Event.ReadingsArrived(late))).isEmpty();
+    }
+
+    private static Event late(long received, int point, double... valuesFromTen) {
+        List<PointReading> readings = new ArrayList<>();
+        for (int i = 0; i < valuesFromTen.length; i++) {
+            readings.add(new PointReading(point, Reading.good(at(10 + i * 60L), valuesFromTen[i])));
+        }
+        return new Event.ReadingsArrived(Arrival.live(at(received), readings));
+    }
+
+    /** The hub tells how it is now, and then what it kept while it could not be reached. */
+    @Test
+    void whatIsOverWhenWeLearnOfItIsAnAlertThatHasReturned() {
+        JudgingCore core = core(zoneC(new Hold.ForReports(3)));
+        run(core, reading(0, AXIAL, 2), reading(7_200, AXIAL, 2));
+        List<Effect> effects = run(core, late(7_210, AXIAL, 2, 6, 7, 6, 6, 2, 2));
+        Alert alert = raised(effects).alert();
+        assertThat(alert.startedAt()).isEqualTo(at(70));
+        assertThat(alert.raisedAt()).isEqualTo(at(190));
+        assertThat(alert.learntAt()).isEqualTo(at(7_210));
+        assertThat(alert.value()).as("the worst").isEqualTo(7);
+        assertThat(effects)
+                .endsWith(new Effect.Returned(alert.id(), at(310), 2.0))
+                .hasSize(2);
+        assertThat(run(core, late(7_300, AXIAL, 2, 6, 7, 6, 6, 2, 2)))
+                .as("once more the same")
+                .isEmpty();
+        run(core, acknowledged(7_310, alert.id()));
+        JudgingCore again = new JudgingCore(registry(zoneC(new Hold.ForReports(3))), core.state());
+        assertThat(run(again, late(7_400, AXIAL, 2, 6, 7, 6, 6, 2, 2)))
+                .as("nobody is told twice of one time")
+                .isEmpty();
+    }
+
+    @Test
+    void aSpikeOfThePastWakesNobodyEither() {
+        JudgingCore core = core(zoneC(new Hold.ForReports(3)));
+        run(core, reading(7_200, AXIAL, 2));
+        assertThat(run(core, late(7_210, AXIAL, 2, 6, 6, 2, 6, 2))).isEmpty();
+    }
+
+    @Test
+    void whatHeldAndStillHoldsIsForTheReadingsThatComeNow() {
+        JudgingCore core = core(zoneC(new Hold.ForReports(3)));
+        run(core, reading(7_200, AXIAL, 6));
+        assertThat(run(core, late(7_210, AXIAL, 6, 6, 6, 6))).isEmpty();
+        run(core, reading(7_220, AXIAL, 6));
+        assertThat(run(core, reading(7_230, AXIAL, 6))).singleElement().isInstanceOf(Effect.Raised.class);
+    }
+
+    @Test
+    void pastReadingsEndNoAlertOfThePresent() {
+        JudgingCore core = core(zoneC(new Hold.ForReports(1)));
+        run(core, reading(7_200, AXIAL, 6));
+        assertThat(run(core, late(7_210, AXIAL, 2, 2, 6, 2))).isEmpty();
     }
 
     @Test

@@ -136,6 +136,15 @@ public class Reader {
         return sites.size() == 1 ? sites.getFirst() : null;
     }
 
+    /**
+     * The site that a limit set or a device model belongs to after a change.
+     *
+     * @param named null where it stays as it is; empty for all sites
+     */
+    public static @Nullable String siteAfter(@Nullable String named, Shareable before) {
+        return named == null ? before.siteId() : named.isEmpty() ? null : named;
+    }
+
     /** An entity of any kind, without a check of rights. */
     public <T extends Entity> T find(Class<T> type, String id, String what) {
         return now().find(type, id).orElseThrow(() -> Problem.notFound(what));

@@ -57,12 +57,15 @@ class ModelController {
         return made;
     }
 
-    /** Changes a model; what it was is kept as a version. */
+    /**
+     * Changes a model; what it was is kept as a version. Without a siteId it stays whose it is, with an empty one it
+     * becomes all sites'.
+     */
     @PutMapping("/api/v1/models/{id}")
     DeviceModel change(@PathVariable String id, @RequestBody DeviceModel model) {
         DeviceModel before = reader.shared(DeviceModel.class, id, "device model");
         int number = before.version() == null ? 1 : before.version();
-        DeviceModel changed = whole(model.as(id, number + 1, model.siteId()));
+        DeviceModel changed = whole(model.as(id, number + 1, Reader.siteAfter(model.siteId(), before)));
         editor.edit(access -> SharedEdits.edit(access, new SharedWish.Change(changed)));
         settings.save(versionName(id, number), before);
         return changed;

@@ -75,6 +75,7 @@ class Inbox implements HttpRequestHandler {
     private final RadioNetwork network;
     private final JsonMapper mapper;
     private final HandlerExceptionResolver problems;
+    private final BodyRoom room = new BodyRoom(Runtime.getRuntime().maxMemory(), LONGEST_UNPACKED);
     /** Posts with an idempotency key that are being taken now, by inlet and key. */
     private final Map<String, Taking> taking = new ConcurrentHashMap<>();
 
@@ -157,6 +158,16 @@ class Inbox implements HttpRequestHandler {
         if (inlet.paused()) {
             throw Problem.unavailable("The inlet '" + inlet.name() + "' is paused.", "Send it again later.");
         }
+        try (BodyRoom.Place place = room.take(BodyRoom.most(request, isPacked(request), LONGEST, LONGEST_UNPACKED))) {
+            return post(inlet, request);
+        }
+    }
+
+    private static boolean isPacked(HttpServletRequest request) {
+        return "gzip".equalsIgnoreCase(request.getHeader("Content-Encoding"));
+    }
+
+    private InboxView post(Inlet inlet, HttpServletRequest request) throws IOException {
         String key = request.getHeader("Idempotency-Key");
         if (key == null) {
             return take(inlet, request, body(inlet, request, request.getRemoteAddr()), answer -> List.of())
@@ -310,7 +321,7 @@ class Inbox implements HttpRequestHandler {
     }
 
     private byte[] body(Inlet inlet, HttpServletRequest request, String sender) throws IOException {
-        boolean packed = "gzip".equalsIgnoreCase(request.getHeader("Content-Encoding"));
+        boolean packed = isPacked(request);
         try (InputStream raw = request.getInputStream();
                 InputStream in = packed ? new GZIPInputStream(raw) : raw) {
             int most = packed ? LONGEST_UNPACKED : LONGEST;

@@ -55,9 +55,11 @@ class LimitController {
         return own;
     }
 
+    /** Changes a set of one's own; without a siteId it stays whose it is, with an empty one it becomes all sites'. */
     @PutMapping("/api/v1/limits/{id}")
     LimitSet change(@PathVariable String id, @RequestBody LimitSet set) {
-        LimitSet own = own(id, set, set.siteId());
+        LimitSet before = reader.shared(LimitSet.class, id, "limit set");
+        LimitSet own = own(id, set, Reader.siteAfter(set.siteId(), before));
         editor.edit(access -> SharedEdits.edit(access, new SharedWish.Change(own)));
         return own;
     }

@@ -207,7 +207,8 @@ class TelemetryStoreTest {
                                 2,
                                 null,
                                 new TreeMap<>(Map.of(1, new Run(START, START.plusSeconds(1), 2))))),
-                Map.of("silent", START));
+                Map.of("silent", START),
+                Map.of("r", START));
         store.saveCheckpoint(new TelemetryStore.Checkpoint(judged, state));
         reopen();
         assertThat(store.checkpoint()).isEqualTo(new TelemetryStore.Checkpoint(judged, state));
