@@ -23,7 +23,7 @@ public final class PointEdits {
         return switch (wish) {
             case PointWish.Make make ->
                 Edited.unless(
-                        fits(access, make.properties()),
+                        unit(make.properties()).or(() -> fits(access, make.properties())),
                         () -> Changes.put(make.properties()
                                 .point(make.id(), access.registry().highestPointNumber() + 1)));
             case PointWish.Change change ->
@@ -34,6 +34,11 @@ public final class PointEdits {
                         point -> Edited.unless(
                                 keepsQuantity(point, change.properties())
                                         .or(() -> keepsUnit(point, change))
+                                        .or(() -> point.unit()
+                                                        .equals(change.properties()
+                                                                .unitOrUsual())
+                                                ? Optional.empty()
+                                                : unit(change.properties()))
                                         .or(() -> fits(access, change.properties())),
                                 () -> Changes.put(change.properties().point(point.id(), point.number()))));
             case PointWish.Release release ->
@@ -81,7 +86,6 @@ public final class PointEdits {
 
     private static Optional<Refused> fits(Access access, PointWish.Properties wished) {
         return Rights.on(access, Right.EDIT, wished.placeId(), "make or move points here")
-                .or(() -> unit(wished))
                 .or(() -> limitSet(access, wished));
     }
 

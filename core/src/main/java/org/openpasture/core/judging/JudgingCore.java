@@ -505,6 +505,8 @@ public final class JudgingCore {
                 Optional.ofNullable(run).ifPresent(still -> runs.put(of.point().number(), still));
             } else if (verdict.holds()) {
                 runs.put(of.point().number(), run == null ? new Run(clock, clock, 1) : run);
+            } else if (run != null && tracker.isOpen() && !verdict.clears()) {
+                runs.put(of.point().number(), run);
             } else {
                 value = verdict.value();
             }

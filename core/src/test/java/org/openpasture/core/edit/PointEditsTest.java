@@ -98,6 +98,17 @@ class PointEditsTest {
                 .isInstanceOf(Changes.class);
     }
 
+    /** From before units were looked at; it must be possible to rename it all the same. */
+    @Test
+    void aPointInAUnitThatNobodyKnowsCanBeChanged() {
+        Registry old = REGISTRY.with(List.of(new Change.Put(
+                new Point("old", 9, "Old", "creamery", Quantity.TEMPERATURE, "grad", null, null, null, false))));
+        assertThat(PointEdits.edit(
+                        new Access(old, OWNER),
+                        new PointWish.Change("old", inUnit(Quantity.TEMPERATURE, "grad"), true)))
+                .isInstanceOf(Changes.class);
+    }
+
     @Test
     void aPointWithReadingsKeepsItsUnit() {
         PointWish.Properties inches = inUnit(Quantity.VIBRATION_VELOCITY, "in/s");

@@ -596,6 +596,17 @@ class JudgingCoreTest {
     }
 
     @Test
+    void aPointThatIsRenamedEndsNoAlertWithinTheDeadBand() {
+        JudgingCore core = core(above(5, 0.5));
+        String id = raised(run(core, reading(0, AXIAL, 5.1), reading(10, AXIAL, 4.8)))
+                .alert()
+                .id();
+        assertThat(core.use(registry(above(5, 0.5)).with(List.of(new Change.Put(point("p1", AXIAL, "renamed"))))))
+                .isEmpty();
+        assertThat(run(core, reading(20, AXIAL, 4.4))).containsExactly(new Effect.Returned(id, at(20), 4.4));
+    }
+
+    @Test
     void anEditOfALimitSetTakesHoldToo() {
         JudgingCore core = core(zoneC(new Hold.ForReports(1)));
         String id = raised(run(core, reading(0, AXIAL, 6))).alert().id();
