@@ -206,7 +206,7 @@ class ClientTest {
         Files.writeString(
                 rule,
                 "{\"name\": \"Too high\", \"target\": {\"kind\": \"point\", \"pointId\": \"" + point
-                        + "\"}, \"condition\": {\"kind\": \"above\", \"limit\": 5}, \"severity\": \"warning\"}");
+                        + "\"}, \"condition\": {\"kind\": \"above\", \"limit\": 5.45}, \"severity\": \"warning\"}");
         ok("rules", "add", rule.toString());
         assertThat(ok("rules").out()).contains("Too high", "above 5");
         SimulatedGateway mast = SERVICE.gateway(Plant.MAST);
@@ -218,7 +218,7 @@ class ClientTest {
         await().atMost(10, TimeUnit.SECONDS)
                 .until(() -> !SERVICE.owner().get("api/v1/alerts").isEmpty());
         String id = ok("alerts", "--json").json().path(0).path("id").asString();
-        assertThat(ok("alerts").out()).contains("unacknowledged", "Whey pump: Vibration 5.5 mm/s, above 5 mm/s");
+        assertThat(ok("alerts").out()).contains("unacknowledged", "Whey pump: Vibration 5.5 mm/s, above 5.45 mm/s");
         assertThat(ok("alerts", "ack", id.substring(10), "-m", "tightened").out())
                 .startsWith("Acknowledged: Whey pump");
         assertThat(ok("alerts").out()).contains("acknowledged", "owner");

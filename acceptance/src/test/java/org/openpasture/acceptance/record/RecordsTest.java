@@ -181,12 +181,17 @@ class RecordsTest {
                         Instant.parse("2026-02-01T07:00:00Z"),
                         Instant.parse("2026-02-01T07:30:00Z")))
                 .isEqualTo(2);
-        assertThat(bringIn("", "text/csv", "time,point,value,unit\n2026-02-01T08:00:00Z," + number + ",1,K\n")
+        assertThat(bringIn("", "text/csv", "time,point,value,unit\n2026-02-01T08:00:00Z," + number + ",1,bar\n")
                         .path("problems")
                         .get(0)
                         .path("reason")
                         .asString())
-                .isEqualTo("the value is in 'K', but Bearing temperature is kept in '°C'");
+                .isEqualTo("the value is in 'bar', but Bearing temperature is kept in '°C'");
+        assertThat(bringIn("", "text/csv", "time,point,value,unit\n2026-02-01T09:00:00Z," + number + ",104,°F\n")
+                        .path("accepted")
+                        .asInt())
+                .as("converted")
+                .isEqualTo(1);
         assertThatThrownBy(() -> bringIn("", "text/csv", "when,what\n1,2\n"))
                 .hasMessageContaining("'time' is missing")
                 .hasMessageContaining("It names: when, what");
