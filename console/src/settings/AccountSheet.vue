@@ -58,7 +58,7 @@ async function endOthers() {
     </el-form>
     <h3>Where you are signed in</h3>
     <ProblemNote :error="sessions.error.value" />
-    <div v-for="one in sessions.data.value" :key="one.id" class="row">
+    <div v-for="one in sessions.data.value" :key="one.id" class="row signed-in">
       <span>{{ one.purpose === "console" ? "a browser" : one.note || "a program" }}</span>
       <span class="soft small">since {{ day(one.createdAt) }}, until {{ day(one.expiresAt) }}</span>
       <span v-if="one.current" class="soft small">here</span>
@@ -72,6 +72,14 @@ async function endOthers() {
 <style scoped>
 .form {
   max-width: 28rem;
+}
+/* Large enough for a thumb. */
+.signed-in {
+  min-height: 2.5rem;
+}
+.signed-in .el-button {
+  min-width: 2.75rem;
+  min-height: 2.25rem;
 }
 h3 {
   margin: 1.25rem 0 0.5rem;
