@@ -15,7 +15,6 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.core.alert.AlertState;
 import org.openpasture.core.alert.Run;
 import org.openpasture.core.alert.Tracker;
-import org.openpasture.core.place.Point;
 import org.openpasture.core.reading.Arrival;
 import org.openpasture.core.reading.ByPoint;
 import org.openpasture.core.reading.PointReading;
@@ -66,6 +65,28 @@ public final class JudgingCore {
         watchedSince.putAll(state.watchedSince());
         alertedUntil.putAll(state.alertedUntil());
         index();
+        watches.values().forEach(this::giveRuns);
+    }
+
+    /**
+     * A state that was kept before each point had a run of its own has none: then each point that was heard stands for
+     * its rule until its next reading, so that what was open can return.
+     */
+    private void giveRuns(Watch watch) {
+        Tracker tracker = tracker(watch.rule().id());
+        if (watch.isSilence()
+                || !tracker.runs().isEmpty()
+                || !tracker.isOpen() && tracker.state() != AlertState.ON_DELAY) {
+            return;
+        }
+        Instant since = Objects.requireNonNullElse(tracker.since(), clock);
+        SortedMap<Integer, Run> runs = new TreeMap<>();
+        watch.points().stream()
+                .map(of -> of.point().number())
+                .filter(number -> standing(number).latest != null)
+                .forEach(number -> runs.put(number, new Run(since, since, Math.max(1, tracker.reports()))));
+        keep(watch.rule().id(), tracker.with(runs));
+        schedule(watch);
     }
 
     /**
@@ -501,8 +522,11 @@ public final class JudgingCore {
             Run run = tracker.runs().get(of.point().number());
             Verdict verdict = reading == null || standing.heard == null ? null : Verdict.of(of, reading);
             if (verdict == null) {
-                // Nothing is known of it now: what held goes on.
-                Optional.ofNullable(run).ifPresent(still -> runs.put(of.point().number(), still));
+                // Of a sensor at fault nothing is known, and what held goes on; without limits nothing holds any more.
+                boolean unknown = reading == null || reading.quality() == Quality.BAD;
+                if (run != null && unknown) {
+                    runs.put(of.point().number(), run);
+                }
             } else if (verdict.holds()) {
                 runs.put(of.point().number(), run == null ? new Run(clock, clock, 1) : run);
             } else if (run != null && tracker.isOpen() && !verdict.clears()) {
@@ -581,16 +605,20 @@ public final class JudgingCore {
             return Optional.empty();
         }
         return watch.points().stream()
-                .filter(of -> isKnown(of.point()))
+                .filter(this::holdsNow)
                 .flatMap(of -> Optional.ofNullable(tracker.runs().get(of.point().number())).stream())
                 .map(run -> run.learntAt().plusSeconds(seconds))
                 .min(Comparator.naturalOrder());
     }
 
-    /** Of a sensor that fails nobody knows whether its condition still holds: that falls due when it is well again. */
-    private boolean isKnown(Point point) {
-        Reading latest = standing(point.number()).latest;
-        return latest != null && latest.quality() != Quality.BAD;
+    /**
+     * Whether the condition holds by the newest reading. Of a sensor that fails nobody knows: that falls due when it is
+     * well again.
+     */
+    private boolean holdsNow(WatchedPoint of) {
+        Reading latest = standing(of.point().number()).latest;
+        Verdict verdict = latest == null ? null : Verdict.of(of, latest);
+        return verdict != null && verdict.holds();
     }
 
     private void fallDue(Watch watch, Instant at, List<Effect> effects) {

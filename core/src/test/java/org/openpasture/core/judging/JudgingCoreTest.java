@@ -6,6 +6,8 @@ import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 import net.jqwik.api.Arbitraries;
 import net.jqwik.api.Arbitrary;
 import net.jqwik.api.Combinators;
@@ -15,6 +17,7 @@ import net.jqwik.api.Provide;
 import org.junit.jupiter.api.Test;
 import org.openpasture.core.alert.Alert;
 import org.openpasture.core.alert.AlertState;
+import org.openpasture.core.alert.Tracker;
 import org.openpasture.core.entity.Entity;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Channel;
@@ -593,6 +596,73 @@ class JudgingCoreTest {
         assertThat(core.use(registry(above(5, 0)).with(List.of(new Change.Put(point("p9", 9, "other"))))))
                 .as("what does not concern it changes nothing")
                 .isEmpty();
+    }
+
+    /** What a version kept that had no runs: its alerts must be able to return. */
+    @Test
+    void anAlertFromBeforePointsHadRunsReturns() {
+        JudgeState old = new JudgeState(
+                at(0),
+                Map.of(AXIAL, Reading.good(at(0), 6), RADIAL, Reading.good(at(0), 2)),
+                Map.of(AXIAL, at(0), RADIAL, at(0)),
+                Map.of("r", new Tracker(AlertState.UNACKNOWLEDGED, at(-60), 0, "r-1", new TreeMap<>())),
+                Map.of(),
+                Map.of());
+        JudgingCore core = new JudgingCore(registry(zoneC(new Hold.ForReports(3))), old);
+        assertThat(run(core, reading(10, RADIAL, 2), reading(20, AXIAL, 6))).isEmpty();
+        assertThat(run(core, reading(30, AXIAL, 2))).containsExactly(new Effect.Returned("r-1", at(30), 2.0));
+    }
+
+    @Test
+    void aDelayFromBeforePointsHadRunsEnds() {
+        JudgeState old = new JudgeState(
+                at(0),
+                Map.of(AXIAL, Reading.good(at(0), 6), RADIAL, Reading.good(at(0), 2)),
+                Map.of(AXIAL, at(0), RADIAL, at(0)),
+                Map.of("r", new Tracker(AlertState.ON_DELAY, at(0), 1, null, new TreeMap<>())),
+                Map.of(),
+                Map.of());
+        JudgingCore held = new JudgingCore(registry(zoneC(new Hold.ForTime(60))), old);
+        assertThat(raised(run(held, new Event.TimePassed(at(300)))).alert().raisedAt())
+                .isEqualTo(at(60));
+        JudgingCore over = new JudgingCore(registry(zoneC(new Hold.ForTime(60))), old);
+        assertThat(run(over, reading(10, AXIAL, 2), reading(20, RADIAL, 2))).containsExactly(new Effect.Settled("r"));
+    }
+
+    /** Nothing can be held against the points then; neither may the alert stay for ever, nor be waited for. */
+    @Test
+    void withoutItsLimitsARuleWaitsForNothing() {
+        Registry bare = registry(zoneC(new Hold.ForTime(60)))
+                .with(List.of(new Change.Put(new Asset("pump", "Whey pump", "s", "pump", List.of()))));
+        JudgingCore waits = core(zoneC(new Hold.ForTime(60)));
+        run(waits, reading(0, AXIAL, 6));
+        assertThat(waits.use(bare)).containsExactly(new Effect.Settled("r"));
+        assertThat(run(waits, new Event.TimePassed(at(600)))).isEmpty();
+
+        JudgingCore open = core(zoneC(new Hold.ForTime(0)));
+        String id = raised(run(open, reading(0, AXIAL, 6))).alert().id();
+        assertThat(open.use(registry(zoneC(new Hold.ForTime(0)))
+                        .with(List.of(new Change.Put(new Asset("pump", "Whey pump", "s", "pump", List.of()))))))
+                .containsExactly(new Effect.Returned(id, at(0), null));
+    }
+
+    @Test
+    void aFaultThatLastsFallsDueWithoutAnotherReading() {
+        Rule faulty = new Rule(
+                "f",
+                "Sensor",
+                new Target.OfPoint("p1"),
+                new Condition.Faulty(),
+                new Hold.ForTime(60),
+                0,
+                Severity.ADVISORY,
+                true,
+                List.of(),
+                "");
+        assertThat(raised(run(core(faulty), bad(0, AXIAL), new Event.TimePassed(at(90))))
+                        .alert()
+                        .raisedAt())
+                .isEqualTo(at(60));
     }
 
     @Test
