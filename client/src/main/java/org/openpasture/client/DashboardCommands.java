@@ -36,10 +36,7 @@ final class DashboardCommands implements Runnable {
     int share(
             @Mixin Service to,
             @Parameters(paramLabel = "DASHBOARD") String dashboard,
-            @Option(
-                            names = "--days",
-                            paramLabel = "N",
-                            description = "How long it is open; else until you withdraw it.")
+            @Option(names = "--days", paramLabel = "N", description = "How long it is open, 1 to 365; default 30.")
                     @Nullable
                     Integer days,
             @Option(names = "--note", paramLabel = "TEXT", description = "Who it is for.") @Nullable String note) {

@@ -130,7 +130,7 @@ final class InletCommands implements Runnable {
     @Command(
             name = "change",
             mixinStandardHelpOptions = true,
-            description = "Change an inlet while it runs. What is not told stays as it is.")
+            description = "Change an inlet while it runs. Options left out stay unchanged.")
     int change(
             @Mixin Service to,
             @Parameters(paramLabel = "INLET", description = "Name or id.") String inlet,

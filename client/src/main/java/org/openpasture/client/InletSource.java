@@ -33,7 +33,7 @@ final class InletSource {
     @Option(
             names = "--fetch",
             paramLabel = "URL[,SECONDS]",
-            description = "An address that is fetched again and again; every 60 s if not told.")
+            description = "An address that is fetched again and again; default every 60 s.")
     private @Nullable String fetch;
 
     @Option(

@@ -101,7 +101,7 @@ final class OutletCommands implements Runnable {
         }
     }
 
-    /** What goes by an outlet and how. Where one is changed, what is not told stays. */
+    /** What goes by an outlet and how. Where one is changed, options left out stay unchanged. */
     static final class What {
         @Option(
                 names = "--place",
@@ -215,7 +215,7 @@ final class OutletCommands implements Runnable {
             name = "change",
             mixinStandardHelpOptions = true,
             description =
-                    "Change an outlet while it runs. What is not told stays as it is; what waits goes the new way.")
+                    "Change an outlet while it runs. Options left out stay unchanged; what waits goes to the new destination.")
     int change(
             @Mixin Service to,
             @Parameters(paramLabel = "OUTLET", description = "Name or id.") String outlet,

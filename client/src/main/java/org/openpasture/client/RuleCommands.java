@@ -13,7 +13,7 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Rules. */
-@Command(name = "rules", mixinStandardHelpOptions = true, description = "What is watched.")
+@Command(name = "rules", mixinStandardHelpOptions = true, description = "Rules: conditions that become alerts.")
 final class RuleCommands implements Runnable {
     @Mixin
     private Service service;

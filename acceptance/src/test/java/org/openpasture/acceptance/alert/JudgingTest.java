@@ -1,8 +1,8 @@
 package org.openpasture.acceptance.alert;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.awaitility.Awaitility.await;
+import static org.openpasture.acceptance.Refusals.refused;
 
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -12,7 +12,6 @@ import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
-import org.assertj.core.api.ThrowableAssert.ThrowingCallable;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
@@ -23,7 +22,6 @@ import org.openpasture.api.alert.RuleRequest;
 import org.openpasture.api.fleet.DeviceRequest;
 import org.openpasture.api.fleet.DeviceView;
 import org.openpasture.api.inlet.InletRequest;
-import org.openpasture.client.http.ServiceProblem;
 import org.openpasture.core.alert.AlertState;
 import org.openpasture.core.inlet.Contents;
 import org.openpasture.core.inlet.Source;
@@ -117,13 +115,6 @@ class JudgingTest {
         return List.of(SERVICE.owner().get("api/v1/alerts?state=all", AlertAnswer[].class)).stream()
                 .filter(alert -> pointId.equals(alert.pointId()))
                 .toList();
-    }
-
-    private static void refused(int status, String words, ThrowingCallable call) {
-        assertThatThrownBy(call).isInstanceOfSatisfying(ServiceProblem.class, problem -> {
-            assertThat(problem.status()).as(problem.getMessage()).isEqualTo(status);
-            assertThat(problem.getMessage()).contains(words);
-        });
     }
 
     /** The cold store was too warm for an hour, and the hub tells of it two hours later. */

@@ -2,11 +2,11 @@ package org.openpasture.acceptance.door;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.openpasture.acceptance.Refusals.refused;
 
 import java.net.URI;
 import java.util.List;
 import java.util.Map;
-import org.assertj.core.api.ThrowableAssert.ThrowingCallable;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
@@ -23,7 +23,6 @@ import org.openpasture.api.place.AssetRequest;
 import org.openpasture.api.place.PlaceView;
 import org.openpasture.api.place.SiteRequest;
 import org.openpasture.client.http.ApiClient;
-import org.openpasture.client.http.ServiceProblem;
 import org.openpasture.core.inlet.Contents;
 import org.openpasture.core.inlet.Locator;
 import org.openpasture.core.inlet.Source;
@@ -52,13 +51,6 @@ class SitesApartTest {
                 .id();
         plant.invite(SERVICE.anonymous(), "neighbour", Right.EDIT, farm);
         neighbour = SERVICE.signIn("neighbour");
-    }
-
-    private static void refused(int status, String words, ThrowingCallable call) {
-        assertThatThrownBy(call).isInstanceOfSatisfying(ServiceProblem.class, problem -> {
-            assertThat(problem.status()).as(problem.getMessage()).isEqualTo(status);
-            assertThat(problem.getMessage()).contains(words);
-        });
     }
 
     private static JsonNode own(String siteId) {

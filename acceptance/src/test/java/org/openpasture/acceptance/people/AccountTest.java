@@ -1,12 +1,11 @@
 package org.openpasture.acceptance.people;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.openpasture.acceptance.Refusals.refused;
 
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
-import org.assertj.core.api.ThrowableAssert.ThrowingCallable;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
@@ -19,7 +18,6 @@ import org.openpasture.api.people.InvitationRequest;
 import org.openpasture.api.people.InvitationView;
 import org.openpasture.api.people.SignedInView;
 import org.openpasture.client.http.ApiClient;
-import org.openpasture.client.http.ServiceProblem;
 import org.openpasture.core.people.Right;
 
 /** The life of an account: its password, its sign-ins, and its end. */
@@ -33,13 +31,6 @@ class AccountTest {
     static void register() {
         plant = new Plant(SERVICE.owner());
         plant.pumpSender();
-    }
-
-    private static void refused(int status, String words, ThrowingCallable call) {
-        assertThatThrownBy(call).isInstanceOfSatisfying(ServiceProblem.class, problem -> {
-            assertThat(problem.status()).as(problem.getMessage()).isEqualTo(status);
-            assertThat(problem.getMessage()).contains(words);
-        });
     }
 
     private static ApiClient signIn(String name, String password) {

@@ -63,7 +63,8 @@ public final class Passwords {
                 || plain.chars().distinct().count() < 4
                 || ORDERS.stream().anyMatch(order -> hasRun(plain, order))) {
             throw new IllegalArgumentException(
-                    "the password is one of those that are tried first; several words that do not belong together are better");
+                    "the password is one of those that are tried first; several words that do not belong together "
+                            + "are better");
         }
     }
 

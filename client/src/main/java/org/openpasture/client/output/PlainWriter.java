@@ -3,6 +3,7 @@ package org.openpasture.client.output;
 import java.io.FilterWriter;
 import java.io.IOException;
 import java.io.Writer;
+import org.openpasture.core.text.Text;
 
 /**
  * Leaves out of what is printed what would steer a terminal: control characters but tab and line breaks, and marks that
@@ -14,9 +15,7 @@ public final class PlainWriter extends FilterWriter {
     }
 
     private static boolean isShown(int c) {
-        boolean control = c < 0x20 && c != '\n' && c != '\t' && c != '\r' || c >= 0x7f && c < 0xa0;
-        boolean turning = c >= 0x202a && c <= 0x202e || c >= 0x2066 && c <= 0x2069;
-        return !control && !turning;
+        return c == '\n' || c == '\t' || c == '\r' || !Text.isControl(c);
     }
 
     @Override

@@ -1,7 +1,6 @@
 package org.openpasture.core.alert;
 
 import java.time.Instant;
-import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
@@ -34,17 +33,16 @@ public record Tracker(
     }
 
     /** The same with other runs; without an alert it is on its delay as long as there are any. */
-    public Tracker with(Map<Integer, Run> others) {
-        SortedMap<Integer, Run> next = new TreeMap<>(others);
+    public Tracker with(SortedMap<Integer, Run> others) {
         Instant first =
-                next.values().stream().map(Run::since).min(Instant::compareTo).orElse(null);
-        int most = next.values().stream().mapToInt(Run::reports).max().orElse(0);
+                others.values().stream().map(Run::since).min(Instant::compareTo).orElse(null);
+        int most = others.values().stream().mapToInt(Run::reports).max().orElse(0);
         AlertState then =
                 switch (state) {
-                    case NORMAL, ON_DELAY -> next.isEmpty() ? AlertState.NORMAL : AlertState.ON_DELAY;
+                    case NORMAL, ON_DELAY -> others.isEmpty() ? AlertState.NORMAL : AlertState.ON_DELAY;
                     default -> state;
                 };
-        return new Tracker(then, first, most, alertId, next);
+        return new Tracker(then, first, most, alertId, others);
     }
 
     /** The same in another state of its alert. */

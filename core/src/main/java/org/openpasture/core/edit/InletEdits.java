@@ -48,12 +48,8 @@ public final class InletEdits {
     }
 
     private static Edited with(Access access, String id, Function<Inlet, Edited> edit) {
-        Optional<Inlet> seen = access.registry().find(Inlet.class, id).filter(inlet -> access.may(Right.LOOK, inlet));
-        if (seen.isEmpty()) {
-            return Refused.unknown("inlet");
-        }
-        return Edited.unless(
-                Rights.of(access, Right.EDIT, seen.get().siteId(), "change this inlet"), () -> edit.apply(seen.get()));
+        return Rights.editing(
+                access, access.registry().find(Inlet.class, id), Inlet::siteId, "inlet", "change this inlet", edit);
     }
 
     private static Edited put(Access access, Inlet inlet) {

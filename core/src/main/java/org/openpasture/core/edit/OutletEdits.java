@@ -43,13 +43,8 @@ public final class OutletEdits {
     }
 
     private static Edited with(Access access, String id, Function<Outlet, Edited> edit) {
-        Optional<Outlet> seen =
-                access.registry().find(Outlet.class, id).filter(outlet -> access.may(Right.LOOK, outlet.siteId()));
-        if (seen.isEmpty()) {
-            return Refused.unknown("outlet");
-        }
-        return Edited.unless(
-                Rights.of(access, Right.EDIT, seen.get().siteId(), "change this outlet"), () -> edit.apply(seen.get()));
+        return Rights.editing(
+                access, access.registry().find(Outlet.class, id), Outlet::siteId, "outlet", "change this outlet", edit);
     }
 
     private static Edited put(Access access, Outlet outlet) {

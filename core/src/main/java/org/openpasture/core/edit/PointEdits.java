@@ -8,7 +8,6 @@ import org.openpasture.core.edit.Edited.Refused;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
-import org.openpasture.core.quantity.Units;
 
 /** Changes of measuring points: who may, and what keeps a point's history true. */
 public final class PointEdits {
@@ -76,7 +75,7 @@ public final class PointEdits {
     private static Optional<Refused> unit(PointWish.Properties wished) {
         String usual = wished.quantity().unit();
         String unit = wished.unitOrUsual();
-        return usual.isEmpty() || Units.areAlike(unit, usual)
+        return wished.quantity().takes(unit)
                 ? Optional.empty()
                 : Optional.of(Refused.invalid(
                         "'" + unit + "' is no unit of " + wished.quantity().title() + ", which is kept in '" + usual

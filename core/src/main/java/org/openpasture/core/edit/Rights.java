@@ -1,6 +1,7 @@
 package org.openpasture.core.edit;
 
 import java.util.Optional;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.Edited.Refused;
@@ -25,6 +26,27 @@ public final class Rights {
                 .or(() -> access.registry().find(Site.class, siteId).isPresent()
                         ? Optional.empty()
                         : Optional.of(Refused.unknown("site")));
+    }
+
+    /**
+     * Edits what is there, for who has the right to; what they may not even see is unknown.
+     *
+     * @param found what is to be edited; empty if there is no such thing
+     * @param placeOf whose rights decide
+     * @param word what it is, for the refusal of who may not see it
+     * @param what goes on after "You may not", for who sees it and may not edit
+     */
+    static <T> Edited editing(
+            Access access,
+            Optional<T> found,
+            Function<T, String> placeOf,
+            String word,
+            String what,
+            Function<T, Edited> edit) {
+        Optional<T> seen = found.filter(thing -> access.may(Right.LOOK, placeOf.apply(thing)));
+        return seen.isEmpty()
+                ? Refused.unknown(word)
+                : Edited.unless(of(access, Right.EDIT, placeOf.apply(seen.get()), what), () -> edit.apply(seen.get()));
     }
 
     /** Refuses to lead to this machine and the networks around it, which is for who manages the instance. */

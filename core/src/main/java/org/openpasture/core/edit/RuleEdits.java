@@ -4,6 +4,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.function.Function;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.Edited.Changes;
 import org.openpasture.core.edit.Edited.Refused;
@@ -27,18 +28,20 @@ public final class RuleEdits {
     public static Edited edit(Access access, RuleWish wish) {
         return switch (wish) {
             case RuleWish.Make(Rule rule) -> put(access, rule);
-            case RuleWish.Change(Rule rule) -> Edited.unless(known(access, rule.id()), () -> put(access, rule));
+            case RuleWish.Change(Rule rule) -> with(access, rule.id(), before -> put(access, rule));
             case RuleWish.Remove(String id) ->
-                Edited.unless(known(access, id), () -> new Changes(List.of(new Change.Remove(Kind.RULE, id))));
+                with(access, id, before -> new Changes(List.of(new Change.Remove(Kind.RULE, id))));
         };
     }
 
-    private static Optional<Refused> known(Access access, String id) {
-        return access.registry()
-                .find(Rule.class, id)
-                .filter(rule -> access.may(Right.LOOK, access.registry().placeIdOf(rule)))
-                .map(rule -> Rights.of(access, Right.EDIT, access.registry().placeIdOf(rule), "change rules here"))
-                .orElseGet(() -> Optional.of(Refused.unknown("rule")));
+    private static Edited with(Access access, String id, Function<Rule, Edited> edit) {
+        return Rights.editing(
+                access,
+                access.registry().find(Rule.class, id),
+                access.registry()::placeIdOf,
+                "rule",
+                "change rules here",
+                edit);
     }
 
     private static Edited put(Access access, Rule rule) {
@@ -107,7 +110,7 @@ public final class RuleEdits {
     private static Optional<Refused> never(Point point, double limit, boolean never, String word) {
         return never
                 ? Optional.of(Refused.invalid(
-                        "'" + point.name() + "' is never " + word + " " + text(limit, point)
+                        "'" + point.name() + "' is never " + word + " " + point.inWords(limit)
                                 + ", so that the rule would never come true.",
                         "Choose a limit that " + point.quantity().title() + " can cross."))
                 : Optional.empty();
@@ -120,8 +123,8 @@ public final class RuleEdits {
     private static Optional<Refused> band(double band, boolean tooWide, double widest, Point point) {
         return band > 0 && tooWide
                 ? Optional.of(Refused.invalid(
-                        "With a dead band of " + text(band, point) + " an alert could never be over.",
-                        "Choose less than " + text(widest, point) + "."))
+                        "With a dead band of " + point.inWords(band) + " an alert could never be over.",
+                        "Choose less than " + point.inWords(widest) + "."))
                 : Optional.empty();
     }
 
@@ -136,13 +139,5 @@ public final class RuleEdits {
     private static double bound(double value, Point point) {
         OptionalDouble converted = Units.convert(value, point.quantity().unit(), point.unit());
         return converted.orElse(value < 0 ? Double.NEGATIVE_INFINITY : Double.POSITIVE_INFINITY);
-    }
-
-    private static String text(double value, Point point) {
-        String number = java.math.BigDecimal.valueOf(value)
-                .setScale(3, java.math.RoundingMode.HALF_EVEN)
-                .stripTrailingZeros()
-                .toPlainString();
-        return number + (point.unit().isEmpty() ? "" : " " + point.unit());
     }
 }

@@ -14,7 +14,6 @@ import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
-import org.openpasture.core.quantity.Units;
 import org.openpasture.core.registry.Registry;
 
 /**
@@ -87,9 +86,7 @@ public final class SharedEdits {
 
     /** Limits in a unit of something else could be held against nothing. */
     private static Optional<Refused> unit(Shareable thing) {
-        return thing instanceof LimitSet set
-                        && !set.quantity().unit().isEmpty()
-                        && !Units.areAlike(set.unit(), set.quantity().unit())
+        return thing instanceof LimitSet set && !set.quantity().takes(set.unit())
                 ? Optional.of(Refused.invalid(
                         "'" + set.unit() + "' is no unit of " + set.quantity().title() + ", which is kept in '"
                                 + set.quantity().unit() + "'.",

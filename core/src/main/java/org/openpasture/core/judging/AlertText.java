@@ -45,7 +45,7 @@ final class AlertText {
                 ? placeName + ": " + rule.name()
                 : verdict != null
                         ? placeName + ": " + verdict.point().name() + " "
-                                + Verdict.text(verdict.value(), verdict.point()) + ", " + limit
+                                + verdict.point().inWords(verdict.value()) + ", " + limit
                         : placeName + ": " + (point == null ? rule.name() : point.name()) + " " + limit;
         return new Alert(
                 alertId,

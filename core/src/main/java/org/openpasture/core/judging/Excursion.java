@@ -1,5 +1,6 @@
 package org.openpasture.core.judging;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -37,7 +38,9 @@ final class Excursion {
             Run now = before == null ? new Run(reading.time(), learntAt, 1) : before.oneMore();
             run = now;
             worst = worst == null || verdict.weight() > worst.weight() ? verdict : worst;
-            raisedAt = raisedAt == null && isHeldLongEnough(now, reading.time()) ? reading.time() : raisedAt;
+            raisedAt = raisedAt == null && hold.isMet(Duration.between(now.since(), reading.time()), now.reports())
+                    ? reading.time()
+                    : raisedAt;
             return Optional.empty();
         }
         if (before == null || raisedAt != null && !verdict.clears()) {
@@ -50,12 +53,5 @@ final class Excursion {
         worst = null;
         raisedAt = null;
         return found;
-    }
-
-    private boolean isHeldLongEnough(Run now, Instant time) {
-        return switch (hold) {
-            case Hold.ForTime(int seconds) -> !time.isBefore(now.since().plusSeconds(seconds));
-            case Hold.ForReports(int count) -> now.reports() >= count;
-        };
     }
 }

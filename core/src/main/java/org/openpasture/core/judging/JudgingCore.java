@@ -226,15 +226,7 @@ public final class JudgingCore {
         trackers.replaceAll((rule, tracker) -> {
             SortedMap<Integer, Run> moved = new TreeMap<>(tracker.runs());
             moved.replaceAll((point, run) -> run.moved(by));
-            Tracker next = tracker.with(moved);
-            return moved.isEmpty() && tracker.since() != null
-                    ? new Tracker(
-                            tracker.state(),
-                            tracker.since().plus(by),
-                            tracker.reports(),
-                            tracker.alertId(),
-                            tracker.runs())
-                    : next;
+            return tracker.with(moved);
         });
         watchedSince.replaceAll((rule, since) -> since.plus(by));
         alertedUntil.replaceAll((rule, until) -> until.plus(by));
@@ -442,13 +434,10 @@ public final class JudgingCore {
         return one.isBefore(other) ? one : other;
     }
 
+    /** By the readings' times, or by our own clock since we learnt of it. */
     private static boolean isHeldLongEnough(Hold hold, Run run, Instant time, Instant now) {
-        return switch (hold) {
-            case Hold.ForTime(int seconds) ->
-                !time.isBefore(run.since().plusSeconds(seconds))
-                        || !now.isBefore(run.learntAt().plusSeconds(seconds));
-            case Hold.ForReports(int count) -> run.reports() >= count;
-        };
+        return hold.isMet(Duration.between(run.since(), time), run.reports())
+                || hold.isMet(Duration.between(run.learntAt(), now), run.reports());
     }
 
     /**

@@ -1,11 +1,11 @@
 package org.openpasture.core.judging;
 
-import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.limit.Judgement;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.limit.Zone;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.quantity.Decimals;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
 import org.openpasture.core.rule.Condition;
@@ -88,9 +88,10 @@ record Verdict(
     /** What is crossed, in words. */
     String limit() {
         return switch (condition) {
-            case Condition.Above(double limit) -> "above " + text(limit, point);
-            case Condition.Below(double limit) -> "below " + text(limit, point);
-            case Condition.Outside(double low, double high) -> "outside " + number(low) + " to " + text(high, point);
+            case Condition.Above(double limit) -> "above " + point.inWords(limit);
+            case Condition.Below(double limit) -> "below " + point.inWords(limit);
+            case Condition.Outside(double low, double high) ->
+                "outside " + Decimals.text(low) + " to " + point.inWords(high);
             case Condition.DeviceSays says -> "the device says so itself";
             case Condition.InZone zone ->
                 limits == null ? "" : "zone " + limits.zoneOf(value).label() + bounds(limits.zoneOf(value), point);
@@ -103,23 +104,10 @@ record Verdict(
         Double from = zone.from();
         Double to = zone.to();
         if (from != null && to != null) {
-            return " (" + number(from) + " to " + text(to, point) + ")";
+            return " (" + Decimals.text(from) + " to " + point.inWords(to) + ")";
         }
         return from != null
-                ? (zone.includesFrom() ? " (from " : " (above ") + text(from, point) + ")"
-                : to != null ? " (below " + text(to, point) + ")" : "";
-    }
-
-    static String text(@Nullable Double value, Point point) {
-        if (value == null) {
-            return "nothing";
-        }
-        return number(value) + (point.unit().isEmpty() ? "" : " " + point.unit());
-    }
-
-    /** A number as people write it: no more than three decimals, none that are zero. */
-    static String number(double value) {
-        String text = String.format(Locale.ROOT, "%.3f", value);
-        return text.replaceAll("0+$", "").replaceAll("\\.$", "");
+                ? (zone.includesFrom() ? " (from " : " (above ") + point.inWords(from) + ")"
+                : to != null ? " (below " + point.inWords(to) + ")" : "";
     }
 }

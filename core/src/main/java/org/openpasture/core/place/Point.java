@@ -3,6 +3,7 @@ package org.openpasture.core.place;
 import java.util.OptionalDouble;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Entity;
+import org.openpasture.core.quantity.Decimals;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.quantity.Units;
 
@@ -32,6 +33,11 @@ public record Point(
     public boolean isPhysical(double value) {
         OptionalDouble usual = Units.convert(value, unit, quantity.unit());
         return usual.isEmpty() ? Double.isFinite(value) : quantity.isPhysical(usual.getAsDouble());
+    }
+
+    /** A value of it with its unit, as people write it: "6.4 mm/s". */
+    public String inWords(double value) {
+        return Decimals.text(value) + (unit.isEmpty() ? "" : " " + unit);
     }
 
     public Point withReleased(boolean value) {

@@ -1,5 +1,6 @@
 package org.openpasture.core.quantity;
 
+import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -18,6 +19,12 @@ public final class Decimals {
     public static final double EXACT = 1L << 52;
 
     private Decimals() {}
+
+    /** A number as people write it: no more than three decimals, none that are zero. */
+    public static String text(double value) {
+        String text = String.format(Locale.ROOT, "%.3f", value);
+        return text.replaceAll("0+$", "").replaceAll("\\.$", "");
+    }
 
     /** Ten to the power of a number of digits, 0 to 18. */
     public static double power(int digits) {

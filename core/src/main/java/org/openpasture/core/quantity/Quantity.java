@@ -76,6 +76,11 @@ public enum Quantity {
         return title;
     }
 
+    /** Whether values in a unit can be converted to its own; where it has none, any unit is as good. */
+    public boolean takes(String other) {
+        return unit.isEmpty() || Units.areAlike(other, unit);
+    }
+
     /** The unit in which values of this quantity are kept; empty for numbers without one. */
     public String unit() {
         return unit;

@@ -63,7 +63,8 @@ public final class Text {
         return true;
     }
 
-    private static boolean isControl(int point) {
+    /** Whether a character steers how text is shown, and is not shown itself; tab and line breaks are among them. */
+    public static boolean isControl(int point) {
         return Character.getType(point) == Character.CONTROL || turnsDirection(point);
     }
 

@@ -95,22 +95,17 @@ class JudgingCoreTest {
                 "Look at the coupling.");
     }
 
+    private static Rule ofPoint(
+            String id, String name, String point, Condition condition, Hold hold, double deadBand, Severity severity) {
+        return new Rule(id, name, new Target.OfPoint(point), condition, hold, deadBand, severity, true, List.of(), "");
+    }
+
     private static Rule above(double limit, double deadBand) {
         return above(limit, deadBand, new Hold.ForTime(0));
     }
 
     private static Rule above(double limit, double deadBand, Hold hold) {
-        return new Rule(
-                "r",
-                "Too high",
-                new Target.OfPoint("p1"),
-                new Condition.Above(limit),
-                hold,
-                deadBand,
-                Severity.WARNING,
-                true,
-                List.of(),
-                "");
+        return ofPoint("r", "Too high", "p1", new Condition.Above(limit), hold, deadBand, Severity.WARNING);
     }
 
     /** A device that says by its channel "alarm" that it found something, usually once in 20 s. */
@@ -162,17 +157,14 @@ class JudgingCoreTest {
 
     @Test
     void whoeverMadeARuleForAVerdictHasOnlyThatOne() {
-        Rule own = new Rule(
+        Rule own = ofPoint(
                 "own",
                 "Call the fitter",
-                new Target.OfPoint("p1"),
+                "p1",
                 new Condition.DeviceSays(60),
                 new Hold.ForReports(1),
                 0,
-                Severity.WARNING,
-                true,
-                List.of(),
-                "");
+                Severity.WARNING);
         JudgingCore core = new JudgingCore(withSpeakingDevice(own), JudgeState.empty());
         assertThat(core.apply(reading(20, AXIAL, 1)))
                 .singleElement()
@@ -239,17 +231,7 @@ class JudgingCoreTest {
 
     @Test
     void aClockThatWasSetMakesNothingSilentAndHoldsNothingLonger() {
-        Rule silent = new Rule(
-                "r",
-                "Silent",
-                new Target.OfPoint("p1"),
-                new Condition.Silent(600),
-                new Hold.ForTime(0),
-                0,
-                Severity.WARNING,
-                true,
-                List.of(),
-                "");
+        Rule silent = ofPoint("r", "Silent", "p1", new Condition.Silent(600), new Hold.ForTime(0), 0, Severity.WARNING);
         JudgingCore core = core(silent);
         List<Effect> effects = run(
                 core,
@@ -363,17 +345,8 @@ class JudgingCoreTest {
 
     @Test
     void silenceIsRaisedWhenItIsDueAndEndsWithTheNextReading() {
-        Rule silent = new Rule(
-                "r",
-                "Silent",
-                new Target.OfPoint("p1"),
-                new Condition.Silent(300),
-                new Hold.ForTime(0),
-                0,
-                Severity.ADVISORY,
-                true,
-                List.of(),
-                "");
+        Rule silent =
+                ofPoint("r", "Silent", "p1", new Condition.Silent(300), new Hold.ForTime(0), 0, Severity.ADVISORY);
         JudgingCore core = core(silent);
         assertThat(run(core, new Event.TimePassed(at(1_000))))
                 .as("what was never heard is not silent")
@@ -528,17 +501,8 @@ class JudgingCoreTest {
 
     @Test
     void aSensorThatFailsIsAnAlertOfItsOwn() {
-        Rule faulty = new Rule(
-                "f",
-                "Sensor",
-                new Target.OfPoint("p1"),
-                new Condition.Faulty(),
-                new Hold.ForReports(2),
-                0,
-                Severity.ADVISORY,
-                true,
-                List.of(),
-                "");
+        Rule faulty =
+                ofPoint("f", "Sensor", "p1", new Condition.Faulty(), new Hold.ForReports(2), 0, Severity.ADVISORY);
         JudgingCore core = core(faulty);
         Effect.Raised raised = raised(run(core, bad(0, AXIAL), bad(10, AXIAL)));
         assertThat(raised.alert().summary()).isEqualTo("Whey pump: axial vibration 900 mm/s, which cannot be real");
@@ -648,17 +612,7 @@ class JudgingCoreTest {
 
     @Test
     void aFaultThatLastsFallsDueWithoutAnotherReading() {
-        Rule faulty = new Rule(
-                "f",
-                "Sensor",
-                new Target.OfPoint("p1"),
-                new Condition.Faulty(),
-                new Hold.ForTime(60),
-                0,
-                Severity.ADVISORY,
-                true,
-                List.of(),
-                "");
+        Rule faulty = ofPoint("f", "Sensor", "p1", new Condition.Faulty(), new Hold.ForTime(60), 0, Severity.ADVISORY);
         assertThat(raised(run(core(faulty), bad(0, AXIAL), new Event.TimePassed(at(90))))
                         .alert()
                         .raisedAt())
@@ -707,17 +661,14 @@ class JudgingCoreTest {
 
     @Test
     void aDevicesOwnVerdictFallsDueAfterItsHold() {
-        Rule own = new Rule(
+        Rule own = ofPoint(
                 "own",
                 "Call the fitter",
-                new Target.OfPoint("p1"),
+                "p1",
                 new Condition.DeviceSays(600),
                 new Hold.ForTime(60),
                 0,
-                Severity.WARNING,
-                true,
-                List.of(),
-                "");
+                Severity.WARNING);
         JudgingCore core = new JudgingCore(withSpeakingDevice(own), JudgeState.empty());
         run(core, reading(0, AXIAL, 1));
         assertThat(raised(run(core, new Event.TimePassed(at(90)))).alert().raisedAt())
@@ -726,17 +677,8 @@ class JudgingCoreTest {
 
     @Test
     void aDeviceThatNeverReportedIsMissedFromWhenItWasWaitedFor() {
-        Rule silent = new Rule(
-                "r",
-                "Silent",
-                new Target.OfPoint("p1"),
-                new Condition.Silent(300),
-                new Hold.ForTime(0),
-                0,
-                Severity.ADVISORY,
-                true,
-                List.of(),
-                "");
+        Rule silent =
+                ofPoint("r", "Silent", "p1", new Condition.Silent(300), new Hold.ForTime(0), 0, Severity.ADVISORY);
         JudgingCore core = core();
         run(core, new Event.TimePassed(at(1_000)));
         core.use(registry(silent));
@@ -782,17 +724,8 @@ class JudgingCoreTest {
 
     @Test
     void aDeadBandOfMoreThanHalfTheRangeLetsAnAlertReturnAllTheSame() {
-        Rule outside = new Rule(
-                "r",
-                "Outside",
-                new Target.OfPoint("p1"),
-                new Condition.Outside(2, 8),
-                new Hold.ForReports(1),
-                4,
-                Severity.WARNING,
-                true,
-                List.of(),
-                "");
+        Rule outside =
+                ofPoint("r", "Outside", "p1", new Condition.Outside(2, 8), new Hold.ForReports(1), 4, Severity.WARNING);
         JudgingCore core = core(outside);
         run(core, reading(0, AXIAL, 9));
         assertThat(run(core, reading(10, AXIAL, 5))).singleElement().isInstanceOf(Effect.Returned.class);
@@ -821,17 +754,7 @@ class JudgingCoreTest {
     /** Recovery after a crash is the same code: from any checkpoint the same events give the same effects. */
     @Property(tries = 300)
     void goingOnFromACheckpointGivesTheSameAsNeverHavingStopped(@ForAll("stories") List<Event> story) {
-        Rule silent = new Rule(
-                "q",
-                "Silent",
-                new Target.OfPoint("p2"),
-                new Condition.Silent(90),
-                new Hold.ForTime(0),
-                0,
-                Severity.ADVISORY,
-                true,
-                List.of(),
-                "");
+        Rule silent = ofPoint("q", "Silent", "p2", new Condition.Silent(90), new Hold.ForTime(0), 0, Severity.ADVISORY);
         Registry registry = registry(zoneC(new Hold.ForTime(60)), silent);
         List<Effect> whole = run(new JudgingCore(registry, JudgeState.empty()), story.toArray(Event[]::new));
         for (int cut = 0; cut <= story.size(); cut += 7) {

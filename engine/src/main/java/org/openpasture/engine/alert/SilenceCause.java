@@ -1,7 +1,6 @@
 package org.openpasture.engine.alert;
 
 import java.util.List;
-import java.util.Optional;
 import java.util.stream.Collectors;
 import org.openpasture.core.alert.Alert;
 import org.openpasture.core.fleet.Assignment;
@@ -36,11 +35,11 @@ class SilenceCause {
                 .flatMap(device -> gateways.gatewaysOf(device).stream())
                 .distinct()
                 .toList();
-        if (heardBy.isEmpty() || heardBy.stream().anyMatch(gateways::isOnline)) {
+        if (!gateways.areAllSilent(heardBy)) {
             return alert;
         }
         String names = heardBy.stream()
-                .map(eui -> Optional.ofNullable(registry.gateway(eui).orElse(null))
+                .map(eui -> registry.gateway(eui)
                         .map(gateway -> "'" + gateway.name() + "'")
                         .orElse(eui.toString()))
                 .collect(Collectors.joining(", "));

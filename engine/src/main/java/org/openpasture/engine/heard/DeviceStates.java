@@ -344,7 +344,7 @@ public class DeviceStates {
         if (inletDown.isPresent()) {
             return new Condition("silent-inlet", "Its inlet takes nothing: " + inletDown.get());
         }
-        boolean gatewaySilent = !heardBy.isEmpty() && heardBy.stream().noneMatch(gateways::isOnline);
+        boolean gatewaySilent = gateways.areAllSilent(heardBy);
         if (!gatewaySilent && batteryPercent < NEARLY_EMPTY_PERCENT) {
             return new Condition("silent-battery", "Its battery was nearly empty when it was last heard.");
         }

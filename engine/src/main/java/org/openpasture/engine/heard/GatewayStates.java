@@ -109,6 +109,11 @@ public class GatewayStates {
         return state != null && state.lastHeard().isAfter(clock.instant().minus(SILENT_AFTER));
     }
 
+    /** Whether there are such gateways, and none of them was heard within the last minute. */
+    public boolean areAllSilent(List<Eui64> heardBy) {
+        return !heardBy.isEmpty() && heardBy.stream().noneMatch(this::isOnline);
+    }
+
     /** Gateways that brought frames of a device since the service started. */
     public List<Eui64> gatewaysOf(String deviceId) {
         return deviceIds.entrySet().stream()

@@ -267,7 +267,7 @@ public class InletDesk {
                 new HttpFetcher(
                         fetch,
                         secrets.of(inlet.id()),
-                        inside && Boolean.TRUE.equals(fetch.allowPrivate()) ? Reach.ANYWHERE : Reach.OUTSIDE,
+                        Reach.inside(inside && Boolean.TRUE.equals(fetch.allowPrivate())),
                         inlet.framing(),
                         sink);
             case Source.MqttBroker broker ->
@@ -275,7 +275,7 @@ public class InletDesk {
                         broker,
                         "pasture-" + inlet.id(),
                         secrets.of(inlet.id()),
-                        inside ? Reach.ANYWHERE : Reach.OUTSIDE,
+                        Reach.inside(inside),
                         inlet.framing(),
                         sink);
             case Source.OwnBroker own -> broker.open(inlet, own, sink);

@@ -354,16 +354,11 @@ public class PassingDesk implements AlertFollower {
                 new HttpPasser(
                         post,
                         hush,
-                        outlet.mayReachInside() && Boolean.TRUE.equals(post.allowPrivate())
-                                ? Reach.ANYWHERE
-                                : Reach.OUTSIDE,
+                        Reach.inside(outlet.mayReachInside() && Boolean.TRUE.equals(post.allowPrivate())),
                         clock);
             case Destination.MqttTopic there ->
                 new MqttPasser(
-                        there,
-                        "pasture-out-" + outlet.id() + purpose,
-                        hush,
-                        outlet.mayReachInside() ? Reach.ANYWHERE : Reach.OUTSIDE);
+                        there, "pasture-out-" + outlet.id() + purpose, hush, Reach.inside(outlet.mayReachInside()));
             case Destination.OwnTopic here -> new OwnPasser(here);
         };
     }

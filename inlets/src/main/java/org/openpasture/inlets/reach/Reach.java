@@ -19,6 +19,11 @@ public enum Reach {
     /** Neither this machine nor the networks around it. */
     OUTSIDE;
 
+    /** Anywhere, if who manages the instance has let it; else what lies outside. */
+    public static Reach inside(boolean may) {
+        return may ? ANYWHERE : OUTSIDE;
+    }
+
     /**
      * Refuses a host, by name or address, that lies where it must not.
      *
@@ -35,9 +40,9 @@ public enum Reach {
                             host + " lies in this machine, where it was not allowed to go; an owner may allow it");
                 }
                 if (this == OUTSIDE && isAround(address)) {
-                    throw new IOException(
-                            host
-                                    + " lies in the networks around this machine, where it was not allowed to go; an owner may allow it");
+                    throw new IOException(host
+                            + " lies in the networks around this machine, where it was not allowed to go; an owner "
+                            + "may allow it");
                 }
             }
         } catch (UnknownHostException e) {

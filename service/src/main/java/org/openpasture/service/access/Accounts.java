@@ -214,7 +214,7 @@ public class Accounts {
     /** Where a person is signed in, the newest first. */
     List<CredentialStore.AccessToken> sessions(Person person) {
         return credentials.tokensOf(person.id()).stream()
-                .filter(kept -> clock.instant().isBefore(kept.expiresAt()))
+                .filter(kept -> kept.isOpenAt(clock.instant()))
                 .toList();
     }
 
@@ -243,7 +243,7 @@ public class Accounts {
     /** Somebody has no account any more: their sign-ins end, and their password is forgotten. */
     public void forget(Person person) {
         endSessions(person, kept -> true);
-        credentials.forgetPerson(person.id());
+        credentials.forgetPassword(person.id());
     }
 
     /**
@@ -262,7 +262,7 @@ public class Accounts {
     public boolean isOpen(String tokenHash) {
         return credentials
                 .token(tokenHash)
-                .filter(kept -> clock.instant().isBefore(kept.expiresAt()))
+                .filter(kept -> kept.isOpenAt(clock.instant()))
                 .isPresent();
     }
 

@@ -59,13 +59,6 @@ public class Reader {
         }
     }
 
-    /** Checks that the person manages the whole instance. */
-    public void requireInstance(String what) {
-        if (!access().mayManageInstance()) {
-            throw Problem.forbidden(what);
-        }
-    }
-
     /** Checks a right on a place; a place that may not even be seen is not found. */
     public void require(Right right, @Nullable String placeId, String what) {
         Rights.of(access(), right, placeId, what).ifPresent(Reader::refuse);

@@ -75,7 +75,7 @@ final class TokenFilter extends OncePerRequestFilter {
     private Optional<Person> person(String tokenHash) {
         return credentials
                 .token(tokenHash)
-                .filter(kept -> clock.instant().isBefore(kept.expiresAt()))
+                .filter(kept -> kept.isOpenAt(clock.instant()))
                 .flatMap(kept -> registry.now().find(Person.class, kept.personId()));
     }
 }

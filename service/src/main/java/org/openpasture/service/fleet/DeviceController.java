@@ -174,8 +174,7 @@ class DeviceController {
         boolean says = request.calibration() != null
                 || channel.quantity() == Quantity.OTHER
                 || point.quantity() == Quantity.OTHER;
-        boolean alike = channel.quantity() == point.quantity()
-                && (channel.unit().equals(point.unit()) || Units.areAlike(channel.unit(), point.unit()));
+        boolean alike = channel.quantity() == point.quantity() && Units.areAlike(channel.unit(), point.unit());
         if (!says && !alike) {
             throw Problem.conflict(
                     "The channel '" + channel.title() + "' is "

@@ -89,7 +89,7 @@ class DeviceImportController {
 
     @GetMapping("/api/v1/keys")
     KeyCount keys() {
-        reader.requireInstance("handle the list of keys, which all sites share");
+        reader.requireOwner("handle the list of keys, which all sites share");
         return new KeyCount(keys.size());
     }
 
@@ -100,7 +100,7 @@ class DeviceImportController {
     @PostMapping(path = "/api/v1/keys", consumes = "text/csv")
     ImportReport loadKeys(HttpServletRequest request, @RequestParam(defaultValue = "false") boolean dryRun)
             throws IOException {
-        reader.requireInstance("handle the list of keys, which all sites share");
+        reader.requireOwner("handle the list of keys, which all sites share");
         return lines(request, dryRun, List.of("dev eui", "app key"), line -> {
             Eui64 eui = Eui64.of(line.needed("dev eui"));
             KeyList.Entry entry = new KeyList.Entry(
@@ -115,7 +115,7 @@ class DeviceImportController {
     /** Forgets all keys that wait for devices. */
     @DeleteMapping("/api/v1/keys")
     KeyCount forgetKeys() {
-        reader.requireInstance("handle the list of keys, which all sites share");
+        reader.requireOwner("handle the list of keys, which all sites share");
         keys.forgetAll();
         return new KeyCount(0);
     }

@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.place.AreaRequest;
 import org.openpasture.api.place.AssetRequest;
@@ -59,14 +60,21 @@ class PlaceController {
     /** The whole tree that the reader may see, parents before children. */
     @GetMapping("/api/v1/places")
     List<PlaceView> places() {
+        return places(place -> true);
+    }
+
+    /** Those of the reader's places that are wanted; nothing is looked up for the others. */
+    private List<PlaceView> places(Predicate<Place> wanted) {
         Access access = reader.access();
         Registry now = access.registry();
         Map<String, Severity> worst = new HashMap<>();
         Map<String, Integer> count = new HashMap<>();
         for (Point point : now.all(Point.class)) {
-            if (access.maySee(point)) {
+            List<Place> above =
+                    now.pathUp(point.placeId()).stream().filter(wanted).toList();
+            if (!above.isEmpty() && access.maySee(point)) {
                 Optional<Severity> severity = points.latest(now, point).map(LatestView::severity);
-                now.pathUp(point.placeId()).forEach(place -> {
+                above.forEach(place -> {
                     severity.ifPresent(one -> worst.merge(place.id(), one, Severity::worse));
                     count.merge(place.id(), 1, Integer::sum);
                 });
@@ -83,6 +91,7 @@ class PlaceController {
         all.addAll(now.all(Area.class));
         all.addAll(now.all(Asset.class));
         return all.stream()
+                .filter(wanted)
                 .filter(access::maySeeSomethingOf)
                 .map(place -> view(
                         access,
@@ -95,10 +104,7 @@ class PlaceController {
 
     @GetMapping("/api/v1/places/{id}")
     PlaceView one(@PathVariable String id) {
-        return places().stream()
-                .filter(place -> place.id().equals(id))
-                .findFirst()
-                .orElseThrow(() -> Problem.notFound("place"));
+        return places(place -> place.id().equals(id)).stream().findFirst().orElseThrow(() -> Problem.notFound("place"));
     }
 
     private static PlaceView view(Access access, Place place, @Nullable Severity severity, int points, int openAlerts) {

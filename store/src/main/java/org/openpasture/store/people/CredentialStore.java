@@ -42,7 +42,11 @@ public final class CredentialStore {
      * @param purpose "console" or "client"
      */
     public record AccessToken(
-            String tokenHash, String personId, String purpose, String note, Instant createdAt, Instant expiresAt) {}
+            String tokenHash, String personId, String purpose, String note, Instant createdAt, Instant expiresAt) {
+        public boolean isOpenAt(Instant now) {
+            return now.isBefore(expiresAt);
+        }
+    }
 
     public void saveToken(AccessToken token) {
         database.write(dsl -> {
@@ -100,21 +104,15 @@ public final class CredentialStore {
                 .fetch(CredentialStore::token);
     }
 
-    /** A person has no password any more, and is signed in nowhere. */
-    public void forgetPerson(String personId) {
-        database.write(dsl -> {
-            dsl.deleteFrom(ACCESS_TOKEN)
-                    .where(ACCESS_TOKEN.PERSON_ID.eq(personId))
-                    .execute();
-            return dsl.deleteFrom(CREDENTIAL)
-                    .where(CREDENTIAL.PERSON_ID.eq(personId))
-                    .execute();
-        });
-    }
-
     public void forgetTokensOf(String personId) {
         database.write(dsl -> dsl.deleteFrom(ACCESS_TOKEN)
                 .where(ACCESS_TOKEN.PERSON_ID.eq(personId))
+                .execute());
+    }
+
+    public void forgetPassword(String personId) {
+        database.write(dsl -> dsl.deleteFrom(CREDENTIAL)
+                .where(CREDENTIAL.PERSON_ID.eq(personId))
                 .execute());
     }
 
@@ -150,13 +148,6 @@ public final class CredentialStore {
                         invitation.createdBy(),
                         invitation.expiresAt().toEpochMilli())
                 .execute());
-    }
-
-    public Optional<Invitation> invitation(String tokenHash) {
-        return database.read()
-                .selectFrom(INVITATION)
-                .where(INVITATION.TOKEN_HASH.eq(tokenHash))
-                .fetchOptional(CredentialStore::invitation);
     }
 
     /**

@@ -65,10 +65,15 @@ class CredentialStoreTest {
         CredentialStore.Invitation invitation = new CredentialStore.Invitation(
                 "i", "hash", "eve", "eve@x.example", Right.OPERATE, "site", "owner", NOW);
         credentials.saveInvitation(invitation);
-        assertThat(credentials.invitation("hash")).hasValue(invitation);
+        assertThat(credentials.takeInvitation("hash", NOW)).as("run out").isEmpty();
+        assertThat(credentials.takeInvitation("hash", NOW.minusMillis(1))).hasValue(invitation);
+        assertThat(credentials.takeInvitation("hash", NOW.minusMillis(1)))
+                .as("taken once")
+                .isEmpty();
+        credentials.saveInvitation(invitation);
         assertThat(credentials.invitations()).containsExactly(invitation);
         credentials.forgetInvitation("i");
-        assertThat(credentials.invitation("hash")).isEmpty();
+        assertThat(credentials.takeInvitation("hash", NOW.minusMillis(1))).isEmpty();
     }
 
     @Test
