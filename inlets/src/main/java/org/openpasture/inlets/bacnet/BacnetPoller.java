@@ -249,6 +249,9 @@ public final class BacnetPoller implements Poller {
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
+        } catch (RuntimeException e) {
+            // What it said could not be kept; it says again that it is there.
+            described.remove(device);
         }
     }
 

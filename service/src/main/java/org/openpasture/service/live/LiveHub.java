@@ -16,6 +16,8 @@ import org.openpasture.engine.live.LiveEvent;
 import org.openpasture.engine.live.Watchers;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.problem.Problem;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.context.event.EventListener;
 import org.springframework.http.MediaType;
 import org.springframework.stereotype.Component;
@@ -27,6 +29,7 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
  */
 @Component
 public class LiveHub implements Watchers {
+    private static final Logger LOG = LoggerFactory.getLogger(LiveHub.class);
     private static final int QUEUE = 2_000;
     private static final int MOST_PAGES = 500;
     private static final int MOST_OF_ONE = 30;
@@ -123,6 +126,11 @@ public class LiveHub implements Watchers {
             subscriber.closed.set(true);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
+        } catch (RuntimeException e) {
+            // The page comes again by itself. While the service stops, whether a session holds cannot be asked.
+            if (!subscriber.closed.get()) {
+                LOG.warn("A live stream has ended, since it could not be seen to: {}", String.valueOf(e.getMessage()));
+            }
         } finally {
             subscribers.remove(subscriber);
             subscriber.end();

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.BooleanSupplier;
 import java.util.function.Predicate;
 import org.junit.jupiter.api.Test;
@@ -38,6 +39,29 @@ class LiveHubTest {
         assertThatCode(() -> hub.open(Set.of("alert"), new LiveHub.Reader("bob", "his", () -> true, event -> true)))
                 .doesNotThrowAnyException();
         hub.close();
+    }
+
+    /** While the service stops, the sessions' file is closed before the last stream has ended. */
+    @Test
+    void aStreamWhoseSessionCannotBeAskedForEndsAndNothingElse() {
+        AtomicReference<Throwable> uncaught = new AtomicReference<>();
+        Thread.UncaughtExceptionHandler before = Thread.getDefaultUncaughtExceptionHandler();
+        Thread.setDefaultUncaughtExceptionHandler((thread, error) -> uncaught.set(error));
+        try {
+            hub.open(
+                    Set.of("alert"),
+                    new LiveHub.Reader(
+                            "ann",
+                            "hers",
+                            () -> {
+                                throw new IllegalArgumentException("the file is closed");
+                            },
+                            event -> true));
+            await(() -> !hub.hasSubscribers());
+            assertThat(uncaught.get()).isNull();
+        } finally {
+            Thread.setDefaultUncaughtExceptionHandler(before);
+        }
     }
 
     private static void await(BooleanSupplier condition) {
