@@ -75,6 +75,7 @@ export const router = createRouter({
     { path: "/fleet/labels", component: () => import("./fleet/LabelsPage.vue"), meta: { title: "Labels" } },
     { path: "/limits", component: () => import("./limits/LimitsRoom.vue"), meta: { title: "Limits" } },
     { path: "/people", component: () => import("./people/PeopleRoom.vue"), meta: { title: "People" } },
+    { path: "/people/trail", component: () => import("./people/TrailRoom.vue"), meta: { title: "Trail" } },
     { path: "/records", component: () => import("./records/RecordsRoom.vue"), meta: { title: "Records" } },
     { path: "/settings", component: () => import("./settings/SettingsRoom.vue"), meta: { title: "Settings" } },
     {

@@ -806,3 +806,26 @@ export interface SignedIn {
   expiresAt: string;
   current: boolean;
 }
+
+export interface Token {
+  id: string;
+  name: string;
+  right: "look" | "operate" | "edit";
+  places: string[];
+  createdAt: string;
+  until: string;
+  usedAt: string | null;
+  token: string | null;
+}
+
+export interface TrailEntry {
+  number: number;
+  at: string;
+  person: string;
+  kind: string;
+  id: string;
+  name: string;
+  action: string;
+  source: string;
+  changes: Record<string, { before: unknown; after: unknown }>;
+}

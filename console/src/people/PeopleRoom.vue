@@ -49,6 +49,7 @@ async function withdrawLink(link: ShareLink) {
   <div class="page">
     <header class="page-head">
       <h1>People</h1>
+      <RouterLink v-if="session.owner" to="/people/trail">Trail: who changed what</RouterLink>
       <el-button v-if="mayInvite" type="primary" @click="inviting = true">Invite somebody</el-button>
     </header>
     <ProblemNote :error="error" />

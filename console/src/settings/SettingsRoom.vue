@@ -4,6 +4,7 @@ import { useSession } from "@/shell/session";
 import AccountSheet from "./AccountSheet.vue";
 import MailSettingsSheet from "./MailSettingsSheet.vue";
 import RadioBandSheet from "./RadioBandSheet.vue";
+import TokensSheet from "./TokensSheet.vue";
 
 const session = useSession();
 </script>
@@ -27,6 +28,7 @@ const session = useSession();
       </div>
     </section>
     <AccountSheet />
+    <TokensSheet />
     <section v-if="session.owner" class="sheet">
       <h2>Records and backups</h2>
       <p class="soft">How much is kept and for how long, when the disk is full, backups, and what people changed.</p>

@@ -51,6 +51,8 @@ import picocli.CommandLine.Command;
             LimitCommands.class,
             DashboardCommands.class,
             PeopleCommands.class,
+            TokenCommands.class,
+            TrailCommand.class,
             RecordCommands.class,
             BackupCommands.class,
             AutoComplete.GenerateCompletion.class

@@ -65,6 +65,8 @@ class AccessMatrixTest {
             "PUT /api/v1/session/password",
             "DELETE /api/v1/sessions",
             "DELETE /api/v1/sessions/{id}",
+            "POST /api/v1/tokens",
+            "DELETE /api/v1/tokens/{id}",
             "POST /api/v1/dashboards",
             "POST /api/v1/labels/read");
 
@@ -175,6 +177,7 @@ class AccessMatrixTest {
                 Map.entry("grants", grant),
                 Map.entry("people", "some-person"),
                 Map.entry("sessions", "0123456789abcdef"),
+                Map.entry("tokens", "0123456789abcdef"),
                 Map.entry("alerts", "no-alert"),
                 Map.entry("frames", "1"),
                 Map.entry("commands", "1"),

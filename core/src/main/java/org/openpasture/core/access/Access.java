@@ -15,11 +15,23 @@ import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Registry;
 
-/** What one person may do, by the grants of one registry. */
-public record Access(Registry registry, Person person) {
+/**
+ * What one person may do, by the grants of one registry.
+ *
+ * @param scope what of it this request may use
+ */
+public record Access(Registry registry, Person person, Scope scope) {
+
+    /** All that the person may do. */
+    public Access(Registry registry, Person person) {
+        this(registry, person, Scope.ALL);
+    }
 
     /** Whether the person has a right on a site, area or asset, by a grant on it or on anything above. */
     public boolean may(Right right, @Nullable String placeId) {
+        if (!scope.covers(registry, right, placeId)) {
+            return false;
+        }
         if (person.owner()) {
             return true;
         }
@@ -36,12 +48,12 @@ public record Access(Registry registry, Person person) {
      * there is any.
      */
     public boolean mayAnywhere(Right right) {
-        return person.owner() || registry.all(Site.class).stream().anyMatch(site -> may(right, site.id()));
+        return mayManageInstance() || registry.all(Site.class).stream().anyMatch(site -> may(right, site.id()));
     }
 
     /** Whether the person manages the whole instance: what all sites share, and where it may lead. */
     public boolean mayManageInstance() {
-        return person.owner();
+        return person.owner() && scope.isAll();
     }
 
     /** What all sites share is seen by everybody, what belongs to one by who sees something of it. */
@@ -57,7 +69,8 @@ public record Access(Registry registry, Person person) {
     }
 
     public boolean may(Right right, Device device) {
-        return may(right, device.placeId()) || hasGrant(right, device.id());
+        return may(right, device.placeId())
+                || scope.covers(registry, right, device.placeId()) && hasGrant(right, device.id());
     }
 
     public boolean may(Right right, Gateway gateway) {
@@ -69,10 +82,11 @@ public record Access(Registry registry, Person person) {
     }
 
     public boolean may(Right right, Dashboard dashboard) {
-        return person.owner()
-                || dashboard.ownerId().equals(person.id())
-                || hasGrant(right, dashboard.id())
-                || dashboard.siteId() != null && may(right, dashboard.siteId());
+        return scope.covers(registry, right, dashboard.siteId())
+                && (person.owner()
+                        || dashboard.ownerId().equals(person.id())
+                        || hasGrant(right, dashboard.id())
+                        || dashboard.siteId() != null && may(right, dashboard.siteId()));
     }
 
     /** Whether anything below (or above) a place is visible, so that it belongs into the person's tree. */
@@ -80,9 +94,13 @@ public record Access(Registry registry, Person person) {
         if (may(Right.LOOK, place.id())) {
             return true;
         }
-        return registry.grantsOf(person.id()).stream()
-                .anyMatch(grant ->
-                        registry.pathUp(targetPlace(grant).orElse(null)).contains(place));
+        if (!scope.touches(registry, place)) {
+            return false;
+        }
+        return person.owner()
+                || registry.grantsOf(person.id()).stream()
+                        .anyMatch(grant ->
+                                registry.pathUp(targetPlace(grant).orElse(null)).contains(place));
     }
 
     private Optional<String> targetPlace(Grant grant) {

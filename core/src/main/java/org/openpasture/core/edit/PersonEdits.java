@@ -26,7 +26,7 @@ public final class PersonEdits {
     public static Edited remove(Access access, String id) {
         Registry now = access.registry();
         Optional<Person> found = now.find(Person.class, id);
-        if (!access.person().owner()) {
+        if (!access.mayManageInstance()) {
             return found.filter(person -> person.id().equals(access.person().id()))
                             .isPresent()
                     ? Refused.notAllowed("remove your own account")

@@ -51,7 +51,7 @@ public final class PlaceEdits {
 
     private static Edited make(Access access, Place place) {
         Optional<Refused> refusal = taken(access.registry(), place.id())
-                .or(() -> place instanceof Site && !access.person().owner()
+                .or(() -> place instanceof Site && !access.mayManageInstance()
                         ? Optional.of(Refused.notAllowed("make sites"))
                         : Optional.empty())
                 .or(() -> parent(access, place, "make " + word(place) + "s here"))

@@ -8,12 +8,14 @@ import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.time.Clock;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.people.Passwords;
+import org.openpasture.core.access.Scope;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Registry;
@@ -36,6 +38,9 @@ import org.springframework.stereotype.Component;
 public class Accounts {
     private static final Logger LOG = LoggerFactory.getLogger(Accounts.class);
     private static final Duration SIGN_IN_LASTS = Duration.ofDays(30);
+    /** The kind of entries in the trail about who comes in. */
+    private static final String SIGN_IN = "sign-in";
+
     /** Written by "pasture owner reset" into the data folder: the hash of a one-time code. */
     static final String RECOVERY_FILE = "owner-recovery";
     /** What is guessed at where it is no person's name: these hold a character that no name may. */
@@ -122,6 +127,7 @@ public class Accounts {
             credentials.savePasswordHash(owner.id(), encode(password));
             credentials.forgetTokensOf(owner.id());
             throttle.succeeded(RECOVERY, source);
+            registry.note(owner.name(), "password", owner.id(), "changed with the recovery code");
             return owner;
         } catch (IOException e) {
             throw new UncheckedIOException(e);
@@ -183,6 +189,12 @@ public class Accounts {
                 person.flatMap(found -> credentials.passwordHash(found.id())).orElse(unknownHash);
         boolean fits = passwords.matches(password, hash);
         if (person.isEmpty() || !fits) {
+            // What was typed for a name may be a password: only names that are somebody's are written down.
+            registry.note(
+                    person.map(Person::name).orElse(""),
+                    SIGN_IN,
+                    person.map(Person::id).orElse(""),
+                    "refused");
             throw Problem.unauthorised("Name or password is wrong.");
         }
         throttle.succeeded(name, source);
@@ -191,19 +203,50 @@ public class Accounts {
 
     /** Begins a sign-in and returns its token. */
     public String begin(Person person, String purpose, String note) {
+        String token = save(person, purpose, note, Scope.ALL, SIGN_IN_LASTS);
+        registry.note(person.name(), SIGN_IN, person.id(), "signed in");
+        return token;
+    }
+
+    /** Makes a token by which a program asks in somebody's name. */
+    String makeToken(Person person, String name, Scope scope, Duration lasts) {
+        String token = save(person, CredentialStore.AccessToken.PROGRAM, name, scope, lasts);
+        registry.note(person.name(), "token", person.id(), "made: " + name);
+        return token;
+    }
+
+    private String save(Person person, String purpose, String note, Scope scope, Duration lasts) {
         String token = Tokens.fresh();
+        Instant now = clock.instant();
         credentials.saveToken(new CredentialStore.AccessToken(
-                Tokens.hash(token),
-                person.id(),
-                purpose,
-                note,
-                clock.instant(),
-                clock.instant().plus(SIGN_IN_LASTS)));
+                Tokens.hash(token), person.id(), purpose, note, scope, now, now.plus(lasts), now));
         return token;
     }
 
     void end(String token) {
-        endHashed(Tokens.hash(token));
+        String hash = Tokens.hash(token);
+        credentials
+                .token(hash)
+                .flatMap(kept -> registry.now().find(Person.class, kept.personId()))
+                .ifPresent(person -> registry.note(person.name(), SIGN_IN, person.id(), "signed out"));
+        endHashed(hash);
+    }
+
+    /** The tokens of a person's programs, the newest first. */
+    List<CredentialStore.AccessToken> tokens(Person person) {
+        return kept(person, true);
+    }
+
+    private List<CredentialStore.AccessToken> kept(Person person, boolean programs) {
+        return credentials.tokensOf(person.id()).stream()
+                .filter(kept -> kept.isOpenAt(clock.instant()) && kept.isProgram() == programs)
+                .toList();
+    }
+
+    /** Withdraws a token of a person's program. */
+    void withdraw(Person person, CredentialStore.AccessToken token) {
+        endHashed(token.tokenHash());
+        registry.note(person.name(), "token", person.id(), "withdrawn: " + token.note());
     }
 
     private void endHashed(String tokenHash) {
@@ -213,9 +256,7 @@ public class Accounts {
 
     /** Where a person is signed in, the newest first. */
     List<CredentialStore.AccessToken> sessions(Person person) {
-        return credentials.tokensOf(person.id()).stream()
-                .filter(kept -> kept.isOpenAt(clock.instant()))
-                .toList();
+        return kept(person, false);
     }
 
     /** Ends the sign-ins of a person for which something holds. */
@@ -224,7 +265,7 @@ public class Accounts {
     }
 
     /**
-     * Gives a person another password, and ends all their other sign-ins.
+     * Gives a person another password, and ends all their other sign-ins and the tokens of their programs.
      *
      * @param session the hash of the token of the sign-in that goes on
      */
@@ -238,6 +279,7 @@ public class Accounts {
         Passwords.requireNotGuessed(next, person.name());
         credentials.savePasswordHash(person.id(), encode(next));
         endSessions(person, kept -> !kept.tokenHash().equals(session));
+        registry.note(person.name(), "password", person.id(), "changed");
     }
 
     /** Somebody has no account any more: their sign-ins end, and their password is forgotten. */

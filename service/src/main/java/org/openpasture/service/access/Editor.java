@@ -45,9 +45,9 @@ public class Editor {
         }
     }
 
-    private static Access access(Registry now, Person asks) {
+    private Access access(Registry now, Person asks) {
         return now.find(Person.class, asks.id())
-                .map(person -> new Access(now, person))
+                .map(person -> reader.access(now, person))
                 .orElseThrow(() -> Problem.unauthorised("Your account is gone."));
     }
 }

@@ -3,6 +3,7 @@ package org.openpasture.service.access;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.access.Access;
+import org.openpasture.core.access.Scope;
 import org.openpasture.core.edit.Edited;
 import org.openpasture.core.edit.Rights;
 import org.openpasture.core.entity.Entity;
@@ -50,11 +51,29 @@ public class Reader {
 
     /** What they may do, by the registry as it is now. */
     public Access access() {
-        return new Access(registry.now(), person());
+        return access(registry.now(), person());
+    }
+
+    /** What somebody who asks by this request may do, by some registry. */
+    public Access access(Registry now, Person asks) {
+        return new Access(now, asks, scope());
+    }
+
+    /** What the request may use of the person's rights. */
+    public Scope scope() {
+        Authentication authentication = SecurityContextHolder.getContext().getAuthentication();
+        return authentication != null && authentication.getDetails() instanceof Scope scope ? scope : Scope.ALL;
+    }
+
+    /** What belongs to the person and not to a place needs a sign-in: a program's token is not enough. */
+    public void requireSignIn(String what) {
+        if (!scope().isAll()) {
+            throw Problem.forbidden(what + " with a program's token");
+        }
     }
 
     public void requireOwner(String what) {
-        if (!person().owner()) {
+        if (!access().mayManageInstance()) {
             throw Problem.forbidden(what);
         }
     }

@@ -3,8 +3,10 @@ package org.openpasture.service.access;
 import jakarta.servlet.DispatcherType;
 import java.time.Clock;
 import org.openpasture.service.problem.ProblemHandler;
+import org.openpasture.store.people.AnsweredStore;
 import org.openpasture.store.people.CredentialStore;
 import org.openpasture.store.registry.RegistryStore;
+import org.springframework.beans.factory.annotation.Qualifier;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.core.annotation.Order;
@@ -16,9 +18,11 @@ import org.springframework.security.config.http.SessionCreationPolicy;
 import org.springframework.security.config.observation.SecurityObservationSettings;
 import org.springframework.security.web.DefaultSecurityFilterChain;
 import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.access.intercept.AuthorizationFilter;
 import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
 import org.springframework.security.web.servlet.util.matcher.PathPatternRequestMatcher;
 import org.springframework.security.web.util.matcher.OrRequestMatcher;
+import org.springframework.web.servlet.HandlerExceptionResolver;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Which addresses are open, and what the others need. */
@@ -50,7 +54,13 @@ class SecurityRules {
     @Bean
     @Order(1)
     SecurityFilterChain security(
-            HttpSecurity http, CredentialStore credentials, RegistryStore registry, Clock clock, JsonMapper mapper)
+            HttpSecurity http,
+            CredentialStore credentials,
+            AnsweredStore answers,
+            RegistryStore registry,
+            Clock clock,
+            JsonMapper mapper,
+            @Qualifier("handlerExceptionResolver") HandlerExceptionResolver problems)
             throws Exception {
         return http.csrf(AbstractHttpConfigurer::disable) // see TokenFilter: a header takes its place
                 .sessionManagement(session -> session.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
@@ -58,6 +68,7 @@ class SecurityRules {
                 .logout(AbstractHttpConfigurer::disable)
                 .addFilterBefore(
                         new TokenFilter(credentials, registry, clock), UsernamePasswordAuthenticationFilter.class)
+                .addFilterAfter(new OnceFilter(answers, problems, clock), AuthorizationFilter.class)
                 .authorizeHttpRequests(
                         requests -> requests.dispatcherTypeMatchers(DispatcherType.ASYNC, DispatcherType.ERROR)
                                 .permitAll()

@@ -86,6 +86,7 @@ class SessionController {
     @PutMapping("/api/v1/session/password")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void changePassword(@RequestBody PasswordRequest request, HttpServletRequest http) {
+        reader.requireSignIn("change the password");
         accounts.changePassword(
                 reader.person(), request.current(), request.password(), reader.tokenHash(), http.getRemoteAddr());
     }
@@ -93,6 +94,7 @@ class SessionController {
     /** Where the reader is signed in. */
     @GetMapping("/api/v1/sessions")
     List<SignedInView> sessions() {
+        reader.requireSignIn("see the sign-ins");
         String mine = reader.tokenHash();
         return accounts.sessions(reader.person()).stream()
                 .map(kept -> new SignedInView(
@@ -106,7 +108,7 @@ class SessionController {
     }
 
     /** The start of the hash: enough to name it, and of no use to sign in. */
-    private static String idOf(String tokenHash) {
+    static String idOf(String tokenHash) {
         return tokenHash.substring(0, 16);
     }
 
@@ -115,19 +117,23 @@ class SessionController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void endOthers() {
         String mine = reader.tokenHash();
-        accounts.endSessions(reader.person(), kept -> !kept.tokenHash().equals(mine));
+        reader.requireSignIn("end sign-ins");
+        accounts.endSessions(
+                reader.person(), kept -> !kept.isProgram() && !kept.tokenHash().equals(mine));
     }
 
     /** Ends one sign-in of the reader. */
     @DeleteMapping("/api/v1/sessions/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void end(@PathVariable String id) {
+        reader.requireSignIn("end sign-ins");
         Person person = reader.person();
         if (accounts.sessions(person).stream()
                 .noneMatch(kept -> idOf(kept.tokenHash()).equals(id))) {
             throw Problem.notFound("sign-in");
         }
-        accounts.endSessions(person, kept -> idOf(kept.tokenHash()).equals(id));
+        accounts.endSessions(
+                person, kept -> !kept.isProgram() && idOf(kept.tokenHash()).equals(id));
     }
 
     @DeleteMapping("/api/v1/session")

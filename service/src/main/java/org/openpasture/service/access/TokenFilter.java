@@ -7,6 +7,8 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
@@ -15,6 +17,7 @@ import org.openpasture.core.people.Person;
 import org.openpasture.engine.secret.Tokens;
 import org.openpasture.store.people.CredentialStore;
 import org.openpasture.store.registry.RegistryStore;
+import org.openpasture.store.sqlite.StorageFailed;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.web.filter.OncePerRequestFilter;
@@ -27,6 +30,8 @@ final class TokenFilter extends OncePerRequestFilter {
     static final String COOKIE = "pasture_session";
     static final String CONSOLE_HEADER = "X-Pasture-Console";
     private static final Set<String> SAFE = Set.of("GET", "HEAD", "OPTIONS");
+
+    private static final Duration USE_KEPT_EVERY = Duration.ofMinutes(5);
 
     private final CredentialStore credentials;
     private final RegistryStore registry;
@@ -52,9 +57,8 @@ final class TokenFilter extends OncePerRequestFilter {
         boolean cookieMayAct = SAFE.contains(request.getMethod()) || request.getHeader(CONSOLE_HEADER) != null;
         bearer.or(() -> cookieMayAct ? cookie(request) : Optional.empty())
                 .map(Tokens::hash)
-                .ifPresent(hash -> person(hash).ifPresent(person -> SecurityContextHolder.getContext()
-                        .setAuthentication(
-                                UsernamePasswordAuthenticationToken.authenticated(person, hash, List.of()))));
+                .flatMap(this::open)
+                .ifPresent(this::recognise);
         try {
             chain.doFilter(request, response);
         } finally {
@@ -72,10 +76,28 @@ final class TokenFilter extends OncePerRequestFilter {
                         .findFirst();
     }
 
-    private Optional<Person> person(String tokenHash) {
-        return credentials
-                .token(tokenHash)
-                .filter(kept -> kept.isOpenAt(clock.instant()))
-                .flatMap(kept -> registry.now().find(Person.class, kept.personId()));
+    private Optional<CredentialStore.AccessToken> open(String tokenHash) {
+        return credentials.token(tokenHash).filter(kept -> kept.isOpenAt(clock.instant()));
+    }
+
+    private void recognise(CredentialStore.AccessToken token) {
+        registry.now().find(Person.class, token.personId()).ifPresent(person -> {
+            UsernamePasswordAuthenticationToken known =
+                    UsernamePasswordAuthenticationToken.authenticated(person, token.tokenHash(), List.of());
+            known.setDetails(token.scope());
+            SecurityContextHolder.getContext().setAuthentication(known);
+            keepUse(token);
+        });
+    }
+
+    private void keepUse(CredentialStore.AccessToken token) {
+        Instant now = clock.instant();
+        if (token.usedAt().isBefore(now.minus(USE_KEPT_EVERY))) {
+            try {
+                credentials.used(token.tokenHash(), now);
+            } catch (StorageFailed full) {
+                // Who may ask does not depend on whether there is room to write that they did.
+            }
+        }
     }
 }

@@ -8,6 +8,7 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.api.alert.AlertAnswer;
 import org.openpasture.api.alert.NoteRequest;
 import org.openpasture.core.access.Access;
+import org.openpasture.core.alert.Alert;
 import org.openpasture.core.judging.Event;
 import org.openpasture.core.people.Right;
 import org.openpasture.engine.alert.AlertPublisher;
@@ -15,10 +16,12 @@ import org.openpasture.engine.alert.AlertViews;
 import org.openpasture.engine.judging.JudgeRunner;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
+import org.openpasture.service.web.Paging;
 import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.alert.AlertView;
 import org.openpasture.store.telemetry.Deposit;
 import org.openpasture.store.telemetry.TelemetryStore;
+import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -60,23 +63,36 @@ class AlertController {
      * @param state open (not closed) or all
      * @param point of this point only
      * @param place of this site, area or asset and what lies below it
+     * @param after the id of the last one that is known already, for the older ones
      */
     @GetMapping("/api/v1/alerts")
-    List<AlertAnswer> list(
+    ResponseEntity<List<AlertAnswer>> list(
             @RequestParam(defaultValue = "open") String state,
             @RequestParam(required = false) @Nullable String point,
             @RequestParam(required = false) @Nullable String place,
-            @RequestParam(defaultValue = "200") int limit) {
+            @RequestParam(required = false) @Nullable String after,
+            @RequestParam(defaultValue = "1000") int limit) {
+        if (!state.equals("open") && !state.equals("all")) {
+            throw Problem.invalid("There is no state '" + state + "'. There are: open, all.");
+        }
         Access access = reader.access();
-        List<AlertView> found = state.equals("all") ? alerts.history(point, Math.clamp(limit, 1, 1000)) : alerts.open();
-        return found.stream()
-                .filter(view -> access.may(Right.LOOK, view.alert().placeId()))
-                .filter(view -> point == null || point.equals(view.alert().pointId()))
-                .filter(view -> place == null
-                        || access.registry().pathUp(view.alert().placeId()).stream()
-                                .anyMatch(on -> on.id().equals(place)))
-                .map(view -> views.answer(access.registry(), view))
-                .toList();
+        int most = Math.clamp(limit, 1, 1000);
+        Alert start = after == null ? null : visible(after).alert();
+        List<AlertView> found = Paging.<AlertView, @Nullable Alert>fill(
+                most + 1,
+                start,
+                (from, size) -> alerts.list(state.equals("open"), point, from, size),
+                AlertView::alert,
+                view -> access.may(Right.LOOK, view.alert().placeId())
+                        && (place == null
+                                || access.registry().pathUp(view.alert().placeId()).stream()
+                                        .anyMatch(on -> on.id().equals(place))));
+        return Paging.answer(
+                found.stream()
+                        .map(view -> views.answer(access.registry(), view))
+                        .toList(),
+                most,
+                AlertAnswer::id);
     }
 
     @GetMapping("/api/v1/alerts/{id}")

@@ -12,10 +12,12 @@ import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.clock.SteadyClock;
 import org.openpasture.engine.config.EngineSettings;
+import org.openpasture.service.access.Whence;
 import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.backup.WantedRestore;
 import org.openpasture.store.notice.NoticeStore;
 import org.openpasture.store.outlet.OutletQueue;
+import org.openpasture.store.people.AnsweredStore;
 import org.openpasture.store.people.CredentialStore;
 import org.openpasture.store.registry.RegistryDatabase;
 import org.openpasture.store.registry.RegistryStore;
@@ -49,7 +51,7 @@ class Wiring {
 
     @Bean
     RegistryStore registryStore(RegistryDatabase database, Clock clock) {
-        RegistryStore store = new RegistryStore(database, clock);
+        RegistryStore store = new RegistryStore(database, clock, Whence::address);
         store.change("Open Pasture", registry -> LimitLibrary.shipped().stream()
                 .filter(set -> !registry.find(LimitSet.class, set.id()).equals(java.util.Optional.of(set)))
                 .<Change>map(Change.Put::new)
@@ -92,6 +94,11 @@ class Wiring {
     @Bean
     CredentialStore credentialStore(RegistryDatabase database) {
         return new CredentialStore(database);
+    }
+
+    @Bean
+    AnsweredStore answeredStore(RegistryDatabase database) {
+        return new AnsweredStore(database);
     }
 
     @Bean

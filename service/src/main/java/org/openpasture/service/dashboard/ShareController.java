@@ -67,7 +67,7 @@ class ShareController {
     List<ShareView> list() {
         Access access = reader.access();
         return access.registry().all(ShareLink.class).stream()
-                .filter(link -> access.person().owner()
+                .filter(link -> access.mayManageInstance()
                         || link.createdBy().equals(access.person().id()))
                 .map(link -> view(link, null))
                 .toList();
@@ -118,7 +118,7 @@ class ShareController {
     void withdraw(@PathVariable String id) {
         ShareLink link = reader.find(ShareLink.class, id, "link");
         Person person = reader.person();
-        if (!person.owner() && !link.createdBy().equals(person.id())) {
+        if (!reader.access().mayManageInstance() && !link.createdBy().equals(person.id())) {
             throw Problem.forbidden("withdraw somebody else's link");
         }
         registry.change(person.name(), List.of(new Change.Remove(Kind.SHARE_LINK, id)));

@@ -90,7 +90,7 @@ class BringIn {
         });
         try {
             Person asks = reader.person();
-            registry.change(asks.name(), now -> changes(new Access(now, asks), newcomers));
+            registry.change(asks.name(), now -> changes(reader.access(now, asks), newcomers));
         } catch (RuntimeException clash) {
             newcomers.forEach(newcomer -> keys.forget(newcomer.device().id()));
             throw clash;

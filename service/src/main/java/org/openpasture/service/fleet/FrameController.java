@@ -19,8 +19,10 @@ import org.openpasture.engine.heard.FrameViews;
 import org.openpasture.engine.point.PointViews;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
+import org.openpasture.service.web.Paging;
 import org.openpasture.store.telemetry.FrameQuery;
 import org.openpasture.store.telemetry.TelemetryStore;
+import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -45,28 +47,35 @@ class FrameController {
      * Frames, the newest first.
      *
      * @param inlet only what came by this inlet
-     * @param before only frames with a smaller id, for paging back
+     * @param before only frames with a smaller id, for paging back; after says the same
      */
     @GetMapping("/api/v1/frames")
-    List<FrameView> list(
+    ResponseEntity<List<FrameView>> list(
             @RequestParam(required = false) @Nullable String device,
             @RequestParam(required = false) @Nullable String inlet,
             @RequestParam(defaultValue = "false") boolean refused,
             @RequestParam(required = false) @Nullable Long before,
+            @RequestParam(required = false) @Nullable Long after,
             @RequestParam(defaultValue = "100") int limit) {
         Access access = reader.access();
         String deviceId = device == null ? null : reader.device(device).id();
-        return telemetry
-                .frames()
-                .find(new FrameQuery(deviceId, inlet, refused, before, Math.clamp(limit, 1, 1000)))
-                .stream()
-                .filter(frame -> maySee(access, frame))
-                .map(frame -> views.view(access.registry(), frame))
-                .toList();
+        int most = Math.clamp(limit, 1, 1000);
+        List<Frame> found = Paging.<Frame, @Nullable Long>fill(
+                most + 1,
+                after == null ? before : after,
+                (from, size) -> telemetry.frames().find(new FrameQuery(deviceId, inlet, refused, from, size)),
+                Frame::id,
+                frame -> maySee(access, frame));
+        return Paging.answer(
+                found.stream()
+                        .map(frame -> views.view(access.registry(), frame))
+                        .toList(),
+                most,
+                frame -> Long.toString(frame.id()));
     }
 
     private static boolean maySee(Access access, Frame frame) {
-        return access.person().owner()
+        return access.mayManageInstance()
                 || access.registry()
                         .find(Device.class, frame.deviceId())
                         .map(device -> access.may(Right.LOOK, device))

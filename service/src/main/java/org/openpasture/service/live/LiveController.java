@@ -6,6 +6,7 @@ import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.openpasture.core.access.Access;
+import org.openpasture.core.access.Scope;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
@@ -45,16 +46,18 @@ class LiveController {
         String session = reader.tokenHash();
         Person person = reader.person();
         return hub.open(
-                names, new LiveHub.Reader(person.id(), session, () -> accounts.isOpen(session), mayKnow(person.id())));
+                names,
+                new LiveHub.Reader(
+                        person.id(), session, () -> accounts.isOpen(session), mayKnow(person.id(), reader.scope())));
     }
 
-    private Predicate<LiveEvent> mayKnow(String personId) {
+    private Predicate<LiveEvent> mayKnow(String personId, Scope scope) {
         return event -> {
             Optional<Person> person = registry.now().find(Person.class, personId);
             if (person.isEmpty() || event.placeId() == null) {
                 return person.isPresent();
             }
-            Access access = new Access(registry.now(), person.get());
+            Access access = new Access(registry.now(), person.get(), scope);
             return event.pointId() == null
                     ? access.may(Right.LOOK, event.placeId())
                     : access.registry()

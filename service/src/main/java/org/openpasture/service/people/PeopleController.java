@@ -85,10 +85,10 @@ class PeopleController {
         Access access = reader.access();
         return access.registry().all(Person.class).stream()
                 .map(person -> views.person(access.registry(), person))
-                .filter(view -> access.person().owner()
+                .filter(view -> access.mayManageInstance()
                         || view.id().equals(access.person().id())
                         || view.grants().stream().anyMatch(grant -> mayManage(access, grant.targetId())))
-                .map(view -> access.person().owner()
+                .map(view -> access.mayManageInstance()
                                 || view.id().equals(access.person().id())
                         ? view
                         : new PersonView(

@@ -50,6 +50,11 @@ public final class Problem extends RuntimeException {
         return new Problem(HttpStatus.UNAUTHORIZED, "sign-in", message, "Sign in.");
     }
 
+    /** Whoever asks expects it as it is not any more. */
+    public static Problem changedMeanwhile(String message, String todo) {
+        return new Problem(HttpStatus.PRECONDITION_FAILED, "changed-meanwhile", message, todo);
+    }
+
     /** It was there and is no more. */
     public static Problem gone(String message, String todo) {
         return new Problem(HttpStatus.GONE, "gone", message, todo);

@@ -73,7 +73,7 @@ class CorrectionController {
         return change.points().stream().allMatch(number -> access.registry()
                 .point(number)
                 .map(point -> access.may(right, point.placeId()))
-                .orElse(access.person().owner()));
+                .orElse(access.mayManageInstance()));
     }
 
     private static CorrectionView view(Access access, Correction change) {

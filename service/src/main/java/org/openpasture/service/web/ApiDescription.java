@@ -23,14 +23,18 @@ class ApiDescription {
                                 .description(
                                         "Sensors on machines, farms and remote sites: places and points, devices and gateways, "
                                                 + "readings, limits, rules and alerts. Times are ISO 8601 in UTC. Every refusal is a "
-                                                + "problem detail (RFC 9457) with a stable type, one sentence, and what to do (todo)."))
+                                                + "problem detail (RFC 9457) with a stable type, one sentence, and what to do (todo). "
+                                                + "A list comes whole, or in pages to who asks with limit and after; the header Link names the "
+                                                + "next page. What is registered has an ETag; a change with If-Match is refused with 412 if it "
+                                                + "was changed meanwhile. A POST with an Idempotency-Key is carried out once, for a day."))
                 .components(new Components()
                         .addSecuritySchemes(
                                 "token",
                                 new SecurityScheme()
                                         .type(SecurityScheme.Type.HTTP)
                                         .scheme("bearer")
-                                        .description("The token that signing in with a client's name answers."))
+                                        .description(
+                                                "A program's token (POST /api/v1/tokens), or the one that signing in with a client's name answers."))
                         .addSecuritySchemes(
                                 "session",
                                 new SecurityScheme()

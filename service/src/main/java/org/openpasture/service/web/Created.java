@@ -1,10 +1,7 @@
 package org.openpasture.service.web;
 
-import java.lang.reflect.RecordComponent;
 import java.net.URI;
-import java.util.Arrays;
 import java.util.Map;
-import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.MethodParameter;
 import org.springframework.http.HttpStatus;
@@ -42,33 +39,9 @@ class Created implements ResponseBodyAdvice<Object> {
         String path = request.getURI().getPath();
         // What is made of something else, such as a link of a dashboard, has no address of its own.
         if (body != null && path.split("/").length == 4) {
-            id(body).ifPresent(id ->
-                    response.getHeaders().setLocation(URI.create(FOUND_AT.getOrDefault(path, path) + "/" + id)));
+            RecordIds.of(body).ifPresent(id -> response.getHeaders()
+                    .setLocation(URI.create(FOUND_AT.getOrDefault(path, path) + "/" + id)));
         }
         return body;
-    }
-
-    /** The id of a record, or of the record that it holds first. */
-    private static Optional<String> id(Object body) {
-        if (!body.getClass().isRecord()) {
-            return Optional.empty();
-        }
-        RecordComponent[] parts = body.getClass().getRecordComponents();
-        return Arrays.stream(parts)
-                .filter(part -> part.getName().equals("id"))
-                .findFirst()
-                .map(part -> String.valueOf(value(part, body)))
-                .or(() -> parts.length == 0 || !parts[0].getType().isRecord()
-                        ? Optional.empty()
-                        : Optional.ofNullable(value(parts[0], body)).flatMap(Created::id));
-    }
-
-    private static @Nullable Object value(RecordComponent part, Object of) {
-        try {
-            part.getAccessor().setAccessible(true);
-            return part.getAccessor().invoke(of);
-        } catch (ReflectiveOperationException e) {
-            throw new IllegalStateException("a record's component can always be read", e);
-        }
     }
 }

@@ -23,6 +23,9 @@ import org.openpasture.store.registry.RegistryDatabase;
  * Keeps alerts. Carrying out an effect twice changes nothing, because the judging core repeats itself after a crash.
  */
 public final class AlertStore {
+    /** Beyond so many nobody reads them, and the notes of all could not be asked for at once. */
+    private static final int MOST_OPEN = 20_000;
+
     private final RegistryDatabase database;
 
     public AlertStore(RegistryDatabase database) {
@@ -149,16 +152,27 @@ public final class AlertStore {
 
     /** Alerts that are not closed, the newest first. */
     public List<AlertView> open() {
-        return list(ALERT.CLOSED_AT.isNull(), 1_000);
+        return list(ALERT.CLOSED_AT.isNull(), MOST_OPEN);
     }
 
     /**
-     * Alerts of any state, the newest first.
+     * Alerts, the newest first.
      *
+     * @param openOnly only those that are not closed
      * @param pointId null for all
+     * @param after only those behind this one; null for the newest
      */
-    public List<AlertView> history(@Nullable String pointId, int limit) {
-        return list(pointId == null ? DSL.noCondition() : ALERT.POINT_ID.eq(pointId), limit);
+    public List<AlertView> list(boolean openOnly, @Nullable String pointId, @Nullable Alert after, int limit) {
+        Condition wanted = openOnly ? ALERT.CLOSED_AT.isNull() : DSL.noCondition();
+        if (pointId != null) {
+            wanted = wanted.and(ALERT.POINT_ID.eq(pointId));
+        }
+        if (after != null) {
+            long raised = after.raisedAt().toEpochMilli();
+            wanted = wanted.and(
+                    ALERT.RAISED_AT.lt(raised).or(ALERT.RAISED_AT.eq(raised).and(ALERT.ID.gt(after.id()))));
+        }
+        return list(wanted, limit);
     }
 
     /** An alert as it was raised, seen from within somebody's transaction. */

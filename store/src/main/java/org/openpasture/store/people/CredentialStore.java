@@ -4,9 +4,11 @@ import static org.openpasture.store.generated.registrydb.Tables.ACCESS_TOKEN;
 import static org.openpasture.store.generated.registrydb.Tables.CREDENTIAL;
 import static org.openpasture.store.generated.registrydb.Tables.INVITATION;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import org.openpasture.core.access.Scope;
 import org.openpasture.core.people.Right;
 import org.openpasture.store.generated.registrydb.tables.records.AccessTokenRecord;
 import org.openpasture.store.generated.registrydb.tables.records.InvitationRecord;
@@ -39,12 +41,30 @@ public final class CredentialStore {
     /**
      * A sign-in or a program's token.
      *
-     * @param purpose "console" or "client"
+     * @param purpose "console", "client" or {@link #PROGRAM}
+     * @param scope what it may use of the person's rights
+     * @param usedAt the last use that was kept; uses soon after one another are kept once
      */
     public record AccessToken(
-            String tokenHash, String personId, String purpose, String note, Instant createdAt, Instant expiresAt) {
+            String tokenHash,
+            String personId,
+            String purpose,
+            String note,
+            Scope scope,
+            Instant createdAt,
+            Instant expiresAt,
+            Instant usedAt) {
+        public static final String PROGRAM = "program";
+
+        /** A sign-in that nobody used for so long has ended; a program may rest longer. */
+        private static final Duration IDLE = Duration.ofDays(7);
+
+        public boolean isProgram() {
+            return purpose.equals(PROGRAM);
+        }
+
         public boolean isOpenAt(Instant now) {
-            return now.isBefore(expiresAt);
+            return now.isBefore(expiresAt) && (isProgram() || now.isBefore(usedAt.plus(IDLE)));
         }
     }
 
@@ -59,15 +79,21 @@ public final class CredentialStore {
                             ACCESS_TOKEN.PERSON_ID,
                             ACCESS_TOKEN.PURPOSE,
                             ACCESS_TOKEN.NOTE,
+                            ACCESS_TOKEN.SCOPE,
+                            ACCESS_TOKEN.PLACES,
                             ACCESS_TOKEN.CREATED_AT,
-                            ACCESS_TOKEN.EXPIRES_AT)
+                            ACCESS_TOKEN.EXPIRES_AT,
+                            ACCESS_TOKEN.USED_AT)
                     .values(
                             token.tokenHash(),
                             token.personId(),
                             token.purpose(),
                             token.note(),
+                            token.scope().most().id(),
+                            String.join(" ", token.scope().places()),
                             token.createdAt().toEpochMilli(),
-                            token.expiresAt().toEpochMilli())
+                            token.expiresAt().toEpochMilli(),
+                            token.usedAt().toEpochMilli())
                     .execute();
         });
     }
@@ -85,8 +111,22 @@ public final class CredentialStore {
                 row.getPersonId(),
                 row.getPurpose(),
                 row.getNote(),
+                new Scope(
+                        Right.of(row.getScope()),
+                        row.getPlaces().isEmpty()
+                                ? List.of()
+                                : List.of(row.getPlaces().split(" "))),
                 Instant.ofEpochMilli(row.getCreatedAt()),
-                Instant.ofEpochMilli(row.getExpiresAt()));
+                Instant.ofEpochMilli(row.getExpiresAt()),
+                Instant.ofEpochMilli(row.getUsedAt() == null ? row.getCreatedAt() : row.getUsedAt()));
+    }
+
+    /** Keeps when a token was used last. */
+    public void used(String tokenHash, Instant at) {
+        database.write(dsl -> dsl.update(ACCESS_TOKEN)
+                .set(ACCESS_TOKEN.USED_AT, at.toEpochMilli())
+                .where(ACCESS_TOKEN.TOKEN_HASH.eq(tokenHash))
+                .execute());
     }
 
     public void forgetToken(String tokenHash) {

@@ -7,12 +7,16 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Consumer;
 import java.util.function.Function;
+import java.util.function.Supplier;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
@@ -32,16 +36,28 @@ public final class RegistryStore {
     private static final Logger LOG = LoggerFactory.getLogger(RegistryStore.class);
     private final RegistryDatabase database;
     private final Clock clock;
+    private final Supplier<String> source;
     private final JsonMapper mapper = JsonMapper.builder().build();
     private final List<Consumer<Registry>> listeners = new CopyOnWriteArrayList<>();
     private final Queue<Registry> untold = new ConcurrentLinkedQueue<>();
     private final ReentrantLock telling = new ReentrantLock();
     private volatile Registry registry;
+    private volatile Consumer<Registry> guard = now -> {};
 
     /** Reads everything that is registered. */
     public RegistryStore(RegistryDatabase database, Clock clock) {
+        this(database, clock, () -> "");
+    }
+
+    /**
+     * The same.
+     *
+     * @param source the address that whoever changes something now asks from; empty for the service itself
+     */
+    public RegistryStore(RegistryDatabase database, Clock clock, Supplier<String> source) {
         this.database = database;
         this.clock = clock;
+        this.source = source;
         List<Entity> entities = database.read()
                 .selectFrom(ENTITY)
                 .orderBy(ENTITY.POSITION, ENTITY.ID)
@@ -60,6 +76,11 @@ public final class RegistryStore {
         listeners.add(listener);
     }
 
+    /** Is asked before each change, while nobody else changes anything; what it throws ends the change. */
+    public void guard(Consumer<Registry> guard) {
+        this.guard = guard;
+    }
+
     /** Changes without a look at what is there. */
     public Registry change(String person, List<Change> changes) {
         return change(person, picture -> changes);
@@ -74,6 +95,7 @@ public final class RegistryStore {
     public Registry change(String person, Function<Registry, List<Change>> change) {
         Registry result = database.exclusively(() -> {
             Registry before = registry;
+            guard.accept(before);
             List<Change> changes = change.apply(before);
             if (changes.isEmpty()) {
                 return before;
@@ -148,9 +170,7 @@ public final class RegistryStore {
                     .set(ENTITY.BODY, body)
                     .execute();
         }
-        dsl.insertInto(TRAIL, TRAIL.AT, TRAIL.PERSON, TRAIL.KIND, TRAIL.ENTITY_ID, TRAIL.BEFORE, TRAIL.AFTER)
-                .values(clock.millis(), person, kind.id(), id, old, body)
-                .execute();
+        trail(dsl, person, kind.id(), id, old, body);
     }
 
     /** Removes the oldest entries of the trail from before a moment, so many at most; returns how many went. */
@@ -162,24 +182,84 @@ public final class RegistryStore {
                 .execute());
     }
 
+    /** Writes down what somebody did that changes nothing that is registered, such as a sign-in. */
+    public void note(String person, String kind, String id, String what) {
+        database.write(dsl -> trail(dsl, person, kind, id, null, mapper.writeValueAsString(Map.of("what", what))));
+    }
+
+    private int trail(
+            DSLContext dsl, String person, String kind, String id, @Nullable String old, @Nullable String body) {
+        return dsl.insertInto(
+                        TRAIL,
+                        TRAIL.AT,
+                        TRAIL.PERSON,
+                        TRAIL.KIND,
+                        TRAIL.ENTITY_ID,
+                        TRAIL.BEFORE,
+                        TRAIL.AFTER,
+                        TRAIL.SOURCE)
+                .values(clock.millis(), person, kind, id, old, body, source.get())
+                .execute();
+    }
+
     /**
-     * The newest changes first.
+     * Which changes are looked for; what is null or empty is not asked for.
      *
+     * @param person by this name
+     * @param kind of this kind of thing
+     * @param id of this thing
+     * @param after older than the one with this number
      * @param limit at most so many
      */
-    public List<TrailEntry> trail(int limit) {
+    public record TrailQuery(
+            @Nullable String person,
+            @Nullable String kind,
+            @Nullable String id,
+            @Nullable Instant since,
+            @Nullable Instant until,
+            @Nullable Long after,
+            int limit) {}
+
+    /** The newest changes first. */
+    public List<TrailEntry> trail(TrailQuery query) {
+        Condition wanted = DSL.noCondition();
+        if (query.person() != null) {
+            wanted = wanted.and(TRAIL.PERSON.equalIgnoreCase(query.person()));
+        }
+        if (query.kind() != null) {
+            wanted = wanted.and(TRAIL.KIND.eq(query.kind()));
+        }
+        if (query.id() != null) {
+            wanted = wanted.and(TRAIL.ENTITY_ID.eq(query.id()));
+        }
+        if (query.since() != null) {
+            wanted = wanted.and(TRAIL.AT.ge(query.since().toEpochMilli()));
+        }
+        if (query.until() != null) {
+            wanted = wanted.and(TRAIL.AT.lt(query.until().toEpochMilli()));
+        }
+        if (query.after() != null) {
+            wanted = wanted.and(TRAIL.ID.lt(query.after()));
+        }
         return new ArrayList<>(database.read()
                 .selectFrom(TRAIL)
+                .where(wanted)
                 .orderBy(TRAIL.ID.desc())
-                .limit(limit)
+                .limit(query.limit())
                 .fetch(row -> new TrailEntry(
                         row.getId(),
-                        java.time.Instant.ofEpochMilli(row.getAt()),
+                        Instant.ofEpochMilli(row.getAt()),
                         row.getPerson(),
                         row.getKind(),
                         row.getEntityId(),
                         row.getBefore(),
-                        row.getAfter())));
+                        row.getAfter(),
+                        row.getSource())));
+    }
+
+    /** A thing as it was written down, by which two states of it are told apart. */
+    public Optional<String> written(Registry now, Kind kind, String id) {
+        return now.find(kind, id).map(mapper::writeValueAsString);
     }
 
     /**
@@ -187,13 +267,15 @@ public final class RegistryStore {
      *
      * @param before the entity as JSON, null if it was made
      * @param after the entity as JSON, null if it was removed
+     * @param source the address that it was made from; empty if the service did it, or before that was kept
      */
     public record TrailEntry(
             long id,
-            java.time.Instant at,
+            Instant at,
             String person,
             String kind,
             String entityId,
             @Nullable String before,
-            @Nullable String after) {}
+            @Nullable String after,
+            String source) {}
 }

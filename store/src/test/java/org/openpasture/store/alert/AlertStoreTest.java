@@ -77,8 +77,8 @@ class AlertStoreTest {
             assertThat(view.alert()).isEqualTo(ALERT);
         });
         assertThat(alerts.open()).isEmpty();
-        assertThat(alerts.history(null, 10)).hasSize(1);
-        assertThat(alerts.history("other", 10)).isEmpty();
+        assertThat(alerts.list(false, null, null, 10)).hasSize(1);
+        assertThat(alerts.list(false, "other", null, 10)).isEmpty();
     }
 
     @Test

@@ -10,6 +10,7 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.openpasture.core.access.Scope;
 import org.openpasture.core.people.Right;
 import org.openpasture.store.registry.RegistryDatabase;
 import org.openpasture.store.setting.SettingStore;
@@ -35,7 +36,7 @@ class CredentialStoreTest {
     }
 
     private static CredentialStore.AccessToken token(String hash, String person, Instant until) {
-        return new CredentialStore.AccessToken(hash, person, "client", "laptop", NOW, until);
+        return new CredentialStore.AccessToken(hash, person, "client", "laptop", Scope.ALL, NOW, until, NOW);
     }
 
     @Test

@@ -153,7 +153,7 @@ class RegistryStoreTest {
                 }))
                 .hasMessage("no");
         assertThat(store.now()).isSameAs(before);
-        assertThat(store.trail(10)).hasSize(1);
+        assertThat(trail(10)).hasSize(1);
     }
 
     @Test
@@ -161,10 +161,10 @@ class RegistryStoreTest {
         store.change("owner", puts(SITE));
         store.change("ann", puts(new Site("s", "Dairy", SITE.zone(), null)));
         store.change("ann", List.of(new Change.Remove(Kind.SITE, "s")));
-        assertThat(store.trail(10)).extracting(RegistryStore.TrailEntry::person).containsExactly("ann", "ann", "owner");
-        assertThat(store.trail(2).get(1).before()).contains("Creamery");
-        assertThat(store.trail(2).get(1).after()).contains("Dairy");
-        assertThat(store.trail(1).getFirst().after()).isNull();
+        assertThat(trail(10)).extracting(RegistryStore.TrailEntry::person).containsExactly("ann", "ann", "owner");
+        assertThat(trail(2).get(1).before()).contains("Creamery");
+        assertThat(trail(2).get(1).after()).contains("Dairy");
+        assertThat(trail(1).getFirst().after()).isNull();
     }
 
     @Test
@@ -196,5 +196,9 @@ class RegistryStoreTest {
         assertThat(database.secrets().open(sealed)).containsExactly(1, 2, 3);
         sealed[sealed.length - 1] ^= 1;
         assertThatThrownBy(() -> database.secrets().open(sealed)).hasMessageContaining("does not fit the key file");
+    }
+
+    private List<RegistryStore.TrailEntry> trail(int limit) {
+        return store.trail(new RegistryStore.TrailQuery(null, null, null, null, null, null, limit));
     }
 }

@@ -1,0 +1,5 @@
+/** Who changed what. It knows nothing of how that is kept. */
+@NullMarked
+package org.openpasture.api.trail;
+
+import org.jspecify.annotations.NullMarked;

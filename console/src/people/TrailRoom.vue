@@ -1,0 +1,176 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { TrailEntry } from "@/api/types";
+import { moment } from "@/look/clock";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { computed, reactive, ref, watch } from "vue";
+import { useRoute } from "vue-router";
+
+/** Who changed what, the newest first. */
+const PAGE = 100;
+const KINDS = [
+  "sign-in",
+  "token",
+  "password",
+  "person",
+  "grant",
+  "rule",
+  "limit-set",
+  "point",
+  "device",
+  "device-model",
+  "gateway",
+  "inlet",
+  "outlet",
+  "site",
+  "area",
+  "asset",
+  "assignment",
+  "dashboard",
+  "share-link",
+];
+const route = useRoute();
+const wanted = reactive({ person: "", kind: "", id: String(route.query.id ?? ""), days: null as [Date, Date] | null });
+const entries = ref<TrailEntry[]>();
+const more = ref(false);
+const busy = ref(false);
+const error = ref<unknown>();
+
+const query = computed(() => {
+  const params = new URLSearchParams();
+  for (const name of ["person", "kind", "id"] as const) {
+    if (wanted[name]) {
+      params.set(name, wanted[name]);
+    }
+  }
+  if (wanted.days) {
+    params.set("since", wanted.days[0].toISOString());
+    params.set("until", new Date(wanted.days[1].getTime() + 86_400_000).toISOString());
+  }
+  return params.toString();
+});
+
+let turn = 0;
+async function load(further = false) {
+  const mine = ++turn;
+  busy.value = true;
+  try {
+    const last = further ? entries.value?.at(-1)?.number : undefined;
+    const found = await api.get<TrailEntry[]>(
+      `trail?limit=${PAGE}${last ? "&after=" + last : ""}${query.value ? "&" + query.value : ""}`,
+    );
+    if (mine === turn) {
+      entries.value = further ? [...(entries.value ?? []), ...found] : found;
+      more.value = found.length === PAGE;
+      error.value = undefined;
+    }
+  } catch (problem) {
+    if (mine === turn) {
+      error.value = problem;
+    }
+  } finally {
+    if (mine === turn) {
+      busy.value = false;
+    }
+  }
+}
+watch(query, () => load(), { immediate: true });
+
+function shown(value: unknown): string {
+  if (value === null || value === undefined) {
+    return "nothing";
+  }
+  const text = typeof value === "object" ? JSON.stringify(value) : String(value);
+  return text.length > 200 ? text.slice(0, 200) + " …" : text;
+}
+</script>
+
+<template>
+  <div class="page">
+    <header class="page-head">
+      <h1>Trail</h1>
+      <a class="export" :href="`/api/v1/trail/export?${query}`" download="trail.csv">Export as CSV</a>
+    </header>
+    <section class="sheet filters">
+      <el-input v-model.lazy="wanted.person" clearable placeholder="Anybody" aria-label="Person" />
+      <el-select v-model="wanted.kind" clearable filterable placeholder="Everything" aria-label="Kind of thing">
+        <el-option v-for="kind in KINDS" :key="kind" :value="kind" :label="kind.replace('-', ' ')" />
+      </el-select>
+      <el-date-picker v-model="wanted.days" type="daterange" start-placeholder="From" end-placeholder="To" />
+      <el-button v-if="wanted.id" link @click="wanted.id = ''">One thing only: show all again</el-button>
+    </section>
+    <ProblemNote :error="error" />
+    <section class="sheet">
+      <details v-for="entry in entries" :key="entry.number" class="entry">
+        <summary>
+          <span class="when">{{ moment(entry.at) }}</span>
+          <span
+            ><strong>{{ entry.person || "somebody unknown" }}</strong>
+            <span class="soft small"> {{ entry.source }}</span></span
+          >
+          <span>{{ entry.action }} {{ entry.kind.replace("-", " ") }} {{ entry.name }}</span>
+        </summary>
+        <dl v-if="Object.keys(entry.changes).length">
+          <template v-for="(difference, part) in entry.changes" :key="part">
+            <dt>{{ part }}</dt>
+            <dd>
+              <template v-if="entry.action === 'changed'"
+                ><span class="soft">{{ shown(difference.before) }}</span> → </template
+              >{{ shown(entry.action === "removed" ? difference.before : difference.after) }}
+            </dd>
+          </template>
+        </dl>
+        <p v-else class="soft">There is no more to it.</p>
+        <el-button v-if="entry.id && wanted.id !== entry.id" link @click="wanted.id = entry.id"
+          >All that was done to it</el-button
+        >
+      </details>
+      <p v-if="entries && !entries.length" class="soft">Nothing of that kind is written down.</p>
+      <p v-if="!entries && !error" class="soft">Loading …</p>
+      <el-button v-if="more" :loading="busy" @click="load(true)">Older ones</el-button>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.filters {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(11rem, 1fr));
+  gap: 0.5rem;
+  align-items: center;
+}
+.entry {
+  border-top: 1px solid var(--line);
+}
+.entry:first-child {
+  border-top: 0;
+}
+summary {
+  display: grid;
+  grid-template-columns: 10rem minmax(8rem, 14rem) minmax(0, 1fr);
+  gap: 0 1rem;
+  padding: 0.5rem 0;
+  min-height: 2.5rem;
+  align-items: center;
+  cursor: pointer;
+}
+dl {
+  display: grid;
+  grid-template-columns: max-content minmax(0, 1fr);
+  gap: 0.25rem 1rem;
+  margin: 0 0 0.75rem 1rem;
+}
+dt {
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+  overflow-wrap: anywhere;
+}
+@media (max-width: 640px) {
+  summary {
+    grid-template-columns: 1fr;
+    gap: 0.125rem;
+  }
+}
+</style>

@@ -1,0 +1,112 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { Token } from "@/api/types";
+import { useAction } from "@/look/act";
+import { day } from "@/look/clock";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { usePlaces } from "@/places/places";
+import { reactive, ref } from "vue";
+
+/** Tokens by which other programs ask in one's name. */
+const tokens = useLoad(() => api.get<Token[]>("tokens"));
+const places = usePlaces();
+const form = reactive({ name: "", right: "look", places: [] as string[], days: 90 });
+const made = ref<Token>();
+const { busy, error, run } = useAction();
+const RIGHTS = { look: "may look", operate: "may operate", edit: "may edit" };
+
+async function make() {
+  await run(async () => {
+    made.value = await api.post<Token>("tokens", { ...form });
+  }, "The token is made.");
+  if (made.value) {
+    form.name = "";
+  }
+  await tokens.load();
+}
+
+async function withdraw(token: Token) {
+  await run(() => api.remove("tokens/" + token.id), `${token.name} is turned away from now on.`);
+  await tokens.load();
+}
+
+function where(token: Token): string {
+  return token.places.length
+    ? token.places
+        .map((id) => places.places.find((place) => place.id === id)?.name ?? "a place that is gone")
+        .join(", ")
+    : "all that you may";
+}
+</script>
+
+<template>
+  <section class="sheet">
+    <h2>Tokens for programs</h2>
+    <p class="soft">A program asks with a token in your name, and may no more than the token says and you may.</p>
+    <ProblemNote :error="tokens.error.value" />
+    <div v-for="token in tokens.data.value" :key="token.id" class="row token">
+      <strong>{{ token.name }}</strong>
+      <span>{{ RIGHTS[token.right] }}: {{ where(token) }}</span>
+      <span class="soft small"
+        >until {{ day(token.until) }}, {{ token.usedAt ? "last used " + day(token.usedAt) : "never used" }}</span
+      >
+      <el-popconfirm
+        title="What uses it is turned away at once."
+        width="220"
+        confirm-button-text="Withdraw"
+        cancel-button-text="Keep"
+        @confirm="withdraw(token)"
+      >
+        <template #reference><el-button link>Withdraw</el-button></template>
+      </el-popconfirm>
+    </div>
+    <p v-if="tokens.data.value && !tokens.data.value.length" class="soft">There is none yet.</p>
+    <el-alert v-if="made" type="success" :closable="false" show-icon :title="`Keep it now; it is shown this once:`">
+      <code class="secret">{{ made.token }}</code>
+      <el-button link @click="made = undefined">I have it</el-button>
+    </el-alert>
+    <el-form label-position="top" class="form" @submit.prevent="make">
+      <el-form-item label="What it is for" for="token-name"
+        ><el-input id="token-name" v-model="form.name" maxlength="120" placeholder="Wall screen in the office"
+      /></el-form-item>
+      <el-form-item label="It may">
+        <el-radio-group v-model="form.right">
+          <el-radio-button value="look">look</el-radio-button>
+          <el-radio-button value="operate">operate</el-radio-button>
+          <el-radio-button value="edit">edit</el-radio-button>
+        </el-radio-group>
+      </el-form-item>
+      <el-form-item label="On (all that you may, if none is chosen)" for="token-places">
+        <el-select id="token-places" v-model="form.places" multiple filterable>
+          <el-option v-for="place in places.places" :key="place.id" :value="place.id" :label="place.name" />
+        </el-select>
+      </el-form-item>
+      <el-form-item label="Days until it ends" for="token-days"
+        ><el-input-number id="token-days" v-model="form.days" :min="1" :max="365"
+      /></el-form-item>
+      <el-button native-type="submit" :loading="busy" :disabled="!form.name.trim()">Make a token</el-button>
+    </el-form>
+    <ProblemNote :error="error" />
+  </section>
+</template>
+
+<style scoped>
+.form {
+  max-width: 28rem;
+  margin-top: 1rem;
+}
+.token {
+  min-height: 2.5rem;
+  flex-wrap: wrap;
+}
+.token .el-button {
+  min-width: 2.75rem;
+  min-height: 2.25rem;
+}
+.secret {
+  display: block;
+  overflow-wrap: anywhere;
+  user-select: all;
+}
+</style>
