@@ -307,4 +307,23 @@ class ProgramsDoorTest {
                         .asString())
                 .isEqualTo("(not shown)");
     }
+
+    @Test
+    void howTheServiceGoesIsReadByAProgramThatMayOnlyLook() throws Exception {
+        String token = SERVICE.owner()
+                .post("api/v1/tokens", Map.of("name", "watch of the service"))
+                .path("token")
+                .asString();
+        HttpResponse<String> text = HTTP.send(
+                HttpRequest.newBuilder(URI.create(SERVICE.address() + "api/v1/metrics"))
+                        .header("Authorization", "Bearer " + token)
+                        .build(),
+                HttpResponse.BodyHandlers.ofString());
+        assertThat(text.headers().firstValue("Content-Type").orElse("")).startsWith("application/openmetrics-text");
+        assertThat(text.body())
+                .contains("pasture_loop_up{loop=\"keeping\"} 1.0", "pasture_storage_trouble 0.0", "pasture_readings ")
+                .endsWith("# EOF\n");
+        plant.invite(SERVICE.anonymous(), "otto", Right.MANAGE, plant.site);
+        refused(403, "metrics", () -> SERVICE.signIn("otto").get("api/v1/metrics"));
+    }
 }

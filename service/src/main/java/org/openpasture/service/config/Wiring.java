@@ -12,7 +12,6 @@ import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.clock.SteadyClock;
 import org.openpasture.engine.config.EngineSettings;
-import org.openpasture.service.access.Whence;
 import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.backup.WantedRestore;
 import org.openpasture.store.notice.NoticeStore;

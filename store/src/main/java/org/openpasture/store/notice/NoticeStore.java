@@ -3,8 +3,10 @@ package org.openpasture.store.notice;
 import static org.openpasture.store.generated.registrydb.Tables.NOTICE;
 
 import java.time.Instant;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
@@ -94,6 +96,17 @@ public final class NoticeStore {
                 .set(NOTICE.NEXT_AT, now.toEpochMilli())
                 .where(NOTICE.STATE.ne(Notice.State.DELIVERED.id()))
                 .execute());
+    }
+
+    /** How many there are in each state. */
+    public Map<Notice.State, Integer> counts() {
+        Map<Notice.State, Integer> counts = new EnumMap<>(Notice.State.class);
+        database.read()
+                .select(NOTICE.STATE, DSL.count())
+                .from(NOTICE)
+                .groupBy(NOTICE.STATE)
+                .forEach(row -> counts.put(Notice.State.valueOf(row.value1().toUpperCase(Locale.ROOT)), row.value2()));
+        return counts;
     }
 
     /** The newest first. */

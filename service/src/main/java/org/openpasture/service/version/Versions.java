@@ -1,4 +1,4 @@
-package org.openpasture.service.web;
+package org.openpasture.service.version;
 
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;

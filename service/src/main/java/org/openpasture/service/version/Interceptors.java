@@ -1,4 +1,4 @@
-package org.openpasture.service.web;
+package org.openpasture.service.version;
 
 import org.springframework.context.annotation.Configuration;
 import org.springframework.web.servlet.config.annotation.InterceptorRegistry;

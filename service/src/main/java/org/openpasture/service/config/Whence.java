@@ -1,4 +1,4 @@
-package org.openpasture.service.access;
+package org.openpasture.service.config;
 
 import org.springframework.web.context.request.RequestContextHolder;
 import org.springframework.web.context.request.ServletRequestAttributes;
