@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import type { Condition, Hold, Point, Rule, Severity, Target } from "@/api/types";
+import type { Condition, Hold, Measure, Point, Rule, Severity, Target, Term } from "@/api/types";
 import { useAction } from "@/look/act";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
@@ -22,7 +22,7 @@ interface Choice {
   limits: boolean;
 }
 
-/** What can be watched here: all directions of the asset together, or a point. */
+/** What can be watched here: all directions of the asset together, a point, or each one in all that lies below. */
 const choices = computed<Choice[]>(() => {
   const here = points.ofPlace(placeId);
   const together = [...new Set(here.map((one) => one.quantity))]
@@ -44,18 +44,61 @@ const choices = computed<Choice[]>(() => {
     unit: one.unit,
     limits: one.limitSet !== null,
   }));
-  return [...together, ...single];
+  return [...together, ...single, ...selections.value];
 });
+
+/** One rule for all cellars: each has an alert of its own, and one that comes later joins by itself. */
+const selections = computed<Choice[]>(() => {
+  const below = points.below(placeId);
+  const place = places.byId.get(placeId)?.name ?? "";
+  const kinds = [
+    ...new Set(
+      below.map((one) => places.byId.get(one.placeId)?.assetKind ?? "").filter((kind) => kind && below.length > 1),
+    ),
+  ];
+  return [...new Set(below.map((one) => one.quantity))]
+    .filter((quantity) => below.filter((one) => one.quantity === quantity).length > 1 || isOf(quantity))
+    .flatMap((quantity) => {
+      const some = below.find((one) => one.quantity === quantity);
+      const title = some?.quantityTitle ?? quantity;
+      const choice = (assetKind: string | null, each: "point" | "asset", label: string): Choice => ({
+        key: ["each", quantity, assetKind ?? "", each].join("|"),
+        label,
+        target: { kind: "selection", placeId, quantity, assetKind, each },
+        unit: some?.usualUnit ?? "",
+        limits: below.some((one) => one.quantity === quantity && one.limitSet !== null),
+      });
+      return [
+        choice(null, "point", `Each ${title} in ${place}: an alert of its own`),
+        choice(null, "asset", `Each thing in ${place} by its worst ${title}`),
+        ...kinds
+          .filter((kind) =>
+            below.some((one) => one.quantity === quantity && places.byId.get(one.placeId)?.assetKind === kind),
+          )
+          .map((kind) => choice(kind, "asset", `Each ${kind} in ${place} by its worst ${title}`)),
+      ];
+    });
+});
+function isOf(quantity: string): boolean {
+  return rule?.target.kind === "selection" && rule.target.quantity === quantity;
+}
 
 const start =
   rule?.target.kind === "point"
     ? rule.target.pointId
     : rule?.target.kind === "asset"
       ? rule.target.quantity
-      : (point?.id ?? choices.value[0]?.key ?? "");
+      : rule?.target.kind === "selection"
+        ? ["each", rule.target.quantity, rule.target.assetKind ?? "", rule.target.each].join("|")
+        : (point?.id ?? choices.value[0]?.key ?? "");
 const condition = rule?.condition;
 const form = reactive({
   key: start,
+  measure: rule?.measure?.kind ?? ("last" as Measure["kind"]),
+  windowMinutes: rule?.measure && "seconds" in rule.measure ? rule.measure.seconds / 60 : 60,
+  also: (rule?.also ?? []).map(rowOf),
+  join: rule?.atLeast === 1 ? "any" : ("all" as "all" | "any" | "some"),
+  enough: rule?.atLeast ?? 2,
   name: rule?.name ?? "",
   kind: condition?.kind ?? ("in-zone" as Condition["kind"]),
   limit: condition && "limit" in condition ? condition.limit : (0 as number | undefined),
@@ -77,6 +120,64 @@ const form = reactive({
   guidance: rule?.guidance ?? "",
 });
 const choice = computed(() => choices.value.find((one) => one.key === form.key));
+
+if (rule?.atLeast && rule.atLeast > 1 && rule.atLeast <= rule.also.length) {
+  form.join = "some";
+}
+const isOfValue = computed(() => ["above", "below", "outside", "in-zone"].includes(form.kind));
+const unit = computed(() =>
+  form.measure === "slope" ? (choice.value?.unit ?? "") + "/h" : (choice.value?.unit ?? ""),
+);
+
+/** A further condition as it stands in the form; one that the form has no fields for is kept as it is. */
+interface Row {
+  key: string;
+  kind: "above" | "below";
+  limit: number | undefined;
+  kept: Term | null;
+}
+function rowOf(term: Term): Row {
+  const simple =
+    (term.condition.kind === "above" || term.condition.kind === "below") &&
+    term.measure.kind === "last" &&
+    term.deadBand === 0 &&
+    (term.target.kind === "point" || term.target.kind === "here");
+  return {
+    key: term.target.kind === "point" ? term.target.pointId : term.target.kind === "here" ? term.target.quantity : "",
+    kind: term.condition.kind === "below" ? "below" : "above",
+    limit: "limit" in term.condition ? term.condition.limit : 0,
+    kept: simple ? null : term,
+  };
+}
+/** What a further condition can look at: the same quantity at each member's place, or one point. */
+const others = computed(() => {
+  const below = points.below(placeId);
+  const here = [...new Map(below.map((one) => [one.quantity, one])).values()].map((one) => ({
+    key: one.quantity,
+    label: `${one.quantityTitle} of the same place`,
+    unit: one.usualUnit,
+  }));
+  const single = points.ofPlace(placeId).map((one) => ({ key: one.id, label: one.name, unit: one.unit }));
+  return [...single, ...here];
+});
+function termOf(row: Row): Term {
+  return (
+    row.kept ?? {
+      target: points.byId.has(row.key) ? { kind: "point", pointId: row.key } : { kind: "here", quantity: row.key },
+      measure: { kind: "last" },
+      condition: { kind: row.kind, limit: row.limit ?? 0 },
+      deadBand: 0,
+    }
+  );
+}
+function addTerm() {
+  form.also.push({ key: others.value[0]?.key ?? "", kind: "above", limit: 0, kept: null });
+}
+function measureOf(): Measure {
+  return form.measure === "last" || !isOfValue.value
+    ? { kind: "last" }
+    : { kind: form.measure, seconds: Math.round(form.windowMinutes * 60) };
+}
 
 function conditionOf(): Condition {
   switch (form.kind) {
@@ -104,6 +205,10 @@ async function save() {
   const body = {
     name: form.name,
     target: choice.value?.target,
+    measure: measureOf(),
+    also: isOfValue.value ? form.also.map(termOf) : [],
+    atLeast:
+      !isOfValue.value || !form.also.length || form.join === "all" ? null : form.join === "any" ? 1 : form.enough,
     condition: conditionOf(),
     hold: form.kind === "silent" || form.kind === "device-says" ? { kind: "time", seconds: 0 } : hold,
     deadBand: form.deadBand,
@@ -126,6 +231,22 @@ async function save() {
           <el-option v-for="one in choices" :key="one.key" :value="one.key" :label="one.label" />
         </el-select>
       </el-form-item>
+      <div v-if="isOfValue" class="two">
+        <el-form-item label="What of it" for="rule-measure">
+          <el-select id="rule-measure" v-model="form.measure" aria-label="What of it">
+            <el-option value="last" label="each value" />
+            <el-option value="mean" label="the mean" />
+            <el-option value="highest" label="the highest value" />
+            <el-option value="lowest" label="the lowest value" />
+            <el-option value="spread" label="highest less lowest" :disabled="form.kind === 'in-zone'" />
+            <el-option value="slope" label="the rise in an hour" :disabled="form.kind === 'in-zone'" />
+            <el-option value="from-mean" label="its distance from the mean" :disabled="form.kind === 'in-zone'" />
+          </el-select>
+        </el-form-item>
+        <el-form-item v-if="form.measure !== 'last'" label="Over so many minutes" for="rule-window">
+          <el-input-number id="rule-window" v-model="form.windowMinutes" :min="1" :max="44640" aria-label="minutes" />
+        </el-form-item>
+      </div>
       <div class="two">
         <el-form-item label="When it is" for="rule-kind">
           <el-select id="rule-kind" v-model="form.kind" aria-label="When it is">
@@ -145,12 +266,12 @@ async function save() {
         </el-form-item>
         <el-form-item
           v-else-if="form.kind === 'above' || form.kind === 'below'"
-          :label="`Limit, ${choice?.unit ?? ''}`"
+          :label="`Limit, ${unit}`"
           for="rule-limit"
         >
           <el-input-number id="rule-limit" v-model="form.limit" :controls="false" aria-label="Limit" />
         </el-form-item>
-        <el-form-item v-else-if="form.kind === 'outside'" :label="`Range, ${choice?.unit ?? ''}`">
+        <el-form-item v-else-if="form.kind === 'outside'" :label="`Range, ${unit}`">
           <div class="row">
             <el-input-number v-model="form.low" :controls="false" aria-label="from" /> to
             <el-input-number v-model="form.high" :controls="false" aria-label="to" />
@@ -160,6 +281,43 @@ async function save() {
           <el-input-number id="rule-silent" v-model="form.silentMinutes" :min="1" aria-label="minutes" />
         </el-form-item>
       </div>
+      <template v-if="isOfValue">
+        <div v-for="(row, i) in form.also" :key="i" class="term">
+          <span>{{ form.join === "any" ? "or" : "while" }}</span>
+          <template v-if="row.kept">a condition that was made elsewhere</template>
+          <template v-else>
+            <el-select v-model="row.key" aria-label="Further value">
+              <el-option v-for="one in others" :key="one.key" :value="one.key" :label="one.label" />
+            </el-select>
+            <el-select v-model="row.kind" aria-label="is" class="short">
+              <el-option value="above" label="above" />
+              <el-option value="below" label="below" />
+            </el-select>
+            <el-input-number v-model="row.limit" :controls="false" aria-label="Limit" class="short" />
+            <span class="soft">{{ others.find((one) => one.key === row.key)?.unit }}</span>
+          </template>
+          <el-button link @click="form.also.splice(i, 1)">Remove</el-button>
+        </div>
+        <div class="row joined">
+          <el-button v-if="form.also.length < 8 && others.length" link type="primary" @click="addTerm"
+            >Add a further condition</el-button
+          >
+          <template v-if="form.also.length">
+            <el-radio-group v-model="form.join" aria-label="How many hold">
+              <el-radio-button value="all">all together</el-radio-button>
+              <el-radio-button value="any">any of them</el-radio-button>
+              <el-radio-button v-if="form.also.length > 1" value="some">at least</el-radio-button>
+            </el-radio-group>
+            <el-input-number
+              v-if="form.join === 'some'"
+              v-model="form.enough"
+              :min="2"
+              :max="form.also.length"
+              aria-label="at least so many"
+            />
+          </template>
+        </div>
+      </template>
       <div v-if="form.kind !== 'silent' && form.kind !== 'device-says'" class="two">
         <el-form-item label="Held, so that a spike wakes nobody" for="rule-hold">
           <el-select id="rule-hold" v-model="form.holdKind" aria-label="Held">
@@ -171,7 +329,7 @@ async function save() {
           <el-input-number v-if="form.holdKind === 'time'" v-model="form.holdMinutes" :min="0" aria-label="minutes" />
           <el-input-number v-else v-model="form.holdReports" :min="1" aria-label="reports" />
         </el-form-item>
-        <el-form-item :label="`Dead band, ${choice?.unit ?? ''}: so far back before it is over`" for="rule-band">
+        <el-form-item :label="`Dead band, ${unit}: so far back before it is over`" for="rule-band">
           <el-input-number id="rule-band" v-model="form.deadBand" :min="0" :controls="false" aria-label="Dead band" />
         </el-form-item>
       </div>
@@ -205,5 +363,23 @@ async function save() {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(190px, 1fr));
   gap: 0 1rem;
+}
+.term {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+  align-items: center;
+  margin-bottom: 0.5rem;
+}
+.term > .el-select {
+  flex: 1 1 11rem;
+}
+.term > .short {
+  flex: 0 0 6.5rem;
+  width: 6.5rem;
+}
+.joined {
+  margin-bottom: 1rem;
+  min-height: 2.25rem;
 }
 </style>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
 import { onChanged, onLive } from "@/api/live";
-import type { Rule, RuleStanding } from "@/api/types";
+import type { Rule, RuleStanding, Term } from "@/api/types";
 import { useAction } from "@/look/act";
 import EmptyState from "@/look/EmptyState.vue";
 import FenceMark from "@/look/FenceMark.vue";
@@ -17,9 +17,13 @@ import { ruleWords, STATES } from "./states";
 const places = usePlaces();
 const points = usePoints();
 const rules = useLoad(() => api.get<Rule[]>("rules"));
-const standing = useLoad(
-  async () => new Map((await api.get<RuleStanding[]>("rules/standing")).map((one) => [one.ruleId, one])),
-);
+const standing = useLoad(async () => {
+  // Of a rule over many, one that has an alert says more than one that waits.
+  const all = await api.get<RuleStanding[]>("rules/standing");
+  return new Map(
+    [...all].sort((a, b) => Number(a.alertId !== null) - Number(b.alertId !== null)).map((one) => [one.ruleId, one]),
+  );
+});
 onChanged(["rules"], standing.load);
 onChanged(["registry"], rules.load);
 onLive("resync", standing.load);
@@ -28,18 +32,47 @@ const removed = ref<Rule>();
 const { error, run } = useAction();
 
 function placeOf(rule: Rule): string | null {
-  return rule.target.kind === "asset" ? rule.target.assetId : (points.byId.get(rule.target.pointId)?.placeId ?? null);
+  switch (rule.target.kind) {
+    case "asset":
+      return rule.target.assetId;
+    case "selection":
+      return rule.target.placeId;
+    case "point":
+      return points.byId.get(rule.target.pointId)?.placeId ?? null;
+  }
 }
 
 function where(rule: Rule): string {
   const place = places.byId.get(placeOf(rule) ?? "")?.name ?? "";
-  return rule.target.kind === "asset" ? place : `${place}, ${points.byId.get(rule.target.pointId)?.name ?? ""}`;
+  switch (rule.target.kind) {
+    case "asset":
+      return place;
+    case "selection": {
+      const what = rule.target.assetKind ? `each ${rule.target.assetKind}` : `each ${rule.target.each}`;
+      return `${place}, ${what} with ${rule.target.quantity.replace(/-/g, " ")}`;
+    }
+    case "point":
+      return `${place}, ${points.byId.get(rule.target.pointId)?.name ?? ""}`;
+  }
 }
 
 function unit(rule: Rule): string {
-  return rule.target.kind === "point"
-    ? (points.byId.get(rule.target.pointId)?.unit ?? "")
-    : (points.ofPlace(rule.target.assetId)[0]?.unit ?? "");
+  switch (rule.target.kind) {
+    case "point":
+      return points.byId.get(rule.target.pointId)?.unit ?? "";
+    case "asset":
+      return points.ofPlace(rule.target.assetId)[0]?.unit ?? "";
+    case "selection": {
+      const quantity = rule.target.quantity;
+      return points.all.find((point) => point.quantity === quantity)?.usualUnit ?? "";
+    }
+  }
+}
+
+function termName(term: Term): string {
+  return term.target.kind === "point"
+    ? (points.byId.get(term.target.pointId)?.name ?? "a point that is gone")
+    : term.target.quantity.replace(/-/g, " ");
 }
 
 async function toggle(rule: Rule) {
@@ -82,7 +115,7 @@ async function bringBack() {
           <td><FenceMark :severity="rule.severity" :quiet="!standing.data.value?.has(rule.id)" /></td>
           <td class="wide">
             <strong>{{ rule.name }}</strong>
-            <div class="soft small">{{ where(rule) }}: {{ ruleWords(rule, unit(rule)) }}</div>
+            <div class="soft small">{{ where(rule) }}: {{ ruleWords(rule, unit(rule), termName) }}</div>
             <div v-if="standing.data.value?.get(rule.id)" class="small">
               <RouterLink
                 v-if="standing.data.value.get(rule.id)?.alertId"

@@ -51,6 +51,9 @@ const RULE: Rule = {
   id: "r",
   name: "Zone C",
   target: { kind: "asset", assetId: "pump", quantity: "vibration-velocity" },
+  measure: { kind: "last" },
+  also: [],
+  atLeast: null,
   condition: { kind: "in-zone", atLeast: "warning" },
   hold: { kind: "reports", count: 3 },
   deadBand: 0.2,
@@ -167,6 +170,54 @@ describe("the form of a rule", () => {
     await button(form, "Save").trigger("click");
     await flushPromises();
     expect(calls.at(-1)?.body).toMatchObject({ condition, hold, target: rule.target });
+  });
+
+  it.each<Partial<Rule>>([
+    { measure: { kind: "mean", seconds: 28800 }, condition: { kind: "above", limit: 4 } },
+    { measure: { kind: "slope", seconds: 1800 }, condition: { kind: "below", limit: -2 } },
+    { target: { kind: "selection", placeId: "pump", quantity: "vibration-velocity", assetKind: null, each: "asset" } },
+    {
+      condition: { kind: "above", limit: 4 },
+      atLeast: 2,
+      also: [
+        {
+          target: { kind: "point", pointId: "p2" },
+          measure: { kind: "last" },
+          condition: { kind: "below", limit: 1 },
+          deadBand: 0,
+        },
+        {
+          target: { kind: "here", quantity: "vibration-velocity" },
+          measure: { kind: "highest", seconds: 600 },
+          condition: { kind: "outside", low: 1, high: 2 },
+          deadBand: 0.5,
+        },
+      ],
+    },
+  ])("keeps what is measured and joined: %j", async (part) => {
+    await plant("edit", { "PUT rules/r": RULE });
+    const rule = { ...RULE, ...part } as Rule;
+    const form = await mountIn(RuleForm, { rule, placeId: "pump" });
+    await button(form, "Save").trigger("click");
+    await flushPromises();
+    const { id, ...sent } = rule;
+    expect(id).toBe("r");
+    expect(calls.at(-1)?.body).toEqual(sent);
+  });
+
+  it("adds a further condition", async () => {
+    await plant("edit", { "PUT rules/r": RULE });
+    const form = await mountIn(RuleForm, {
+      rule: { ...RULE, condition: { kind: "above", limit: 4 } } as Rule,
+      placeId: "pump",
+    });
+    await button(form, "Add a further condition").trigger("click");
+    await button(form, "Save").trigger("click");
+    await flushPromises();
+    expect(calls.at(-1)?.body).toMatchObject({
+      atLeast: null,
+      also: [{ target: { kind: "point", pointId: "p1" }, condition: { kind: "above", limit: 0 } }],
+    });
   });
 
   it("reads recipients however they are separated", async () => {

@@ -1,4 +1,4 @@
-import type { AlertState, Condition, Hold, Rule } from "@/api/types";
+import type { AlertState, Condition, Hold, Measure, Rule, Term } from "@/api/types";
 
 /** The states of an alert (IEC 62682) as people say them. */
 export const STATES: Record<AlertState, string> = {
@@ -46,7 +46,42 @@ export function holdWords(hold: Hold): string {
       : `for ${span(hold.seconds)}`;
 }
 
-export function ruleWords(rule: Rule, unit: string): string {
+/** Whether a measure is a difference, in the unit but without its zero. */
+export function measureUnit(measure: Measure, unit: string): string {
+  return measure.kind === "slope" ? unit + "/h" : unit;
+}
+
+export function measureWords(measure: Measure): string {
+  switch (measure.kind) {
+    case "last":
+      return "";
+    case "mean":
+      return `mean over ${span(measure.seconds)} `;
+    case "lowest":
+    case "highest":
+      return `${measure.kind} of ${span(measure.seconds)} `;
+    case "spread":
+      return `spread over ${span(measure.seconds)} `;
+    case "slope":
+      return `rise over ${span(measure.seconds)} `;
+    case "from-mean":
+      return `distance from its mean of ${span(measure.seconds)} `;
+  }
+}
+
+/** A rule in words; what its further conditions look at is named by the caller. */
+export function ruleWords(rule: Rule, unit: string, name: (term: Term) => string = () => "another value"): string {
   const held = rule.condition.kind === "silent" ? "" : ", " + holdWords(rule.hold);
-  return conditionWords(rule.condition, unit) + held;
+  const first = measureWords(rule.measure) + conditionWords(rule.condition, measureUnit(rule.measure, unit));
+  const terms = rule.also.map(
+    (term) => `${name(term)} ${measureWords(term.measure)}${conditionWords(term.condition, "")}`,
+  );
+  const all = [first, ...terms];
+  const joined =
+    rule.atLeast === null || rule.atLeast === all.length
+      ? all.join(" while ")
+      : rule.atLeast === 1
+        ? all.join(" or ")
+        : `at least ${rule.atLeast} of: ${all.join("; ")}`;
+  return joined + held;
 }

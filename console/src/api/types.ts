@@ -24,6 +24,7 @@ export interface Point {
   quantity: string;
   quantityTitle: string;
   unit: string;
+  usualUnit: string;
   decimals: number;
   direction: string | null;
   note: string | null;
@@ -129,7 +130,20 @@ export interface Alert {
   notices: Notice[];
 }
 
-export type Target = { kind: "point"; pointId: string } | { kind: "asset"; assetId: string; quantity: string };
+export type Target =
+  | { kind: "point"; pointId: string }
+  | { kind: "asset"; assetId: string; quantity: string }
+  | { kind: "selection"; placeId: string; quantity: string; assetKind: string | null; each: "point" | "asset" };
+export type Measure =
+  | { kind: "last" }
+  | { kind: "mean" | "lowest" | "highest" | "spread" | "slope" | "from-mean"; seconds: number };
+/** A further condition; "here" is a quantity of the place that the rule is judged for. */
+export interface Term {
+  target: Target | { kind: "here"; quantity: string };
+  measure: Measure;
+  condition: Condition;
+  deadBand: number;
+}
 export type Condition =
   | { kind: "above"; limit: number }
   | { kind: "below"; limit: number }
@@ -144,7 +158,10 @@ export interface Rule {
   id: string;
   name: string;
   target: Target;
+  measure: Measure;
   condition: Condition;
+  also: Term[];
+  atLeast: number | null;
   hold: Hold;
   deadBand: number;
   severity: Severity;
@@ -155,6 +172,7 @@ export interface Rule {
 
 export interface RuleStanding {
   ruleId: string;
+  memberId: string;
   state: AlertState;
   since: string | null;
   alertId: string | null;

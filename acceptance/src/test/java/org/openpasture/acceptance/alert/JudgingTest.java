@@ -228,4 +228,89 @@ class JudgingTest {
                                 List.of(),
                                 "")));
     }
+
+    private static JsonNode rule(String json) {
+        return SERVICE.owner().post("api/v1/rules", JsonMapper.shared().readTree(json));
+    }
+
+    private static List<AlertAnswer> alertsOf(JsonNode rule) {
+        return List.of(SERVICE.owner().get("api/v1/alerts?state=all", AlertAnswer[].class)).stream()
+                .filter(alert -> alert.ruleId().equals(rule.path("id").asString()))
+                .toList();
+    }
+
+    @Test
+    void oneRuleForManyHasAnAlertForEachAndIsGivenBackAsItIs() throws Exception {
+        String area = SERVICE.owner()
+                .post("api/v1/areas", Map.of("name", "Cellars", "parentId", plant.site))
+                .path("id")
+                .asString();
+        DeviceView first = probeIn(cellar(area, "North"), "m1");
+        JsonNode rule = rule("""
+                {"name": "Cellars too warm", "severity": "warning", "condition": {"kind": "above", "limit": 8},
+                 "target": {"kind": "selection", "placeId": "%s", "quantity": "temperature"},
+                 "also": [{"target": {"kind": "here", "quantity": "humidity"},
+                           "condition": {"kind": "above", "limit": 80}, "deadBand": 0}]}""".formatted(area));
+        probeIn(cellar(area, "South"), "m2");
+        post("[{\"a\":\"m1\",\"t\":9,\"rh\":70},{\"a\":\"m2\",\"t\":10,\"rh\":70}]");
+        post("[{\"a\":\"m1\",\"t\":9,\"rh\":90}]");
+        await().atMost(5, TimeUnit.SECONDS).until(() -> !alertsOf(rule).isEmpty());
+        assertThat(alertsOf(rule))
+                .singleElement()
+                .extracting(AlertAnswer::pointId)
+                .isEqualTo(air(first));
+        assertThat(SERVICE.owner()
+                        .get("api/v1/rules/standing")
+                        .valueStream()
+                        .filter(one -> one.path("ruleId").equals(rule.path("id")))
+                        .map(one -> one.path("memberId").asString()))
+                .containsExactly(air(first));
+        JsonNode again = SERVICE.owner()
+                .put(
+                        "api/v1/rules/" + rule.path("id").asString(),
+                        ((tools.jackson.databind.node.ObjectNode) rule.deepCopy()).remove(List.of("id")));
+        assertThat(again).isEqualTo(rule);
+        assertThat(alertsOf(rule)).hasSize(1);
+        post("[{\"a\":\"m2\",\"t\":10,\"rh\":90}]");
+        await().atMost(5, TimeUnit.SECONDS).until(() -> alertsOf(rule).size() == 2);
+        refused(409, "in use", () -> SERVICE.owner().delete("api/v1/places/" + area));
+    }
+
+    private static String cellar(String area, String name) {
+        return SERVICE.owner()
+                .post("api/v1/assets", Map.of("name", name, "parentId", area, "kind", "cellar", "limitSets", List.of()))
+                .path("id")
+                .asString();
+    }
+
+    private static DeviceView probeIn(String place, String address) {
+        return SERVICE.owner()
+                .post(
+                        "api/v1/devices",
+                        DeviceRequest.ofInlet("Probe " + address, model, place, inlet, address, true),
+                        DeviceView.class);
+    }
+
+    @Test
+    void aMeanOverHoursIsKeptOverARestart() throws Exception {
+        DeviceView device = probe("k1");
+        JsonNode rule = rule("""
+                {"name": "Warm for hours", "severity": "warning", "condition": {"kind": "above", "limit": 8},
+                 "measure": {"kind": "mean", "seconds": 14400},
+                 "target": {"kind": "point", "pointId": "%s"}}""".formatted(air(device)));
+        Instant start = Instant.now().minusSeconds(3 * 3_600);
+        for (int i = 0; i <= 11; i++) {
+            post("[{\"a\":\"k1\",\"t\":9,\"at\":\"" + start.plusSeconds(i * 600L) + "\"}]");
+        }
+        assertThat(alertsOf(rule)).isEmpty();
+        SERVICE.restart();
+        plant = plant.at(SERVICE.owner());
+        post("[{\"a\":\"k1\",\"t\":9,\"at\":\"" + start.plusSeconds(12 * 600L) + "\"}]");
+        await().atMost(5, TimeUnit.SECONDS).until(() -> !alertsOf(rule).isEmpty());
+        assertThat(alertsOf(rule).getFirst().summary()).contains("mean over 4 h 9 °C, above 8 °C");
+        refused(400, "so short a window is never known", () -> rule("""
+                        {"name": "Too short", "severity": "warning", "condition": {"kind": "above", "limit": 8},
+                         "measure": {"kind": "mean", "seconds": 90},
+                         "target": {"kind": "point", "pointId": "%s"}}""".formatted(air(device))));
+    }
 }

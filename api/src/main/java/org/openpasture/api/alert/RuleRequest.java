@@ -6,11 +6,16 @@ import org.openpasture.api.problem.Require;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Hold;
+import org.openpasture.core.rule.Measure;
 import org.openpasture.core.rule.Target;
+import org.openpasture.core.rule.Term;
 
 /**
  * A rule to make or change.
  *
+ * @param measure what of each point's readings is compared; null for the newest value
+ * @param also further conditions; null for none
+ * @param atLeast how many conditions, the first among them, hold together; null for all
  * @param hold null for at once
  * @param deadBand null for none
  * @param enabled null for yes
@@ -19,20 +24,42 @@ import org.openpasture.core.rule.Target;
 public record RuleRequest(
         String name,
         Target target,
+        @Nullable Measure measure,
         Condition condition,
+        @Nullable List<Term> also,
+        @Nullable Integer atLeast,
         @Nullable Hold hold,
         @Nullable Double deadBand,
         Severity severity,
         @Nullable Boolean enabled,
         @Nullable List<String> recipients,
         @Nullable String guidance) {
+    private static final int MOST_TERMS = 8;
+
     public RuleRequest {
         name = Require.text(name, "the rule's name", 120);
         target = Require.present(target, "what the rule looks at");
         condition = Require.present(condition, "the condition");
+        if (also != null && also.size() > MOST_TERMS) {
+            throw new IllegalArgumentException("a rule has " + MOST_TERMS + " further conditions at most");
+        }
         severity = Require.present(severity, "the severity");
         if (recipients != null && recipients.stream().anyMatch(address -> !address.matches("[^@\\s<>]+@[^@\\s<>]+"))) {
             throw new IllegalArgumentException("one of the recipients is no e-mail address");
         }
+    }
+
+    /** One condition on the newest values. */
+    public RuleRequest(
+            String name,
+            Target target,
+            Condition condition,
+            @Nullable Hold hold,
+            @Nullable Double deadBand,
+            Severity severity,
+            @Nullable Boolean enabled,
+            @Nullable List<String> recipients,
+            @Nullable String guidance) {
+        this(name, target, null, condition, null, null, hold, deadBand, severity, enabled, recipients, guidance);
     }
 }

@@ -9,6 +9,7 @@ import org.openpasture.core.quantity.Quantity;
  * A point with its newest reading.
  *
  * @param path names from the site down to the place
+ * @param usualUnit the quantity's, in which rules over a selection have their limits
  * @param limitSet id of the limit set that holds, its own or inherited; null if none does
  * @param ownLimitSet whether the limit set is set on the point itself, over what its asset says
  * @param latest null before the first reading
@@ -24,6 +25,7 @@ public record PointView(
         Quantity quantity,
         String quantityTitle,
         String unit,
+        String usualUnit,
         int decimals,
         @Nullable String direction,
         @Nullable String note,

@@ -126,12 +126,12 @@ public final class PlaceEdits {
         count(uses, "limit set", now.all(LimitSet.class), set -> id.equals(set.siteId()));
         count(uses, "device model", now.all(DeviceModel.class), model -> id.equals(model.siteId()));
         count(uses, "dashboard", now.all(Dashboard.class), dashboard -> id.equals(dashboard.siteId()));
-        count(
-                uses,
-                "rule",
-                now.all(Rule.class),
-                rule -> rule.target() instanceof Target.OfAsset of
-                        && of.assetId().equals(id));
+        count(uses, "rule", now.all(Rule.class), rule -> switch (rule.target()) {
+            case Target.OfAsset of -> of.assetId().equals(id);
+            case Target.Selection of -> of.placeId().equals(id);
+            case Target.OfPoint of -> false;
+            case Target.Here here -> false;
+        });
         return uses.isEmpty()
                 ? Optional.empty()
                 : Optional.of(Refused.clash(

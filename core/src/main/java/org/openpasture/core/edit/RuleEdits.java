@@ -1,5 +1,6 @@
 package org.openpasture.core.edit;
 
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -8,13 +9,21 @@ import java.util.function.Function;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.Edited.Changes;
 import org.openpasture.core.edit.Edited.Refused;
+import org.openpasture.core.fleet.Device;
+import org.openpasture.core.fleet.DeviceModel;
+import org.openpasture.core.judging.Members;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.quantity.Decimals;
 import org.openpasture.core.quantity.Units;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
+import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Condition;
+import org.openpasture.core.rule.Measure;
 import org.openpasture.core.rule.Rule;
+import org.openpasture.core.rule.Target;
+import org.openpasture.core.rule.Term;
 
 /** Changes of rules: who may, and that each can come true and can be over again. */
 public final class RuleEdits {
@@ -52,8 +61,12 @@ public final class RuleEdits {
         }
         return Edited.unless(
                 Rights.on(access, Right.EDIT, place, "change rules here")
+                        .or(() -> fitting(rule))
                         .or(() -> zones(access, rule))
-                        .or(() -> possible(access, rule)),
+                        .or(() -> members(access, rule).flatMap(one -> possible(access, one)))
+                        .or(() -> windows(access, rule))
+                        .or(() -> further(access, rule))
+                        .or(() -> contradiction(rule)),
                 () -> Changes.put(rule));
     }
 
@@ -63,8 +76,131 @@ public final class RuleEdits {
                 .toList();
     }
 
+    /** The rule for one of its members, in that member's unit; empty for a selection that has none yet. */
+    private static Optional<Rule> members(Access access, Rule rule) {
+        return Members.of(access.registry(), rule).stream().findFirst();
+    }
+
+    /** Refuses measures and further conditions where they mean nothing. */
+    private static Optional<Refused> fitting(Rule rule) {
+        boolean isOfValue =
+                switch (rule.condition()) {
+                    case Condition.Above above -> true;
+                    case Condition.Below below -> true;
+                    case Condition.Outside outside -> true;
+                    case Condition.InZone zone -> true;
+                    case Condition.Silent silent -> false;
+                    case Condition.DeviceSays says -> false;
+                    case Condition.Faulty faulty -> false;
+                };
+        if (!isOfValue && rule.measure().seconds() > 0) {
+            return Optional.of(Refused.invalid(
+                    "This condition looks at each report, not at a window of time.",
+                    "Leave the measure out, or compare a value."));
+        }
+        if (!isOfValue && !rule.also().isEmpty()) {
+            return Optional.of(Refused.invalid(
+                    "Only conditions on a value take further conditions.", "Make two rules, or compare a value."));
+        }
+        return measuresZones(rule.measure(), rule.condition()).or(() -> rule.also().stream()
+                .flatMap(term -> measuresZones(term.measure(), term.condition()).stream())
+                .findFirst());
+    }
+
+    private static Optional<Refused> measuresZones(Measure measure, Condition condition) {
+        return measure.comparesDifferences() && condition instanceof Condition.InZone
+                ? Optional.of(Refused.invalid(
+                        "The zones of a limit set are for values, not for how they change.",
+                        "Compare the change with a limit of its own."))
+                : Optional.empty();
+    }
+
+    /** Refuses a window that is never known, since the devices report less often. */
+    private static Optional<Refused> windows(Access access, Rule rule) {
+        int seconds = rule.measure().seconds();
+        List<Point> points = points(access, rule);
+        if (seconds == 0 || points.isEmpty()) {
+            return Optional.empty();
+        }
+        int interval = points.stream()
+                .mapToInt(point -> interval(access.registry(), point))
+                .min()
+                .orElse(0);
+        return interval * 2 > seconds
+                ? Optional.of(Refused.invalid(
+                        "'" + points.getFirst().name() + "' is reported once in " + interval
+                                + " s; so short a window is never known.",
+                        "Choose a window of " + interval * 4 + " s or more."))
+                : Optional.empty();
+    }
+
+    /** How often a point is usually reported, by the model of its device; 0 if that is not known. */
+    private static int interval(Registry registry, Point point) {
+        return registry.assignmentsTo(point.id()).stream()
+                .filter(assignment -> assignment.until() == null)
+                .flatMap(assignment -> registry.find(Device.class, assignment.deviceId()).stream())
+                .flatMap(device -> registry.find(DeviceModel.class, device.modelId()).stream())
+                .mapToInt(DeviceModel::intervalSeconds)
+                .min()
+                .orElse(0);
+    }
+
+    /** What a further condition looks at must be there and may be seen by who makes the rule. */
+    private static Optional<Refused> further(Access access, Rule rule) {
+        for (Term term : rule.also()) {
+            Optional<Refused> refused =
+                    switch (term.target()) {
+                        case Target.OfPoint of ->
+                            access.registry()
+                                            .find(Point.class, of.pointId())
+                                            .filter(access::maySee)
+                                            .isPresent()
+                                    ? Optional.empty()
+                                    : Optional.of(Refused.unknown("point"));
+                        case Target.OfAsset of -> Rights.on(access, Right.LOOK, of.assetId(), "look there");
+                        case Target.Here here -> Optional.empty();
+                        case Target.Selection of -> Optional.of(Refused.unknown("selection"));
+                    };
+            if (refused.isPresent()) {
+                return refused;
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** Refuses two conditions on one value that cannot both hold, where all have to. */
+    private static Optional<Refused> contradiction(Rule rule) {
+        if (rule.needed() <= rule.also().size()) {
+            return Optional.empty();
+        }
+        List<Term> all = new ArrayList<>(rule.also());
+        all.add(new Term(
+                rule.target() instanceof Target.Selection ? new Target.OfPoint("") : rule.target(),
+                rule.measure(),
+                rule.condition() instanceof Condition.Silent ? new Condition.Faulty() : rule.condition(),
+                rule.deadBand()));
+        for (Term one : all) {
+            for (Term other : all) {
+                if (one.target() instanceof Target.OfPoint
+                        && one.target().equals(other.target())
+                        && one.measure().equals(other.measure())
+                        && one.condition() instanceof Condition.Above(double above)
+                        && other.condition() instanceof Condition.Below(double below)
+                        && above >= below) {
+                    return Optional.of(Refused.invalid(
+                            "Nothing is above " + Decimals.text(above) + " and below " + Decimals.text(below)
+                                    + " at once, so that the rule would never come true.",
+                            "Change one of the two, or let fewer conditions be enough."));
+                }
+            }
+        }
+        return Optional.empty();
+    }
+
     private static Optional<Refused> zones(Access access, Rule rule) {
         return rule.condition() instanceof Condition.InZone
+                        && !(rule.target() instanceof Target.Selection
+                                && points(access, rule).isEmpty())
                         && points(access, rule).stream()
                                 .allMatch(point ->
                                         access.registry().limitsOf(point).isEmpty())
@@ -77,7 +213,7 @@ public final class RuleEdits {
     /** Refuses what can never come true, and a dead band with which it could never be over. */
     private static Optional<Refused> possible(Access access, Rule rule) {
         List<Point> points = points(access, rule);
-        if (points.isEmpty()) {
+        if (points.isEmpty() || rule.measure().comparesDifferences()) {
             return Optional.empty();
         }
         Point first = points.getFirst();

@@ -7,6 +7,7 @@ import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Condition;
+import org.openpasture.core.rule.Measure;
 import org.openpasture.core.rule.Rule;
 
 /** An alert in words: where, what, the value, the limit and whose it is. */
@@ -37,19 +38,20 @@ final class AlertText {
                 : registry.pointsOf(rule).stream().findFirst().orElse(null);
         String placeId = registry.placeIdOf(rule);
         String placeName = registry.place(placeId).map(Place::name).orElse("");
-        String limit = verdict != null ? verdict.limit() : silence(rule);
+        String limit = verdict != null ? verdict.limit(rule.measure()) : silence(rule);
         String source = verdict == null || verdict.limits() == null
                 ? ""
                 : " of " + verdict.limits().title();
         String summary = rule.condition() instanceof Condition.DeviceSays
                 ? placeName + ": " + rule.name()
                 : verdict != null
-                        ? placeName + ": " + verdict.point().name() + " "
-                                + verdict.point().inWords(verdict.value()) + ", " + limit
+                        ? placeName + ": " + named(verdict.point(), rule.measure()) + " "
+                                + verdict.point().inWords(verdict.value())
+                                + rule.measure().perWhat() + ", " + limit
                         : placeName + ": " + (point == null ? rule.name() : point.name()) + " " + limit;
         return new Alert(
                 alertId,
-                rule.id(),
+                Members.ruleId(rule.id()),
                 rule.name(),
                 rule.severity(),
                 placeId,
@@ -58,10 +60,14 @@ final class AlertText {
                 at,
                 learntAt,
                 verdict == null ? null : verdict.value(),
-                point == null ? "" : point.unit(),
+                point == null ? "" : point.unit() + rule.measure().perWhat(),
                 limit + source,
                 summary,
                 rule.guidance());
+    }
+
+    private static String named(Point point, Measure measure) {
+        return measure.inWords().isEmpty() ? point.name() : point.name() + ", " + measure.inWords();
     }
 
     private static String silence(Rule rule) {

@@ -28,8 +28,10 @@ final class EdgeRules {
     private EdgeRules() {}
 
     static List<Rule> andThoseOf(Registry registry) {
-        List<Rule> rules = new ArrayList<>(
-                registry.all(Rule.class).stream().filter(Rule::enabled).toList());
+        List<Rule> rules = new ArrayList<>(registry.all(Rule.class).stream()
+                .filter(Rule::enabled)
+                .flatMap(rule -> Members.of(registry, rule).stream())
+                .toList());
         Set<String> covered = rules.stream()
                 .filter(rule -> rule.condition() instanceof Condition.DeviceSays)
                 .flatMap(rule -> registry.pointsOf(rule).stream())

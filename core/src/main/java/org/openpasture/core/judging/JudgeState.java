@@ -13,6 +13,7 @@ import org.openpasture.core.reading.Reading;
  * @param heard when each point was last heard from, live
  * @param trackers by rule id
  * @param watchedSince by rule id, since when its points are waited for, where one was never heard
+ * @param windows by rule, condition and point, what measures with a memory remember
  * @param alertedUntil by rule id, up to which of its readings' times somebody was alerted
  */
 public record JudgeState(
@@ -21,17 +22,19 @@ public record JudgeState(
         Map<Integer, Instant> heard,
         Map<String, Tracker> trackers,
         Map<String, Instant> watchedSince,
-        Map<String, Instant> alertedUntil) {
+        Map<String, Instant> alertedUntil,
+        Map<String, String> windows) {
     public JudgeState {
         latest = Map.copyOf(latest);
         heard = Map.copyOf(heard);
         trackers = Map.copyOf(trackers);
         // What was kept before these were has none.
         watchedSince = watchedSince == null ? Map.of() : Map.copyOf(watchedSince);
+        windows = windows == null ? Map.of() : Map.copyOf(windows);
         alertedUntil = alertedUntil == null ? Map.of() : Map.copyOf(alertedUntil);
     }
 
     public static JudgeState empty() {
-        return new JudgeState(Instant.EPOCH, Map.of(), Map.of(), Map.of(), Map.of(), Map.of());
+        return new JudgeState(Instant.EPOCH, Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of());
     }
 }

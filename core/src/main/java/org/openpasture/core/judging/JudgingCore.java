@@ -3,12 +3,14 @@ package org.openpasture.core.judging;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Base64;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
@@ -23,6 +25,7 @@ import org.openpasture.core.reading.Reading;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Hold;
+import org.openpasture.core.rule.Measure;
 import org.openpasture.core.rule.Rule;
 
 /**
@@ -45,6 +48,9 @@ public final class JudgingCore {
     private final Map<String, Tracker> trackers = new HashMap<>();
     private final Map<String, Instant> watchedSince = new HashMap<>();
     private final Map<String, Instant> alertedUntil = new HashMap<>();
+    private Map<String, Window> windows = new HashMap<>();
+    /** Of windows that were kept, until a rule asks for them. */
+    private Map<String, String> keptWindows;
 
     /** What is known of a point, in one place because every reading asks for all of it. */
     private static final class Standing {
@@ -53,8 +59,14 @@ public final class JudgingCore {
         private final List<Watched> watching = new ArrayList<>();
     }
 
-    /** A rule, and how it looks at one point. */
-    private record Watched(Watch watch, WatchedPoint point) {}
+    /**
+     * A rule, and how it looks at one point.
+     *
+     * @param window the memory of its measure; null for the newest value
+     * @param further whether it is one of its further conditions that looks
+     */
+    private record Watched(
+            Watch watch, WatchedPoint point, @Nullable Window window, boolean further) {}
 
     public JudgingCore(Registry registry, JudgeState state) {
         this.registry = registry;
@@ -64,6 +76,7 @@ public final class JudgingCore {
         trackers.putAll(state.trackers());
         watchedSince.putAll(state.watchedSince());
         alertedUntil.putAll(state.alertedUntil());
+        keptWindows = state.windows();
         index();
         watches.values().forEach(this::giveRuns);
     }
@@ -128,12 +141,19 @@ public final class JudgingCore {
     private void index() {
         points.forEach((point, standing) -> standing.watching.clear());
         watches = new HashMap<>();
+        Map<String, Window> memories = new HashMap<>();
         for (Rule rule : EdgeRules.andThoseOf(registry)) {
             Watch watch = Watch.of(registry, rule);
             watches.put(rule.id(), watch);
-            watch.points()
-                    .forEach(point -> standing(point.point().number()).watching.add(new Watched(watch, point)));
+            watch.points().forEach(point -> look(watch, rule.measure(), 0, point, memories));
+            for (int i = 0; i < watch.terms().size(); i++) {
+                int term = i + 1;
+                Watch.Further further = watch.terms().get(i);
+                further.points().forEach(point -> look(watch, further.measure(), term, point, memories));
+            }
         }
+        windows = memories;
+        keptWindows = Map.of();
         watchedSince.keySet().retainAll(watches.keySet());
         alertedUntil.keySet().retainAll(watches.keySet());
         if (!clock.equals(Instant.EPOCH)) {
@@ -141,6 +161,25 @@ public final class JudgingCore {
         }
         due.clear();
         watches.values().forEach(this::schedule);
+    }
+
+    /** Lets a condition of a rule look at a point; what its measure remembers goes on as long as the measure does. */
+    private void look(Watch watch, Measure measure, int term, WatchedPoint point, Map<String, Window> memories) {
+        Window window = null;
+        if (measure.seconds() > 0) {
+            String key = windowKey(watch, term, point);
+            Window before = windows.get(key);
+            String kept = keptWindows.get(key);
+            window = before != null && before.measures(measure)
+                    ? before
+                    : kept != null ? Window.of(measure, Base64.getDecoder().decode(kept)) : new Window(measure);
+            memories.put(key, window);
+        }
+        standing(point.point().number()).watching.add(new Watched(watch, point, window, term > 0));
+    }
+
+    private static String windowKey(Watch watch, int term, WatchedPoint point) {
+        return watch.rule().id() + "/" + term + "/" + point.point().number();
     }
 
     /** A device that never says a word is missed from when somebody began to wait for it. */
@@ -161,7 +200,9 @@ public final class JudgingCore {
                 heard.put(point, standing.heard);
             }
         });
-        return new JudgeState(clock, latest, heard, trackers, watchedSince, alertedUntil);
+        Map<String, String> memories = new HashMap<>();
+        windows.forEach((key, window) -> memories.put(key, Base64.getEncoder().encodeToString(window.toBytes())));
+        return new JudgeState(clock, latest, heard, trackers, watchedSince, alertedUntil, memories);
     }
 
     /** Where each rule stands that is not at rest, by rule id. */
@@ -214,6 +255,10 @@ public final class JudgingCore {
                 && known.time().isBefore(erased.until())) {
             standing.latest = null;
         }
+        // What a window remembers cannot be taken out of it; it begins anew.
+        standing.watching.stream()
+                .filter(of -> of.window() != null && of.window().reaches(erased.from(), erased.until()))
+                .forEach(of -> Objects.requireNonNull(of.window()).forget());
     }
 
     /**
@@ -258,6 +303,9 @@ public final class JudgingCore {
                 continue;
             }
             standing.latest = reading;
+            if (reading.quality() != Quality.BAD) {
+                standing.watching.forEach(of -> remember(of, reading));
+            }
             if (live) {
                 for (Watched of : standing.watching) {
                     if (!of.watch().isSilence()) {
@@ -267,7 +315,7 @@ public final class JudgingCore {
             }
         }
         passed.forEach((point, readings) -> standing(point).watching.stream()
-                .filter(of -> !of.watch().isSilence())
+                .filter(of -> !of.watch().isSilence() && of.watch().terms().isEmpty())
                 .forEach(of -> judgePassed(of, readings, now, effects)));
     }
 
@@ -280,12 +328,18 @@ public final class JudgingCore {
         Tracker tracker = tracker(rule.id());
         Instant told = alertedUntil.getOrDefault(rule.id(), Instant.MIN);
         Excursion excursion = new Excursion(rule.hold(), now);
+        Window past = of.window() == null ? null : new Window(rule.measure());
         Optional<Excursion.Found> found = Optional.empty();
         for (int i = 0; i < readings.size() && found.isEmpty(); i++) {
-            Verdict verdict = Verdict.of(of.point(), readings.get(i));
-            found = verdict == null ? found : excursion.next(readings.get(i), verdict);
+            Reading reading = readings.get(i);
+            if (past != null && reading.quality() != Quality.BAD) {
+                past.update(reading.time(), reading.value());
+            }
+            Reading measured = past == null ? reading : measured(past, reading);
+            Verdict verdict = measured == null ? null : Verdict.of(of.point(), measured);
+            found = measured == null || verdict == null ? found : excursion.next(measured, verdict);
         }
-        Reading latest = standing(of.point().point().number()).latest;
+        Reading latest = present(of.watch(), 0, of.point());
         Verdict present = latest == null ? null : Verdict.of(of.point(), latest);
         if (found.isEmpty() && present != null && latest != null) {
             // What still holds is for the readings that come now.
@@ -330,23 +384,97 @@ public final class JudgingCore {
 
     /** What one reading says of one point; a value that cannot be real says nothing, neither that it is over. */
     private void judge(Watched of, Reading reading, Instant now, List<Effect> effects) {
-        Verdict verdict = Verdict.of(of.point(), reading);
+        if (of.further()) {
+            // What was measured before is another matter now; it is not reported once more.
+            for (WatchedPoint point : of.watch().points()) {
+                Reading present = present(of.watch(), 0, point);
+                if (present != null) {
+                    judge(of.watch(), point, present, reading.time(), false, now, effects);
+                }
+            }
+            return;
+        }
+        Reading measured = of.window() == null ? reading : measured(of.window(), reading);
+        if (measured != null) {
+            judge(of.watch(), of.point(), measured, reading.time(), true, now, effects);
+        }
+    }
+
+    private void judge(
+            Watch watch,
+            WatchedPoint of,
+            Reading reading,
+            Instant time,
+            boolean isReport,
+            Instant now,
+            List<Effect> effects) {
+        Verdict verdict = verdict(watch, of, reading);
         if (verdict == null) {
             return;
         }
-        Rule rule = of.watch().rule();
-        Tracker tracker = tracker(rule.id());
-        int point = of.point().point().number();
+        String ruleId = watch.rule().id();
+        Tracker tracker = tracker(ruleId);
+        int point = of.point().number();
         Run run = tracker.runs().get(point);
         if (verdict.holds()) {
             SortedMap<Integer, Run> runs = new TreeMap<>(tracker.runs());
-            runs.put(point, run == null ? new Run(reading.time(), now, 1) : run.oneMore());
-            holds(of.watch(), tracker, runs, reading.time(), now, effects);
+            runs.put(point, run == null ? new Run(time, now, 1) : isReport ? run.oneMore() : run);
+            holds(watch, tracker, runs, time, now, effects);
         } else if (run != null && (verdict.clears() || !tracker.isOpen())) {
             SortedMap<Integer, Run> runs = new TreeMap<>(tracker.runs());
             runs.remove(point);
-            ends(rule.id(), tracker, runs, earlier(reading.time(), now), reading.value(), effects);
+            ends(ruleId, tracker, runs, earlier(time, now), reading.value(), effects);
         }
+    }
+
+    private static void remember(Watched of, Reading reading) {
+        if (of.window() != null) {
+            of.window().update(reading.time(), reading.value());
+        }
+    }
+
+    /** What a window comes to at a reading; a value that cannot be real stays one. */
+    private static @Nullable Reading measured(Window window, Reading reading) {
+        OptionalDouble value = window.value();
+        return reading.quality() == Quality.BAD
+                ? reading
+                : value.isEmpty() ? null : new Reading(reading.time(), value.getAsDouble(), reading.quality());
+    }
+
+    /** What is compared of a point now; null while nothing is known. */
+    private @Nullable Reading present(Watch watch, int term, WatchedPoint of) {
+        Reading latest = standing(of.point().number()).latest;
+        Window window = windows.get(windowKey(watch, term, of));
+        return latest == null || window == null ? latest : measured(window, latest);
+    }
+
+    /**
+     * What a reading says of a rule, with its further conditions on what was measured last. One of which nothing is
+     * known neither holds nor is over. Null where the reading says nothing.
+     */
+    private @Nullable Verdict verdict(Watch watch, WatchedPoint of, Reading reading) {
+        Verdict main = Verdict.of(of, reading);
+        if (main == null || watch.terms().isEmpty()) {
+            return main;
+        }
+        int holding = main.holds() ? 1 : 0;
+        int notOver = main.clears() ? 0 : 1;
+        for (int i = 0; i < watch.terms().size(); i++) {
+            boolean holds = false;
+            boolean known = false;
+            boolean over = true;
+            for (WatchedPoint point : watch.terms().get(i).points()) {
+                Reading present = present(watch, i + 1, point);
+                Verdict verdict = present == null ? null : Verdict.of(point, present);
+                known |= verdict != null;
+                holds |= verdict != null && verdict.holds();
+                over &= verdict != null && verdict.clears();
+            }
+            holding += holds ? 1 : 0;
+            notOver += known && over ? 0 : 1;
+        }
+        int needed = watch.rule().needed();
+        return main.with(holding >= needed, notOver < needed);
     }
 
     /** The condition holds on some point; it is an alert once it has on one of them for long enough. */
@@ -418,8 +546,8 @@ public final class JudgingCore {
                 .filter(of -> Optional.ofNullable(tracker.runs().get(of.point().number()))
                         .filter(run -> isHeldLongEnough(watch.rule().hold(), run, time, now))
                         .isPresent())
-                .flatMap(of -> Optional.ofNullable(standing(of.point().number()).latest)
-                        .flatMap(reading -> Optional.ofNullable(Verdict.of(of, reading)))
+                .flatMap(of -> Optional.ofNullable(present(watch, 0, of))
+                        .flatMap(reading -> Optional.ofNullable(verdict(watch, of, reading)))
                         .stream())
                 .filter(Verdict::holds)
                 .min(WORST_FIRST);
@@ -507,9 +635,9 @@ public final class JudgingCore {
         Double value = null;
         for (WatchedPoint of : watch.points()) {
             Standing standing = standing(of.point().number());
-            Reading reading = standing.latest;
+            Reading reading = present(watch, 0, of);
             Run run = tracker.runs().get(of.point().number());
-            Verdict verdict = reading == null || standing.heard == null ? null : Verdict.of(of, reading);
+            Verdict verdict = reading == null || standing.heard == null ? null : verdict(watch, of, reading);
             if (verdict == null) {
                 // Of a sensor at fault nothing is known, and what held goes on; without limits nothing holds any more.
                 boolean unknown = reading == null || reading.quality() == Quality.BAD;
@@ -594,7 +722,7 @@ public final class JudgingCore {
             return Optional.empty();
         }
         return watch.points().stream()
-                .filter(this::holdsNow)
+                .filter(of -> holdsNow(watch, of))
                 .flatMap(of -> Optional.ofNullable(tracker.runs().get(of.point().number())).stream())
                 .map(run -> run.learntAt().plusSeconds(seconds))
                 .min(Comparator.naturalOrder());
@@ -604,9 +732,9 @@ public final class JudgingCore {
      * Whether the condition holds by the newest reading. Of a sensor that fails nobody knows: that falls due when it is
      * well again.
      */
-    private boolean holdsNow(WatchedPoint of) {
-        Reading latest = standing(of.point().number()).latest;
-        Verdict verdict = latest == null ? null : Verdict.of(of, latest);
+    private boolean holdsNow(Watch watch, WatchedPoint of) {
+        Reading present = present(watch, 0, of);
+        Verdict verdict = present == null ? null : verdict(watch, of, present);
         return verdict != null && verdict.holds();
     }
 

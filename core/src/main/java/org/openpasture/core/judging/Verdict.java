@@ -9,6 +9,7 @@ import org.openpasture.core.quantity.Decimals;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
 import org.openpasture.core.rule.Condition;
+import org.openpasture.core.rule.Measure;
 
 /**
  * Whether a rule's condition holds for one reading of one point.
@@ -85,13 +86,19 @@ record Verdict(
                 judgement.severity().ordinal() * 1000.0 - judgement.headroomPercent());
     }
 
+    /** The same where further conditions have a say in whether it holds. */
+    Verdict with(boolean itHolds, boolean itClears) {
+        return new Verdict(condition, point, limits, value, itHolds, itClears, weight);
+    }
+
     /** What is crossed, in words. */
-    String limit() {
+    String limit(Measure measure) {
+        String per = measure.perWhat();
         return switch (condition) {
-            case Condition.Above(double limit) -> "above " + point.inWords(limit);
-            case Condition.Below(double limit) -> "below " + point.inWords(limit);
+            case Condition.Above(double limit) -> "above " + point.inWords(limit) + per;
+            case Condition.Below(double limit) -> "below " + point.inWords(limit) + per;
             case Condition.Outside(double low, double high) ->
-                "outside " + Decimals.text(low) + " to " + point.inWords(high);
+                "outside " + Decimals.text(low) + " to " + point.inWords(high) + per;
             case Condition.DeviceSays says -> "the device says so itself";
             case Condition.InZone zone ->
                 limits == null ? "" : "zone " + limits.zoneOf(value).label() + bounds(limits.zoneOf(value), point);

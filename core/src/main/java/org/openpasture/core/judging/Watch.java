@@ -5,18 +5,26 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.quantity.Units;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Condition;
+import org.openpasture.core.rule.Measure;
 import org.openpasture.core.rule.Rule;
+import org.openpasture.core.rule.Target;
+import org.openpasture.core.rule.Term;
 
 /**
  * A rule with the points that it looks at, looked up once for each picture of what is registered. Two that are equal
  * judge alike.
  *
+ * @param terms its further conditions
  * @param silentSeconds after so many seconds without a word something is to be done; 0 for never
  */
-record Watch(Rule rule, List<WatchedPoint> points, int silentSeconds) {
+record Watch(Rule rule, List<WatchedPoint> points, List<Further> terms, int silentSeconds) {
+
+    /** A further condition, with the points that it looks at. */
+    record Further(Measure measure, List<WatchedPoint> points) {}
 
     /** A rule as things are registered. Its limit is in the unit of its first point, and converted for the others. */
     static Watch of(Registry registry, Rule rule) {
@@ -25,17 +33,69 @@ record Watch(Rule rule, List<WatchedPoint> points, int silentSeconds) {
                 .toList();
         return new Watch(
                 rule,
-                points.stream()
-                        .flatMap(point ->
-                                watched(registry, rule, points.getFirst().unit(), point).stream())
-                        .toList(),
+                watched(
+                        registry,
+                        points,
+                        points.isEmpty() ? "" : points.getFirst().unit(),
+                        rule.measure(),
+                        rule.condition(),
+                        rule.deadBand()),
+                rule.also().stream().map(term -> further(registry, rule, term)).toList(),
                 silentSeconds(rule.condition()));
     }
 
-    private static Optional<WatchedPoint> watched(Registry registry, Rule rule, String unit, Point point) {
-        OptionalDouble band = Units.convertDifference(rule.deadBand(), unit, point.unit());
-        return rule.condition()
-                .in(unit, point.unit())
+    private static Further further(Registry registry, Rule rule, Term term) {
+        Measure measure = term.measure();
+        return switch (term.target()) {
+            case Target.OfPoint of -> {
+                List<Point> points =
+                        registry.find(Point.class, of.pointId()).stream().toList();
+                yield further(
+                        registry,
+                        points,
+                        points.isEmpty() ? "" : points.getFirst().unit(),
+                        measure,
+                        term);
+            }
+            case Target.OfAsset of ->
+                further(
+                        registry,
+                        of(registry.pointsOf(of.assetId()), of.quantity()),
+                        of.quantity().unit(),
+                        measure,
+                        term);
+            case Target.Here of ->
+                further(
+                        registry,
+                        of(registry.pointsOf(registry.placeIdOf(rule)), of.quantity()),
+                        of.quantity().unit(),
+                        measure,
+                        term);
+            case Target.Selection of -> throw new IllegalStateException("a term has no selection");
+        };
+    }
+
+    private static List<Point> of(List<Point> points, Quantity quantity) {
+        return points.stream().filter(point -> point.quantity() == quantity).toList();
+    }
+
+    private static Further further(Registry registry, List<Point> points, String unit, Measure measure, Term term) {
+        return new Further(measure, watched(registry, points, unit, measure, term.condition(), term.deadBand()));
+    }
+
+    private static List<WatchedPoint> watched(
+            Registry registry, List<Point> points, String unit, Measure measure, Condition condition, double deadBand) {
+        return points.stream()
+                .flatMap(point -> watched(registry, point, unit, measure, condition, deadBand).stream())
+                .toList();
+    }
+
+    private static Optional<WatchedPoint> watched(
+            Registry registry, Point point, String unit, Measure measure, Condition on, double deadBand) {
+        OptionalDouble band = Units.convertDifference(deadBand, unit, point.unit());
+        Optional<Condition> inItsUnit =
+                measure.comparesDifferences() ? on.differenceIn(unit, point.unit()) : on.in(unit, point.unit());
+        return inItsUnit
                 .filter(condition -> band.isPresent())
                 .map(condition ->
                         new WatchedPoint(point, registry.limitsOf(point).orElse(null), condition, band.getAsDouble()));

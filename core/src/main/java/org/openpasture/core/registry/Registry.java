@@ -246,6 +246,11 @@ public final class Registry {
                 pointsOf(of.assetId()).stream()
                         .filter(point -> point.quantity() == of.quantity())
                         .toList();
+            case Target.Selection of ->
+                all(Point.class).stream()
+                        .filter(point -> point.quantity() == of.quantity() && isIn(of, point))
+                        .toList();
+            case Target.Here here -> List.of();
         };
     }
 
@@ -256,6 +261,17 @@ public final class Registry {
                 find(Point.class, of.pointId()).map(Point::placeId).orElse("");
             case Target.OfAsset of ->
                 find(Asset.class, of.assetId()).map(Asset::id).orElse("");
+            case Target.Selection of -> place(of.placeId()).map(Place::id).orElse("");
+            case Target.Here here -> "";
         };
+    }
+
+    private boolean isIn(Target.Selection of, Point point) {
+        List<Place> path = pathUp(point.placeId());
+        return path.stream().anyMatch(place -> place.id().equals(of.placeId()))
+                && (of.assetKind() == null
+                        || !path.isEmpty()
+                                && path.getFirst() instanceof Asset asset
+                                && asset.kind().equalsIgnoreCase(of.assetKind()));
     }
 }

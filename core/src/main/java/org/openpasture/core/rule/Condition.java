@@ -65,8 +65,27 @@ public sealed interface Condition {
         };
     }
 
+    /** The same for limits of differences, for which an offset of a unit does not count. */
+    default Optional<Condition> differenceIn(String unit, String other) {
+        return switch (this) {
+            case Above(double limit) -> difference(limit, unit, other).map(Above::new);
+            case Below(double limit) -> difference(limit, unit, other).map(Below::new);
+            case Outside(double low, double high) ->
+                difference(low, unit, other)
+                        .flatMap(from -> difference(high, unit, other).map(to -> new Outside(from, to)));
+            default -> Optional.of(this);
+        };
+    }
+
+    private static Optional<Double> difference(double value, String unit, String other) {
+        return boxed(Units.convertDifference(value, unit, other));
+    }
+
     private static Optional<Double> limit(double value, String unit, String other) {
-        OptionalDouble converted = Units.convert(value, unit, other);
+        return boxed(Units.convert(value, unit, other));
+    }
+
+    private static Optional<Double> boxed(OptionalDouble converted) {
         return converted.isPresent() ? Optional.of(converted.getAsDouble()) : Optional.empty();
     }
 

@@ -1,12 +1,16 @@
 package org.openpasture.core.rule;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Entity;
 import org.openpasture.core.limit.Severity;
 
 /**
  * A condition over points that becomes an alert.
  *
+ * @param measure of each point's readings that is compared; the newest value if left out
+ * @param also further conditions; none if left out
+ * @param atLeast how many of the conditions, the first among them, hold together; all if left out
  * @param deadBand how far the value must come back behind the limit before the alert ends, in the point's unit, so that
  *     it does not flap
  * @param recipients e-mail addresses that are told
@@ -16,7 +20,10 @@ public record Rule(
         String id,
         String name,
         Target target,
+        @Nullable Measure measure,
         Condition condition,
+        @Nullable List<Term> also,
+        @Nullable Integer atLeast,
         Hold hold,
         double deadBand,
         Severity severity,
@@ -26,8 +33,62 @@ public record Rule(
         implements Entity {
     public Rule {
         recipients = List.copyOf(recipients);
+        measure = measure == null ? Measure.LAST : measure;
+        also = also == null ? List.of() : List.copyOf(also);
+        if (atLeast != null && (atLeast < 1 || atLeast > also.size() + 1)) {
+            throw new IllegalArgumentException("of " + (also.size() + 1)
+                    + (also.isEmpty() ? " condition" : " conditions") + " there cannot hold " + atLeast);
+        }
+        if (target instanceof Target.Here) {
+            throw new IllegalArgumentException("only a further condition looks at the same place");
+        }
         if (!(deadBand >= 0)) {
             throw new IllegalArgumentException("a dead band cannot be negative");
         }
+    }
+
+    /** One condition on the newest values. */
+    public Rule(
+            String id,
+            String name,
+            Target target,
+            Condition condition,
+            Hold hold,
+            double deadBand,
+            Severity severity,
+            boolean enabled,
+            List<String> recipients,
+            String guidance) {
+        this(
+                id,
+                name,
+                target,
+                Measure.LAST,
+                condition,
+                List.of(),
+                null,
+                hold,
+                deadBand,
+                severity,
+                enabled,
+                recipients,
+                guidance);
+    }
+
+    /** What of each point's readings is compared. */
+    @Override
+    public Measure measure() {
+        return measure == null ? Measure.LAST : measure;
+    }
+
+    /** Further conditions. */
+    @Override
+    public List<Term> also() {
+        return also == null ? List.of() : also;
+    }
+
+    /** How many of all its conditions hold together where the rule holds. */
+    public int needed() {
+        return atLeast == null ? also().size() + 1 : atLeast;
     }
 }

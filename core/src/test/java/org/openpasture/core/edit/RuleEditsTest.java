@@ -22,8 +22,10 @@ import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Hold;
+import org.openpasture.core.rule.Measure;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.core.rule.Target;
+import org.openpasture.core.rule.Term;
 
 class RuleEditsTest {
     private static final Person OWNER = new Person("o", "owner", "", true);
@@ -97,5 +99,101 @@ class RuleEditsTest {
         refused(Reason.INVALID, "never above 100 %", by(OWNER, rule("air", new Condition.Above(100), 0)));
         refused(Reason.INVALID, "never below 0 %", by(OWNER, rule("air", new Condition.Below(0), 0)));
         assertThat(by(OWNER, rule("air", new Condition.Above(99.9), 0))).isInstanceOf(Changes.class);
+    }
+
+    private static Rule measured(Target target, Measure measure, Condition condition, Term... also) {
+        return new Rule(
+                "r",
+                "Rule",
+                target,
+                measure,
+                condition,
+                List.of(also),
+                null,
+                new Hold.ForTime(0),
+                0,
+                Severity.WARNING,
+                true,
+                List.of(),
+                "");
+    }
+
+    @Test
+    void measuresAndFurtherConditionsStandWhereTheyMeanSomething() {
+        Target cold = new Target.OfPoint("cold");
+        Term moist = new Term(new Target.OfPoint("air"), null, new Condition.Above(80), 0);
+        assertThat(by(EDITOR, measured(cold, new Measure.Mean(3_600), new Condition.Above(8), moist)))
+                .isInstanceOf(Changes.class);
+        refused(
+                Reason.INVALID,
+                "not at a window",
+                by(EDITOR, measured(cold, new Measure.Mean(3_600), new Condition.Silent(60))));
+        refused(
+                Reason.INVALID,
+                "take further conditions",
+                by(EDITOR, measured(cold, Measure.LAST, new Condition.Faulty(), moist)));
+        refused(
+                Reason.INVALID,
+                "zones of a limit set",
+                by(EDITOR, measured(cold, new Measure.Slope(3_600), new Condition.InZone(Severity.CRITICAL))));
+        // A rise of 500 degrees an hour is beyond no bound of temperatures.
+        assertThat(by(EDITOR, measured(cold, new Measure.Slope(3_600), new Condition.Above(500))))
+                .isInstanceOf(Changes.class);
+    }
+
+    @Test
+    void nobodyLooksByAFurtherConditionAtWhatTheyMayNotSee() {
+        Target cold = new Target.OfPoint("cold");
+        refused(
+                Reason.UNKNOWN,
+                "point",
+                by(
+                        EDITOR,
+                        measured(
+                                cold,
+                                Measure.LAST,
+                                new Condition.Above(8),
+                                new Term(new Target.OfPoint("barn"), null, new Condition.Above(0), 0))));
+        refused(
+                Reason.UNKNOWN,
+                "place",
+                by(
+                        EDITOR,
+                        measured(
+                                new Target.Selection("farm", Quantity.TEMPERATURE, null, null),
+                                Measure.LAST,
+                                new Condition.Above(8))));
+    }
+
+    @Test
+    void whatCanNeverHoldTogetherIsSaid() {
+        Target cold = new Target.OfPoint("cold");
+        refused(
+                Reason.INVALID,
+                "Nothing is above 8 and below 5 at once",
+                by(
+                        EDITOR,
+                        measured(
+                                cold,
+                                Measure.LAST,
+                                new Condition.Above(8),
+                                new Term(cold, null, new Condition.Below(5), 0))));
+        assertThat(by(
+                        EDITOR,
+                        measured(
+                                cold,
+                                Measure.LAST,
+                                new Condition.Above(2),
+                                new Term(cold, null, new Condition.Below(5), 0))))
+                .isInstanceOf(Changes.class);
+    }
+
+    @Test
+    void aSelectionIsKeptAlsoWithoutMembersAndItsLimitIsInTheUsualUnit() {
+        Target none = new Target.Selection("creamery", Quantity.TEMPERATURE, "greenhouse", null);
+        assertThat(by(EDITOR, measured(none, Measure.LAST, new Condition.Above(8))))
+                .isInstanceOf(Changes.class);
+        Target all = new Target.Selection("creamery", Quantity.TEMPERATURE, null, null);
+        refused(Reason.INVALID, "never above", by(EDITOR, measured(all, Measure.LAST, new Condition.Above(9_000))));
     }
 }

@@ -571,6 +571,7 @@ class JudgingCoreTest {
                 Map.of(AXIAL, at(0), RADIAL, at(0)),
                 Map.of("r", new Tracker(AlertState.UNACKNOWLEDGED, at(-60), 0, "r-1", new TreeMap<>())),
                 Map.of(),
+                Map.of(),
                 Map.of());
         JudgingCore core = new JudgingCore(registry(zoneC(new Hold.ForReports(3))), old);
         assertThat(run(core, reading(10, RADIAL, 2), reading(20, AXIAL, 6))).isEmpty();
@@ -584,6 +585,7 @@ class JudgingCoreTest {
                 Map.of(AXIAL, Reading.good(at(0), 6), RADIAL, Reading.good(at(0), 2)),
                 Map.of(AXIAL, at(0), RADIAL, at(0)),
                 Map.of("r", new Tracker(AlertState.ON_DELAY, at(0), 1, null, new TreeMap<>())),
+                Map.of(),
                 Map.of(),
                 Map.of());
         JudgingCore held = new JudgingCore(registry(zoneC(new Hold.ForTime(60))), old);

@@ -51,6 +51,7 @@ public class PointViews {
                 point.quantity(),
                 point.quantity().title(),
                 point.unit(),
+                point.quantity().unit(),
                 point.quantity().decimals(),
                 point.direction(),
                 point.note(),

@@ -8,6 +8,7 @@ import org.openpasture.api.alert.RuleStanding;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.RuleEdits;
 import org.openpasture.core.edit.RuleWish;
+import org.openpasture.core.judging.Members;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.rule.Hold;
 import org.openpasture.core.rule.Rule;
@@ -60,9 +61,10 @@ class RuleController {
     List<RuleStanding> standing() {
         Set<String> visible = list().stream().map(Rule::id).collect(Collectors.toSet());
         return judge.trackers().entrySet().stream()
-                .filter(entry -> visible.contains(entry.getKey()))
+                .filter(entry -> visible.contains(Members.ruleId(entry.getKey())))
                 .map(entry -> new RuleStanding(
-                        entry.getKey(),
+                        Members.ruleId(entry.getKey()),
+                        Members.memberId(entry.getKey()),
                         entry.getValue().state(),
                         entry.getValue().since(),
                         entry.getValue().alertId()))
@@ -95,7 +97,10 @@ class RuleController {
                 id,
                 request.name(),
                 request.target(),
+                request.measure(),
                 request.condition(),
+                request.also(),
+                request.atLeast(),
                 request.hold() == null ? new Hold.ForTime(0) : request.hold(),
                 request.deadBand() == null ? 0 : request.deadBand(),
                 request.severity(),

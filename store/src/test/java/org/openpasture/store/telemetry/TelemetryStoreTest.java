@@ -208,7 +208,8 @@ class TelemetryStoreTest {
                                 null,
                                 new TreeMap<>(Map.of(1, new Run(START, START.plusSeconds(1), 2))))),
                 Map.of("silent", START),
-                Map.of("r", START));
+                Map.of("r", START),
+                Map.of("r/0/1", "AAAA"));
         store.saveCheckpoint(new TelemetryStore.Checkpoint(judged, state));
         reopen();
         assertThat(store.checkpoint()).isEqualTo(new TelemetryStore.Checkpoint(judged, state));
