@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import type { Condition, Hold, Measure, Point, Rule, Severity, Target, Term } from "@/api/types";
+import type { Condition, Hold, Measure, Point, Rehearsal, Rule, Severity, Target, Term } from "@/api/types";
 import { useAction } from "@/look/act";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
-import { computed, reactive } from "vue";
+import { computed, reactive, ref } from "vue";
+import { moment } from "@/look/clock";
+import { span } from "./states";
 
 /** Makes a rule for a point or an asset, or changes one. */
 const { rule, point, placeId } = defineProps<{ rule?: Rule; point?: Point; placeId: string }>();
@@ -179,6 +181,10 @@ function measureOf(): Measure {
     : { kind: form.measure, seconds: Math.round(form.windowMinutes * 60) };
 }
 
+function timesWords(times: number): string {
+  return times === 0 ? "There would have been no alert" : times === 1 ? "One alert" : `${times} alerts`;
+}
+
 function conditionOf(): Condition {
   switch (form.kind) {
     case "above":
@@ -197,13 +203,28 @@ function conditionOf(): Condition {
   }
 }
 
+const tried = ref<Rehearsal>();
+const trial = useAction();
+async function rehearse() {
+  tried.value = undefined;
+  await trial.run(async () => {
+    tried.value = await api.post<Rehearsal>("rules/rehearsal", { rule: body() });
+  });
+}
+
 async function save() {
+  if (await run(() => (rule ? api.put("rules/" + rule.id, body()) : api.post("rules", body())), "It is watched now.")) {
+    emit("close");
+  }
+}
+
+function body() {
   const hold: Hold =
     form.holdKind === "reports"
       ? { kind: "reports", count: form.holdReports }
       : { kind: "time", seconds: Math.round(form.holdMinutes * 60) };
-  const body = {
-    name: form.name,
+  return {
+    name: form.name || "This rule",
     target: choice.value?.target,
     measure: measureOf(),
     also: isOfValue.value ? form.also.map(termOf) : [],
@@ -217,9 +238,6 @@ async function save() {
     recipients: form.recipients.split(/[,;\s]+/).filter(Boolean),
     guidance: form.guidance,
   };
-  if (await run(() => (rule ? api.put("rules/" + rule.id, body) : api.post("rules", body)), "It is watched now.")) {
-    emit("close");
-  }
 }
 </script>
 
@@ -349,6 +367,32 @@ async function save() {
       <el-form-item label="What to do" for="rule-guidance"
         ><el-input id="rule-guidance" v-model="form.guidance" type="textarea" :rows="2"
       /></el-form-item>
+      <section class="trial" aria-live="polite">
+        <el-button :loading="trial.busy.value" :disabled="!choice" @click="rehearse"
+          >Try it on the last 30 days</el-button
+        >
+        <ProblemNote :error="trial.error.value" />
+        <template v-if="tried">
+          <p>
+            <strong>{{ timesWords(tried.times) }}</strong><template v-if="tried.times"
+              >, {{ span(tried.seconds) }} altogether</template
+            >, in {{ tried.readings }}
+            readings.
+          </p>
+          <p v-if="tried.holds.length" class="soft small">
+            Held for
+            <span v-for="(one, i) in tried.holds" :key="one.seconds"
+              >{{ i ? ", " : "" }}{{ one.seconds ? span(one.seconds) : "no time" }}: {{ one.times }}</span
+            >.
+          </p>
+          <ul v-if="tried.alerts.length" class="small">
+            <li v-for="(one, i) in tried.alerts.slice(0, 8)" :key="i">
+              {{ moment(one.raisedAt) }} to {{ one.overAt ? moment(one.overAt) : "now" }}: {{ one.summary }}
+            </li>
+            <li v-if="tried.times > 8" class="soft">and {{ tried.times - 8 }} more</li>
+          </ul>
+        </template>
+      </section>
       <ProblemNote :error="error" />
     </el-form>
     <template #footer>
@@ -377,6 +421,14 @@ async function save() {
 .term > .short {
   flex: 0 0 6.5rem;
   width: 6.5rem;
+}
+.trial {
+  border-top: 1px solid var(--line);
+  padding-top: 0.75rem;
+}
+.trial ul {
+  margin: 0.25rem 0 0.5rem;
+  padding-left: 1.25rem;
 }
 .joined {
   margin-bottom: 1rem;

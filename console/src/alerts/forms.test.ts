@@ -205,6 +205,27 @@ describe("the form of a rule", () => {
     expect(calls.at(-1)?.body).toEqual(sent);
   });
 
+  it("tries a rule before it is saved", async () => {
+    await plant("edit", {
+      "POST rules/rehearsal": {
+        readings: 4320,
+        times: 1,
+        seconds: 7200,
+        alerts: [{ summary: "Whey pump: 6.4 mm/s", raisedAt: "2026-03-01T08:00:00Z", overAt: null }],
+        holds: [
+          { seconds: 0, times: 9 },
+          { seconds: 900, times: 1 },
+        ],
+      },
+    });
+    const form = await mountIn(RuleForm, { rule: RULE, placeId: "pump" });
+    await button(form, "Try it on the last 30 days").trigger("click");
+    await flushPromises();
+    expect(form.text()).toContain("One alert, 2 h altogether, in 4320 readings.");
+    expect(form.text()).toContain("no time: 9, 15 min: 1");
+    expect(form.emitted("close")).toBeUndefined();
+  });
+
   it("adds a further condition", async () => {
     await plant("edit", { "PUT rules/r": RULE });
     const form = await mountIn(RuleForm, {

@@ -135,8 +135,7 @@ export type Target =
   | { kind: "asset"; assetId: string; quantity: string }
   | { kind: "selection"; placeId: string; quantity: string; assetKind: string | null; each: "point" | "asset" };
 export type Measure =
-  | { kind: "last" }
-  | { kind: "mean" | "lowest" | "highest" | "spread" | "slope" | "from-mean"; seconds: number };
+  { kind: "last" } | { kind: "mean" | "lowest" | "highest" | "spread" | "slope" | "from-mean"; seconds: number };
 /** A further condition; "here" is a quantity of the place that the rule is judged for. */
 export interface Term {
   target: Target | { kind: "here"; quantity: string };
@@ -846,4 +845,21 @@ export interface TrailEntry {
   action: string;
   source: string;
   changes: Record<string, { before: unknown; after: unknown }>;
+}
+
+export interface Rehearsal {
+  since: string;
+  until: string;
+  readings: number;
+  times: number;
+  seconds: number;
+  alerts: {
+    placeId: string;
+    pointId: string | null;
+    summary: string;
+    startedAt: string;
+    raisedAt: string;
+    overAt: string | null;
+  }[];
+  holds: { seconds: number; times: number }[];
 }

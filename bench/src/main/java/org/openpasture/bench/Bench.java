@@ -14,6 +14,7 @@ public final class Bench {
     static {
         ALL.put("record-path", app -> RecordPath.measure());
         ALL.put("record-queries", app -> RecordQueries.measure());
+        ALL.put("judging", app -> JudgingRate.measure());
         ALL.put("commits", app -> CommitRate.measure());
         ALL.put("start", StartUp::measure);
         ALL.put("export", ExportRate::measure);

@@ -313,4 +313,32 @@ class JudgingTest {
                          "measure": {"kind": "mean", "seconds": 90},
                          "target": {"kind": "point", "pointId": "%s"}}""".formatted(air(device))));
     }
+
+    @Test
+    void aRuleIsTriedOnWhatWasMeasuredBeforeItIsSaved() throws Exception {
+        DeviceView device = probe("t1");
+        Instant start = Instant.now().minusSeconds(10 * 3_600);
+        for (int i = 0; i < 20; i++) {
+            double air = i == 3 || i >= 8 && i < 13 ? 9 : 5;
+            post("[{\"a\":\"t1\",\"t\":" + air + ",\"at\":\"" + start.plusSeconds(i * 600L) + "\"}]");
+        }
+        JsonNode tried = SERVICE.owner()
+                .post("api/v1/rules/rehearsal", JsonMapper.shared().readTree("""
+                {"rule": {"name": "Too warm", "severity": "warning", "condition": {"kind": "above", "limit": 8},
+                          "hold": {"kind": "time", "seconds": 1200},
+                          "target": {"kind": "point", "pointId": "%s"}}}""".formatted(air(device))));
+        assertThat(tried.path("readings").asInt()).isEqualTo(20);
+        assertThat(tried.path("times").asInt()).isEqualTo(1);
+        assertThat(tried.path("seconds").asInt()).isEqualTo(1_800);
+        assertThat(tried.path("alerts").get(0).path("summary").asString()).contains("Air 9 °C, above 8 °C");
+        assertThat(tried.path("holds").valueStream().map(one -> one.path("times")
+                        .asInt()))
+                .containsExactly(2, 2, 1, 0);
+        assertThat(alertsOf(air(device))).isEmpty();
+        refused(400, "before it ends", () -> SERVICE.owner()
+                .post("api/v1/rules/rehearsal", JsonMapper.shared().readTree("""
+                        {"since": "2026-01-02T00:00:00Z", "until": "2026-01-01T00:00:00Z",
+                         "rule": {"name": "Too warm", "severity": "warning", "condition": {"kind": "above", "limit": 8},
+                                  "target": {"kind": "point", "pointId": "%s"}}}""".formatted(air(device)))));
+    }
 }

@@ -11,8 +11,10 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.alert.AlertState;
 import org.openpasture.core.alert.Run;
@@ -284,39 +286,71 @@ public final class JudgingCore {
         Instant now = arrival.receivedAt();
         Map<Integer, List<Reading>> passed = new TreeMap<>();
         for (PointReading entry : inOrder(arrival.readings())) {
-            Reading reading = entry.reading();
-            Standing standing = standing(entry.point());
-            if (live) {
-                standing.heard = now;
-                standing.watching.forEach(of -> heard(of.watch(), now, effects));
-            }
-            Reading known = standing.latest;
-            boolean late = known != null && reading.time().isBefore(known.time()) && !known.isFromTheFuture(now);
-            if (live && registry.isBeingChecked(entry.point(), reading.time())) {
-                continue;
-            }
-            if (late) {
-                if (live && !standing.watching.isEmpty()) {
-                    passed.computeIfAbsent(entry.point(), point -> new ArrayList<>())
-                            .add(reading);
-                }
-                continue;
-            }
-            standing.latest = reading;
-            if (reading.quality() != Quality.BAD) {
-                standing.watching.forEach(of -> remember(of, reading));
-            }
-            if (live) {
-                for (Watched of : standing.watching) {
-                    if (!of.watch().isSilence()) {
-                        judge(of, reading, now, effects);
-                    }
-                }
+            if (!take(entry.point(), entry.reading(), live, now, effects)) {
+                passed.computeIfAbsent(entry.point(), point -> new ArrayList<>())
+                        .add(entry.reading());
             }
         }
         passed.forEach((point, readings) -> standing(point).watching.stream()
                 .filter(of -> !of.watch().isSilence() && of.watch().terms().isEmpty())
                 .forEach(of -> judgePassed(of, readings, now, effects)));
+    }
+
+    /** Takes a reading; false if it comes live after newer ones of its point. */
+    private boolean take(int point, Reading reading, boolean live, Instant now, List<Effect> effects) {
+        Standing standing = standing(point);
+        if (live) {
+            standing.heard = now;
+            for (Watched of : standing.watching) {
+                heard(of.watch(), now, effects);
+            }
+        }
+        Reading known = standing.latest;
+        boolean late = known != null && reading.time().isBefore(known.time()) && !known.isFromTheFuture(now);
+        if (live && registry.isBeingChecked(point, reading.time())) {
+            return true;
+        }
+        if (late) {
+            return !live || standing.watching.isEmpty();
+        }
+        standing.latest = reading;
+        if (reading.quality() != Quality.BAD) {
+            for (Watched of : standing.watching) {
+                remember(of, reading);
+            }
+        }
+        if (live) {
+            for (Watched of : standing.watching) {
+                if (!of.watch().isSilence()) {
+                    judge(of, reading, now, effects);
+                }
+            }
+        }
+        return true;
+    }
+
+    /** A reading as if it had come in when it was measured; for rehearsals. */
+    void live(int point, Reading reading, List<Effect> effects) {
+        advance(reading.time(), effects);
+        take(point, reading, true, reading.time(), effects);
+    }
+
+    /** Does what falls due up to a moment; for rehearsals. */
+    void passTo(Instant now, List<Effect> effects) {
+        advance(now, effects);
+    }
+
+    /** The numbers of the points that a rule looks at, with its members and further conditions. */
+    Set<Integer> watched(String ruleId) {
+        Set<Integer> found = new TreeSet<>();
+        watches.values().stream()
+                .filter(watch -> Members.ruleId(watch.rule().id()).equals(ruleId))
+                .forEach(watch -> {
+                    watch.points().forEach(point -> found.add(point.point().number()));
+                    watch.terms().forEach(term -> term.points()
+                            .forEach(point -> found.add(point.point().number())));
+                });
+        return found;
     }
 
     /**

@@ -13,80 +13,56 @@ import org.openpasture.core.rule.Measure;
  * of the window is exact to a slice. Times never run back: a reading that is not newer is left out. Not thread-safe.
  */
 final class Window {
-    /** Slices of a window; one more is kept, since the oldest is in part outside. */
+    /** Slices of a window; one more is kept, since the newest is not full yet. */
     private static final int SLICES = 32;
 
     private static final int KEPT = SLICES + 1;
     private static final int HEADER_BYTES = 4 + 4 + 1 + 8 + 8;
-    private static final int SLICE_BYTES = 7 * 8;
+    private static final int SLICE_BYTES = 3 * 8;
+    private static final double NONE = Double.NaN;
+
+    /** What is kept of a slice: two numbers, and what they are by the kind of measure. */
+    private enum Keeps {
+        /** The value times the milliseconds for which it stood, and these milliseconds. */
+        AREA,
+        /** The lowest and the highest value. */
+        EXTREMES,
+        /** The time (epoch ms) and the value of the first reading. */
+        FIRST
+    }
 
     private final Measure measure;
+    private final Keeps keeps;
     private final long windowMillis;
     private final long sliceMillis;
-    /** Which slice of time each place of the ring holds; -1 for none. */
+    /** Which slice of time each place of the ring holds. */
     private final long[] slice = new long[KEPT];
 
-    private final double[] area = new double[KEPT];
-    private final long[] covered = new long[KEPT];
-    private final double[] lowest = new double[KEPT];
-    private final double[] highest = new double[KEPT];
-    private final long[] firstTime = new long[KEPT];
-    private final double[] firstValue = new double[KEPT];
+    private final double[] one = new double[KEPT];
+    private final double[] two = new double[KEPT];
     private boolean any;
     private long lastTime;
     private double lastValue;
+    /** What the slices before the newest come to, which changes only when that is another one. */
+    private long othersOf = Long.MIN_VALUE;
+
+    private double othersOne;
+    private double othersTwo;
 
     Window(Measure measure) {
         this.measure = measure;
+        this.keeps = switch (measure) {
+            case Measure.Last last -> Keeps.EXTREMES;
+            case Measure.Mean mean -> Keeps.AREA;
+            case Measure.FromMean off -> Keeps.AREA;
+            case Measure.Lowest low -> Keeps.EXTREMES;
+            case Measure.Highest high -> Keeps.EXTREMES;
+            case Measure.Spread spread -> Keeps.EXTREMES;
+            case Measure.Slope slope -> Keeps.FIRST;
+        };
         this.windowMillis = measure.seconds() * 1000L;
-        this.sliceMillis = Math.max(1, windowMillis / SLICES);
-        Arrays.fill(slice, -1);
-    }
-
-    /** Takes the next reading. */
-    void update(Instant at, double value) {
-        long time = at.toEpochMilli();
-        if (any && time <= lastTime) {
-            return;
-        }
-        if (any) {
-            cover(lastTime, Math.min(time, lastTime + windowMillis / 4), lastValue);
-        }
-        int place = open(time);
-        if (lowest[place] > highest[place]) {
-            firstTime[place] = time;
-            firstValue[place] = value;
-        }
-        lowest[place] = Math.min(lowest[place], value);
-        highest[place] = Math.max(highest[place], value);
-        any = true;
-        lastTime = time;
-        lastValue = value;
-    }
-
-    /** Adds the time for which a value stood to the slices that it stood in. */
-    private void cover(long from, long until, double value) {
-        long start = from;
-        while (start < until) {
-            long end = Math.min(until, (Math.floorDiv(start, sliceMillis) + 1) * sliceMillis);
-            int place = open(start);
-            area[place] += value * (end - start);
-            covered[place] += end - start;
-            start = end;
-        }
-    }
-
-    private int open(long time) {
-        long number = Math.floorDiv(time, sliceMillis);
-        int place = Math.floorMod(number, KEPT);
-        if (slice[place] != number) {
-            slice[place] = number;
-            area[place] = 0;
-            covered[place] = 0;
-            lowest[place] = Double.POSITIVE_INFINITY;
-            highest[place] = Double.NEGATIVE_INFINITY;
-        }
-        return place;
+        this.sliceMillis = Math.max(1, Math.ceilDiv(windowMillis, SLICES));
+        forget();
     }
 
     boolean measures(Measure other) {
@@ -101,103 +77,153 @@ final class Window {
     /** Begins anew. */
     void forget() {
         any = false;
-        Arrays.fill(slice, -1);
+        othersOf = Long.MIN_VALUE;
+        Arrays.fill(slice, Long.MIN_VALUE);
+    }
+
+    /** Takes the next reading. */
+    void update(Instant at, double value) {
+        long time = at.toEpochMilli();
+        if (any && time <= lastTime) {
+            return;
+        }
+        switch (keeps) {
+            case AREA -> {
+                if (any) {
+                    cover(lastTime, Math.min(time, lastTime + windowMillis / 4), lastValue);
+                }
+            }
+            case EXTREMES -> {
+                int place = open(time);
+                one[place] = Double.isNaN(one[place]) ? value : Math.min(one[place], value);
+                two[place] = Double.isNaN(two[place]) ? value : Math.max(two[place], value);
+            }
+            case FIRST -> {
+                int place = open(time);
+                if (Double.isNaN(one[place])) {
+                    one[place] = time;
+                    two[place] = value;
+                }
+            }
+        }
+        any = true;
+        lastTime = time;
+        lastValue = value;
+    }
+
+    /** Adds the time for which a value stood to the slices that it stood in. */
+    private void cover(long from, long until, double value) {
+        long start = from;
+        while (start < until) {
+            long end = Math.min(until, (Math.floorDiv(start, sliceMillis) + 1) * sliceMillis);
+            int place = open(start);
+            one[place] += value * (end - start);
+            two[place] += end - start;
+            start = end;
+        }
+    }
+
+    private int open(long time) {
+        long number = Math.floorDiv(time, sliceMillis);
+        int place = Math.floorMod(number, KEPT);
+        if (slice[place] != number) {
+            slice[place] = number;
+            one[place] = keeps == Keeps.AREA ? 0 : NONE;
+            two[place] = keeps == Keeps.AREA ? 0 : NONE;
+        }
+        return place;
     }
 
     /** What the window comes to; empty while too little is known. */
     OptionalDouble value() {
-        return any ? known() : OptionalDouble.empty();
-    }
-
-    private OptionalDouble known() {
+        if (!any) {
+            return OptionalDouble.empty();
+        }
+        long newest = Math.floorDiv(lastTime, sliceMillis);
+        if (othersOf != newest) {
+            addUp(newest);
+        }
+        int place = Math.floorMod(newest, KEPT);
+        boolean isOpen = slice[place] == newest;
         return switch (measure) {
             case Measure.Last last -> OptionalDouble.of(lastValue);
-            case Measure.Mean mean -> mean();
-            case Measure.FromMean off -> {
-                OptionalDouble mean = mean();
-                yield mean.isPresent() ? OptionalDouble.of(lastValue - mean.getAsDouble()) : mean;
-            }
-            case Measure.Lowest low -> OptionalDouble.of(low());
-            case Measure.Highest high -> OptionalDouble.of(high());
-            case Measure.Spread spread -> OptionalDouble.of(high() - low());
-            case Measure.Slope slope -> slope();
+            case Measure.Mean mean -> mean(place, isOpen, 0);
+            case Measure.FromMean off -> mean(place, isOpen, lastValue);
+            case Measure.Lowest low -> OptionalDouble.of(least(othersOne, one[place]));
+            case Measure.Highest high -> OptionalDouble.of(most(othersTwo, two[place]));
+            case Measure.Spread spread -> OptionalDouble.of(most(othersTwo, two[place]) - least(othersOne, one[place]));
+            case Measure.Slope slope -> slope(place);
         };
     }
 
-    /** Whether a place of the ring lies in the window up to the newest reading. */
-    private boolean isIn(int place) {
-        return slice[place] >= 0 && (slice[place] + 1) * sliceMillis > lastTime - windowMillis;
-    }
-
-    private OptionalDouble mean() {
-        double sum = 0;
-        long time = 0;
+    private void addUp(long newest) {
+        othersOf = newest;
+        othersOne = keeps == Keeps.AREA ? 0 : NONE;
+        othersTwo = keeps == Keeps.AREA ? 0 : NONE;
         for (int i = 0; i < KEPT; i++) {
-            if (isIn(i)) {
-                sum += area[i];
-                time += covered[i];
+            if (slice[i] < newest && slice[i] >= newest - SLICES) {
+                switch (keeps) {
+                    case AREA -> {
+                        othersOne += one[i];
+                        othersTwo += two[i];
+                    }
+                    case EXTREMES -> {
+                        othersOne = least(othersOne, one[i]);
+                        othersTwo = most(othersTwo, two[i]);
+                    }
+                    case FIRST -> {
+                        if (Double.isNaN(othersOne) || one[i] < othersOne) {
+                            othersOne = one[i];
+                            othersTwo = two[i];
+                        }
+                    }
+                }
             }
         }
-        return time * 2 >= windowMillis ? OptionalDouble.of(sum / time) : OptionalDouble.empty();
     }
 
-    private double low() {
-        double found = lastValue;
-        for (int i = 0; i < KEPT; i++) {
-            if (isIn(i)) {
-                found = Math.min(found, lowest[i]);
-            }
-        }
-        return found;
+    private static double least(double one, double other) {
+        return Double.isNaN(one) ? other : Math.min(one, other);
     }
 
-    private double high() {
-        double found = lastValue;
-        for (int i = 0; i < KEPT; i++) {
-            if (isIn(i)) {
-                found = Math.max(found, highest[i]);
-            }
-        }
-        return found;
+    private static double most(double one, double other) {
+        return Double.isNaN(one) ? other : Math.max(one, other);
     }
 
-    private OptionalDouble slope() {
-        int oldest = -1;
-        for (int i = 0; i < KEPT; i++) {
-            if (isIn(i) && lowest[i] <= highest[i] && (oldest < 0 || firstTime[i] < firstTime[oldest])) {
-                oldest = i;
-            }
+    /** The mean, or how far a value is off it. */
+    private OptionalDouble mean(int place, boolean isOpen, double value) {
+        double area = othersOne + (isOpen ? one[place] : 0);
+        double covered = othersTwo + (isOpen ? two[place] : 0);
+        if (covered * 2 < windowMillis) {
+            return OptionalDouble.empty();
         }
-        long span = oldest < 0 ? 0 : lastTime - firstTime[oldest];
+        return OptionalDouble.of(measure instanceof Measure.FromMean ? value - area / covered : area / covered);
+    }
+
+    private OptionalDouble slope(int place) {
+        double from = Double.isNaN(othersOne) ? one[place] : othersOne;
+        double value = Double.isNaN(othersOne) ? two[place] : othersTwo;
+        double span = lastTime - from;
         return span * 2 >= windowMillis
-                ? OptionalDouble.of((lastValue - firstValue[oldest]) * 3_600_000 / span)
+                ? OptionalDouble.of((lastValue - value) * 3_600_000 / span)
                 : OptionalDouble.empty();
     }
 
-    /** As it is kept over a restart: what it measures, the newest reading, and each slice that holds something. */
+    /** As it is kept over a restart: what it measures, the newest reading, and each slice that counts. */
     byte[] toBytes() {
-        int used = 0;
-        for (int i = 0; i < KEPT; i++) {
-            used += isIn(i) ? 1 : 0;
-        }
-        ByteBuffer bytes = ByteBuffer.allocate(HEADER_BYTES + used * SLICE_BYTES)
+        long newest = Math.floorDiv(lastTime, sliceMillis);
+        ByteBuffer bytes = ByteBuffer.allocate(HEADER_BYTES + KEPT * SLICE_BYTES)
                 .putInt(measure.getClass().getSimpleName().hashCode())
                 .putInt(measure.seconds())
                 .put((byte) (any ? 1 : 0))
                 .putLong(lastTime)
                 .putDouble(lastValue);
         for (int i = 0; i < KEPT; i++) {
-            if (isIn(i)) {
-                bytes.putLong(slice[i])
-                        .putDouble(area[i])
-                        .putLong(covered[i])
-                        .putDouble(lowest[i])
-                        .putDouble(highest[i])
-                        .putLong(firstTime[i])
-                        .putDouble(firstValue[i]);
+            if (any && slice[i] <= newest && slice[i] >= newest - SLICES) {
+                bytes.putLong(slice[i]).putDouble(one[i]).putDouble(two[i]);
             }
         }
-        return bytes.array();
+        return Arrays.copyOf(bytes.array(), bytes.position());
     }
 
     /** One that goes on from what was kept; an empty one if that was of another measure. */
@@ -214,14 +240,10 @@ final class Window {
         window.lastValue = bytes.getDouble();
         while (bytes.remaining() >= SLICE_BYTES) {
             long number = bytes.getLong();
-            int i = Math.floorMod(number, KEPT);
-            window.slice[i] = number;
-            window.area[i] = bytes.getDouble();
-            window.covered[i] = bytes.getLong();
-            window.lowest[i] = bytes.getDouble();
-            window.highest[i] = bytes.getDouble();
-            window.firstTime[i] = bytes.getLong();
-            window.firstValue[i] = bytes.getDouble();
+            int place = Math.floorMod(number, KEPT);
+            window.slice[place] = number;
+            window.one[place] = bytes.getDouble();
+            window.two[place] = bytes.getDouble();
         }
         return window;
     }

@@ -87,6 +87,24 @@ public record Rule(
         return also == null ? List.of() : also;
     }
 
+    /** The same under another id and with another hold, to be tried. */
+    public Rule as(String other, Hold otherHold) {
+        return new Rule(
+                other,
+                name,
+                target,
+                measure,
+                condition,
+                also,
+                atLeast,
+                otherHold,
+                deadBand,
+                severity,
+                true,
+                recipients,
+                guidance);
+    }
+
     /** How many of all its conditions hold together where the rule holds. */
     public int needed() {
         return atLeast == null ? also().size() + 1 : atLeast;

@@ -1,18 +1,27 @@
 package org.openpasture.service.alert;
 
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Set;
+import java.util.concurrent.Semaphore;
 import java.util.stream.Collectors;
+import org.openpasture.api.alert.RehearsalRequest;
+import org.openpasture.api.alert.RehearsalView;
 import org.openpasture.api.alert.RuleRequest;
 import org.openpasture.api.alert.RuleStanding;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.RuleEdits;
 import org.openpasture.core.edit.RuleWish;
 import org.openpasture.core.judging.Members;
+import org.openpasture.core.judging.Rehearsal;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.rule.Hold;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.engine.judging.JudgeRunner;
+import org.openpasture.engine.judging.Rehearsals;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
@@ -30,14 +39,21 @@ import org.springframework.web.bind.annotation.RestController;
 /** Rules: who may edit a place may say what is watched there. */
 @RestController
 class RuleController {
+    private static final Duration USUALLY = Duration.ofDays(30);
     private final JudgeRunner judge;
     private final Reader reader;
     private final Editor editor;
+    private final Rehearsals rehearsals;
+    private final Clock clock;
+    /** So many are tried at once; each keeps a processor busy. */
+    private final Semaphore turns = new Semaphore(2);
 
-    RuleController(JudgeRunner judge, Reader reader, Editor editor) {
+    RuleController(JudgeRunner judge, Reader reader, Editor editor, Rehearsals rehearsals, Clock clock) {
         this.judge = judge;
         this.reader = reader;
         this.editor = editor;
+        this.rehearsals = rehearsals;
+        this.clock = clock;
     }
 
     @GetMapping("/api/v1/rules")
@@ -90,6 +106,47 @@ class RuleController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable String id) {
         editor.edit(access -> RuleEdits.edit(access, new RuleWish.Remove(id)));
+    }
+
+    /** What a rule would have said to what was measured; nothing is saved, and nobody is told. */
+    @PostMapping("/api/v1/rules/rehearsal")
+    RehearsalView rehearse(@RequestBody RehearsalRequest request) {
+        Rule rule = rule("rehearsal", request.rule());
+        editor.check(access -> RuleEdits.edit(access, new RuleWish.Make(rule)));
+        Instant until = request.until() == null ? clock.instant() : request.until();
+        Instant since = request.since() == null ? until.minus(USUALLY) : request.since();
+        if (!turns.tryAcquire()) {
+            throw Problem.unavailable("Other rules are being tried now.", "Try again in a moment.");
+        }
+        try {
+            return view(rehearsals.of(reader.now(), rule, since, until), since, until);
+        } catch (Rehearsals.TooMany e) {
+            throw Problem.invalid(e.getMessage() + " Choose a shorter time.");
+        } finally {
+            turns.release();
+        }
+    }
+
+    private static RehearsalView view(Rehearsal.Result result, Instant since, Instant until) {
+        return new RehearsalView(
+                since,
+                until,
+                result.readings(),
+                result.times(),
+                result.seconds(),
+                result.found().stream()
+                        .sorted(Comparator.comparing(found -> found.alert().raisedAt()))
+                        .map(found -> new RehearsalView.Rehearsed(
+                                found.alert().placeId(),
+                                found.alert().pointId(),
+                                found.alert().summary(),
+                                found.alert().startedAt(),
+                                found.alert().raisedAt(),
+                                found.over()))
+                        .toList(),
+                result.timesByHold().entrySet().stream()
+                        .map(one -> new RehearsalView.HoldTried(one.getKey(), one.getValue()))
+                        .toList());
     }
 
     private static Rule rule(String id, RuleRequest request) {
