@@ -76,4 +76,14 @@ final class DashboardCommands implements Runnable {
         }
         return 0;
     }
+
+    @Command(name = "show", mixinStandardHelpOptions = true, description = "Everything about one dashboard, as JSON.")
+    int show(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
+        return to.shown("api/v1/dashboards", name, "dashboard");
+    }
+
+    @Command(name = "remove", mixinStandardHelpOptions = true, description = "Remove a dashboard, and the links to it.")
+    int remove(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
+        return to.removed("api/v1/dashboards", name, "dashboard");
+    }
 }

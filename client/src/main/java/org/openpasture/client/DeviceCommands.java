@@ -3,6 +3,7 @@ package org.openpasture.client;
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.fleet.AssignmentRequest;
+import org.openpasture.api.fleet.DeviceChange;
 import org.openpasture.api.fleet.DeviceRequest;
 import org.openpasture.api.fleet.KeyRequest;
 import org.openpasture.api.record.DecodeAgainRequest;
@@ -229,6 +230,47 @@ final class DeviceCommands implements Runnable {
             to.out()
                     .println("Undo with 'pasture records undo "
                             + report.path("correctionId").asString() + "'.");
+        }
+        return 0;
+    }
+
+    @Command(name = "show", mixinStandardHelpOptions = true, description = "Everything about one device, as JSON.")
+    int show(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
+        return to.shown("api/v1/devices", name, "device");
+    }
+
+    @Command(
+            name = "remove",
+            mixinStandardHelpOptions = true,
+            description = "Remove a device; its points and their readings stay.")
+    int remove(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
+        return to.removed("api/v1/devices", name, "device");
+    }
+
+    @Command(
+            name = "change",
+            mixinStandardHelpOptions = true,
+            description = "Give a device another name, or hang it at another place.")
+    int change(
+            @Mixin Service to,
+            @Parameters(paramLabel = "NAME") String name,
+            @Option(names = "--name", paramLabel = "NAME", description = "What it is called from now on.") @Nullable
+                    String otherName,
+            @Option(
+                            names = "--place",
+                            paramLabel = "PLACE",
+                            description = "The site, area or asset where it hangs now.")
+                    @Nullable
+                    String place) {
+        JsonNode device = Service.pick(to.api().get("api/v1/devices"), name, "device");
+        JsonNode changed = to.api()
+                .put(
+                        "api/v1/devices/" + device.path("id").asString(),
+                        new DeviceChange(
+                                otherName == null ? device.path("name").asString() : otherName,
+                                place == null ? device.path("placeId").asString() : PlaceCommands.id(to, place)));
+        if (!to.printedJson(changed)) {
+            to.out().println("Changed " + changed.path("name").asString() + ".");
         }
         return 0;
     }

@@ -117,4 +117,9 @@ final class GatewayCommands implements Runnable {
                 to,
                 to.api().post("api/v1/gateways", new GatewayRequest(name, Eui64.of(eui), PlaceCommands.id(to, site))));
     }
+
+    @Command(name = "remove", mixinStandardHelpOptions = true, description = "Remove a gateway.")
+    int remove(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
+        return to.removed("api/v1/gateways", name, "gateway");
+    }
 }

@@ -3,6 +3,7 @@ package org.openpasture.client;
 import org.openpasture.client.output.TextTable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
 /** The limit library. */
@@ -33,5 +34,15 @@ final class LimitCommands implements Runnable {
                         .strip()));
         service.out().print(table.text());
         service.out().println("\nThe published standards are authoritative, not this program.");
+    }
+
+    @Command(name = "show", mixinStandardHelpOptions = true, description = "Everything about one limit set, as JSON.")
+    int show(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
+        return to.shown("api/v1/limits", name, "limit set");
+    }
+
+    @Command(name = "remove", mixinStandardHelpOptions = true, description = "Remove a limit set that nothing uses.")
+    int remove(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
+        return to.removed("api/v1/limits", name, "limit set");
     }
 }

@@ -52,4 +52,20 @@ final class ModelCommands implements Runnable {
         }
         return PlaceCommands.made(to, to.api().post("api/v1/models", model));
     }
+
+    @Command(
+            name = "show",
+            mixinStandardHelpOptions = true,
+            description = "Everything about one device model, as JSON.")
+    int show(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
+        return to.shown("api/v1/models", name, "device model");
+    }
+
+    @Command(
+            name = "remove",
+            mixinStandardHelpOptions = true,
+            description = "Remove a device model that no device is of.")
+    int remove(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
+        return to.removed("api/v1/models", name, "device model");
+    }
 }

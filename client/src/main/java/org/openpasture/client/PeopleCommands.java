@@ -4,6 +4,7 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.api.people.GrantRequest;
 import org.openpasture.api.people.InvitationRequest;
 import org.openpasture.client.output.TextTable;
+import org.openpasture.client.output.Words;
 import org.openpasture.core.people.Right;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -99,5 +100,50 @@ final class PeopleCommands implements Runnable {
             to.out().println(invitation.path("link").asString());
         }
         return 0;
+    }
+
+    @Command(name = "revoke", mixinStandardHelpOptions = true, description = "Take somebody's right on a place away.")
+    int revoke(
+            @Mixin Service to,
+            @Parameters(paramLabel = "NAME") String name,
+            @Option(names = "--on", paramLabel = "PLACE", required = true, description = "Site, area or asset.")
+                    String place) {
+        JsonNode person = Service.pick(to.api().get("api/v1/people"), name, "person");
+        String target = PlaceCommands.id(to, place);
+        JsonNode grant = person.path("grants")
+                .valueStream()
+                .filter(one -> one.path("targetId").asString().equals(target))
+                .findFirst()
+                .orElseThrow(() -> new IllegalArgumentException(
+                        person.path("name").asString() + " has no right of their own on '" + place + "'"));
+        to.api().delete("api/v1/grants/" + grant.path("id").asString());
+        if (!to.printedJson(grant)) {
+            to.out()
+                    .println(person.path("name").asString() + " has no right on "
+                            + grant.path("targetName").asString() + " any more.");
+        }
+        return 0;
+    }
+
+    @Command(name = "invitations", mixinStandardHelpOptions = true, description = "Who is invited and not here yet.")
+    int invitations(@Mixin Service to) {
+        JsonNode all = to.api().get("api/v1/invitations");
+        if (to.printedJson(all)) {
+            return 0;
+        }
+        TextTable table = new TextTable("Person", "E-mail", "May", "On", "Until");
+        all.forEach(one -> table.row(
+                one.path("name").asString(),
+                one.path("email").asString(""),
+                one.path("right").asString(),
+                one.path("targetName").asString(),
+                Words.moment(one.path("expiresAt"))));
+        to.out().print(table.isEmpty() ? "Nobody.\n" : table.text());
+        return 0;
+    }
+
+    @Command(name = "uninvite", mixinStandardHelpOptions = true, description = "Withdraw an invitation.")
+    int uninvite(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
+        return to.removed("api/v1/invitations", name, "invitation");
     }
 }

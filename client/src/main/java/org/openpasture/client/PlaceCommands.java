@@ -179,4 +179,17 @@ final class PlaceCommands implements Runnable {
         }
         return 0;
     }
+
+    @Command(name = "show", mixinStandardHelpOptions = true, description = "Everything about one place, as JSON.")
+    int show(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
+        return to.shown("api/v1/places", name, "place");
+    }
+
+    @Command(
+            name = "remove",
+            mixinStandardHelpOptions = true,
+            description = "Remove a site, area or asset that nothing belongs to.")
+    int remove(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
+        return to.removed("api/v1/places", name, "place");
+    }
 }

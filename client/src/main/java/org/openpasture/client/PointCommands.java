@@ -131,4 +131,17 @@ final class PointCommands implements Runnable {
                 .path("id")
                 .asString();
     }
+
+    @Command(name = "show", mixinStandardHelpOptions = true, description = "Everything about one point, as JSON.")
+    int show(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
+        return to.shown("api/v1/points", name, "point");
+    }
+
+    @Command(
+            name = "remove",
+            mixinStandardHelpOptions = true,
+            description = "Remove a point that has no readings and that nothing uses.")
+    int remove(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
+        return to.removed("api/v1/points", name, "point");
+    }
 }

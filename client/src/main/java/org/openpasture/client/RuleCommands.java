@@ -3,14 +3,20 @@ package org.openpasture.client;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import org.openpasture.client.output.TextTable;
+import org.openpasture.client.output.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ObjectNode;
 
 /** Rules. */
 @Command(name = "rules", mixinStandardHelpOptions = true, description = "Rules: conditions that become alerts.")
@@ -33,7 +39,7 @@ final class RuleCommands implements Runnable {
         rules.forEach(rule -> table.row(
                 rule.path("name").asString(),
                 rule.path("severity").asString(),
-                condition(rule.path("condition")),
+                measure(rule.path("measure")) + condition(rule.path("condition")) + further(rule),
                 rule.path("enabled").asBoolean() ? "yes" : "no",
                 standing.getOrDefault(rule.path("id").asString(), "normal"),
                 String.join(
@@ -43,6 +49,24 @@ final class RuleCommands implements Runnable {
                                 .map(JsonNode::asString)
                                 .toList())));
         service.out().print(table.isEmpty() ? "No rules yet.\n" : table.text());
+    }
+
+    private static String measure(JsonNode measure) {
+        String over = " of " + Words.duration(measure.path("seconds").asLong()) + " ";
+        return switch (measure.path("kind").asString("last")) {
+            case "last" -> "";
+            case "from-mean" -> "distance from the mean" + over;
+            default -> measure.path("kind").asString() + over;
+        };
+    }
+
+    private static String further(JsonNode rule) {
+        int also = rule.path("also").size();
+        return also == 0
+                ? ""
+                : rule.path("atLeast").isNumber()
+                        ? ", " + rule.path("atLeast").asString() + " of " + Words.count(also + 1L, "condition")
+                        : ", with " + Words.count(also, "further condition");
     }
 
     private static String condition(JsonNode condition) {
@@ -65,7 +89,83 @@ final class RuleCommands implements Runnable {
 
     @Command(name = "add", mixinStandardHelpOptions = true, description = "Add a rule from a JSON file.")
     int add(@Mixin Service to, @Parameters(paramLabel = "FILE") Path file) throws IOException {
-        return PlaceCommands.made(
-                to, to.api().post("api/v1/rules", JsonMapper.shared().readTree(Files.readString(file))));
+        return PlaceCommands.made(to, to.api().post("api/v1/rules", read(file)));
+    }
+
+    @Command(name = "show", mixinStandardHelpOptions = true, description = "Everything about one rule, as JSON.")
+    int show(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
+        return to.shown("api/v1/rules", name, "rule");
+    }
+
+    @Command(name = "remove", mixinStandardHelpOptions = true, description = "Remove a rule; its open alert ends.")
+    int remove(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
+        return to.removed("api/v1/rules", name, "rule");
+    }
+
+    @Command(name = "change", mixinStandardHelpOptions = true, description = "Give a rule what a JSON file says.")
+    int change(
+            @Mixin Service to, @Parameters(paramLabel = "NAME") String name, @Parameters(paramLabel = "FILE") Path file)
+            throws IOException {
+        JsonNode rule = Service.pick(to.api().get("api/v1/rules"), name, "rule");
+        JsonNode changed = to.api().put("api/v1/rules/" + rule.path("id").asString(), read(file));
+        if (!to.printedJson(changed)) {
+            to.out().println("Changed " + changed.path("name").asString() + ".");
+        }
+        return 0;
+    }
+
+    @Command(
+            name = "try",
+            mixinStandardHelpOptions = true,
+            description = {
+                "What a rule would have said to what was measured; nothing is saved.",
+                "FILE is as for 'rules add'; or give the name of a rule that is there."
+            })
+    int attempt(
+            @Mixin Service to,
+            @Parameters(paramLabel = "FILE|NAME") String what,
+            @Option(
+                            names = "--days",
+                            paramLabel = "DAYS",
+                            defaultValue = "30",
+                            description = "So many days back from now (${DEFAULT-VALUE}).")
+                    int days)
+            throws IOException {
+        Path file = Path.of(what);
+        JsonNode rule = Files.exists(file)
+                ? read(file)
+                : ((ObjectNode) Service.pick(to.api().get("api/v1/rules"), what, "rule")).remove(List.of("id"));
+        JsonNode tried = to.api()
+                .post(
+                        "api/v1/rules/rehearsal",
+                        Map.of(
+                                "rule",
+                                rule,
+                                "since",
+                                Instant.now().minus(Duration.ofDays(days)).toString()));
+        if (to.printedJson(tried)) {
+            return 0;
+        }
+        to.out()
+                .println(Words.count(tried.path("times").asLong(), "alert") + " in "
+                        + tried.path("readings").asString() + " readings"
+                        + (tried.path("times").asLong() == 0
+                                ? "."
+                                : ", " + Words.duration(tried.path("seconds").asLong()) + " altogether."));
+        tried.path("holds").forEach(hold -> to.out()
+                .println("  held for " + Words.duration(hold.path("seconds").asLong()) + ": "
+                        + hold.path("times").asString()));
+        TextTable table = new TextTable("From", "To", "Alert");
+        tried.path("alerts")
+                .forEach(alert -> table.row(
+                        Words.moment(alert.path("raisedAt")),
+                        alert.path("overAt").isString() ? Words.moment(alert.path("overAt")) : "now",
+                        alert.path("summary").asString()));
+        to.out().print(table.isEmpty() ? "" : table.text());
+        return 0;
+    }
+
+    private static JsonNode read(Path file) throws IOException {
+        return JsonMapper.shared().readTree(Files.readString(file));
     }
 }

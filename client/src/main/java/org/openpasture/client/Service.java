@@ -112,6 +112,28 @@ final class Service {
         }
     }
 
+    /** Prints everything about one of a list. */
+    int shown(String path, String name, String what) {
+        JsonNode one = pick(api().get(path), name, what);
+        print(api().get(path + "/" + one.path("id").asString()));
+        return 0;
+    }
+
+    /** Removes one of a list. */
+    int removed(String path, String name, String what) {
+        JsonNode one = pick(api().get(path), name, what);
+        String whole = one.path("name").asString(one.path("title").asString(""));
+        if (whole.toLowerCase(java.util.Locale.ROOT).contains(name.toLowerCase(java.util.Locale.ROOT))
+                && !whole.equalsIgnoreCase(name)) {
+            throw new IllegalArgumentException("to remove it, say its whole name: '" + whole + "'");
+        }
+        api().delete(path + "/" + one.path("id").asString());
+        if (!printedJson(one)) {
+            out().println("The " + what + " '" + whole + "' is removed.");
+        }
+        return 0;
+    }
+
     /** The one entity in a list that is meant by an id, a number, or a part of its name. */
     static JsonNode pick(JsonNode list, String meant, String what, Function<JsonNode, String> name) {
         List<JsonNode> all = StreamSupport.stream(list.spliterator(), false).toList();

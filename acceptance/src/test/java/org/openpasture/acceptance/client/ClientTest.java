@@ -469,4 +469,44 @@ class ClientTest {
         assertThat(json("outlets")).contains("\"username\":\"dairy\"", "\"retained\":true");
         ok("outlets", "remove", "Dairy office");
     }
+
+    @Test
+    @Order(6)
+    void theSameVerbsStandUnderEveryNoun() throws IOException {
+        ok("places", "add-site", "Verb farm");
+        ok("places", "add-asset", "Verb barn", "--in", "Verb farm", "--kind", "barn");
+        ok("points", "add", "Verb air", "--in", "Verb barn", "--quantity", "temperature");
+        Path file = folder.resolve("verb-rule.json");
+        Files.writeString(file, """
+                {"name": "Verb barns too warm", "severity": "warning",
+                 "target": {"kind": "selection", "placeId": "%s", "quantity": "temperature"},
+                 "measure": {"kind": "mean", "seconds": 3600}, "condition": {"kind": "above", "limit": 25}}
+                """.formatted(
+                        ok("places", "show", "Verb farm").json().path("id").asString()));
+        assertThat(ok("rules", "try", file.toString(), "--days", "2").out()).startsWith("0 alerts in 0 readings.");
+        ok("rules", "add", file.toString());
+        assertThat(ok("rules").out()).contains("mean of 1 h 0 min above 25");
+        assertThat(ok("rules", "show", "Verb barns").json().path("deadBand").asDouble())
+                .isZero();
+        Files.writeString(file, Files.readString(file).replace("25", "27"));
+        assertThat(ok("rules", "change", "Verb barns", file.toString()).out())
+                .isEqualTo("Changed Verb barns too warm.\n");
+        assertThat(ok("rules", "try", "Verb barns too warm").out()).startsWith("0 alerts");
+        assertThat(run("rules", "remove", "Verb barns").err()).contains("say its whole name: 'Verb barns too warm'");
+        assertThat(ok("rules", "remove", "Verb barns too warm").out())
+                .isEqualTo("The rule 'Verb barns too warm' is removed.\n");
+        assertThat(run("places", "remove", "Verb barn").err()).contains("still in use: 1 point");
+        ok("points", "remove", "Verb air");
+        ok("places", "remove", "Verb barn");
+        assertThat(run("limits", "remove", "nothing such").err()).contains("there is no limit set");
+        String token = ok("tokens", "add", "Wall", "--on", "Verb farm").out().strip();
+        assertThat(token).matches("[\\w-]{20,}");
+        assertThat(ok("tokens").out()).contains("Wall", "look", "Verb farm", "never");
+        assertThat(ok("tokens", "remove", "Wall").out()).isEqualTo("The token 'Wall' is withdrawn.\n");
+        assertThat(ok("trail", "--limit", "5").out()).contains("owner", "withdrawn: Wall");
+        ok("people", "invite", "Vera", "--on", "Verb farm");
+        assertThat(ok("people", "invitations").out()).contains("Vera", "look", "Verb farm");
+        ok("people", "uninvite", "Vera");
+        assertThat(ok("people", "invitations").out()).isEqualTo("Nobody.\n");
+    }
 }

@@ -245,6 +245,7 @@ class AccessMatrixTest {
             case "/api/v1/grants" -> Map.of("personName", "neighbour", "right", "edit", "targetId", site);
             case "/api/v1/points/{id}/erase" ->
                 Map.of("from", "2026-01-01T00:00:00Z", "until", "2026-02-01T00:00:00Z", "note", "x", "dryRun", true);
+            case "/api/v1/devices/{id}" -> Map.of("name", "Taken", "placeId", site);
             case "/api/v1/devices/{id}/key" -> Map.of("appKey", Plant.PUMP_KEY);
             case "/api/v1/devices/{id}/clock" -> Map.of("correct", true);
             case "/api/v1/devices/{id}/polling" -> Map.of("paused", true);

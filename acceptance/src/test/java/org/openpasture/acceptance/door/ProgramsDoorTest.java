@@ -326,4 +326,28 @@ class ProgramsDoorTest {
         plant.invite(SERVICE.anonymous(), "otto", Right.MANAGE, plant.site);
         refused(403, "metrics", () -> SERVICE.signIn("otto").get("api/v1/metrics"));
     }
+
+    @Test
+    void whatIsInUseIsRemovedOnlyOnceNothingHangsOnIt() {
+        ApiClient owner = SERVICE.owner();
+        JsonNode device = owner.get("api/v1/devices").get(0);
+        String id = device.path("id").asString();
+        String area = owner.post("api/v1/areas", Map.of("name", "Elsewhere", "parentId", plant.site))
+                .path("id")
+                .asString();
+        JsonNode moved = owner.put("api/v1/devices/" + id, Map.of("name", "Pump sender two", "placeId", area));
+        assertThat(moved.path("name").asString()).isEqualTo("Pump sender two");
+        assertThat(moved.path("placeId").asString()).isEqualTo(area);
+        refused(404, "place", () -> owner.put("api/v1/devices/" + id, Map.of("name", "x", "placeId", "nowhere")));
+        String point = plant.point("Axial vibration").id();
+        refused(409, "still in use: 1 device", () -> owner.delete("api/v1/points/" + point));
+        refused(409, "in use: 1 device", () -> owner.delete("api/v1/models/" + plant.vibrationModel));
+        refused(409, "read-only", () -> owner.delete("api/v1/limits/" + Plant.PUMP_LIMITS));
+        String free = owner.post(
+                        "api/v1/points", Map.of("name", "Free", "placeId", plant.site, "quantity", "temperature"))
+                .path("id")
+                .asString();
+        owner.delete("api/v1/points/" + free);
+        refused(404, "point", () -> owner.get("api/v1/points/" + free));
+    }
 }

@@ -1,16 +1,13 @@
 package org.openpasture.core.edit;
 
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Predicate;
 import java.util.stream.Stream;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.edit.Edited.Changes;
 import org.openpasture.core.edit.Edited.Refused;
-import org.openpasture.core.entity.Entity;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.fleet.Gateway;
@@ -110,40 +107,30 @@ public final class PlaceEdits {
     /** A place that goes takes nothing with it that somebody would look for later. */
     private static Optional<Refused> inUse(Registry now, Place place) {
         String id = place.id();
-        List<String> uses = new ArrayList<>();
-        count(uses, "point", now.pointsOf(id), point -> true);
-        count(uses, "area", now.all(Area.class), area -> area.parentId().equals(id));
-        count(uses, "asset", now.all(Asset.class), asset -> asset.parentId().equals(id));
-        count(uses, "device", now.all(Device.class), device -> device.placeId().equals(id));
-        count(uses, "gateway", now.all(Gateway.class), gateway -> gateway.siteId()
-                .equals(id));
-        count(uses, "inlet", now.all(Inlet.class), inlet -> inlet.siteId().equals(id));
-        count(
-                uses,
-                "outlet",
-                now.all(Outlet.class),
-                outlet -> outlet.siteId().equals(id) || outlet.placeIds().contains(id));
-        count(uses, "limit set", now.all(LimitSet.class), set -> id.equals(set.siteId()));
-        count(uses, "device model", now.all(DeviceModel.class), model -> id.equals(model.siteId()));
-        count(uses, "dashboard", now.all(Dashboard.class), dashboard -> id.equals(dashboard.siteId()));
-        count(uses, "rule", now.all(Rule.class), rule -> switch (rule.target()) {
-            case Target.OfAsset of -> of.assetId().equals(id);
-            case Target.Selection of -> of.placeId().equals(id);
-            case Target.OfPoint of -> false;
-            case Target.Here here -> false;
-        });
-        return uses.isEmpty()
-                ? Optional.empty()
-                : Optional.of(Refused.clash(
-                        "'" + place.name() + "' is still in use: " + String.join(", ", uses) + ".",
-                        "Move or remove what belongs to it first."));
-    }
-
-    private static <T extends Entity> void count(List<String> uses, String what, Collection<T> all, Predicate<T> of) {
-        long count = all.stream().filter(of).count();
-        if (count > 0) {
-            uses.add(count + " " + what + (count == 1 ? "" : "s"));
-        }
+        return new Uses()
+                .count("point", now.pointsOf(id), point -> true)
+                .count("area", now.all(Area.class), area -> area.parentId().equals(id))
+                .count("asset", now.all(Asset.class), asset -> asset.parentId().equals(id))
+                .count("device", now.all(Device.class), device -> device.placeId()
+                        .equals(id))
+                .count("gateway", now.all(Gateway.class), gateway -> gateway.siteId()
+                        .equals(id))
+                .count("inlet", now.all(Inlet.class), inlet -> inlet.siteId().equals(id))
+                .count(
+                        "outlet",
+                        now.all(Outlet.class),
+                        outlet ->
+                                outlet.siteId().equals(id) || outlet.placeIds().contains(id))
+                .count("limit set", now.all(LimitSet.class), set -> id.equals(set.siteId()))
+                .count("device model", now.all(DeviceModel.class), model -> id.equals(model.siteId()))
+                .count("dashboard", now.all(Dashboard.class), dashboard -> id.equals(dashboard.siteId()))
+                .count("rule", now.all(Rule.class), rule -> switch (rule.target()) {
+                    case Target.OfAsset of -> of.assetId().equals(id);
+                    case Target.Selection of -> of.placeId().equals(id);
+                    case Target.OfPoint of -> false;
+                    case Target.Here here -> false;
+                })
+                .refusal(place.name());
     }
 
     /** A site is run by who manages it; what lies below it is for who edits. */

@@ -1,13 +1,21 @@
 package org.openpasture.core.edit;
 
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 import org.openpasture.core.access.Access;
+import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.edit.Edited.Changes;
 import org.openpasture.core.edit.Edited.Refused;
+import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.registry.Change;
+import org.openpasture.core.registry.Kind;
+import org.openpasture.core.registry.Registry;
+import org.openpasture.core.rule.Rule;
+import org.openpasture.core.rule.Target;
 
 /** Changes of measuring points: who may, and what keeps a point's history true. */
 public final class PointEdits {
@@ -42,6 +50,14 @@ public final class PointEdits {
                                 () -> Changes.put(change.properties().point(point.id(), point.number()))));
             case PointWish.Release release ->
                 of(access, release.id(), "release this point", point -> Changes.put(point.withReleased(true)));
+            case PointWish.Remove remove ->
+                of(
+                        access,
+                        remove.id(),
+                        "remove this point",
+                        point -> Edited.unless(
+                                inUse(access.registry(), point).or(() -> hasReadings(point, remove)),
+                                () -> new Changes(List.of(new Change.Remove(Kind.POINT, point.id())))));
         };
     }
 
@@ -52,6 +68,35 @@ public final class PointEdits {
         }
         Point point = seen.get();
         return Edited.unless(Rights.on(access, Right.EDIT, point.placeId(), what), () -> edit.apply(point));
+    }
+
+    private static Optional<Refused> inUse(Registry now, Point point) {
+        String id = point.id();
+        return new Uses()
+                .count(
+                        "device",
+                        now.all(Assignment.class),
+                        one -> one.until() == null && one.pointId().equals(id))
+                .count(
+                        "rule",
+                        now.all(Rule.class),
+                        rule -> isOn(rule.target(), id)
+                                || rule.also().stream().anyMatch(term -> isOn(term.target(), id)))
+                .count("dashboard", now.all(Dashboard.class), dashboard -> dashboard.panels().stream()
+                        .anyMatch(panel -> panel.pointIds().contains(id)))
+                .refusal(point.name());
+    }
+
+    private static boolean isOn(Target target, String pointId) {
+        return target instanceof Target.OfPoint of && of.pointId().equals(pointId);
+    }
+
+    private static Optional<Refused> hasReadings(Point point, PointWish.Remove wish) {
+        return wish.hasReadings()
+                ? Optional.of(Refused.clash(
+                        "'" + point.name() + "' has readings, which nobody would find any more.",
+                        "Hide it (not released) and keep them, or erase its readings first."))
+                : Optional.empty();
     }
 
     private static Optional<Refused> keepsQuantity(Point point, PointWish.Properties wished) {

@@ -20,6 +20,13 @@ public sealed interface PointWish {
     record Release(String id) implements PointWish {}
 
     /**
+     * Takes it out.
+     *
+     * @param hasReadings whether there are readings of it, which nobody would find any more
+     */
+    record Remove(String id, boolean hasReadings) implements PointWish {}
+
+    /**
      * What people set of a point; see {@link Point}.
      *
      * @param unit null for the quantity's own

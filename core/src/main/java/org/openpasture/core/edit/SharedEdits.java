@@ -14,6 +14,8 @@ import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
+import org.openpasture.core.registry.Change;
+import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Registry;
 
 /**
@@ -34,6 +36,13 @@ public final class SharedEdits {
                 Edited.unless(
                         mayHave(access, make.thing(), "add").or(() -> unit(make.thing())),
                         () -> Changes.put(make.thing()));
+            case SharedWish.Remove remove ->
+                Edited.unless(
+                        mayHave(access, remove.thing(), "remove")
+                                .or(() -> shipped(remove.thing()))
+                                .or(() -> inUse(access.registry(), remove.thing())),
+                        () -> new Changes(List.of(new Change.Remove(
+                                Kind.of(remove.thing()), remove.thing().id()))));
             case SharedWish.Change change -> {
                 Shareable thing = change.thing();
                 Optional<? extends Shareable> before = access.registry().find(thing.getClass(), thing.id());
@@ -100,6 +109,16 @@ public final class SharedEdits {
                         "A shipped limit set is read-only, since its figures are those of a standard.",
                         "Copy it and adjust the copy."))
                 : Optional.empty();
+    }
+
+    private static Optional<Refused> inUse(Registry now, Shareable thing) {
+        String id = thing.id();
+        return new Uses()
+                .count("asset", now.all(Asset.class), asset -> asset.limitSets().contains(id))
+                .count("point", now.all(Point.class), point -> id.equals(point.limitSet()))
+                .count("device", now.all(Device.class), device -> device.modelId()
+                        .equals(id))
+                .refusal(name(thing));
     }
 
     private static Optional<Refused> usedElsewhere(Registry now, Shareable thing) {

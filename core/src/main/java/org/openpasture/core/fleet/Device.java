@@ -33,6 +33,11 @@ public record Device(
         return new Device(id, name, modelId, placeId, identity, otherPolling, clockCorrected);
     }
 
+    /** The same under another name, or at another place. */
+    public Device at(String otherName, String otherPlaceId) {
+        return new Device(id, otherName, modelId, otherPlaceId, identity, polling, clockCorrected);
+    }
+
     /** The same, with the times that it sends corrected or as they are. */
     public Device correcting(boolean corrects) {
         return new Device(id, name, modelId, placeId, identity, polling, corrects ? true : null);

@@ -6,10 +6,12 @@ import java.util.List;
 import java.util.Optional;
 import org.openpasture.api.fleet.AssignmentRequest;
 import org.openpasture.api.fleet.ClockRequest;
+import org.openpasture.api.fleet.DeviceChange;
 import org.openpasture.api.fleet.DeviceRequest;
 import org.openpasture.api.fleet.DeviceView;
 import org.openpasture.api.fleet.KeyRequest;
 import org.openpasture.core.access.Access;
+import org.openpasture.core.edit.DeviceEdits;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Channel;
 import org.openpasture.core.fleet.Device;
@@ -26,6 +28,7 @@ import org.openpasture.engine.heard.DeviceStates;
 import org.openpasture.engine.radio.RadioKeys;
 import org.openpasture.engine.radio.RadioNetwork;
 import org.openpasture.service.access.Accounts;
+import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.registry.RegistryStore;
@@ -48,6 +51,7 @@ class DeviceController {
     private final RadioKeys keys;
     private final BringIn bringIn;
     private final Reader reader;
+    private final Editor editor;
     private final Clock clock;
 
     DeviceController(
@@ -57,7 +61,9 @@ class DeviceController {
             RadioKeys keys,
             BringIn bringIn,
             Reader reader,
+            Editor editor,
             Clock clock) {
+        this.editor = editor;
         this.registry = registry;
         this.states = states;
         this.network = network;
@@ -88,6 +94,13 @@ class DeviceController {
         Device made = bringIn.bringIn(request);
         // Asked for after it was made, so that the answer names the points that were made with it.
         return states.view(registry.now(), made);
+    }
+
+    /** Gives a device another name, or hangs it at another place. */
+    @PutMapping("/api/v1/devices/{id}")
+    DeviceView change(@PathVariable String id, @RequestBody DeviceChange request) {
+        editor.edit(access -> DeviceEdits.change(access, id, request.name(), request.placeId()));
+        return one(id);
     }
 
     /** Gives a device that joins another application key; it takes effect with its next join request. */

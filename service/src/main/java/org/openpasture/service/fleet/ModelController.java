@@ -13,6 +13,7 @@ import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.setting.SettingStore;
 import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -69,6 +70,14 @@ class ModelController {
         editor.edit(access -> SharedEdits.edit(access, new SharedWish.Change(changed)));
         settings.save(versionName(id, number), before);
         return changed;
+    }
+
+    /** Removes a model that no device is of. */
+    @DeleteMapping("/api/v1/models/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void remove(@PathVariable String id) {
+        DeviceModel model = reader.shared(DeviceModel.class, id, "device model");
+        editor.edit(access -> SharedEdits.edit(access, new SharedWish.Remove(model)));
     }
 
     /** What the model was before, the newest first. */

@@ -10,6 +10,7 @@ import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
 import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -62,6 +63,14 @@ class LimitController {
         LimitSet own = own(id, set, Reader.siteAfter(set.siteId(), before));
         editor.edit(access -> SharedEdits.edit(access, new SharedWish.Change(own)));
         return own;
+    }
+
+    /** Removes a set of one's own that nothing uses. */
+    @DeleteMapping("/api/v1/limits/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void remove(@PathVariable String id) {
+        LimitSet set = reader.shared(LimitSet.class, id, "limit set");
+        editor.edit(access -> SharedEdits.edit(access, new SharedWish.Remove(set)));
     }
 
     private static LimitSet own(String id, LimitSet set, @Nullable String siteId) {

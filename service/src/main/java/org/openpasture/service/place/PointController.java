@@ -14,6 +14,7 @@ import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
 import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -80,6 +81,15 @@ class PointController {
     PointView release(@PathVariable String id) {
         String known = reader.point(id).id();
         return edited(known, new PointWish.Release(known));
+    }
+
+    /** Removes a point that nothing hangs on any more and that has no readings. */
+    @DeleteMapping("/api/v1/points/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void remove(@PathVariable String id) {
+        Point point = reader.point(id);
+        boolean hasReadings = telemetry.series().last(point.number()).isPresent();
+        editor.edit(access -> PointEdits.edit(access, new PointWish.Remove(point.id(), hasReadings)));
     }
 
     private PointView edited(String id, PointWish wish) {
