@@ -14,6 +14,7 @@ import org.openpasture.core.reading.Reading;
  * @param trackers by rule id
  * @param watchedSince by rule id, since when its points are waited for, where one was never heard
  * @param windows by rule, condition and point, what measures with a memory remember
+ * @param late by point number, readings that came after newer ones and may be followed by more of their time
  * @param alertedUntil by rule id, up to which of its readings' times somebody was alerted
  */
 public record JudgeState(
@@ -23,18 +24,20 @@ public record JudgeState(
         Map<String, Tracker> trackers,
         Map<String, Instant> watchedSince,
         Map<String, Instant> alertedUntil,
-        Map<String, String> windows) {
+        Map<String, String> windows,
+        Map<Integer, LateReadings> late) {
     public JudgeState {
         latest = Map.copyOf(latest);
         heard = Map.copyOf(heard);
         trackers = Map.copyOf(trackers);
         // What was kept before these were has none.
         watchedSince = watchedSince == null ? Map.of() : Map.copyOf(watchedSince);
+        late = late == null ? Map.of() : Map.copyOf(late);
         windows = windows == null ? Map.of() : Map.copyOf(windows);
         alertedUntil = alertedUntil == null ? Map.of() : Map.copyOf(alertedUntil);
     }
 
     public static JudgeState empty() {
-        return new JudgeState(Instant.EPOCH, Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of());
+        return new JudgeState(Instant.EPOCH, Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of());
     }
 }

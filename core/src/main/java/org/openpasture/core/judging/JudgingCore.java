@@ -58,6 +58,7 @@ public final class JudgingCore {
     private static final class Standing {
         private @Nullable Reading latest;
         private @Nullable Instant heard;
+        private @Nullable LateReadings late;
         private final List<Watched> watching = new ArrayList<>();
     }
 
@@ -74,6 +75,7 @@ public final class JudgingCore {
         this.registry = registry;
         clock = state.clock();
         state.latest().forEach((point, reading) -> standing(point).latest = reading);
+        state.late().forEach((point, late) -> standing(point).late = late);
         state.heard().forEach((point, time) -> standing(point).heard = time);
         trackers.putAll(state.trackers());
         watchedSince.putAll(state.watchedSince());
@@ -194,6 +196,7 @@ public final class JudgingCore {
     public JudgeState state() {
         Map<Integer, Reading> latest = new HashMap<>();
         Map<Integer, Instant> heard = new HashMap<>();
+        Map<Integer, LateReadings> late = new HashMap<>();
         points.forEach((point, standing) -> {
             if (standing.latest != null) {
                 latest.put(point, standing.latest);
@@ -201,10 +204,13 @@ public final class JudgingCore {
             if (standing.heard != null) {
                 heard.put(point, standing.heard);
             }
+            if (standing.late != null && standing.late.isKeptAt(clock)) {
+                late.put(point, standing.late);
+            }
         });
         Map<String, String> memories = new HashMap<>();
         windows.forEach((key, window) -> memories.put(key, Base64.getEncoder().encodeToString(window.toBytes())));
-        return new JudgeState(clock, latest, heard, trackers, watchedSince, alertedUntil, memories);
+        return new JudgeState(clock, latest, heard, trackers, watchedSince, alertedUntil, memories, late);
     }
 
     /** Where each rule stands that is not at rest, by rule id. */
@@ -257,6 +263,7 @@ public final class JudgingCore {
                 && known.time().isBefore(erased.until())) {
             standing.latest = null;
         }
+        standing.late = standing.late == null ? null : standing.late.without(erased.from(), erased.until());
         // What a window remembers cannot be taken out of it; it begins anew.
         standing.watching.stream()
                 .filter(of -> of.window() != null && of.window().reaches(erased.from(), erased.until()))
@@ -269,7 +276,10 @@ public final class JudgingCore {
      */
     private void moveClock(Instant now, Duration by) {
         clock = now;
-        points.forEach((point, standing) -> standing.heard = standing.heard == null ? null : standing.heard.plus(by));
+        points.forEach((point, standing) -> {
+            standing.heard = standing.heard == null ? null : standing.heard.plus(by);
+            standing.late = standing.late == null ? null : standing.late.moved(by);
+        });
         trackers.replaceAll((rule, tracker) -> {
             SortedMap<Integer, Run> moved = new TreeMap<>(tracker.runs());
             moved.replaceAll((point, run) -> run.moved(by));
@@ -291,9 +301,17 @@ public final class JudgingCore {
                         .add(entry.reading());
             }
         }
-        passed.forEach((point, readings) -> standing(point).watching.stream()
-                .filter(of -> !of.watch().isSilence() && of.watch().terms().isEmpty())
-                .forEach(of -> judgePassed(of, readings, now, effects)));
+        passed.forEach((point, readings) -> {
+            Standing standing = standing(point);
+            LateReadings late = standing.late == null ? LateReadings.NONE : standing.late;
+            late = late.with(readings, now);
+            standing.late = late;
+            for (Watched of : standing.watching) {
+                if (!of.watch().isSilence() && of.watch().terms().isEmpty()) {
+                    judgePassed(of, late.readings(), now, effects);
+                }
+            }
+        });
     }
 
     /** Takes a reading; false if it comes live after newer ones of its point. */
@@ -371,8 +389,13 @@ public final class JudgingCore {
             }
             Reading measured = past == null ? reading : measured(past, reading);
             Verdict verdict = measured == null ? null : Verdict.of(of.point(), measured);
-            found = measured == null || verdict == null ? found : excursion.next(measured, verdict);
+            if (measured != null && verdict != null) {
+                found = excursion.next(measured, verdict).filter(one -> one.raisedAt()
+                        .isAfter(told));
+            }
         }
+        Instant until = found.map(one -> one.over().time())
+                .orElseGet(() -> readings.getLast().time());
         Reading latest = present(of.watch(), 0, of.point());
         Verdict present = latest == null ? null : Verdict.of(of.point(), latest);
         if (found.isEmpty() && present != null && latest != null) {
@@ -388,7 +411,7 @@ public final class JudgingCore {
                     effects.add(new Effect.Returned(
                             alertId, one.over().time(), one.over().value()));
                     trackers.put(rule.id(), tracker.in(AlertState.RETURNED, alertId));
-                    alertedUntil.merge(rule.id(), one.over().time(), (a, b) -> a.isAfter(b) ? a : b);
+                    alertedUntil.merge(rule.id(), until, (a, b) -> a.isAfter(b) ? a : b);
                 });
     }
 

@@ -407,6 +407,43 @@ class JudgingCoreTest {
                 .isEmpty();
     }
 
+    /** A device that hands its memory over one message at a time, with a restart of ours in between. */
+    @Test
+    void lateReadingsThatComeOneByOneAreJudgedTogether() {
+        Rule rule = above(8, 0.5, new Hold.ForTime(20));
+        JudgingCore core = core(rule);
+        run(core, reading(1_000, AXIAL, 5));
+        List<Effect> effects = new ArrayList<>();
+        double[] values = {5, 9, 9.5, 9, 5, 5};
+        for (int i = 0; i < values.length; i++) {
+            effects.addAll(run(core, lateOne(1_010 + i, AXIAL, i, values[i])));
+            core = new JudgingCore(registry(rule), core.state());
+        }
+        Alert alert = raised(effects).alert();
+        assertThat(alert.startedAt()).isEqualTo(at(20));
+        assertThat(alert.raisedAt()).isEqualTo(at(40));
+        assertThat(effects).filteredOn(Effect.Raised.class::isInstance).hasSize(1);
+        assertThat(effects).filteredOn(Effect.Returned.class::isInstance).hasSize(1);
+    }
+
+    private static Event lateOne(long received, int point, int place, double value) {
+        return new Event.ReadingsArrived(new Arrival(
+                at(received),
+                Arrival.Origin.LIVE,
+                List.of(new PointReading(point, Reading.good(at(10 + place * 10L), value)))));
+    }
+
+    /** The first of two was told of before; the second is still news. */
+    @Test
+    void aSecondTimeOfThePastIsFoundBehindOneThatIsKnown() {
+        JudgingCore core = core(above(8, 0.5));
+        run(core, reading(1_000, AXIAL, 5));
+        Alert first = raised(run(core, late(1_010, AXIAL, 9, 5))).alert();
+        run(core, acknowledged(1_020, first.id()));
+        Alert second = raised(run(core, late(1_030, AXIAL, 9, 5, 5, 10, 5))).alert();
+        assertThat(second.startedAt()).isEqualTo(at(190));
+    }
+
     @Test
     void aSpikeOfThePastWakesNobodyEither() {
         JudgingCore core = core(zoneC(new Hold.ForReports(3)));
@@ -572,6 +609,7 @@ class JudgingCoreTest {
                 Map.of("r", new Tracker(AlertState.UNACKNOWLEDGED, at(-60), 0, "r-1", new TreeMap<>())),
                 Map.of(),
                 Map.of(),
+                Map.of(),
                 Map.of());
         JudgingCore core = new JudgingCore(registry(zoneC(new Hold.ForReports(3))), old);
         assertThat(run(core, reading(10, RADIAL, 2), reading(20, AXIAL, 6))).isEmpty();
@@ -585,6 +623,7 @@ class JudgingCoreTest {
                 Map.of(AXIAL, Reading.good(at(0), 6), RADIAL, Reading.good(at(0), 2)),
                 Map.of(AXIAL, at(0), RADIAL, at(0)),
                 Map.of("r", new Tracker(AlertState.ON_DELAY, at(0), 1, null, new TreeMap<>())),
+                Map.of(),
                 Map.of(),
                 Map.of(),
                 Map.of());

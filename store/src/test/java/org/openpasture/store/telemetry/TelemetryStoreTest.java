@@ -25,6 +25,7 @@ import org.openpasture.core.frame.Frame;
 import org.openpasture.core.frame.Reception;
 import org.openpasture.core.judging.Event;
 import org.openpasture.core.judging.JudgeState;
+import org.openpasture.core.judging.LateReadings;
 import org.openpasture.core.lorawan.AesKey;
 import org.openpasture.core.lorawan.DevAddr;
 import org.openpasture.core.lorawan.Eui64;
@@ -209,7 +210,8 @@ class TelemetryStoreTest {
                                 new TreeMap<>(Map.of(1, new Run(START, START.plusSeconds(1), 2))))),
                 Map.of("silent", START),
                 Map.of("r", START),
-                Map.of("r/0/1", "AAAA"));
+                Map.of("r/0/1", "AAAA"),
+                Map.of(1, new LateReadings(START, List.of(Reading.good(START, 2)))));
         store.saveCheckpoint(new TelemetryStore.Checkpoint(judged, state));
         reopen();
         assertThat(store.checkpoint()).isEqualTo(new TelemetryStore.Checkpoint(judged, state));
