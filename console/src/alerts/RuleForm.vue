@@ -380,9 +380,9 @@ function body() {
             readings.
           </p>
           <p v-if="tried.holds.length" class="soft small">
-            Held for
+            With other hold times:
             <span v-for="(one, i) in tried.holds" :key="one.seconds"
-              >{{ i ? ", " : "" }}{{ one.seconds ? span(one.seconds) : "no time" }}: {{ one.times }}</span
+              >{{ i ? ", " : "" }}{{ one.seconds ? span(one.seconds) : "none" }} {{ one.times }}</span
             >.
           </p>
           <ul v-if="tried.alerts.length" class="small">

@@ -222,7 +222,7 @@ describe("the form of a rule", () => {
     await button(form, "Try it on the last 30 days").trigger("click");
     await flushPromises();
     expect(form.text()).toContain("One alert, 2 h altogether, in 4320 readings.");
-    expect(form.text()).toContain("no time: 9, 15 min: 1");
+    expect(form.text()).toContain("With other hold times: none 9, 15 min 1");
     expect(form.emitted("close")).toBeUndefined();
   });
 

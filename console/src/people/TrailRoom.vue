@@ -76,6 +76,14 @@ async function load(further = false) {
 }
 watch(query, () => load(), { immediate: true });
 
+/** A sign-in says what it was; of a thing that was changed, which parts are other ones now. */
+function whatWas(entry: TrailEntry): string {
+  const deed = ["sign-in", "token", "password"].includes(entry.kind);
+  const what = entry.kind.replace(/-/g, " ");
+  const parts = entry.action === "changed" ? ": " + Object.keys(entry.changes).join(", ") : "";
+  return deed ? `${what}: ${entry.action}` : `${entry.action} ${what} ${entry.name}${parts}`;
+}
+
 function shown(value: unknown): string {
   if (value === null || value === undefined) {
     return "nothing";
@@ -106,9 +114,9 @@ function shown(value: unknown): string {
           <span class="when">{{ moment(entry.at) }}</span>
           <span
             ><strong>{{ entry.person || "somebody unknown" }}</strong>
-            <span class="soft small"> {{ entry.source }}</span></span
+            <span class="soft small source">{{ entry.source }}</span></span
           >
-          <span>{{ entry.action }} {{ entry.kind.replace("-", " ") }} {{ entry.name }}</span>
+          <span>{{ whatWas(entry) }}</span>
         </summary>
         <dl v-if="Object.keys(entry.changes).length">
           <template v-for="(difference, part) in entry.changes" :key="part">
@@ -145,9 +153,24 @@ function shown(value: unknown): string {
 .entry:first-child {
   border-top: 0;
 }
+.source {
+  margin-left: 0.5rem;
+}
+.filters :deep(.el-date-editor) {
+  width: auto;
+  min-width: 0;
+}
+summary::after {
+  content: "›";
+  color: var(--ink-soft);
+  justify-self: end;
+}
+.entry[open] summary::after {
+  transform: rotate(90deg);
+}
 summary {
   display: grid;
-  grid-template-columns: 10rem minmax(8rem, 14rem) minmax(0, 1fr);
+  grid-template-columns: 10rem minmax(8rem, 14rem) minmax(0, 1fr) 1rem;
   gap: 0 1rem;
   padding: 0.5rem 0;
   min-height: 2.5rem;
@@ -169,7 +192,7 @@ dd {
 }
 @media (max-width: 640px) {
   summary {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr) 1rem;
     gap: 0.125rem;
   }
 }

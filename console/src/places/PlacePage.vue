@@ -98,7 +98,7 @@ async function remove() {
             <el-dropdown-item @click="open = 'place'">Name, limits …</el-dropdown-item>
             <el-dropdown-item v-if="place.kind !== 'asset'" @click="open = 'below'">Add a place here</el-dropdown-item>
             <el-dropdown-item @click="open = 'point'">Add a point</el-dropdown-item>
-            <el-dropdown-item v-if="own.length" @click="open = 'rule'">Add a rule</el-dropdown-item>
+            <el-dropdown-item v-if="below.length" @click="open = 'rule'">Add a rule</el-dropdown-item>
             <el-dropdown-item :disabled="below.length > 0" @click="remove">Remove this place</el-dropdown-item>
           </el-dropdown-menu>
         </template>
