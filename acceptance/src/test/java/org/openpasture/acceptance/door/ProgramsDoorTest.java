@@ -350,4 +350,43 @@ class ProgramsDoorTest {
         owner.delete("api/v1/points/" + free);
         refused(404, "point", () -> owner.get("api/v1/points/" + free));
     }
+
+    @Test
+    void whatWasLookedAtIsSentBackChanged() {
+        Map<String, Object> rule = Map.of(
+                "name",
+                "Warm",
+                "severity",
+                "warning",
+                "condition",
+                Map.of("kind", "above", "limit", 8),
+                "target",
+                Map.of("kind", "selection", "placeId", plant.site, "quantity", "temperature"));
+        Answer made = ask("POST", "api/v1/rules", rule);
+        assertThat(made.status()).isEqualTo(201);
+        String path = "api/v1/rules/" + made.body().path("id").asString();
+        Answer seen = ask("GET", path, null);
+        assertThat(seen.etag()).isEqualTo(made.etag()).startsWith("\"");
+        JsonNode off = ((tools.jackson.databind.node.ObjectNode) seen.body()).put("enabled", false);
+        Answer changed = ask("PUT", path, off, "If-Match", seen.etag());
+        assertThat(changed.status()).as(changed.raw().body()).isEqualTo(200);
+        assertThat(changed.body()).isEqualTo(off);
+    }
+
+    /** Each a mistake of who sends it, never one of the program. */
+    @Test
+    void nothingInAListIsRefusedByName() {
+        List<Object> nothing = new ArrayList<>();
+        nothing.add(null);
+        for (Map.Entry<String, Map<String, Object>> sent : Map.<String, Map<String, Object>>of(
+                        "api/v1/assets", Map.of("name", "A", "parentId", plant.site, "limitSets", nothing),
+                        "api/v1/rules", Map.of("name", "R", "also", nothing),
+                        "api/v1/dashboards", Map.of("name", "D", "pointIds", nothing),
+                        "api/v1/tokens", Map.of("name", "T", "places", nothing))
+                .entrySet()) {
+            Answer answer = ask("POST", sent.getKey(), sent.getValue());
+            assertThat(answer.status()).as(sent.getKey()).isEqualTo(400);
+            assertThat(answer.body().path("detail").asString()).contains("is null");
+        }
+    }
 }

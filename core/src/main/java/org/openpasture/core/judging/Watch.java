@@ -80,7 +80,7 @@ record Watch(Rule rule, List<WatchedPoint> points, List<Further> terms, int sile
     }
 
     private static Further further(Registry registry, List<Point> points, String unit, Measure measure, Term term) {
-        return new Further(measure, watched(registry, points, unit, measure, term.condition(), term.deadBand()));
+        return new Further(measure, watched(registry, points, unit, measure, term.condition(), term.band()));
     }
 
     private static List<WatchedPoint> watched(

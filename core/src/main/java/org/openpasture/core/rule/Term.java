@@ -9,9 +9,13 @@ import org.jspecify.annotations.Nullable;
  * @param measure of its readings; the newest value if left out
  * @param condition on the value; its limits are in the point's unit, or in the quantity's usual unit where a quantity
  *     is named
- * @param deadBand as in the rule
+ * @param deadBand as in the rule; none if left out
  */
-public record Term(Target target, @Nullable Measure measure, Condition condition, double deadBand) {
+public record Term(
+        Target target,
+        @Nullable Measure measure,
+        Condition condition,
+        @Nullable Double deadBand) {
     public Term {
         measure = measure == null ? Measure.LAST : measure;
         if (target == null || condition == null) {
@@ -24,6 +28,7 @@ public record Term(Target target, @Nullable Measure measure, Condition condition
         if (condition instanceof Condition.Silent) {
             throw new IllegalArgumentException("silence is a rule of its own, not a further condition");
         }
+        deadBand = deadBand == null ? Double.valueOf(0) : deadBand;
         if (!(deadBand >= 0)) {
             throw new IllegalArgumentException("a dead band cannot be negative");
         }
@@ -33,5 +38,10 @@ public record Term(Target target, @Nullable Measure measure, Condition condition
     @Override
     public Measure measure() {
         return measure == null ? Measure.LAST : measure;
+    }
+
+    /** How far its value must come back. */
+    public double band() {
+        return deadBand == null ? 0 : deadBand;
     }
 }

@@ -121,7 +121,7 @@ class RuleEditsTest {
     @Test
     void measuresAndFurtherConditionsStandWhereTheyMeanSomething() {
         Target cold = new Target.OfPoint("cold");
-        Term moist = new Term(new Target.OfPoint("air"), null, new Condition.Above(80), 0);
+        Term moist = new Term(new Target.OfPoint("air"), null, new Condition.Above(80), 0.0);
         assertThat(by(EDITOR, measured(cold, new Measure.Mean(3_600), new Condition.Above(8), moist)))
                 .isInstanceOf(Changes.class);
         refused(
@@ -153,7 +153,7 @@ class RuleEditsTest {
                                 cold,
                                 Measure.LAST,
                                 new Condition.Above(8),
-                                new Term(new Target.OfPoint("barn"), null, new Condition.Above(0), 0))));
+                                new Term(new Target.OfPoint("barn"), null, new Condition.Above(0), 0.0))));
         refused(
                 Reason.UNKNOWN,
                 "place",
@@ -177,14 +177,14 @@ class RuleEditsTest {
                                 cold,
                                 Measure.LAST,
                                 new Condition.Above(8),
-                                new Term(cold, null, new Condition.Below(5), 0))));
+                                new Term(cold, null, new Condition.Below(5), 0.0))));
         assertThat(by(
                         EDITOR,
                         measured(
                                 cold,
                                 Measure.LAST,
                                 new Condition.Above(2),
-                                new Term(cold, null, new Condition.Below(5), 0))))
+                                new Term(cold, null, new Condition.Below(5), 0.0))))
                 .isInstanceOf(Changes.class);
     }
 

@@ -93,7 +93,7 @@ class MeasuresAndMembersTest {
     }
 
     private static Term doorShut() {
-        return new Term(new Target.Here(Quantity.SWITCH), null, new Condition.Below(0.5), 0);
+        return new Term(new Target.Here(Quantity.SWITCH), null, new Condition.Below(0.5), 0.0);
     }
 
     private static Event reading(long seconds, int point, double value) {
@@ -274,7 +274,7 @@ class MeasuresAndMembersTest {
 
     @Test
     void twoOfThreeAreEnough() {
-        Term yard = new Term(new Target.OfPoint("ya"), null, new Condition.Above(25), 1);
+        Term yard = new Term(new Target.OfPoint("ya"), null, new Condition.Above(25), 1.0);
         JudgingCore core = core(rule(new Target.OfPoint("na"), null, 8, 0, 2, AT_ONCE, doorShut(), yard));
         assertThat(run(core, reading(0, NORTH_AIR, 7), reading(5, NORTH_DOOR, 1)))
                 .isEmpty();
@@ -286,7 +286,7 @@ class MeasuresAndMembersTest {
 
     @Test
     void aFurtherConditionHasADeadBandToo() {
-        Term yard = new Term(new Target.OfPoint("ya"), null, new Condition.Above(25), 2);
+        Term yard = new Term(new Target.OfPoint("ya"), null, new Condition.Above(25), 2.0);
         JudgingCore core = core(rule(new Target.OfPoint("na"), null, 8, 0, yard));
         assertThat(raised(run(core, reading(0, 5, 26), reading(10, NORTH_AIR, 9))))
                 .hasSize(1);

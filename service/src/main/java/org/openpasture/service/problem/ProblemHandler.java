@@ -26,7 +26,10 @@ import org.springframework.web.context.request.ServletRequestAttributes;
 import org.springframework.web.context.request.WebRequest;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
+import tools.jackson.databind.DatabindException;
+import tools.jackson.databind.exc.InvalidNullException;
 import tools.jackson.databind.exc.InvalidTypeIdException;
+import tools.jackson.databind.exc.MismatchedInputException;
 import tools.jackson.databind.exc.UnrecognizedPropertyException;
 
 /** Every error leaves as a problem detail with a stable type, a sentence, and what to do. */
@@ -199,7 +202,25 @@ public class ProblemHandler extends ResponseEntityExceptionHandler {
                         + ".";
             }
         }
+        for (Throwable cause = error; cause != null; cause = cause.getCause()) {
+            if (cause instanceof InvalidNullException nothing) {
+                return "An entry of the list " + lastOf(nothing) + " is null.";
+            }
+            if (cause instanceof MismatchedInputException wrong
+                    && !wrong.getPath().isEmpty()) {
+                return "'" + lastOf(wrong) + "' is missing, or is no value that belongs there.";
+            }
+        }
         return "The request cannot be read as the JSON that belongs here.";
+    }
+
+    /** The name of the field that an error is about. */
+    private static String lastOf(DatabindException error) {
+        return error.getPath().stream()
+                .map(step -> step.getPropertyName())
+                .filter(name -> name != null)
+                .reduce((one, next) -> next)
+                .orElse("it");
     }
 
     /** Which kinds there are, where another was asked for or none was named. */

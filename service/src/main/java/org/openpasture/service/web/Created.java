@@ -4,6 +4,8 @@ import java.net.URI;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.MethodParameter;
+import org.springframework.core.Ordered;
+import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.converter.HttpMessageConverter;
@@ -17,6 +19,7 @@ import org.springframework.web.servlet.mvc.method.annotation.ResponseBodyAdvice;
  * Says where what was just made is found (RFC 9110, 15.3.2), for everything that has an id and an address of its own.
  */
 @RestControllerAdvice
+@Order(Ordered.HIGHEST_PRECEDENCE)
 class Created implements ResponseBodyAdvice<Object> {
     /** Where things are found that are not found where they are made. */
     private static final Map<String, String> FOUND_AT = Map.of(

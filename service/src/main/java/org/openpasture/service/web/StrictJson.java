@@ -1,5 +1,8 @@
 package org.openpasture.service.web;
 
+import com.fasterxml.jackson.annotation.JsonSetter;
+import com.fasterxml.jackson.annotation.Nulls;
+import java.util.List;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.fleet.LabelRequest;
@@ -13,6 +16,7 @@ import tools.jackson.databind.BeanProperty;
 import tools.jackson.databind.DeserializationContext;
 import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.ValueDeserializer;
+import tools.jackson.databind.deser.DeserializationProblemHandler;
 import tools.jackson.databind.deser.jdk.StringDeserializer;
 import tools.jackson.databind.deser.std.StdScalarDeserializer;
 import tools.jackson.databind.module.SimpleModule;
@@ -29,10 +33,34 @@ class StrictJson {
     @Bean
     JsonMapperBuilderCustomizer strictness() {
         return builder -> builder.enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+                .addHandler(new IdOfTheAddress())
+                .withConfigOverride(
+                        List.class, lists -> lists.setNullHandling(JsonSetter.Value.forContentNulls(Nulls.FAIL)))
                 .addModule(new SimpleModule("numbers within reason, text that can be shown")
+                        .addDeserializer(boolean.class, new Flag())
                         .addDeserializer(String.class, new Shown())
                         .addDeserializer(Double.class, new Reasonable(false))
                         .addDeserializer(double.class, new Reasonable(true)));
+    }
+
+    /**
+     * What was looked at is sent back changed, with the id that it has: the address says whose it is, so that the id in
+     * the body is not used.
+     */
+    private static final class IdOfTheAddress extends DeserializationProblemHandler {
+        @Override
+        public boolean handleUnknownProperty(
+                DeserializationContext context,
+                JsonParser parser,
+                @Nullable ValueDeserializer<?> deserializer,
+                Object beanOrClass,
+                String name) {
+            if (!name.equals("id")) {
+                return false;
+            }
+            parser.skipChildren();
+            return true;
+        }
     }
 
     /** Text in one form (NFC), and nothing that cannot be shown; of what a machine wrote, everything but NUL. */
@@ -63,6 +91,28 @@ class StrictJson {
                 return null;
             }
             return byMachine ? Text.raw(text) : Text.lines(text);
+        }
+    }
+
+    /** One that is left out is not set. */
+    private static final class Flag extends StdScalarDeserializer<Boolean> {
+        Flag() {
+            super(boolean.class);
+        }
+
+        @Override
+        public Boolean deserialize(JsonParser parser, DeserializationContext context) {
+            return _parseBooleanPrimitive(parser, context);
+        }
+
+        @Override
+        public Boolean getNullValue(DeserializationContext context) {
+            return false;
+        }
+
+        @Override
+        public Object getAbsentValue(DeserializationContext context) {
+            return false;
         }
     }
 
