@@ -5,7 +5,7 @@ import type { Alert } from "@/api/types";
 import EmptyState from "@/look/EmptyState.vue";
 import { useLoad } from "@/look/load";
 import { computed, ref } from "vue";
-import AlertCard from "./AlertCard.vue";
+import AlertCards from "./AlertCards.vue";
 import AlertRows from "./AlertRows.vue";
 import { useAlerts } from "./alerts";
 import RulesList from "./RulesList.vue";
@@ -23,7 +23,7 @@ const sorted = computed(() => history.data.value ?? []);
     <el-tabs v-model="tab">
       <el-tab-pane name="open" :label="`Open (${alerts.open.length})`">
         <div class="stack">
-          <AlertCard v-for="alert in alerts.open" :key="alert.id" :alert="alert" />
+          <AlertCards :alerts="alerts.open" />
           <div v-if="!alerts.open.length" class="sheet">
             <EmptyState title="No open alerts">Everything that is watched is within its limits.</EmptyState>
           </div>

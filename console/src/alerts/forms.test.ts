@@ -6,6 +6,7 @@ import { flushPromises } from "@vue/test-utils";
 import { createPinia, setActivePinia } from "pinia";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import AlertCard from "./AlertCard.vue";
+import AlertCards from "./AlertCards.vue";
 import RuleForm from "./RuleForm.vue";
 import RulesList from "./RulesList.vue";
 
@@ -44,6 +45,7 @@ const ALERT = {
   acknowledgedBy: null,
   closedAt: null,
   guidance: "Look at the coupling.",
+  cause: "",
   notes: [],
   notices: [],
 } as unknown as Alert;
@@ -262,6 +264,20 @@ describe("the form of a rule", () => {
     await flushPromises();
     expect(form.find("[role=alert]").text()).toBe("No limit set holds. Choose one first.");
     expect(form.emitted("close")).toBeUndefined();
+  });
+});
+
+describe("open alerts", () => {
+  it("stand together where one thing is behind them", async () => {
+    await plant("edit", {});
+    const silent = (id: string, cause: string) => ({ ...ALERT, id, cause, summary: id + " is silent" }) as Alert;
+    const cards = await mountIn(AlertCards, {
+      alerts: [silent("one", "gateway a"), silent("two", ""), silent("three", "gateway a"), silent("four", "")],
+    });
+    expect(cards.findAll("details")).toHaveLength(1);
+    expect(cards.find("summary").text()).toBe("1 more with the same cause");
+    expect(cards.find("details").text()).toContain("three is silent");
+    expect(cards.findAll("article")).toHaveLength(4);
   });
 });
 

@@ -126,6 +126,7 @@ export interface Alert {
   returnValue: number | null;
   closedAt: string | null;
   guidance: string;
+  cause: string;
   notes: { at: string; person: string; text: string }[];
   notices: Notice[];
 }

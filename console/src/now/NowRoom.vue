@@ -2,7 +2,7 @@
 import { api } from "@/api/http";
 import { onChanged, onLive } from "@/api/live";
 import type { Device, Gateway, HeardGateway } from "@/api/types";
-import AlertCard from "@/alerts/AlertCard.vue";
+import AlertCards from "@/alerts/AlertCards.vue";
 import { useAlerts } from "@/alerts/alerts";
 import { age, every, now } from "@/look/clock";
 import EmptyState from "@/look/EmptyState.vue";
@@ -66,7 +66,7 @@ const headline = computed(() =>
     </header>
 
     <section v-if="alerts.open.length" class="stack" aria-label="Open alerts">
-      <AlertCard v-for="alert in alerts.open" :key="alert.id" :alert="alert" />
+      <AlertCards :alerts="alerts.open" />
     </section>
 
     <section v-if="places.loaded && !sites.length" class="sheet">

@@ -2,7 +2,7 @@
 import { api } from "@/api/http";
 import { onLive } from "@/api/live";
 import type { Alert, Point } from "@/api/types";
-import AlertCard from "@/alerts/AlertCard.vue";
+import AlertCards from "@/alerts/AlertCards.vue";
 import AlertRows from "@/alerts/AlertRows.vue";
 import { useAlerts } from "@/alerts/alerts";
 import RuleForm from "@/alerts/RuleForm.vue";
@@ -107,7 +107,7 @@ async function remove() {
     <ProblemNote :error="error" />
 
     <section v-if="here.length" class="stack" aria-label="Open alerts">
-      <AlertCard v-for="alert in here" :key="alert.id" :alert="alert" />
+      <AlertCards :alerts="here" />
     </section>
 
     <AssetDirections

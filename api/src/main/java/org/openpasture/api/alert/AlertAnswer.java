@@ -11,6 +11,8 @@ import org.openpasture.core.limit.Severity;
  *
  * @param raisedAt when the condition had held for long enough
  * @param learntAt when we learnt of it; later than that for what a hub handed over after a while
+ * @param cause what is behind this and other alerts, such as "gateway 02ab54fffe10a001"; empty for what stands for
+ *     itself
  */
 public record AlertAnswer(
         String id,
@@ -34,6 +36,7 @@ public record AlertAnswer(
         @Nullable Double returnValue,
         @Nullable Instant closedAt,
         String guidance,
+        String cause,
         List<NoteView> notes,
         List<NoticeView> notices) {
 

@@ -15,6 +15,8 @@ import org.openpasture.core.limit.Severity;
  * @param value of the deciding point when raised; null for silence
  * @param limit what was crossed, in words: "zone C from 5.1 mm/s"
  * @param summary the whole in a sentence
+ * @param cause what is behind this and other alerts, such as "gateway 02ab54fffe10a001"; empty for what stands for
+ *     itself
  */
 public record Alert(
         String id,
@@ -30,11 +32,33 @@ public record Alert(
         String unit,
         String limit,
         String summary,
-        String guidance) {
-    /** The same with another summary. */
-    public Alert saying(String other) {
+        String guidance,
+        String cause) {
+    /** One that stands for itself. */
+    public Alert(
+            String id,
+            String ruleId,
+            String ruleName,
+            Severity severity,
+            String placeId,
+            @Nullable String pointId,
+            Instant startedAt,
+            Instant raisedAt,
+            Instant learntAt,
+            @Nullable Double value,
+            String unit,
+            String limit,
+            String summary,
+            String guidance) {
+        this(
+                id, ruleId, ruleName, severity, placeId, pointId, startedAt, raisedAt, learntAt, value, unit, limit,
+                summary, guidance, "");
+    }
+
+    /** The same with what is behind it, which its summary then says too. */
+    public Alert becauseOf(String what, String other) {
         return new Alert(
                 id, ruleId, ruleName, severity, placeId, pointId, startedAt, raisedAt, learntAt, value, unit, limit,
-                other, guidance);
+                other, guidance, what);
     }
 }

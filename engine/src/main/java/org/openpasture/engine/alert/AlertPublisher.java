@@ -79,7 +79,8 @@ public class AlertPublisher implements EffectSink {
                     });
                     if (effect instanceof Effect.Raised(var alert)) {
                         Registry now = registry.now();
-                        now.find(Rule.class, alert.ruleId()).ifPresent(rule -> rule.recipients()
+                        now.find(Rule.class, alert.ruleId()).ifPresent(rule -> rule.recipients().stream()
+                                .filter(recipient -> !alerts.isToldOf(dsl, alert, recipient))
                                 .forEach(recipient -> notices.add(
                                         dsl,
                                         new Notice(

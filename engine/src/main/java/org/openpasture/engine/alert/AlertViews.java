@@ -41,6 +41,7 @@ public class AlertViews {
                 view.returnValue(),
                 view.closedAt(),
                 alert.guidance(),
+                alert.cause(),
                 view.notes().stream()
                         .map(note -> new AlertAnswer.NoteView(note.at(), note.person(), note.text()))
                         .toList(),

@@ -43,7 +43,11 @@ class SilenceCause {
                         .map(gateway -> "'" + gateway.name() + "'")
                         .orElse(eui.toString()))
                 .collect(Collectors.joining(", "));
-        return alert.saying(alert.summary() + "; so " + (heardBy.size() == 1 ? "is its gateway " : "are its gateways ")
-                + names + ", look there first");
+        String cause =
+                "gateway " + heardBy.stream().map(Eui64::toString).sorted().collect(Collectors.joining(" "));
+        return alert.becauseOf(
+                cause,
+                alert.summary() + "; so " + (heardBy.size() == 1 ? "is its gateway " : "are its gateways ") + names
+                        + ", look there first");
     }
 }

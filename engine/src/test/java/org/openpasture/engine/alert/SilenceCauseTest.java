@@ -83,6 +83,7 @@ class SilenceCauseTest {
         assertThat(cause.of(registry(new Condition.Silent(300)), ALERT).summary())
                 .isEqualTo(
                         "Whey pump: axial vibration not heard for 5 min; so is its gateway 'Mast', look there first");
+        assertThat(cause.of(registry(new Condition.Silent(300)), ALERT).cause()).isEqualTo("gateway " + MAST);
     }
 
     @Test

@@ -117,6 +117,7 @@ public final class AlertStore {
                                 ALERT.LIMIT_TEXT,
                                 ALERT.SUMMARY,
                                 ALERT.GUIDANCE,
+                                ALERT.CAUSE,
                                 ALERT.STATE)
                         .values(
                                 alert.id(),
@@ -133,6 +134,7 @@ public final class AlertStore {
                                 alert.limit(),
                                 alert.summary(),
                                 alert.guidance(),
+                                alert.cause(),
                                 AlertState.UNACKNOWLEDGED.id())
                         .onConflictDoNothing()
                         .execute()
@@ -173,6 +175,25 @@ public final class AlertStore {
                     ALERT.RAISED_AT.lt(raised).or(ALERT.RAISED_AT.eq(raised).and(ALERT.ID.gt(after.id()))));
         }
         return list(wanted, limit);
+    }
+
+    /**
+     * Whether somebody was told already of an alert that is not over and has the same cause.
+     *
+     * @param recipient who was told
+     */
+    public boolean isToldOf(DSLContext dsl, Alert alert, String recipient) {
+        return !alert.cause().isEmpty()
+                && dsl.fetchExists(dsl.selectOne()
+                        .from(ALERT)
+                        .join(NOTICE)
+                        .on(NOTICE.ALERT_ID.eq(ALERT.ID))
+                        .where(
+                                ALERT.CAUSE.eq(alert.cause()),
+                                ALERT.ID.ne(alert.id()),
+                                ALERT.RETURNED_AT.isNull(),
+                                ALERT.CLOSED_AT.isNull(),
+                                NOTICE.RECIPIENT.eq(recipient)));
     }
 
     /** An alert as it was raised, seen from within somebody's transaction. */
@@ -222,7 +243,8 @@ public final class AlertStore {
                 row.getUnit(),
                 row.getLimitText(),
                 row.getSummary(),
-                row.getGuidance());
+                row.getGuidance(),
+                row.getCause());
         return new AlertView(
                 alert,
                 AlertState.of(row.getState()),

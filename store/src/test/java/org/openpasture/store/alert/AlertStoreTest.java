@@ -138,4 +138,39 @@ class AlertStoreTest {
         assertThat(notices.recent(5).getFirst().state()).isEqualTo(Notice.State.DELIVERED);
         assertThat(notices.due(RAISED.plusSeconds(600))).isEmpty();
     }
+
+    private static Alert silent(String id, String cause) {
+        return new Alert(
+                id, "q", "Silent", Severity.ADVISORY, "barn", id, RAISED, RAISED, RAISED, null, "", "", id, "", cause);
+    }
+
+    /** Forty devices behind one gateway are one message, until they are heard again. */
+    @Test
+    void ofOneCauseSomebodyIsToldOnce() {
+        NoticeStore notices = new NoticeStore(database);
+        apply(new Effect.Raised(silent("a", "gateway 1")));
+        database.write(dsl -> {
+            assertThat(alerts.isToldOf(dsl, silent("a", "gateway 1"), "ann@x.example"))
+                    .isFalse();
+            notices.add(
+                    dsl,
+                    new Notice(
+                            "a/raised/ann", "a", "ann@x.example", "", "", Notice.State.WAITING, 0, null, RAISED, null));
+            assertThat(alerts.isToldOf(dsl, silent("b", "gateway 1"), "ann@x.example"))
+                    .isTrue();
+            assertThat(alerts.isToldOf(dsl, silent("b", "gateway 1"), "bob@x.example"))
+                    .isFalse();
+            assertThat(alerts.isToldOf(dsl, silent("b", "gateway 2"), "ann@x.example"))
+                    .isFalse();
+            assertThat(alerts.isToldOf(dsl, silent("b", ""), "ann@x.example")).isFalse();
+            return 0;
+        });
+        apply(new Effect.Returned("a", RAISED.plusSeconds(60), null));
+        database.write(dsl -> {
+            assertThat(alerts.isToldOf(dsl, silent("c", "gateway 1"), "ann@x.example"))
+                    .isFalse();
+            return 0;
+        });
+        assertThat(alerts.find("a").orElseThrow().alert().cause()).isEqualTo("gateway 1");
+    }
 }
