@@ -24,7 +24,7 @@ async function acknowledge() {
 </script>
 
 <template>
-  <el-dialog model-value title="Take this alert on" @close="emit('close')">
+  <el-dialog model-value title="Acknowledge alert" @close="emit('close')">
     <p>{{ alert.summary }}</p>
     <el-form label-position="top" @submit.prevent="acknowledge">
       <el-form-item label="What did you find, or what will you do? (may be empty)" for="ack-note">

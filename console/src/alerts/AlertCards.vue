@@ -19,7 +19,7 @@ const groups = computed(() => {
   <template v-for="[key, [first, ...others]] in groups" :key="key">
     <AlertCard v-if="first" :alert="first" />
     <details v-if="others.length" class="others">
-      <summary>{{ others.length }} more with the same cause</summary>
+      <summary>{{ others.length }} more alerts with the same cause</summary>
       <div class="stack">
         <AlertCard v-for="alert in others" :key="alert.id" :alert="alert" />
       </div>

@@ -85,7 +85,7 @@ async function write() {
       >
     </header>
     <section v-if="alert.guidance" class="sheet">
-      <h2>What to do</h2>
+      <h2>Instructions</h2>
       {{ alert.guidance }}
     </section>
     <section v-if="point" class="sheet">

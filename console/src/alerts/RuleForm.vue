@@ -33,7 +33,7 @@ const choices = computed<Choice[]>(() => {
       const first = here.find((one) => one.quantity === quantity) as Point;
       return {
         key: quantity,
-        label: `All of ${first.quantityTitle}: the worst decides`,
+        label: `All ${first.quantityTitle} points (worst value)`,
         target: { kind: "asset" as const, assetId: placeId, quantity },
         unit: first.unit,
         limits: first.limitSet !== null,
@@ -71,13 +71,13 @@ const selections = computed<Choice[]>(() => {
         limits: below.some((one) => one.quantity === quantity && one.limitSet !== null),
       });
       return [
-        choice(null, "point", `Each ${title} in ${place}: an alert of its own`),
-        choice(null, "asset", `Each thing in ${place} by its worst ${title}`),
+        choice(null, "point", `Each ${title} in ${place}: one alert each`),
+        choice(null, "asset", `Each thing in ${place}, worst ${title}`),
         ...kinds
           .filter((kind) =>
             below.some((one) => one.quantity === quantity && places.byId.get(one.placeId)?.assetKind === kind),
           )
-          .map((kind) => choice(kind, "asset", `Each ${kind} in ${place} by its worst ${title}`)),
+          .map((kind) => choice(kind, "asset", `Each ${kind} in ${place}, worst ${title}`)),
       ];
     });
 });
@@ -127,9 +127,7 @@ if (rule?.atLeast && rule.atLeast > 1 && rule.atLeast <= rule.also.length) {
   form.join = "some";
 }
 const isOfValue = computed(() => ["above", "below", "outside", "in-zone"].includes(form.kind));
-const unit = computed(() =>
-  form.measure === "slope" ? (choice.value?.unit ?? "") + "/h" : (choice.value?.unit ?? ""),
-);
+const unit = computed(() => (form.measure === "rate" ? (choice.value?.unit ?? "") + "/h" : (choice.value?.unit ?? "")));
 
 /** A further condition as it stands in the form; one that the form has no fields for is kept as it is. */
 interface Row {
@@ -182,7 +180,7 @@ function measureOf(): Measure {
 }
 
 function timesWords(times: number): string {
-  return times === 0 ? "There would have been no alert" : times === 1 ? "One alert" : `${times} alerts`;
+  return times === 0 ? "No alert" : times === 1 ? "One alert" : `${times} alerts`;
 }
 
 function conditionOf(): Condition {
@@ -213,7 +211,7 @@ async function rehearse() {
 }
 
 async function save() {
-  if (await run(() => (rule ? api.put("rules/" + rule.id, body()) : api.post("rules", body())), "It is watched now.")) {
+  if (await run(() => (rule ? api.put("rules/" + rule.id, body()) : api.post("rules", body())), "Rule saved.")) {
     emit("close");
   }
 }
@@ -244,30 +242,30 @@ function body() {
 <template>
   <el-dialog model-value :title="rule ? 'Change ' + rule.name : 'Add a rule'" @close="emit('close')">
     <el-form label-position="top" @submit.prevent="save">
-      <el-form-item label="What is watched" for="rule-target">
-        <el-select id="rule-target" v-model="form.key" aria-label="What is watched">
+      <el-form-item label="Points" for="rule-target">
+        <el-select id="rule-target" v-model="form.key" aria-label="Points">
           <el-option v-for="one in choices" :key="one.key" :value="one.key" :label="one.label" />
         </el-select>
       </el-form-item>
       <div v-if="isOfValue" class="two">
-        <el-form-item label="What of it" for="rule-measure">
-          <el-select id="rule-measure" v-model="form.measure" aria-label="What of it">
-            <el-option value="last" label="each value" />
-            <el-option value="mean" label="the mean" />
-            <el-option value="highest" label="the highest value" />
-            <el-option value="lowest" label="the lowest value" />
-            <el-option value="spread" label="highest less lowest" :disabled="form.kind === 'in-zone'" />
-            <el-option value="slope" label="the rise in an hour" :disabled="form.kind === 'in-zone'" />
-            <el-option value="from-mean" label="its distance from the mean" :disabled="form.kind === 'in-zone'" />
+        <el-form-item label="Measure" for="rule-measure">
+          <el-select id="rule-measure" v-model="form.measure" aria-label="Measure">
+            <el-option value="last" label="Latest value" />
+            <el-option value="mean" label="Mean" />
+            <el-option value="maximum" label="Maximum" />
+            <el-option value="minimum" label="Minimum" />
+            <el-option value="range" label="Range (maximum - minimum)" :disabled="form.kind === 'in-zone'" />
+            <el-option value="rate" label="Rate of change per hour" :disabled="form.kind === 'in-zone'" />
+            <el-option value="deviation" label="Deviation from mean" :disabled="form.kind === 'in-zone'" />
           </el-select>
         </el-form-item>
-        <el-form-item v-if="form.measure !== 'last'" label="Over so many minutes" for="rule-window">
+        <el-form-item v-if="form.measure !== 'last'" label="Window (minutes)" for="rule-window">
           <el-input-number id="rule-window" v-model="form.windowMinutes" :min="1" :max="44640" aria-label="minutes" />
         </el-form-item>
       </div>
       <div class="two">
-        <el-form-item label="When it is" for="rule-kind">
-          <el-select id="rule-kind" v-model="form.kind" aria-label="When it is">
+        <el-form-item label="Condition" for="rule-kind">
+          <el-select id="rule-kind" v-model="form.kind" aria-label="Condition">
             <el-option value="in-zone" label="in a zone of its limits" :disabled="!choice?.limits" />
             <el-option value="above" label="above" />
             <el-option value="below" label="below" />
@@ -302,7 +300,7 @@ function body() {
       <template v-if="isOfValue">
         <div v-for="(row, i) in form.also" :key="i" class="term">
           <span>{{ form.join === "any" ? "or" : "while" }}</span>
-          <template v-if="row.kept">a condition that was made elsewhere</template>
+          <template v-if="row.kept">a condition that this form cannot edit</template>
           <template v-else>
             <el-select v-model="row.key" aria-label="Further value">
               <el-option v-for="one in others" :key="one.key" :value="one.key" :label="one.label" />
@@ -318,12 +316,12 @@ function body() {
         </div>
         <div class="row joined">
           <el-button v-if="form.also.length < 8 && others.length" link type="primary" @click="addTerm"
-            >Add a further condition</el-button
+            >Add condition</el-button
           >
           <template v-if="form.also.length">
             <el-radio-group v-model="form.join" aria-label="How many hold">
-              <el-radio-button value="all">all together</el-radio-button>
-              <el-radio-button value="any">any of them</el-radio-button>
+              <el-radio-button value="all">all</el-radio-button>
+              <el-radio-button value="any">any</el-radio-button>
               <el-radio-button v-if="form.also.length > 1" value="some">at least</el-radio-button>
             </el-radio-group>
             <el-input-number
@@ -337,17 +335,17 @@ function body() {
         </div>
       </template>
       <div v-if="form.kind !== 'silent' && form.kind !== 'device-says'" class="two">
-        <el-form-item label="Held, so that a spike wakes nobody" for="rule-hold">
+        <el-form-item label="Hold time (ignores spikes)" for="rule-hold">
           <el-select id="rule-hold" v-model="form.holdKind" aria-label="Held">
             <el-option value="time" label="for minutes" />
             <el-option value="reports" label="for reports in a row" />
           </el-select>
         </el-form-item>
-        <el-form-item label="How long">
+        <el-form-item label="Duration">
           <el-input-number v-if="form.holdKind === 'time'" v-model="form.holdMinutes" :min="0" aria-label="minutes" />
           <el-input-number v-else v-model="form.holdReports" :min="1" aria-label="reports" />
         </el-form-item>
-        <el-form-item :label="`Dead band, ${unit}: so far back before it is over`" for="rule-band">
+        <el-form-item :label="`Dead band, ${unit} (must return this far before the alert clears)`" for="rule-band">
           <el-input-number id="rule-band" v-model="form.deadBand" :min="0" :controls="false" aria-label="Dead band" />
         </el-form-item>
       </div>
@@ -361,15 +359,15 @@ function body() {
           </el-select>
         </el-form-item>
       </div>
-      <el-form-item label="Who is told: e-mail addresses" for="rule-told"
+      <el-form-item label="Recipients (e-mail addresses)" for="rule-told"
         ><el-input id="rule-told" v-model="form.recipients"
       /></el-form-item>
-      <el-form-item label="What to do" for="rule-guidance"
+      <el-form-item label="Instructions" for="rule-guidance"
         ><el-input id="rule-guidance" v-model="form.guidance" type="textarea" :rows="2"
       /></el-form-item>
       <section class="trial" aria-live="polite">
         <el-button :loading="trial.busy.value" :disabled="!choice" @click="rehearse"
-          >Try it on the last 30 days</el-button
+          >Test on the last 30 days</el-button
         >
         <ProblemNote :error="trial.error.value" />
         <template v-if="tried">
@@ -380,7 +378,7 @@ function body() {
             readings.
           </p>
           <p v-if="tried.holds.length" class="soft small">
-            With other hold times:
+            Alerts with other hold times:
             <span v-for="(one, i) in tried.holds" :key="one.seconds"
               >{{ i ? ", " : "" }}{{ one.seconds ? span(one.seconds) : "none" }} {{ one.times }}</span
             >.

@@ -133,7 +133,7 @@ describe("an open alert", () => {
 describe("the form of a rule", () => {
   it("begins with all directions of the asset, in a zone, and cannot be saved without a name", async () => {
     const form = await mountIn(RuleForm, { placeId: "pump" });
-    expect(form.text()).toContain("the worst decides");
+    expect(form.text()).toContain("(worst value)");
     expect(button(form, "Save").attributes("disabled")).toBeDefined();
   });
 
@@ -176,7 +176,7 @@ describe("the form of a rule", () => {
 
   it.each<Partial<Rule>>([
     { measure: { kind: "mean", seconds: 28800 }, condition: { kind: "above", limit: 4 } },
-    { measure: { kind: "slope", seconds: 1800 }, condition: { kind: "below", limit: -2 } },
+    { measure: { kind: "rate", seconds: 1800 }, condition: { kind: "below", limit: -2 } },
     { target: { kind: "selection", placeId: "pump", quantity: "vibration-velocity", assetKind: null, each: "asset" } },
     {
       condition: { kind: "above", limit: 4 },
@@ -190,7 +190,7 @@ describe("the form of a rule", () => {
         },
         {
           target: { kind: "here", quantity: "vibration-velocity" },
-          measure: { kind: "highest", seconds: 600 },
+          measure: { kind: "maximum", seconds: 600 },
           condition: { kind: "outside", low: 1, high: 2 },
           deadBand: 0.5,
         },
@@ -221,10 +221,10 @@ describe("the form of a rule", () => {
       },
     });
     const form = await mountIn(RuleForm, { rule: RULE, placeId: "pump" });
-    await button(form, "Try it on the last 30 days").trigger("click");
+    await button(form, "Test on the last 30 days").trigger("click");
     await flushPromises();
     expect(form.text()).toContain("One alert, 2 h altogether, in 4320 readings.");
-    expect(form.text()).toContain("With other hold times: none 9, 15 min 1");
+    expect(form.text()).toContain("Alerts with other hold times: none 9, 15 min 1");
     expect(form.emitted("close")).toBeUndefined();
   });
 
@@ -234,7 +234,7 @@ describe("the form of a rule", () => {
       rule: { ...RULE, condition: { kind: "above", limit: 4 } } as Rule,
       placeId: "pump",
     });
-    await button(form, "Add a further condition").trigger("click");
+    await button(form, "Add condition").trigger("click");
     await button(form, "Save").trigger("click");
     await flushPromises();
     expect(calls.at(-1)?.body).toMatchObject({
@@ -275,7 +275,7 @@ describe("open alerts", () => {
       alerts: [silent("one", "gateway a"), silent("two", ""), silent("three", "gateway a"), silent("four", "")],
     });
     expect(cards.findAll("details")).toHaveLength(1);
-    expect(cards.find("summary").text()).toBe("1 more with the same cause");
+    expect(cards.find("summary").text()).toBe("1 more alerts with the same cause");
     expect(cards.find("details").text()).toContain("three is silent");
     expect(cards.findAll("article")).toHaveLength(4);
   });

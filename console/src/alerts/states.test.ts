@@ -15,8 +15,8 @@ describe("a rule in words", () => {
     [rule({ condition: { kind: "outside", low: 2, high: 8 } }), "outside 2 to 8 °C, at once"],
     [rule({ condition: { kind: "silent", seconds: 5400 } }), "silent for 90 min"],
     [
-      rule({ condition: { kind: "above", limit: 3 }, measure: { kind: "slope", seconds: 1800 } }),
-      "rise over 30 min above 3 °C/h, at once",
+      rule({ condition: { kind: "above", limit: 3 }, measure: { kind: "rate", seconds: 1800 } }),
+      "rate of change over 30 min above 3 °C/h, at once",
     ],
     [
       rule({

@@ -48,7 +48,7 @@ export function holdWords(hold: Hold): string {
 
 /** Whether a measure is a difference, in the unit but without its zero. */
 export function measureUnit(measure: Measure, unit: string): string {
-  return measure.kind === "slope" ? unit + "/h" : unit;
+  return measure.kind === "rate" ? unit + "/h" : unit;
 }
 
 export function measureWords(measure: Measure): string {
@@ -57,15 +57,15 @@ export function measureWords(measure: Measure): string {
       return "";
     case "mean":
       return `mean over ${span(measure.seconds)} `;
-    case "lowest":
-    case "highest":
-      return `${measure.kind} of ${span(measure.seconds)} `;
-    case "spread":
-      return `spread over ${span(measure.seconds)} `;
-    case "slope":
-      return `rise over ${span(measure.seconds)} `;
-    case "from-mean":
-      return `distance from its mean of ${span(measure.seconds)} `;
+    case "minimum":
+    case "maximum":
+      return `${measure.kind} over ${span(measure.seconds)} `;
+    case "range":
+      return `range over ${span(measure.seconds)} `;
+    case "rate":
+      return `rate of change over ${span(measure.seconds)} `;
+    case "deviation":
+      return `deviation from mean over ${span(measure.seconds)} `;
   }
 }
 

@@ -136,7 +136,7 @@ export type Target =
   | { kind: "asset"; assetId: string; quantity: string }
   | { kind: "selection"; placeId: string; quantity: string; assetKind: string | null; each: "point" | "asset" };
 export type Measure =
-  { kind: "last" } | { kind: "mean" | "lowest" | "highest" | "spread" | "slope" | "from-mean"; seconds: number };
+  { kind: "last" } | { kind: "mean" | "minimum" | "maximum" | "range" | "rate" | "deviation"; seconds: number };
 /** A further condition; "here" is a quantity of the place that the rule is judged for. */
 export interface Term {
   target: Target | { kind: "here"; quantity: string };

@@ -106,7 +106,7 @@ onBeforeRouteLeave(() => !dirty.value || window.confirm("Leave without saving wh
     <header class="page-head">
       <div>
         <p class="crumbs">
-          <RouterLink to="/dashboards">Dashboards</RouterLink> · made by {{ dashboard.ownerName
+          <RouterLink to="/dashboards">Dashboards</RouterLink> · Owner: {{ dashboard.ownerName
           }}{{
             dashboard.siteId
               ? ", seen by who may look at " + (places.byId.get(dashboard.siteId)?.name ?? "a site")

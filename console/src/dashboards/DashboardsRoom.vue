@@ -86,8 +86,8 @@ async function make() {
             <el-option v-for="one in choices" :key="one.key" :value="one.key" :label="one.label" />
           </el-select>
         </el-form-item>
-        <el-form-item v-if="sites.length" label="Who sees it" for="dashboard-site">
-          <el-select id="dashboard-site" v-model="form.siteId" aria-label="Who sees it" :empty-values="[undefined]">
+        <el-form-item v-if="sites.length" label="Visible to" for="dashboard-site">
+          <el-select id="dashboard-site" v-model="form.siteId" aria-label="Visible to" :empty-values="[undefined]">
             <el-option value="" label="only me" />
             <el-option
               v-for="site in sites"

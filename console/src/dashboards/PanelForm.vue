@@ -16,7 +16,7 @@ const KINDS = [
   { id: "line", name: "Line over time with limits" },
   { id: "directions", name: "Directions of a machine side by side" },
   { id: "alerts", name: "Open alerts" },
-  { id: "asked", name: "Devices that are asked: how often, and set what they are to do" },
+  { id: "asked", name: "Polled devices: intervals, and writing values" },
   { id: "text", name: "Text" },
 ] as const;
 const form = reactive({

@@ -68,13 +68,13 @@ async function save() {
 </script>
 
 <template>
-  <el-dialog model-value :title="'Admit ' + address" @close="emit('close')">
+  <el-dialog model-value :title="'Register ' + address" @close="emit('close')">
     <el-form label-position="top" @submit.prevent="save">
       <el-form-item label="Name" for="admit-name"
         ><el-input id="admit-name" v-model="form.name" autofocus
       /></el-form-item>
-      <el-form-item label="Hangs at" for="admit-place">
-        <el-select id="admit-place" v-model="form.placeId" filterable aria-label="Hangs at">
+      <el-form-item label="Location" for="admit-place">
+        <el-select id="admit-place" v-model="form.placeId" filterable aria-label="Location">
           <el-option v-for="place in places.editable" :key="place.id" :value="place.id" :label="places.label(place)" />
         </el-select>
       </el-form-item>
@@ -121,7 +121,7 @@ async function save() {
     </el-form>
     <template #footer>
       <el-button @click="emit('close')">Cancel</el-button>
-      <el-button type="primary" :loading="busy" :disabled="!ready" @click="save">Admit</el-button>
+      <el-button type="primary" :loading="busy" :disabled="!ready" @click="save">Register</el-button>
     </template>
   </el-dialog>
 </template>

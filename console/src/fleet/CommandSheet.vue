@@ -158,7 +158,9 @@ const shown = ref(8);
       >
       <div class="soft small">{{ command.reason }}</div>
     </div>
-    <el-button v-if="(commands?.length ?? 0) > shown" link type="primary" @click="shown += 20">Older ones</el-button>
+    <el-button v-if="(commands?.length ?? 0) > shown" link type="primary" @click="shown += 20"
+      >Load older entries</el-button
+    >
   </section>
 </template>
 

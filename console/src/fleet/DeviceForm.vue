@@ -137,8 +137,8 @@ async function save() {
         </el-select>
       </el-form-item>
       <el-form-item label="Name" for="device-name"><el-input id="device-name" v-model="form.name" /></el-form-item>
-      <el-form-item label="Hangs at" for="device-place">
-        <el-select id="device-place" v-model="form.placeId" filterable aria-label="Hangs at">
+      <el-form-item label="Location" for="device-place">
+        <el-select id="device-place" v-model="form.placeId" filterable aria-label="Location">
           <el-option v-for="place in places.editable" :key="place.id" :value="place.id" :label="places.label(place)" />
         </el-select>
       </el-form-item>

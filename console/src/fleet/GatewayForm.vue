@@ -21,7 +21,7 @@ async function save() {
 </script>
 
 <template>
-  <el-dialog model-value :title="eui ? 'Admit this gateway' : 'Register a gateway'" @close="emit('close')">
+  <el-dialog model-value :title="eui ? 'Register this gateway' : 'Register a gateway'" @close="emit('close')">
     <el-form label-position="top" @submit.prevent="save">
       <el-form-item label="EUI, 16 hex digits on its label" for="gateway-eui"
         ><el-input id="gateway-eui" v-model="form.eui" class="mono" :readonly="eui !== ''"
@@ -39,7 +39,7 @@ async function save() {
     <template #footer>
       <el-button @click="emit('close')">Cancel</el-button>
       <el-button type="primary" :loading="busy" :disabled="!form.name || !form.eui" @click="save">{{
-        eui ? "Admit" : "Register"
+        eui ? "Register" : "Register"
       }}</el-button>
     </template>
   </el-dialog>

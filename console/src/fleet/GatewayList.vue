@@ -35,14 +35,14 @@ const mayAdd = computed(() => places.editable.some((place) => place.kind === "si
   <div class="stack">
     <ProblemNote :error="error" />
     <section v-if="data?.heard.length" class="sheet heard">
-      <h2>Heard but unknown</h2>
+      <h2>Unregistered gateways</h2>
       <p class="soft small">These speak to this service, but nobody registered them; their frames are not taken.</p>
       <div v-for="one in data.heard" :key="one.eui" class="row">
         <span class="mono">{{ one.eui }}</span>
         <span class="soft"
           >{{ one.frames === 1 ? "1 frame" : one.frames + " frames" }}, {{ age(one.lastHeard, now) }}</span
         >
-        <el-button v-if="mayAdd" type="primary" @click="adding = { eui: one.eui }">Admit</el-button>
+        <el-button v-if="mayAdd" type="primary" @click="adding = { eui: one.eui }">Register</el-button>
       </div>
     </section>
 
@@ -86,8 +86,8 @@ const mayAdd = computed(() => places.editable.some((place) => place.kind === "si
         </tbody>
       </table>
       <EmptyState v-else-if="data" title="No gateways yet">
-        Point your gateway's packet forwarder at this machine, {{ data.inlets[0]?.address ?? "UDP port 1700" }}. It
-        shows up here as heard but unknown.
+        Point your gateway's packet forwarder at this machine, {{ data.inlets[0]?.address ?? "UDP port 1700" }}. It is
+        listed here as unregistered.
       </EmptyState>
     </section>
 

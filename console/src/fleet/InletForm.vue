@@ -105,7 +105,7 @@ const address = computed(() => location.origin + "/in/" + token.value);
         <el-form-item label="Serial port" for="inlet-device"
           ><el-input id="inlet-device" v-model="draft.device" class="mono"
         /></el-form-item>
-        <el-form-item label="Bits in a second" for="inlet-baud">
+        <el-form-item label="Baud rate" for="inlet-baud">
           <el-input-number id="inlet-baud" v-model="draft.baud" :min="50" :controls="false" />
         </el-form-item>
         <el-form-item label="Parity" for="inlet-parity">
@@ -190,7 +190,7 @@ const address = computed(() => location.origin + "/in/" + token.value);
             <el-input-number id="inlet-every" v-model="draft.everySeconds" :min="1" :max="86400" :controls="false" />
           </el-form-item>
         </div>
-        <el-checkbox v-model="draft.allowPrivate">It may lie in this machine or the networks around it</el-checkbox>
+        <el-checkbox v-model="draft.allowPrivate">Allow local and private addresses</el-checkbox>
         <div class="row">
           <el-form-item label="Secret header, if it needs one" for="inlet-secret-name"
             ><el-input id="inlet-secret-name" v-model="draft.secretName" class="mono" placeholder="Authorization"
@@ -205,21 +205,17 @@ const address = computed(() => location.origin + "/in/" + token.value);
         </div>
       </template>
       <template v-if="!isPolled(draft.kind)">
-        <el-form-item label="What comes" for="inlet-common">
+        <el-form-item label="Message format" for="inlet-common">
           <el-select
             id="inlet-common"
             v-model="draft.common"
-            aria-label="What comes"
+            aria-label="Message format"
             placeholder="as set below"
             @change="(id: string) => fill(draft, id)"
             ><el-option v-for="one in COMMON" :key="one.id" :value="one.id" :label="one.title"
           /></el-select>
         </el-form-item>
-        <el-form-item
-          v-if="draft.contents.form !== 'senml'"
-          label="Where the sender's address stands"
-          for="inlet-address"
-        >
+        <el-form-item v-if="draft.contents.form !== 'senml'" label="Device address" for="inlet-address">
           <el-input id="inlet-address" v-model="draft.contents.address" class="mono" />
           <span class="soft small"
             >column:0, json:$.mac, bytes:0+2, topic:serial, header:x-device, sender, or fixed:mast</span
@@ -244,8 +240,8 @@ const address = computed(() => location.origin + "/in/" + token.value);
             <el-form-item label="Where the payload stands" for="inlet-payload"
               ><el-input id="inlet-payload" v-model="draft.contents.payload" class="mono" placeholder="all of it"
             /></el-form-item>
-            <el-form-item label="How it is written" for="inlet-encoding">
-              <el-select id="inlet-encoding" v-model="draft.contents.encoding" clearable aria-label="How it is written">
+            <el-form-item label="Encoding" for="inlet-encoding">
+              <el-select id="inlet-encoding" v-model="draft.contents.encoding" clearable aria-label="Encoding">
                 <el-option v-for="one in ['plain', 'hex', 'base64']" :key="one" :value="one" />
               </el-select>
             </el-form-item>

@@ -90,7 +90,7 @@ const origin = location.origin;
         <el-button v-if="inlet.state === 'paused'" type="primary" :loading="busy" @click="resume">Resume</el-button>
         <el-button v-else :loading="busy" @click="pause">Pause</el-button>
         <el-button v-if="inlet.kind === 'bacnet-ip' && inlet.state !== 'paused'" :loading="busy" @click="look"
-          >Look who is there</el-button
+          >Scan for devices</el-button
         >
         <el-button @click="changing = true">Change …</el-button>
         <el-button @click="removing = true">Remove …</el-button>
@@ -99,7 +99,7 @@ const origin = location.origin;
     <ProblemNote :error="error" />
 
     <section v-if="strangers.data.value?.length" class="sheet heard">
-      <h2>Heard but unknown</h2>
+      <h2>Unregistered devices</h2>
       <p class="soft small">
         {{
           inlet.kind === "bacnet-ip"
@@ -115,7 +115,7 @@ const origin = location.origin;
               {{ one.count === 1 ? "1 message" : one.count + " messages" }}, {{ age(one.lastHeard, now) }}
             </td>
             <td class="mono small wide newest">{{ one.newest }}</td>
-            <td><el-button v-if="mayEdit" type="primary" @click="admitting = one">Admit</el-button></td>
+            <td><el-button v-if="mayEdit" type="primary" @click="admitting = one">Register</el-button></td>
           </tr>
         </tbody>
       </table>
@@ -178,7 +178,7 @@ const origin = location.origin;
     </section>
 
     <section class="sheet">
-      <h2>{{ isPolled(inlet.kind) ? "Ask now" : "Try a message" }}</h2>
+      <h2>{{ isPolled(inlet.kind) ? "Poll now" : "Try a message" }}</h2>
       <p v-if="isPolled(inlet.kind)" class="soft small">
         Its devices are asked at once, out of turn; nothing is kept of what they answer.
       </p>

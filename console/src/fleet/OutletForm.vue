@@ -56,7 +56,7 @@ async function save() {
         <el-form-item label="Address" for="outlet-url"
           ><el-input id="outlet-url" v-model="draft.url" class="mono" placeholder="https://office.example/readings"
         /></el-form-item>
-        <el-checkbox v-model="draft.allowPrivate">It may lie in this machine or the networks around it</el-checkbox>
+        <el-checkbox v-model="draft.allowPrivate">Allow local and private addresses</el-checkbox>
         <div class="row">
           <el-form-item label="Secret: signing-key, or a header" for="outlet-secret-name"
             ><el-input id="outlet-secret-name" v-model="draft.secretName" class="mono" placeholder="signing-key"
@@ -77,7 +77,7 @@ async function save() {
         <el-form-item label="Topic; {point} stands for place and name of the point" for="outlet-topic"
           ><el-input id="outlet-topic" v-model="draft.topic" class="mono"
         /></el-form-item>
-        <el-checkbox v-model="draft.retained">Whoever subscribes later gets the newest</el-checkbox>
+        <el-checkbox v-model="draft.retained">Retain last value (sent to later subscribers)</el-checkbox>
         <div v-if="draft.kind === 'mqtt'" class="row">
           <el-form-item label="User name, if it needs one" for="outlet-user"
             ><el-input id="outlet-user" v-model="draft.username" autocomplete="off"

@@ -89,7 +89,7 @@ async function remove() {
           <td class="num" data-name="Waiting">
             {{ outlet.waiting }}
             <div v-if="outlet.oldestAt && outlet.waiting" class="soft small">since {{ age(outlet.oldestAt, now) }}</div>
-            <div v-if="outlet.dropped" class="problem small">{{ outlet.dropped }} gave way</div>
+            <div v-if="outlet.dropped" class="problem small">{{ outlet.dropped }} dropped (queue full)</div>
             <div v-if="outlet.refused" class="problem small">{{ outlet.refused }} refused</div>
           </td>
           <td class="wide">

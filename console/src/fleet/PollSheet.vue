@@ -44,7 +44,7 @@ const keyOf = (poll: Poll) => `${poll.deviceId}/${poll.group ?? ""}`;
 
 <template>
   <section class="sheet">
-    <h2>Devices that are asked</h2>
+    <h2>Polled devices</h2>
     <ProblemNote :error="error ?? action.error.value" />
     <table v-if="polls?.length" class="rows cards">
       <thead>
@@ -136,7 +136,7 @@ const keyOf = (poll: Poll) => `${poll.deviceId}/${poll.group ?? ""}`;
                           >Set</el-button
                         >
                         <el-button v-if="canLetGo" link type="primary" @click="set(poll, row.channel, null)"
-                          >Let go</el-button
+                          >Release (back to automatic control)</el-button
                         >
                       </form>
                     </td>

@@ -43,7 +43,7 @@ watch(
     </template>
     <p v-else class="soft">No data was heard yet.</p>
     <details v-if="radio">
-      <summary>What network and device agreed on</summary>
+      <summary>MAC state</summary>
       <dl class="facts">
         <div>
           <dt>Band</dt>
@@ -90,7 +90,7 @@ watch(
           <dd>{{ radio.lastUp }} up, {{ radio.nextDown }} down</dd>
         </div>
         <div v-if="radio.asked.length">
-          <dt>Waits for its answer to</dt>
+          <dt>Waiting for acknowledgement of</dt>
           <dd>{{ radio.asked.join(", ") }}</dd>
         </div>
       </dl>

@@ -117,14 +117,14 @@ describe("gateways", () => {
     });
     const list = await mountIn(GatewayList);
     await flushPromises();
-    expect(list.text()).toContain("Heard but unknown");
+    expect(list.text()).toContain("Unregistered gateways");
     expect(list.text()).toContain("1 frame,");
     expect(list.text()).toContain("UDP 0.0.0.0:1700");
-    await button(list, "Admit").trigger("click");
+    await button(list, "Register").trigger("click");
     await list.find("#gateway-name").setValue("Barn");
     await list
       .findAll("button")
-      .filter((one) => one.text() === "Admit")
+      .filter((one) => one.text() === "Register")
       .at(-1)
       ?.trigger("click");
     await flushPromises();

@@ -203,7 +203,7 @@ describe("admitting a device", () => {
     await flushPromises();
     await form.find("#admit-model-name").setValue("Mast");
     await form.findAll("input[type=checkbox]")[1]?.setValue(false);
-    await button(form, "Admit").trigger("click");
+    await button(form, "Register").trigger("click");
     await flushPromises();
     const made = calls.find((call) => call.method === "POST" && call.path === "models")?.body as {
       channels: unknown[];

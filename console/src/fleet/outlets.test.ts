@@ -167,7 +167,7 @@ describe("a device that is asked", () => {
     await button(sheet, "Set").trigger("click");
     await flushPromises();
     expect(bodyOf("PUT", "devices/d/channels/fan")).toEqual({ value: 75 });
-    await button(sheet, "Let go").trigger("click");
+    await button(sheet, "Release (back to automatic control)").trigger("click");
     await flushPromises();
     expect(calls.filter((call) => call.path === "devices/d/channels/fan").at(-1)?.body).toEqual({ value: null });
   });

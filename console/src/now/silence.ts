@@ -17,7 +17,7 @@ export function silentByCause(devices: Device[], gateways: Gateway[]): SilentGro
       devices: devices.filter((device) => device.state === "silent-gateway"),
     },
     {
-      cause: "Their inlets take nothing",
+      cause: "Their inlets are not receiving",
       todo: "Look at the inlet first: is it paused, is the bridge plugged in, does the port answer?",
       devices: devices.filter((device) => device.state === "silent-inlet"),
     },

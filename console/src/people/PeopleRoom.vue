@@ -49,7 +49,7 @@ async function withdrawLink(link: ShareLink) {
   <div class="page">
     <header class="page-head">
       <h1>People</h1>
-      <RouterLink v-if="session.owner" to="/people/trail">Trail: who changed what</RouterLink>
+      <RouterLink v-if="session.owner" to="/people/trail">Audit trail</RouterLink>
       <el-button v-if="mayInvite" type="primary" @click="inviting = true">Invite somebody</el-button>
     </header>
     <ProblemNote :error="error" />
@@ -72,7 +72,7 @@ async function withdrawLink(link: ShareLink) {
           </el-popconfirm>
           <div v-for="grant in person.grants" :key="grant.id">
             {{ RIGHTS[grant.right] }} {{ grant.targetName }}
-            <el-button v-if="mayInvite" link @click="revoke(person, grant)">Take away</el-button>
+            <el-button v-if="mayInvite" link @click="revoke(person, grant)">Revoke</el-button>
           </div>
           <span v-if="!person.owner && !person.grants.length" class="soft">no rights</span>
         </div>

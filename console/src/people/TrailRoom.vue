@@ -96,7 +96,7 @@ function shown(value: unknown): string {
 <template>
   <div class="page">
     <header class="page-head">
-      <h1>Trail</h1>
+      <h1>Audit trail</h1>
       <a class="export" :href="`/api/v1/trail/export?${query}`" download="trail.csv">Export as CSV</a>
     </header>
     <section class="sheet filters">
@@ -105,7 +105,7 @@ function shown(value: unknown): string {
         <el-option v-for="kind in KINDS" :key="kind" :value="kind" :label="kind.replace('-', ' ')" />
       </el-select>
       <el-date-picker v-model="wanted.days" type="daterange" start-placeholder="From" end-placeholder="To" />
-      <el-button v-if="wanted.id" link @click="wanted.id = ''">One thing only: show all again</el-button>
+      <el-button v-if="wanted.id" link @click="wanted.id = ''">Filtered to one item: show all</el-button>
     </section>
     <ProblemNote :error="error" />
     <section class="sheet">
@@ -128,14 +128,14 @@ function shown(value: unknown): string {
             </dd>
           </template>
         </dl>
-        <p v-else class="soft">There is no more to it.</p>
+        <p v-else class="soft">No further details.</p>
         <el-button v-if="entry.id && wanted.id !== entry.id" link @click="wanted.id = entry.id"
-          >All that was done to it</el-button
+          >Show all changes of this item</el-button
         >
       </details>
-      <p v-if="entries && !entries.length" class="soft">Nothing of that kind is written down.</p>
+      <p v-if="entries && !entries.length" class="soft">No matching entries.</p>
       <p v-if="!entries && !error" class="soft">Loading …</p>
-      <el-button v-if="more" :loading="busy" @click="load(true)">Older ones</el-button>
+      <el-button v-if="more" :loading="busy" @click="load(true)">Load older entries</el-button>
     </section>
   </div>
 </template>

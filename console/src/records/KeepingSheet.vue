@@ -80,7 +80,7 @@ async function save() {
 
 <template>
   <section class="sheet">
-    <h2>For how long it is kept</h2>
+    <h2>Retention</h2>
     <p class="soft small">
       In days; 0 is for ever. When every reading goes its hours stay, and when these go its days stay.
     </p>

@@ -25,7 +25,7 @@ const parts = computed(() => {
     { name: "every reading", bytes: now.detailBytes },
     { name: "hours and days", bytes: now.summaryBytes },
     { name: "frames", bytes: now.frameBytes },
-    { name: "journal, registry, room inside", bytes: Math.max(0, now.fileBytes - known) },
+    { name: "journal, registry, free space in file", bytes: Math.max(0, now.fileBytes - known) },
   ];
 });
 const points = computed(() =>
@@ -93,7 +93,7 @@ const points = computed(() =>
     </section>
 
     <section v-if="points.length" class="sheet">
-      <h2>Room by point</h2>
+      <h2>Storage by point</h2>
       <table class="rows cards">
         <thead>
           <tr>

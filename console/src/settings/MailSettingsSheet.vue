@@ -40,7 +40,7 @@ async function test() {
   <section class="sheet">
     <h2>Mail server for notices</h2>
     <p v-if="!known.loading.value && !known.data.value" class="soft">
-      None is set up: alerts are seen here, but nobody is told by mail.
+      None is set up: alerts are shown here, but no mail is sent.
     </p>
     <el-form label-position="top" class="form" @submit.prevent="save">
       <el-form-item label="Address" for="mail-host"

@@ -13,7 +13,7 @@ const session = useSession();
   <div class="page">
     <header class="page-head"><h1>Settings</h1></header>
     <section class="sheet">
-      <h2>How this browser shows it</h2>
+      <h2>Appearance</h2>
       <div class="row">
         <el-radio-group v-model="theme" aria-label="Colours">
           <el-radio-button value="system">as the system</el-radio-button>

@@ -19,7 +19,7 @@ const RIGHTS = { look: "may look", operate: "may operate", edit: "may edit" };
 async function make() {
   await run(async () => {
     made.value = await api.post<Token>("tokens", { ...form });
-  }, "The token is made.");
+  }, "Token created.");
   if (made.value) {
     form.name = "";
   }
@@ -27,7 +27,7 @@ async function make() {
 }
 
 async function withdraw(token: Token) {
-  await run(() => api.remove("tokens/" + token.id), `${token.name} is turned away from now on.`);
+  await run(() => api.remove("tokens/" + token.id), `Token ${token.name} withdrawn.`);
   await tokens.load();
 }
 
@@ -36,14 +36,16 @@ function where(token: Token): string {
     ? token.places
         .map((id) => places.places.find((place) => place.id === id)?.name ?? "a place that is gone")
         .join(", ")
-    : "all that you may";
+    : "all places";
 }
 </script>
 
 <template>
   <section class="sheet">
-    <h2>Tokens for programs</h2>
-    <p class="soft">A program asks with a token in your name, and may no more than the token says and you may.</p>
+    <h2>API tokens</h2>
+    <p class="soft">
+      A program uses a token to access the API with your permissions, limited to what the token allows.
+    </p>
     <ProblemNote :error="tokens.error.value" />
     <div v-for="token in tokens.data.value" :key="token.id" class="row token">
       <strong>{{ token.name }}</strong>
@@ -52,7 +54,7 @@ function where(token: Token): string {
         >until {{ day(token.until) }}, {{ token.usedAt ? "last used " + day(token.usedAt) : "never used" }}</span
       >
       <el-popconfirm
-        title="What uses it is turned away at once."
+        title="Programs that use it lose access immediately."
         width="220"
         confirm-button-text="Withdraw"
         cancel-button-text="Keep"
@@ -61,31 +63,37 @@ function where(token: Token): string {
         <template #reference><el-button link>Withdraw</el-button></template>
       </el-popconfirm>
     </div>
-    <p v-if="tokens.data.value && !tokens.data.value.length" class="soft">There is none yet.</p>
-    <el-alert v-if="made" type="success" :closable="false" show-icon :title="`Keep it now; it is shown this once:`">
+    <p v-if="tokens.data.value && !tokens.data.value.length" class="soft">No tokens yet.</p>
+    <el-alert
+      v-if="made"
+      type="success"
+      :closable="false"
+      show-icon
+      :title="`Copy the token now. It is shown only once.`"
+    >
       <code class="secret">{{ made.token }}</code>
-      <el-button link @click="made = undefined">I have it</el-button>
+      <el-button link @click="made = undefined">Done</el-button>
     </el-alert>
     <el-form label-position="top" class="form" @submit.prevent="make">
-      <el-form-item label="What it is for" for="token-name"
+      <el-form-item label="Purpose" for="token-name"
         ><el-input id="token-name" v-model="form.name" maxlength="120" placeholder="Wall screen in the office"
       /></el-form-item>
-      <el-form-item label="It may">
+      <el-form-item label="Permission">
         <el-radio-group v-model="form.right">
           <el-radio-button value="look">look</el-radio-button>
           <el-radio-button value="operate">operate</el-radio-button>
           <el-radio-button value="edit">edit</el-radio-button>
         </el-radio-group>
       </el-form-item>
-      <el-form-item label="On (all that you may, if none is chosen)" for="token-places">
+      <el-form-item label="Places (all that you can access, if none is selected)" for="token-places">
         <el-select id="token-places" v-model="form.places" multiple filterable>
           <el-option v-for="place in places.places" :key="place.id" :value="place.id" :label="place.name" />
         </el-select>
       </el-form-item>
-      <el-form-item label="Days until it ends" for="token-days"
+      <el-form-item label="Valid for days" for="token-days"
         ><el-input-number id="token-days" v-model="form.days" :min="1" :max="365"
       /></el-form-item>
-      <el-button native-type="submit" :loading="busy" :disabled="!form.name.trim()">Make a token</el-button>
+      <el-button native-type="submit" :loading="busy" :disabled="!form.name.trim()">Create token</el-button>
     </el-form>
     <ProblemNote :error="error" />
   </section>

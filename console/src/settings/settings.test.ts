@@ -84,7 +84,7 @@ describe("the mail server", () => {
     await begin({ "GET settings/mail": undefined, "GET notices": [] });
     const sheet = await mountIn(MailSettingsSheet);
     await flushPromises();
-    expect(sheet.text()).toContain("nobody is told by mail");
+    expect(sheet.text()).toContain("no mail is sent");
     expect(button(sheet, "Send a test message").attributes("disabled")).toBeDefined();
   });
 

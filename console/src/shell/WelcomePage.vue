@@ -44,7 +44,7 @@ async function accept() {
       <div class="stack">
         <ProblemNote :error="error" />
         <el-button type="primary" native-type="submit" :loading="busy" :disabled="!name || !password"
-          >Come in</el-button
+          >Accept invitation</el-button
         >
       </div>
     </el-form>

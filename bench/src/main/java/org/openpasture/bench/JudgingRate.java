@@ -36,7 +36,7 @@ final class JudgingRate {
 
     static void measure() {
         double plain = rate(List.of(rule("a", Measure.LAST), rule("b", Measure.LAST)));
-        double windows = rate(List.of(rule("a", new Measure.Mean(8 * 3_600)), rule("b", new Measure.Slope(3_600))));
+        double windows = rate(List.of(rule("a", new Measure.Mean(8 * 3_600)), rule("b", new Measure.Rate(3_600))));
         Bench.row("judged, 20,000 members on the newest value", String.format("%,.0f readings/s", plain));
         Bench.row(
                 "judged, 20,000 members on windows (goal 100,000)",

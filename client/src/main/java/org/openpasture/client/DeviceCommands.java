@@ -247,19 +247,12 @@ final class DeviceCommands implements Runnable {
         return to.removed("api/v1/devices", name, "device");
     }
 
-    @Command(
-            name = "change",
-            mixinStandardHelpOptions = true,
-            description = "Give a device another name, or hang it at another place.")
+    @Command(name = "change", mixinStandardHelpOptions = true, description = "Rename a device, or change its location.")
     int change(
             @Mixin Service to,
             @Parameters(paramLabel = "NAME") String name,
-            @Option(names = "--name", paramLabel = "NAME", description = "What it is called from now on.") @Nullable
-                    String otherName,
-            @Option(
-                            names = "--place",
-                            paramLabel = "PLACE",
-                            description = "The site, area or asset where it hangs now.")
+            @Option(names = "--name", paramLabel = "NAME", description = "New name.") @Nullable String otherName,
+            @Option(names = "--place", paramLabel = "PLACE", description = "New location: site, area or asset.")
                     @Nullable
                     String place) {
         JsonNode device = Service.pick(to.api().get("api/v1/devices"), name, "device");

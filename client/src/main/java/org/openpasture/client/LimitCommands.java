@@ -41,7 +41,7 @@ final class LimitCommands implements Runnable {
         return to.shown("api/v1/limits", name, "limit set");
     }
 
-    @Command(name = "remove", mixinStandardHelpOptions = true, description = "Remove a limit set that nothing uses.")
+    @Command(name = "remove", mixinStandardHelpOptions = true, description = "Remove an unused limit set.")
     int remove(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
         return to.removed("api/v1/limits", name, "limit set");
     }

@@ -61,10 +61,7 @@ final class ModelCommands implements Runnable {
         return to.shown("api/v1/models", name, "device model");
     }
 
-    @Command(
-            name = "remove",
-            mixinStandardHelpOptions = true,
-            description = "Remove a device model that no device is of.")
+    @Command(name = "remove", mixinStandardHelpOptions = true, description = "Remove an unused device model.")
     int remove(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
         return to.removed("api/v1/models", name, "device model");
     }

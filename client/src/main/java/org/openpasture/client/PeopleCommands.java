@@ -102,7 +102,7 @@ final class PeopleCommands implements Runnable {
         return 0;
     }
 
-    @Command(name = "revoke", mixinStandardHelpOptions = true, description = "Take somebody's right on a place away.")
+    @Command(name = "revoke", mixinStandardHelpOptions = true, description = "Revoke a permission on a place.")
     int revoke(
             @Mixin Service to,
             @Parameters(paramLabel = "NAME") String name,
@@ -125,7 +125,7 @@ final class PeopleCommands implements Runnable {
         return 0;
     }
 
-    @Command(name = "invitations", mixinStandardHelpOptions = true, description = "Who is invited and not here yet.")
+    @Command(name = "invitations", mixinStandardHelpOptions = true, description = "Open invitations.")
     int invitations(@Mixin Service to) {
         JsonNode all = to.api().get("api/v1/invitations");
         if (to.printedJson(all)) {
@@ -138,7 +138,7 @@ final class PeopleCommands implements Runnable {
                 one.path("right").asString(),
                 one.path("targetName").asString(),
                 Words.moment(one.path("expiresAt"))));
-        to.out().print(table.isEmpty() ? "Nobody.\n" : table.text());
+        to.out().print(table.isEmpty() ? "No open invitations.\n" : table.text());
         return 0;
     }
 

@@ -185,10 +185,7 @@ final class PlaceCommands implements Runnable {
         return to.shown("api/v1/places", name, "place");
     }
 
-    @Command(
-            name = "remove",
-            mixinStandardHelpOptions = true,
-            description = "Remove a site, area or asset that nothing belongs to.")
+    @Command(name = "remove", mixinStandardHelpOptions = true, description = "Remove an empty site, area or asset.")
     int remove(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
         return to.removed("api/v1/places", name, "place");
     }

@@ -137,10 +137,7 @@ final class PointCommands implements Runnable {
         return to.shown("api/v1/points", name, "point");
     }
 
-    @Command(
-            name = "remove",
-            mixinStandardHelpOptions = true,
-            description = "Remove a point that has no readings and that nothing uses.")
+    @Command(name = "remove", mixinStandardHelpOptions = true, description = "Remove an unused point without readings.")
     int remove(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
         return to.removed("api/v1/points", name, "point");
     }

@@ -52,10 +52,11 @@ final class RuleCommands implements Runnable {
     }
 
     private static String measure(JsonNode measure) {
-        String over = " of " + Words.duration(measure.path("seconds").asLong()) + " ";
+        String over = " over " + Words.duration(measure.path("seconds").asLong()) + " ";
         return switch (measure.path("kind").asString("last")) {
             case "last" -> "";
-            case "from-mean" -> "distance from the mean" + over;
+            case "deviation" -> "deviation from mean" + over;
+            case "rate" -> "rate of change" + over;
             default -> measure.path("kind").asString() + over;
         };
     }
@@ -65,7 +66,7 @@ final class RuleCommands implements Runnable {
         return also == 0
                 ? ""
                 : rule.path("atLeast").isNumber()
-                        ? ", " + rule.path("atLeast").asString() + " of " + Words.count(also + 1L, "condition")
+                        ? ", " + rule.path("atLeast").asString() + " over " + Words.count(also + 1L, "condition")
                         : ", with " + Words.count(also, "further condition");
     }
 
@@ -102,7 +103,10 @@ final class RuleCommands implements Runnable {
         return to.removed("api/v1/rules", name, "rule");
     }
 
-    @Command(name = "change", mixinStandardHelpOptions = true, description = "Give a rule what a JSON file says.")
+    @Command(
+            name = "change",
+            mixinStandardHelpOptions = true,
+            description = "Change a rule to the contents of a JSON file.")
     int change(
             @Mixin Service to, @Parameters(paramLabel = "NAME") String name, @Parameters(paramLabel = "FILE") Path file)
             throws IOException {
@@ -118,8 +122,8 @@ final class RuleCommands implements Runnable {
             name = "try",
             mixinStandardHelpOptions = true,
             description = {
-                "What a rule would have said to what was measured; nothing is saved.",
-                "FILE is as for 'rules add'; or give the name of a rule that is there."
+                "Test a rule on past readings. Nothing is saved.",
+                "Give a JSON file as for 'rules add', or the name of an existing rule."
             })
     int attempt(
             @Mixin Service to,
@@ -128,7 +132,7 @@ final class RuleCommands implements Runnable {
                             names = "--days",
                             paramLabel = "DAYS",
                             defaultValue = "30",
-                            description = "So many days back from now (${DEFAULT-VALUE}).")
+                            description = "Period in days up to now (${DEFAULT-VALUE}).")
                     int days)
             throws IOException {
         Path file = Path.of(what);

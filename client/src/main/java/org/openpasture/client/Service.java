@@ -125,7 +125,7 @@ final class Service {
         String whole = one.path("name").asString(one.path("title").asString(""));
         if (whole.toLowerCase(java.util.Locale.ROOT).contains(name.toLowerCase(java.util.Locale.ROOT))
                 && !whole.equalsIgnoreCase(name)) {
-            throw new IllegalArgumentException("to remove it, say its whole name: '" + whole + "'");
+            throw new IllegalArgumentException("to remove it, enter its full name: '" + whole + "'");
         }
         api().delete(path + "/" + one.path("id").asString());
         if (!printedJson(one)) {

@@ -17,7 +17,7 @@ import tools.jackson.databind.JsonNode;
 @Command(
         name = "tokens",
         mixinStandardHelpOptions = true,
-        description = "Tokens by which other programs ask in your name; list them, add or remove one.")
+        description = "API tokens for other programs: list, add or remove.")
 final class TokenCommands implements Runnable {
     @Mixin
     private Service service;
@@ -48,13 +48,13 @@ final class TokenCommands implements Runnable {
                         .map(place -> place.path("name").asString())
                         .findFirst()
                         .orElse("a place that is gone")));
-        return names.isEmpty() ? "all that you may" : String.join(", ", names);
+        return names.isEmpty() ? "all places" : String.join(", ", names);
     }
 
     @Command(
             name = "add",
             mixinStandardHelpOptions = true,
-            description = "Make a token and print it; it is shown this once.")
+            description = "Create a token and print it. It is shown only once.")
     int add(
             @Mixin Service to,
             @Parameters(paramLabel = "NAME", description = "What it is for.") String name,
@@ -62,16 +62,15 @@ final class TokenCommands implements Runnable {
                             names = "--right",
                             paramLabel = "RIGHT",
                             defaultValue = "look",
-                            description = "look, operate or edit (${DEFAULT-VALUE}); never more than you may.")
+                            description = "look, operate or edit (${DEFAULT-VALUE}); limited to your own permissions.")
                     Right right,
-            @Option(names = "--on", paramLabel = "PLACE", description = "Site, area or asset; all if left out.")
-                    @Nullable
+            @Option(names = "--on", paramLabel = "PLACE", description = "Site, area or asset; default: all.") @Nullable
                     List<String> on,
             @Option(
                             names = "--days",
                             paramLabel = "DAYS",
                             defaultValue = "90",
-                            description = "How long it holds (${DEFAULT-VALUE}), 365 at most.")
+                            description = "Validity in days (${DEFAULT-VALUE}), 365 at most.")
                     int days) {
         List<String> places = on == null
                 ? List.of()
@@ -86,7 +85,7 @@ final class TokenCommands implements Runnable {
     @Command(
             name = "remove",
             mixinStandardHelpOptions = true,
-            description = "Withdraw a token; what uses it is turned away at once.")
+            description = "Withdraw a token. Programs that use it lose access immediately.")
     int remove(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
         JsonNode token = Service.pick(to.api().get("api/v1/tokens"), name, "token");
         to.api().delete("api/v1/tokens/" + token.path("id").asString());

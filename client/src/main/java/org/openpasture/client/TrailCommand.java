@@ -17,24 +17,28 @@ import tools.jackson.databind.JsonNode;
 @Command(
         name = "trail",
         mixinStandardHelpOptions = true,
-        description = "Who changed what and who signed in, the newest first; for owners.")
+        description = "Audit trail: changes and sign-ins, newest first. For owners.")
 final class TrailCommand implements Callable<Integer> {
     @Mixin
     private Service service;
 
-    @Option(names = "--person", paramLabel = "NAME", description = "What this person did.")
+    @Option(names = "--person", paramLabel = "NAME", description = "Changes by this person.")
     private @Nullable String person;
 
     @Option(names = "--kind", paramLabel = "KIND", description = "Such as rule, device, point, sign-in, token.")
     private @Nullable String kind;
 
-    @Option(names = "--id", paramLabel = "ID", description = "What was done to this thing.")
+    @Option(names = "--id", paramLabel = "ID", description = "Changes of the item with this id.")
     private @Nullable String id;
 
-    @Option(names = "--limit", paramLabel = "NUMBER", defaultValue = "50", description = "So many (${DEFAULT-VALUE}).")
+    @Option(
+            names = "--limit",
+            paramLabel = "NUMBER",
+            defaultValue = "50",
+            description = "Number of entries (${DEFAULT-VALUE}).")
     private int limit;
 
-    @Option(names = "--csv", paramLabel = "FILE", description = "Write all that fits into a file as CSV.")
+    @Option(names = "--csv", paramLabel = "FILE", description = "Write all matching entries to a CSV file.")
     private @Nullable Path csv;
 
     @Override

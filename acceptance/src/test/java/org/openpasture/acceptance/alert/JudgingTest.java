@@ -308,7 +308,7 @@ class JudgingTest {
         post("[{\"a\":\"k1\",\"t\":9,\"at\":\"" + start.plusSeconds(12 * 600L) + "\"}]");
         await().atMost(5, TimeUnit.SECONDS).until(() -> !alertsOf(rule).isEmpty());
         assertThat(alertsOf(rule).getFirst().summary()).contains("mean over 4 h 9 °C, above 8 °C");
-        refused(400, "so short a window is never known", () -> rule("""
+        refused(400, "too rare for this window", () -> rule("""
                         {"name": "Too short", "severity": "warning", "condition": {"kind": "above", "limit": 8},
                          "measure": {"kind": "mean", "seconds": 90},
                          "target": {"kind": "point", "pointId": "%s"}}""".formatted(air(device))));
@@ -335,7 +335,7 @@ class JudgingTest {
                         .asInt()))
                 .containsExactly(2, 2, 1, 0);
         assertThat(alertsOf(air(device))).isEmpty();
-        refused(400, "before it ends", () -> SERVICE.owner()
+        refused(400, "before its end", () -> SERVICE.owner()
                 .post("api/v1/rules/rehearsal", JsonMapper.shared().readTree("""
                         {"since": "2026-01-02T00:00:00Z", "until": "2026-01-01T00:00:00Z",
                          "rule": {"name": "Too warm", "severity": "warning", "condition": {"kind": "above", "limit": 8},

@@ -485,14 +485,14 @@ class ClientTest {
                         ok("places", "show", "Verb farm").json().path("id").asString()));
         assertThat(ok("rules", "try", file.toString(), "--days", "2").out()).startsWith("0 alerts in 0 readings.");
         ok("rules", "add", file.toString());
-        assertThat(ok("rules").out()).contains("mean of 1 h 0 min above 25");
+        assertThat(ok("rules").out()).contains("mean over 1 h 0 min above 25");
         assertThat(ok("rules", "show", "Verb barns").json().path("deadBand").asDouble())
                 .isZero();
         Files.writeString(file, Files.readString(file).replace("25", "27"));
         assertThat(ok("rules", "change", "Verb barns", file.toString()).out())
                 .isEqualTo("Changed Verb barns too warm.\n");
         assertThat(ok("rules", "try", "Verb barns too warm").out()).startsWith("0 alerts");
-        assertThat(run("rules", "remove", "Verb barns").err()).contains("say its whole name: 'Verb barns too warm'");
+        assertThat(run("rules", "remove", "Verb barns").err()).contains("enter its full name: 'Verb barns too warm'");
         assertThat(ok("rules", "remove", "Verb barns too warm").out())
                 .isEqualTo("The rule 'Verb barns too warm' is removed.\n");
         assertThat(run("places", "remove", "Verb barn").err()).contains("still in use: 1 point");
@@ -507,6 +507,6 @@ class ClientTest {
         ok("people", "invite", "Vera", "--on", "Verb farm");
         assertThat(ok("people", "invitations").out()).contains("Vera", "look", "Verb farm");
         ok("people", "uninvite", "Vera");
-        assertThat(ok("people", "invitations").out()).isEqualTo("Nobody.\n");
+        assertThat(ok("people", "invitations").out()).isEqualTo("No open invitations.\n");
     }
 }

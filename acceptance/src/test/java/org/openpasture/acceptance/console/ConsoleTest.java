@@ -294,7 +294,7 @@ class ConsoleTest {
         adviser.navigate(link);
         adviser.getByLabel("Name").fill("adviser");
         adviser.getByLabel("Password").first().fill(RunningService.PASSWORD);
-        button(adviser, "Come in").click();
+        button(adviser, "Accept invitation").click();
         assertThat(heading(adviser, "All is well")).isVisible();
         adviser.navigate("/places/" + plant.pump);
         assertThat(adviser.getByLabel("Directions")).containsText("2.30");

@@ -93,11 +93,11 @@ class ProgramsDoorTest {
         assertThat(looks.get("api/v1/places").size()).isGreaterThanOrEqualTo(3);
         refused(403, "", () -> looks.put("api/v1/sites/" + plant.site, Map.of("name", "Mine now")));
         refused(403, "", () -> looks.post("api/v1/sites", Map.of("name", "A new one")));
-        refused(403, "program's token", () -> looks.get("api/v1/sessions"));
-        refused(403, "program's token", () -> looks.post("api/v1/tokens", Map.of("name", "more")));
+        refused(403, "an API token", () -> looks.get("api/v1/sessions"));
+        refused(403, "an API token", () -> looks.post("api/v1/tokens", Map.of("name", "more")));
         refused(
                 403,
-                "program's token",
+                "an API token",
                 () -> looks.put(
                         "api/v1/session/password",
                         Map.of("current", RunningService.PASSWORD, "password", "quite another one")));
@@ -146,7 +146,7 @@ class ProgramsDoorTest {
                 ask("PUT", path, Map.of("name", "Upper farm two", "zone", "Europe/Vienna"), "If-Match", read.etag());
         assertThat(second.status()).isEqualTo(412);
         assertThat(second.body().path("type").asString()).endsWith("changed-meanwhile");
-        assertThat(second.body().path("detail").asString()).contains("by owner").contains("in: name");
+        assertThat(second.body().path("detail").asString()).contains("by owner").contains("fields: name");
         assertThat(ask("GET", "api/v1/places/" + other, null).etag()).isEqualTo(first.etag());
         assertThat(ask("PUT", path, Map.of("name", "Upper farm", "zone", "Europe/Vienna"), "If-Match", "*")
                         .status())
@@ -386,7 +386,7 @@ class ProgramsDoorTest {
                 .entrySet()) {
             Answer answer = ask("POST", sent.getKey(), sent.getValue());
             assertThat(answer.status()).as(sent.getKey()).isEqualTo(400);
-            assertThat(answer.body().path("detail").asString()).contains("is null");
+            assertThat(answer.body().path("detail").asString()).contains("contains null");
         }
     }
 }

@@ -15,7 +15,7 @@ public record RehearsalRequest(
     public RehearsalRequest {
         rule = Require.present(rule, "the rule");
         if (since != null && until != null && !since.isBefore(until)) {
-            throw new IllegalArgumentException("the time to try begins before it ends");
+            throw new IllegalArgumentException("the start of the period must be before its end");
         }
     }
 }

@@ -6,6 +6,6 @@ import org.openpasture.api.problem.Require;
 public record DeviceChange(String name, String placeId) {
     public DeviceChange {
         name = Require.text(name, "the device's name", 80);
-        placeId = Require.text(placeId, "the place where the device hangs", 80);
+        placeId = Require.text(placeId, "the location of the device", 80);
     }
 }

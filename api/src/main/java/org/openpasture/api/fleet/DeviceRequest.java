@@ -33,7 +33,7 @@ public record DeviceRequest(
     public DeviceRequest {
         name = Require.text(name, "the device's name", 80);
         modelId = Require.text(modelId, "the device model", 80);
-        placeId = Require.text(placeId, "the place where the device hangs", 80);
+        placeId = Require.text(placeId, "the location of the device", 80);
         if (inletId != null) {
             address = Require.text(address, "the address that stands in its messages", 120);
         } else {

@@ -26,7 +26,8 @@ public record TokenRequest(
         places = places == null ? List.of() : List.copyOf(places);
         days = days == null ? 90 : days;
         if (right == Right.MANAGE) {
-            throw new IllegalArgumentException("A program's token may look, operate or edit; to manage, sign in.");
+            throw new IllegalArgumentException(
+                    "An API token can have the permission look, operate or edit. To manage, sign in.");
         }
         if (days < 1 || days > 365) {
             throw new IllegalArgumentException("A token holds for 1 to 365 days, not for " + days + ".");

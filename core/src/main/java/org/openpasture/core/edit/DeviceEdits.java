@@ -28,7 +28,7 @@ public final class DeviceEdits {
                                 : Optional.of(Refused.notAllowed("change this device")))
                         .or(() -> placeId.equals(device.placeId())
                                 ? Optional.empty()
-                                : Rights.on(access, Right.EDIT, placeId, "hang devices there"))
+                                : Rights.on(access, Right.EDIT, placeId, "place devices there"))
                         .or(() -> access.registry()
                                 .find(DeviceModel.class, device.modelId())
                                 .flatMap(model -> SharedEdits.usable(access, model, placeId))),

@@ -94,8 +94,8 @@ public final class PointEdits {
     private static Optional<Refused> hasReadings(Point point, PointWish.Remove wish) {
         return wish.hasReadings()
                 ? Optional.of(Refused.clash(
-                        "'" + point.name() + "' has readings, which nobody would find any more.",
-                        "Hide it (not released) and keep them, or erase its readings first."))
+                        "'" + point.name() + "' has readings, which would no longer be accessible.",
+                        "Hide the point (not released), or erase its readings first."))
                 : Optional.empty();
     }
 

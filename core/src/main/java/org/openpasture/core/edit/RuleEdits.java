@@ -95,12 +95,13 @@ public final class RuleEdits {
                 };
         if (!isOfValue && rule.measure().seconds() > 0) {
             return Optional.of(Refused.invalid(
-                    "This condition looks at each report, not at a window of time.",
-                    "Leave the measure out, or compare a value."));
+                    "This condition evaluates each report, not a window of time.",
+                    "Remove the measure, or choose a condition on a value."));
         }
         if (!isOfValue && !rule.also().isEmpty()) {
             return Optional.of(Refused.invalid(
-                    "Only conditions on a value take further conditions.", "Make two rules, or compare a value."));
+                    "Only a condition on a value can have additional conditions.",
+                    "Create two rules, or choose a condition on a value."));
         }
         return measuresZones(rule.measure(), rule.condition()).or(() -> rule.also().stream()
                 .flatMap(term -> measuresZones(term.measure(), term.condition()).stream())
@@ -110,8 +111,8 @@ public final class RuleEdits {
     private static Optional<Refused> measuresZones(Measure measure, Condition condition) {
         return measure.comparesDifferences() && condition instanceof Condition.InZone
                 ? Optional.of(Refused.invalid(
-                        "The zones of a limit set are for values, not for how they change.",
-                        "Compare the change with a limit of its own."))
+                        "The zones of a limit set apply to values, not to changes of values.",
+                        "Enter a limit for the change instead."))
                 : Optional.empty();
     }
 
@@ -128,8 +129,8 @@ public final class RuleEdits {
                 .orElse(0);
         return interval * 2 > seconds
                 ? Optional.of(Refused.invalid(
-                        "'" + points.getFirst().name() + "' is reported once in " + interval
-                                + " s; so short a window is never known.",
+                        "'" + points.getFirst().name() + "' reports every " + interval
+                                + " s, which is too rare for this window.",
                         "Choose a window of " + interval * 4 + " s or more."))
                 : Optional.empty();
     }
@@ -188,9 +189,9 @@ public final class RuleEdits {
                         && other.condition() instanceof Condition.Below(double below)
                         && above >= below) {
                     return Optional.of(Refused.invalid(
-                            "Nothing is above " + Decimals.text(above) + " and below " + Decimals.text(below)
-                                    + " at once, so that the rule would never come true.",
-                            "Change one of the two, or let fewer conditions be enough."));
+                            "No value is above " + Decimals.text(above) + " and below " + Decimals.text(below)
+                                    + " at the same time, so the rule can never become active.",
+                            "Change one of the limits, or require fewer conditions."));
                 }
             }
         }

@@ -54,11 +54,11 @@ final class Window {
         this.keeps = switch (measure) {
             case Measure.Last last -> Keeps.EXTREMES;
             case Measure.Mean mean -> Keeps.AREA;
-            case Measure.FromMean off -> Keeps.AREA;
-            case Measure.Lowest low -> Keeps.EXTREMES;
-            case Measure.Highest high -> Keeps.EXTREMES;
-            case Measure.Spread spread -> Keeps.EXTREMES;
-            case Measure.Slope slope -> Keeps.FIRST;
+            case Measure.Deviation off -> Keeps.AREA;
+            case Measure.Minimum low -> Keeps.EXTREMES;
+            case Measure.Maximum high -> Keeps.EXTREMES;
+            case Measure.Range spread -> Keeps.EXTREMES;
+            case Measure.Rate slope -> Keeps.FIRST;
         };
         this.windowMillis = measure.seconds() * 1000L;
         this.sliceMillis = Math.max(1, Math.ceilDiv(windowMillis, SLICES));
@@ -148,11 +148,11 @@ final class Window {
         return switch (measure) {
             case Measure.Last last -> OptionalDouble.of(lastValue);
             case Measure.Mean mean -> mean(place, isOpen, 0);
-            case Measure.FromMean off -> mean(place, isOpen, lastValue);
-            case Measure.Lowest low -> OptionalDouble.of(least(othersOne, one[place]));
-            case Measure.Highest high -> OptionalDouble.of(most(othersTwo, two[place]));
-            case Measure.Spread spread -> OptionalDouble.of(most(othersTwo, two[place]) - least(othersOne, one[place]));
-            case Measure.Slope slope -> slope(place);
+            case Measure.Deviation off -> mean(place, isOpen, lastValue);
+            case Measure.Minimum low -> OptionalDouble.of(least(othersOne, one[place]));
+            case Measure.Maximum high -> OptionalDouble.of(most(othersTwo, two[place]));
+            case Measure.Range spread -> OptionalDouble.of(most(othersTwo, two[place]) - least(othersOne, one[place]));
+            case Measure.Rate slope -> slope(place);
         };
     }
 
@@ -197,7 +197,7 @@ final class Window {
         if (covered * 2 < windowMillis) {
             return OptionalDouble.empty();
         }
-        return OptionalDouble.of(measure instanceof Measure.FromMean ? value - area / covered : area / covered);
+        return OptionalDouble.of(measure instanceof Measure.Deviation ? value - area / covered : area / covered);
     }
 
     private OptionalDouble slope(int place) {

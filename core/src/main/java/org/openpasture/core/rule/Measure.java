@@ -11,11 +11,11 @@ import com.fasterxml.jackson.annotation.JsonTypeInfo;
 @JsonSubTypes({
     @JsonSubTypes.Type(value = Measure.Last.class, name = "last"),
     @JsonSubTypes.Type(value = Measure.Mean.class, name = "mean"),
-    @JsonSubTypes.Type(value = Measure.Lowest.class, name = "lowest"),
-    @JsonSubTypes.Type(value = Measure.Highest.class, name = "highest"),
-    @JsonSubTypes.Type(value = Measure.Spread.class, name = "spread"),
-    @JsonSubTypes.Type(value = Measure.Slope.class, name = "slope"),
-    @JsonSubTypes.Type(value = Measure.FromMean.class, name = "from-mean")
+    @JsonSubTypes.Type(value = Measure.Minimum.class, name = "minimum"),
+    @JsonSubTypes.Type(value = Measure.Maximum.class, name = "maximum"),
+    @JsonSubTypes.Type(value = Measure.Range.class, name = "range"),
+    @JsonSubTypes.Type(value = Measure.Rate.class, name = "rate"),
+    @JsonSubTypes.Type(value = Measure.Deviation.class, name = "deviation")
 })
 public sealed interface Measure {
     Measure LAST = new Last();
@@ -38,36 +38,36 @@ public sealed interface Measure {
     }
 
     /** The lowest value in the window. */
-    record Lowest(int seconds) implements Measure {
-        public Lowest {
+    record Minimum(int seconds) implements Measure {
+        public Minimum {
             check(seconds);
         }
     }
 
     /** The highest value in the window. */
-    record Highest(int seconds) implements Measure {
-        public Highest {
+    record Maximum(int seconds) implements Measure {
+        public Maximum {
             check(seconds);
         }
     }
 
     /** The highest less the lowest value in the window. */
-    record Spread(int seconds) implements Measure {
-        public Spread {
+    record Range(int seconds) implements Measure {
+        public Range {
             check(seconds);
         }
     }
 
     /** How much the value rises in an hour, over the window; below zero where it falls. */
-    record Slope(int seconds) implements Measure {
-        public Slope {
+    record Rate(int seconds) implements Measure {
+        public Rate {
             check(seconds);
         }
     }
 
     /** The newest value less the mean over the window. */
-    record FromMean(int seconds) implements Measure {
-        public FromMean {
+    record Deviation(int seconds) implements Measure {
+        public Deviation {
             check(seconds);
         }
     }
@@ -77,12 +77,12 @@ public sealed interface Measure {
 
     /** Whether it is a difference of two values, for which an offset of a unit does not count (5 °C are 9 °F then). */
     default boolean comparesDifferences() {
-        return this instanceof Spread || this instanceof Slope || this instanceof FromMean;
+        return this instanceof Range || this instanceof Rate || this instanceof Deviation;
     }
 
     /** What its unit has behind the point's unit. */
     default String perWhat() {
-        return this instanceof Slope ? "/h" : "";
+        return this instanceof Rate ? "/h" : "";
     }
 
     /** It in words, to stand before a value; empty for the newest value. */
@@ -90,11 +90,11 @@ public sealed interface Measure {
         return switch (this) {
             case Last last -> "";
             case Mean(int seconds) -> "mean over " + span(seconds);
-            case Lowest(int seconds) -> "lowest of " + span(seconds);
-            case Highest(int seconds) -> "highest of " + span(seconds);
-            case Spread(int seconds) -> "spread over " + span(seconds);
-            case Slope(int seconds) -> "rise over " + span(seconds);
-            case FromMean(int seconds) -> "off its mean of " + span(seconds) + " by";
+            case Minimum(int seconds) -> "minimum over " + span(seconds);
+            case Maximum(int seconds) -> "maximum over " + span(seconds);
+            case Range(int seconds) -> "range over " + span(seconds);
+            case Rate(int seconds) -> "rate of change over " + span(seconds);
+            case Deviation(int seconds) -> "deviation from mean over " + span(seconds);
         };
     }
 

@@ -126,18 +126,18 @@ class RuleEditsTest {
                 .isInstanceOf(Changes.class);
         refused(
                 Reason.INVALID,
-                "not at a window",
+                "not a window",
                 by(EDITOR, measured(cold, new Measure.Mean(3_600), new Condition.Silent(60))));
         refused(
                 Reason.INVALID,
-                "take further conditions",
+                "can have additional conditions",
                 by(EDITOR, measured(cold, Measure.LAST, new Condition.Faulty(), moist)));
         refused(
                 Reason.INVALID,
                 "zones of a limit set",
-                by(EDITOR, measured(cold, new Measure.Slope(3_600), new Condition.InZone(Severity.CRITICAL))));
+                by(EDITOR, measured(cold, new Measure.Rate(3_600), new Condition.InZone(Severity.CRITICAL))));
         // A rise of 500 degrees an hour is beyond no bound of temperatures.
-        assertThat(by(EDITOR, measured(cold, new Measure.Slope(3_600), new Condition.Above(500))))
+        assertThat(by(EDITOR, measured(cold, new Measure.Rate(3_600), new Condition.Above(500))))
                 .isInstanceOf(Changes.class);
     }
 
@@ -170,7 +170,7 @@ class RuleEditsTest {
         Target cold = new Target.OfPoint("cold");
         refused(
                 Reason.INVALID,
-                "Nothing is above 8 and below 5 at once",
+                "No value is above 8 and below 5 at the same time",
                 by(
                         EDITOR,
                         measured(

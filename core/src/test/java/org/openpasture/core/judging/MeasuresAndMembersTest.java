@@ -148,9 +148,9 @@ class MeasuresAndMembersTest {
 
     @Test
     void aRiseIsSaidWithItsUnit() {
-        JudgingCore core = core(rule(new Target.OfPoint("na"), new Measure.Slope(1_800), 3, 0));
+        JudgingCore core = core(rule(new Target.OfPoint("na"), new Measure.Rate(1_800), 3, 0));
         Alert alert = raised(run(core, every(600, 0, NORTH_AIR, 4, 5, 6, 7))).getFirst();
-        assertThat(alert.summary()).isEqualTo("North cellar: Air, rise over 30 min 6 °C/h, above 3 °C/h");
+        assertThat(alert.summary()).isEqualTo("North cellar: Air, rate of change over 30 min 6 °C/h, above 3 °C/h");
         assertThat(alert.unit()).isEqualTo("°C/h");
         assertThat(run(core, every(600, 2_400, NORTH_AIR, 7, 7, 7, 7)))
                 .hasAtLeastOneElementOfType(Effect.Returned.class);
@@ -334,10 +334,10 @@ class MeasuresAndMembersTest {
             rule(CELLARS, new Measure.Mean(1_800), 8, 1),
             rule(
                     new Target.Selection("s", Quantity.TEMPERATURE, null, Target.Each.ASSET),
-                    new Measure.Slope(1_800),
+                    new Measure.Rate(1_800),
                     5,
                     1),
-            rule(CELLARS, new Measure.Spread(900), 8, 1, 1, new Hold.ForReports(2), doorShut()));
+            rule(CELLARS, new Measure.Range(900), 8, 1, 1, new Hold.ForReports(2), doorShut()));
 
     @Property(tries = 100)
     void goingOnFromACheckpointGivesTheSame(@ForAll("stories") List<Event> story) {

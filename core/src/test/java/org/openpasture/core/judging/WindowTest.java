@@ -56,24 +56,24 @@ class WindowTest {
 
     @Test
     void aSlopeIsTheRiseInAnHour() {
-        assertThat(window(new Measure.Slope(1_800), 300, 4, 4.5, 5, 5.5, 6, 6.5, 7)
+        assertThat(window(new Measure.Rate(1_800), 300, 4, 4.5, 5, 5.5, 6, 6.5, 7)
                         .value()
                         .orElseThrow())
                 .isCloseTo(6, within(1e-9));
-        assertThat(window(new Measure.Slope(1_800), 300, 4, 5).value()).isEmpty();
+        assertThat(window(new Measure.Rate(1_800), 300, 4, 5).value()).isEmpty();
     }
 
     @Test
     void whatLiesBeforeTheWindowIsForgotten() {
-        Window window = window(new Measure.Highest(3_600), 600, 99, 1, 1, 1, 1, 1, 1, 1, 1);
+        Window window = window(new Measure.Maximum(3_600), 600, 99, 1, 1, 1, 1, 1, 1, 1, 1);
         assertThat(window.value()).hasValue(1);
-        assertThat(window(new Measure.Spread(3_600), 600, 3, 1, 7).value()).hasValue(6);
-        assertThat(window(new Measure.Lowest(3_600), 600, 3, 1, 7).value()).hasValue(1);
+        assertThat(window(new Measure.Range(3_600), 600, 3, 1, 7).value()).hasValue(6);
+        assertThat(window(new Measure.Minimum(3_600), 600, 3, 1, 7).value()).hasValue(1);
     }
 
     @Test
     void aReadingThatIsNotNewerChangesNothing() {
-        Window window = window(new Measure.Highest(3_600), 600, 3, 1);
+        Window window = window(new Measure.Maximum(3_600), 600, 3, 1);
         window.update(START, 50);
         window.update(START.plusSeconds(600), 50);
         assertThat(window.value()).hasValue(3);
@@ -89,7 +89,7 @@ class WindowTest {
     void aWindowIsWhatIsCountedByHand(@ForAll("steps") List<Integer> steps, @ForAll @IntRange(max = 1_000) int seed) {
         int seconds = 3_600;
         Window mean = new Window(new Measure.Mean(seconds));
-        Window high = new Window(new Measure.Highest(seconds));
+        Window high = new Window(new Measure.Maximum(seconds));
         List<double[]> all = new ArrayList<>();
         long at = 0;
         double value = seed;
@@ -137,10 +137,7 @@ class WindowTest {
     @Property(tries = 100)
     void aWindowGoesOnOverARestart(@ForAll("steps") List<Integer> steps) {
         for (Measure measure : List.of(
-                new Measure.Mean(3_600),
-                new Measure.Slope(3_600),
-                new Measure.Spread(600),
-                new Measure.FromMean(900))) {
+                new Measure.Mean(3_600), new Measure.Rate(3_600), new Measure.Range(600), new Measure.Deviation(900))) {
             Window one = new Window(measure);
             Window other = new Window(measure);
             long at = 0;
@@ -156,9 +153,9 @@ class WindowTest {
 
     @Test
     void whatWasKeptForAnotherMeasureIsNotTaken() {
-        byte[] kept = window(new Measure.Highest(3_600), 600, 3, 1).toBytes();
-        assertThat(Window.of(new Measure.Highest(7_200), kept).value()).isEmpty();
-        assertThat(Window.of(new Measure.Lowest(3_600), kept).value()).isEmpty();
-        assertThat(Window.of(new Measure.Lowest(3_600), new byte[3]).value()).isEmpty();
+        byte[] kept = window(new Measure.Maximum(3_600), 600, 3, 1).toBytes();
+        assertThat(Window.of(new Measure.Maximum(7_200), kept).value()).isEmpty();
+        assertThat(Window.of(new Measure.Minimum(3_600), kept).value()).isEmpty();
+        assertThat(Window.of(new Measure.Minimum(3_600), new byte[3]).value()).isEmpty();
     }
 }

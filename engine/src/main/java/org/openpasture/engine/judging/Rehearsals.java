@@ -39,8 +39,7 @@ public class Rehearsals {
         private static final long serialVersionUID = 1L;
 
         TooMany(long readings) {
-            super("There are about " + readings + " readings in that time, and " + MOST_READINGS
-                    + " are tried at once at most.");
+            super("The period has about " + readings + " readings; the maximum is " + MOST_READINGS + ".");
         }
     }
 

@@ -79,7 +79,7 @@ final class OnceFilter extends OncePerRequestFilter {
             if (key.isEmpty()
                     || key.length() > LONGEST_KEY
                     || key.chars().anyMatch(letter -> letter < 0x21 || letter > 0x7e)) {
-                throw Problem.invalid("A key has 1 to " + LONGEST_KEY + " letters, digits and signs.");
+                throw Problem.invalid("An Idempotency-Key has 1 to " + LONGEST_KEY + " visible ASCII characters.");
             }
             byte[] body = request.getInputStream().readAllBytes();
             once(person.id(), key, new Again(request, body), fingerprint(request, body), response, chain);
@@ -100,7 +100,8 @@ final class OnceFilter extends OncePerRequestFilter {
             throws ServletException, IOException {
         String mine = person + " " + key;
         if (!running.add(mine)) {
-            throw Problem.conflict("This is being carried out now.", "Ask again under the same key in a moment.");
+            throw Problem.conflict(
+                    "A request with this Idempotency-Key is in progress.", "Repeat it with the same key in a moment.");
         }
         try {
             Optional<Answered> before = answers.begin(person, key, fingerprint, clock.instant());
@@ -145,16 +146,17 @@ final class OnceFilter extends OncePerRequestFilter {
             throws IOException {
         if (!before.fingerprint().equals(fingerprint)) {
             throw Problem.unprocessable(
-                    "This key was used for another request.", "Use a new key for each thing that is to be made.");
+                    "This Idempotency-Key was used for a different request.", "Use a new key for each new request.");
         }
         if (before.status() == null) {
             throw Problem.conflict(
-                    "The service stopped while this was carried out; whether it was done is not known.",
-                    "Look whether it is there. If not, send it under a new key.");
+                    "The service stopped during this request. It is not known whether it was completed.",
+                    "Check whether the item exists. If not, send the request with a new key.");
         }
         if (before.body() == null) {
             throw Problem.conflict(
-                    "This was carried out; its answer was too long to be kept.", "Look at what is there now.");
+                    "The request was completed, but its answer was too long to store.",
+                    "Read the current state instead.");
         }
         response.setStatus(before.status());
         if (before.location() != null) {

@@ -68,7 +68,7 @@ public class Reader {
     /** What belongs to the person and not to a place needs a sign-in: a program's token is not enough. */
     public void requireSignIn(String what) {
         if (!scope().isAll()) {
-            throw Problem.forbidden(what + " with a program's token");
+            throw Problem.forbidden(what + " with an API token; sign in instead");
         }
     }
 

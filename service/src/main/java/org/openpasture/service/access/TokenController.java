@@ -55,7 +55,7 @@ class TokenController {
             }
         }
         if (accounts.tokens(access.person()).size() >= MOST) {
-            throw Problem.conflict("You have " + MOST + " tokens already.", "Withdraw those that nobody uses.");
+            throw Problem.conflict("You already have " + MOST + " API tokens.", "Remove unused tokens first.");
         }
         String token = accounts.makeToken(
                 access.person(),

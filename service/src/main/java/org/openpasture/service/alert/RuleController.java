@@ -116,12 +116,12 @@ class RuleController {
         Instant until = request.until() == null ? clock.instant() : request.until();
         Instant since = request.since() == null ? until.minus(USUALLY) : request.since();
         if (!turns.tryAcquire()) {
-            throw Problem.unavailable("Other rules are being tried now.", "Try again in a moment.");
+            throw Problem.unavailable("Other rule tests are running.", "Try again in a moment.");
         }
         try {
             return view(rehearsals.of(reader.now(), rule, since, until), since, until);
         } catch (Rehearsals.TooMany e) {
-            throw Problem.invalid(e.getMessage() + " Choose a shorter time.");
+            throw Problem.invalid(e.getMessage() + " Choose a shorter period.");
         } finally {
             turns.release();
         }

@@ -66,7 +66,7 @@ class MetricsController {
     @GetMapping("/api/v1/metrics")
     ResponseEntity<byte[]> metrics() throws IOException {
         if (!reader.person().owner() || !reader.scope().places().isEmpty()) {
-            throw Problem.forbidden("see the metrics; that is for an owner, or a program with an owner's token");
+            throw Problem.forbidden("see the metrics; they need an owner, or an API token of an owner");
         }
         ByteArrayOutputStream text = new ByteArrayOutputStream();
         OpenMetricsTextFormatWriter.create().write(text, new MetricSnapshots(numbers(reader.now())));

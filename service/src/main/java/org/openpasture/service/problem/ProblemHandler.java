@@ -204,11 +204,11 @@ public class ProblemHandler extends ResponseEntityExceptionHandler {
         }
         for (Throwable cause = error; cause != null; cause = cause.getCause()) {
             if (cause instanceof InvalidNullException nothing) {
-                return "An entry of the list " + lastOf(nothing) + " is null.";
+                return "The list '" + lastOf(nothing) + "' contains null.";
             }
             if (cause instanceof MismatchedInputException wrong
                     && !wrong.getPath().isEmpty()) {
-                return "'" + lastOf(wrong) + "' is missing, or is no value that belongs there.";
+                return "'" + lastOf(wrong) + "' is missing or has a value of the wrong type.";
             }
         }
         return "The request cannot be read as the JSON that belongs here.";

@@ -91,8 +91,8 @@ class Versions implements ResponseBodyAdvice<Object>, HandlerInterceptor {
         String is = thing.get().tag();
         if (Arrays.stream(expected.split(",")).map(String::strip).noneMatch(is::equals)) {
             throw Problem.changedMeanwhile(
-                    "It was changed meanwhile" + lately(thing.get(), expected) + ".",
-                    "Load it again, look at what is different, and make your change anew.");
+                    "Another change was saved" + lately(thing.get(), expected) + ".",
+                    "Load it again, compare, and repeat your change.");
         }
     }
 
@@ -106,7 +106,7 @@ class Versions implements ResponseBodyAdvice<Object>, HandlerInterceptor {
                 .map(entry ->
                         Differences.between(entry.after(), thing.written()).keySet())
                 .filter(names -> !names.isEmpty())
-                .map(names -> ", in: " + String.join(", ", names))
+                .map(names -> " (fields: " + String.join(", ", names) + ")")
                 .orElse("");
         return trail.stream()
                 .findFirst()

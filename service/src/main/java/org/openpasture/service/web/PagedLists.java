@@ -62,8 +62,7 @@ class PagedLists implements ResponseBodyAdvice<Object> {
                 return all.subList(i + 1, all.size());
             }
         }
-        throw Problem.gone(
-                "What the page was to begin behind is not in this list any more.", "Begin again without 'after'.");
+        throw Problem.gone("The list no longer contains the item named in 'after'.", "Start again without 'after'.");
     }
 
     private static int number(String limit) {
