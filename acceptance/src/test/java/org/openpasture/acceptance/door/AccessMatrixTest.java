@@ -303,6 +303,22 @@ class AccessMatrixTest {
         return SERVICE.addresses().stream().filter(one -> !one.getValue().equals("/api/v1/stream"));
     }
 
+    /** Not even the owner changes anything by a token that may look. */
+    @TestFactory
+    Stream<DynamicTest> aTokenThatMayLookChangesNothing() {
+        String token = SERVICE.owner()
+                .post("api/v1/tokens", Map.of("name", "matrix"))
+                .path("token")
+                .asString();
+        return addresses()
+                .filter(one -> !one.getKey().equals("GET")
+                        && !OPEN.contains(one.getKey() + " " + one.getValue())
+                        && !one.getValue().equals("/api/v1/labels/read"))
+                .map(one -> DynamicTest.dynamicTest(one.getKey() + " " + one.getValue(), () -> assertThat(
+                                ask(one.getKey(), one.getValue(), token).statusCode())
+                        .isEqualTo(403)));
+    }
+
     @TestFactory
     Stream<DynamicTest> aStrangerComesInNowhere() {
         return addresses()

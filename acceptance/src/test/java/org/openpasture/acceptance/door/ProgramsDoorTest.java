@@ -93,11 +93,11 @@ class ProgramsDoorTest {
         assertThat(looks.get("api/v1/places").size()).isGreaterThanOrEqualTo(3);
         refused(403, "", () -> looks.put("api/v1/sites/" + plant.site, Map.of("name", "Mine now")));
         refused(403, "", () -> looks.post("api/v1/sites", Map.of("name", "A new one")));
-        refused(403, "an API token", () -> looks.get("api/v1/sessions"));
-        refused(403, "an API token", () -> looks.post("api/v1/tokens", Map.of("name", "more")));
+        refused(403, "API token", () -> looks.get("api/v1/sessions"));
+        refused(403, "API token", () -> looks.post("api/v1/tokens", Map.of("name", "more")));
         refused(
                 403,
-                "an API token",
+                "API token",
                 () -> looks.put(
                         "api/v1/session/password",
                         Map.of("current", RunningService.PASSWORD, "password", "quite another one")));

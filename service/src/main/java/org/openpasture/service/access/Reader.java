@@ -72,6 +72,13 @@ public class Reader {
         }
     }
 
+    /** What belongs to the person alone still needs a token that may edit. */
+    public void requireScope(Right right, String what) {
+        if (!scope().most().includes(right)) {
+            throw Problem.forbidden(what + " with this API token");
+        }
+    }
+
     public void requireOwner(String what) {
         if (!access().mayManageInstance()) {
             throw Problem.forbidden(what);

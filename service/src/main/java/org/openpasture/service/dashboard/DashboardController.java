@@ -78,6 +78,7 @@ class DashboardController {
     @PostMapping("/api/v1/dashboards")
     @ResponseStatus(HttpStatus.CREATED)
     DashboardView make(@RequestBody DashboardRequest request) {
+        reader.requireScope(Right.EDIT, "make a dashboard");
         Access access = reader.access();
         requireSite(access, request.siteId());
         List<Panel> panels = Optional.ofNullable(request.panels())

@@ -68,7 +68,12 @@ class ShareController {
         Access access = reader.access();
         return access.registry().all(ShareLink.class).stream()
                 .filter(link -> access.mayManageInstance()
-                        || link.createdBy().equals(access.person().id()))
+                        || link.createdBy().equals(access.person().id())
+                                && (access.scope().isAll()
+                                        || access.registry()
+                                                .find(Dashboard.class, link.dashboardId())
+                                                .filter(dashboard -> access.may(Right.LOOK, dashboard))
+                                                .isPresent()))
                 .map(link -> view(link, null))
                 .toList();
     }
@@ -116,6 +121,7 @@ class ShareController {
     @DeleteMapping("/api/v1/links/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void withdraw(@PathVariable String id) {
+        reader.requireScope(Right.EDIT, "withdraw a link");
         ShareLink link = reader.find(ShareLink.class, id, "link");
         Person person = reader.person();
         if (!reader.access().mayManageInstance() && !link.createdBy().equals(person.id())) {
