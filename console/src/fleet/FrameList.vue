@@ -15,18 +15,24 @@ const refusedOnly = ref(false);
 const search = ref("");
 const waiting = ref<Frame[]>([]);
 const { data: frames, error, load } = useLoad(() => api.get<Frame[]>("frames?limit=100"));
+/** The newer ones first; a frame that was loaded and comes by the stream too stands once. */
+function merged(newer: Frame[]): Frame[] {
+  const ids = new Set(newer.map((frame) => frame.id));
+  return [...newer, ...(frames.value ?? []).filter((frame) => !ids.has(frame.id))].slice(0, KEPT);
+}
+
 onLive<Frame>("frame", (frame) => {
   if (paused.value) {
     waiting.value = [frame, ...waiting.value].slice(0, KEPT);
   } else {
-    frames.value = [frame, ...(frames.value ?? [])].slice(0, KEPT);
+    frames.value = merged([frame]);
   }
 });
 onLive("resync", load);
 
 function goOn() {
   paused.value = false;
-  frames.value = [...waiting.value, ...(frames.value ?? [])].slice(0, KEPT);
+  frames.value = merged(waiting.value);
   waiting.value = [];
 }
 
