@@ -7,7 +7,7 @@ import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import { computed, reactive, ref } from "vue";
 import { moment } from "@/look/clock";
-import { span } from "./states";
+import { measureUnit, span } from "./states";
 
 /** Makes a rule for a point or an asset, or changes one. */
 const { rule, point, placeId } = defineProps<{ rule?: Rule; point?: Point; placeId: string }>();
@@ -127,7 +127,7 @@ if (rule?.atLeast && rule.atLeast > 1 && rule.atLeast <= rule.also.length) {
   form.join = "some";
 }
 const isOfValue = computed(() => ["above", "below", "outside", "in-zone"].includes(form.kind));
-const unit = computed(() => (form.measure === "rate" ? (choice.value?.unit ?? "") + "/h" : (choice.value?.unit ?? "")));
+const unit = computed(() => measureUnit(form.measure, choice.value?.unit ?? ""));
 
 /** A further condition as it stands in the form; one that the form has no fields for is kept as it is. */
 interface Row {

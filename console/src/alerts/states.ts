@@ -46,9 +46,9 @@ export function holdWords(hold: Hold): string {
       : `for ${span(hold.seconds)}`;
 }
 
-/** Whether a measure is a difference, in the unit but without its zero. */
-export function measureUnit(measure: Measure, unit: string): string {
-  return measure.kind === "rate" ? unit + "/h" : unit;
+/** The unit of what a measure comes to. */
+export function measureUnit(kind: Measure["kind"], unit: string): string {
+  return kind === "rate" ? unit + "/h" : unit;
 }
 
 export function measureWords(measure: Measure): string {
@@ -72,7 +72,7 @@ export function measureWords(measure: Measure): string {
 /** A rule in words; what its further conditions look at is named by the caller. */
 export function ruleWords(rule: Rule, unit: string, name: (term: Term) => string = () => "another value"): string {
   const held = rule.condition.kind === "silent" ? "" : ", " + holdWords(rule.hold);
-  const first = measureWords(rule.measure) + conditionWords(rule.condition, measureUnit(rule.measure, unit));
+  const first = measureWords(rule.measure) + conditionWords(rule.condition, measureUnit(rule.measure.kind, unit));
   const terms = rule.also.map(
     (term) => `${name(term)} ${measureWords(term.measure)}${conditionWords(term.condition, "")}`,
   );

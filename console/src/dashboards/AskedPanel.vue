@@ -8,7 +8,7 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { computed } from "vue";
 
-/** The devices that are asked and feed some points: how that goes, and for whoever may operate them, how often and what they are set to. */
+/** Polled devices that feed the selected points: their state and, with the permission to operate, their interval and their settable values. */
 const { pointIds } = defineProps<{ pointIds: string[] }>();
 const places = usePlaces();
 const { data, error, load } = useLoad(async () => ({

@@ -39,7 +39,7 @@ async function withdraw(link: ShareLink) {
   <el-dialog model-value :title="'Share ' + dashboard.name" @close="emit('close')">
     <div class="stack">
       <p class="soft">
-        Whoever has a link sees this dashboard, without an account and without being able to change anything.
+        Everyone with the link can view this dashboard without an account. They cannot change anything.
       </p>
       <ShownOnce v-if="made" label="Shown this once; copy it now." :value="made.link ?? ''" />
       <el-form v-else label-position="top" class="row form" @submit.prevent="make">

@@ -174,7 +174,7 @@ const origin = location.origin;
           </tr>
         </tbody>
       </table>
-      <p v-else class="soft">None yet. Whoever is heard here can be admitted.</p>
+      <p v-else class="soft">No devices yet. Unregistered devices that send to this inlet are listed above.</p>
     </section>
 
     <section class="sheet">

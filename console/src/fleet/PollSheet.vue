@@ -8,7 +8,7 @@ import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { ref, watch } from "vue";
 
-/** The devices of an inlet that are asked: raw words beside what they say, how long a round takes, and what went wrong. */
+/** The polled devices of an inlet: raw words beside what they say, how long a round takes, and what went wrong. */
 const { inletId, mayOperate, canLetGo, devices } = defineProps<{
   inletId: string;
   mayOperate: boolean;

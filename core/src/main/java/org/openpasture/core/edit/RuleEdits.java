@@ -63,7 +63,7 @@ public final class RuleEdits {
                 Rights.on(access, Right.EDIT, place, "change rules here")
                         .or(() -> fitting(rule))
                         .or(() -> zones(access, rule))
-                        .or(() -> members(access, rule).flatMap(one -> possible(access, one)))
+                        .or(() -> member(access, rule).flatMap(one -> possible(access, one)))
                         .or(() -> windows(access, rule))
                         .or(() -> further(access, rule))
                         .or(() -> contradiction(rule)),
@@ -77,7 +77,7 @@ public final class RuleEdits {
     }
 
     /** The rule for one of its members, in that member's unit; empty for a selection that has none yet. */
-    private static Optional<Rule> members(Access access, Rule rule) {
+    private static Optional<Rule> member(Access access, Rule rule) {
         return Members.of(access.registry(), rule).stream().findFirst();
     }
 
@@ -171,15 +171,13 @@ public final class RuleEdits {
 
     /** Refuses two conditions on one value that cannot both hold, where all have to. */
     private static Optional<Refused> contradiction(Rule rule) {
-        if (rule.needed() <= rule.also().size()) {
+        if (rule.also().isEmpty() || rule.needed() <= rule.also().size()) {
             return Optional.empty();
         }
         List<Term> all = new ArrayList<>(rule.also());
-        all.add(new Term(
-                rule.target() instanceof Target.Selection ? new Target.OfPoint("") : rule.target(),
-                rule.measure(),
-                rule.condition() instanceof Condition.Silent ? new Condition.Faulty() : rule.condition(),
-                rule.deadBand()));
+        if (rule.target() instanceof Target.OfPoint) {
+            all.add(new Term(rule.target(), rule.measure(), rule.condition(), rule.deadBand()));
+        }
         for (Term one : all) {
             for (Term other : all) {
                 if (one.target() instanceof Target.OfPoint

@@ -149,11 +149,11 @@ public final class JudgingCore {
         for (Rule rule : EdgeRules.andThoseOf(registry)) {
             Watch watch = Watch.of(registry, rule);
             watches.put(rule.id(), watch);
-            watch.points().forEach(point -> look(watch, rule.measure(), 0, point, memories));
-            for (int i = 0; i < watch.terms().size(); i++) {
-                int term = i + 1;
-                Watch.Further further = watch.terms().get(i);
-                further.points().forEach(point -> look(watch, further.measure(), term, point, memories));
+            watch.points().forEach(point -> look(watch, 0, point, memories));
+            for (int term = 1; term <= watch.terms().size(); term++) {
+                for (WatchedPoint point : watch.terms().get(term - 1).points()) {
+                    look(watch, term, point, memories);
+                }
             }
         }
         windows = memories;
@@ -168,7 +168,8 @@ public final class JudgingCore {
     }
 
     /** Lets a condition of a rule look at a point; what its measure remembers goes on as long as the measure does. */
-    private void look(Watch watch, Measure measure, int term, WatchedPoint point, Map<String, Window> memories) {
+    private void look(Watch watch, int term, WatchedPoint point, Map<String, Window> memories) {
+        Measure measure = watch.measure(term);
         Window window = null;
         if (measure.seconds() > 0) {
             String key = windowKey(watch, term, point);
@@ -501,8 +502,11 @@ public final class JudgingCore {
     /** What is compared of a point now; null while nothing is known. */
     private @Nullable Reading present(Watch watch, int term, WatchedPoint of) {
         Reading latest = standing(of.point().number()).latest;
+        if (latest == null || watch.measure(term).seconds() == 0) {
+            return latest;
+        }
         Window window = windows.get(windowKey(watch, term, of));
-        return latest == null || window == null ? latest : measured(window, latest);
+        return window == null ? latest : measured(window, latest);
     }
 
     /**

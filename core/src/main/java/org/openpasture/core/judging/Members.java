@@ -66,9 +66,7 @@ public final class Members {
             Rule rule, Target target, String memberId, Target.Selection selection, Point point) {
         String usual = selection.quantity().unit();
         OptionalDouble band = Units.convertDifference(rule.deadBand(), usual, point.unit());
-        Optional<Condition> condition = rule.measure().comparesDifferences()
-                ? rule.condition().differenceIn(usual, point.unit())
-                : rule.condition().in(usual, point.unit());
+        Optional<Condition> condition = rule.condition().in(rule.measure(), usual, point.unit());
         return band.isEmpty()
                 ? Optional.empty()
                 : condition.map(on -> new Rule(

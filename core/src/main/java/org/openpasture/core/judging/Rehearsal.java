@@ -28,6 +28,7 @@ public final class Rehearsal {
     private static final int MOST_LISTED = 500;
 
     private final JudgingCore core;
+    private final Course itself = new Course(null);
     private final Map<String, Course> courses = new LinkedHashMap<>();
     private final List<Effect> effects = new ArrayList<>();
     private final Instant since;
@@ -73,7 +74,7 @@ public final class Rehearsal {
         List<Change> changes = new ArrayList<>();
         registry.all(Rule.class).forEach(one -> changes.add(new Change.Remove(Kind.RULE, one.id())));
         changes.add(new Change.Put(rule.as(ID, rule.hold())));
-        courses.put(ID, new Course(null));
+        courses.put(ID, itself);
         for (int seconds : holdSeconds) {
             String id = ID + "-" + seconds;
             changes.add(new Change.Put(rule.as(id, new Hold.ForTime(seconds))));
@@ -148,9 +149,6 @@ public final class Rehearsal {
                 byHold.put(course.holdSeconds, course.times);
             }
         }
-        Course rule = courses.get(ID);
-        return rule == null
-                ? new Result(readings, 0, 0, List.of(), byHold)
-                : new Result(readings, rule.times, rule.seconds, List.copyOf(rule.found), byHold);
+        return new Result(readings, itself.times, itself.seconds, List.copyOf(itself.found), byHold);
     }
 }

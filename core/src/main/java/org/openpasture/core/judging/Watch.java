@@ -93,9 +93,7 @@ record Watch(Rule rule, List<WatchedPoint> points, List<Further> terms, int sile
     private static Optional<WatchedPoint> watched(
             Registry registry, Point point, String unit, Measure measure, Condition on, double deadBand) {
         OptionalDouble band = Units.convertDifference(deadBand, unit, point.unit());
-        Optional<Condition> inItsUnit =
-                measure.comparesDifferences() ? on.differenceIn(unit, point.unit()) : on.in(unit, point.unit());
-        return inItsUnit
+        return on.in(measure, unit, point.unit())
                 .filter(condition -> band.isPresent())
                 .map(condition ->
                         new WatchedPoint(point, registry.limitsOf(point).orElse(null), condition, band.getAsDouble()));
@@ -111,6 +109,15 @@ record Watch(Rule rule, List<WatchedPoint> points, List<Further> terms, int sile
             case Condition.InZone zone -> 0;
             case Condition.Faulty faulty -> 0;
         };
+    }
+
+    /**
+     * What of the readings one of its conditions compares.
+     *
+     * @param term 0 for the first condition, then the further ones
+     */
+    Measure measure(int term) {
+        return term == 0 ? rule.measure() : terms.get(term - 1).measure();
     }
 
     boolean isSilence() {

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.function.DoubleFunction;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.quantity.Units;
 
@@ -54,39 +55,24 @@ public sealed interface Condition {
     /** The sensor sends values that cannot be real; other conditions judge none of these. */
     record Faulty() implements Condition {}
 
-    /** The same with its limits in another unit; empty if the two measure different things. */
-    default Optional<Condition> in(String unit, String other) {
+    /**
+     * The same with its limits in another unit, for what a measure comes to: for a difference an offset of the unit
+     * does not count. Empty if the two units measure different things.
+     */
+    default Optional<Condition> in(Measure measure, String unit, String other) {
+        DoubleFunction<Optional<Double>> limit = value -> {
+            OptionalDouble converted = measure.comparesDifferences()
+                    ? Units.convertDifference(value, unit, other)
+                    : Units.convert(value, unit, other);
+            return converted.isPresent() ? Optional.of(converted.getAsDouble()) : Optional.empty();
+        };
         return switch (this) {
-            case Above(double limit) -> limit(limit, unit, other).map(Above::new);
-            case Below(double limit) -> limit(limit, unit, other).map(Below::new);
+            case Above(double value) -> limit.apply(value).map(Above::new);
+            case Below(double value) -> limit.apply(value).map(Below::new);
             case Outside(double low, double high) ->
-                limit(low, unit, other).flatMap(from -> limit(high, unit, other).map(to -> new Outside(from, to)));
+                limit.apply(low).flatMap(from -> limit.apply(high).map(to -> new Outside(from, to)));
             default -> Optional.of(this);
         };
-    }
-
-    /** The same for limits of differences, for which an offset of a unit does not count. */
-    default Optional<Condition> differenceIn(String unit, String other) {
-        return switch (this) {
-            case Above(double limit) -> difference(limit, unit, other).map(Above::new);
-            case Below(double limit) -> difference(limit, unit, other).map(Below::new);
-            case Outside(double low, double high) ->
-                difference(low, unit, other)
-                        .flatMap(from -> difference(high, unit, other).map(to -> new Outside(from, to)));
-            default -> Optional.of(this);
-        };
-    }
-
-    private static Optional<Double> difference(double value, String unit, String other) {
-        return boxed(Units.convertDifference(value, unit, other));
-    }
-
-    private static Optional<Double> limit(double value, String unit, String other) {
-        return boxed(Units.convert(value, unit, other));
-    }
-
-    private static Optional<Double> boxed(OptionalDouble converted) {
-        return converted.isPresent() ? Optional.of(converted.getAsDouble()) : Optional.empty();
     }
 
     /** Nothing has been heard for this long. */

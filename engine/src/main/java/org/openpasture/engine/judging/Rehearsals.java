@@ -13,7 +13,6 @@ import org.openpasture.core.reading.Reading;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Rule;
-import org.openpasture.core.series.SeriesSlice;
 import org.openpasture.store.series.SeriesStore;
 import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.stereotype.Component;
@@ -59,28 +58,12 @@ public class Rehearsals {
         if (expected > MOST_READINGS) {
             throw new TooMany(expected);
         }
-        if (points.size() == 1) {
-            int point = points.iterator().next();
-            series.read(point, since, until, slice -> feed(rehearsal, point, slice));
-        } else {
-            Duration step = Duration.between(since, until).dividedBy(Math.max(1, expected / AT_ONCE));
-            for (Instant from = since; from.isBefore(until) && !points.isEmpty(); from = from.plus(step)) {
-                Instant to = from.plus(step).isAfter(until) ? until : from.plus(step);
-                merged(series, points, from, to).forEach(one -> rehearsal.next(one.point(), one.reading()));
-            }
+        Duration step = Duration.between(since, until).dividedBy(Math.max(1, expected / AT_ONCE));
+        for (Instant from = since; from.isBefore(until) && !points.isEmpty(); from = from.plus(step)) {
+            Instant to = from.plus(step).isAfter(until) ? until : from.plus(step);
+            merged(series, points, from, to).forEach(one -> rehearsal.next(one.point(), one.reading()));
         }
         return rehearsal.end(until);
-    }
-
-    private static void feed(Rehearsal rehearsal, int point, SeriesSlice slice) {
-        for (int i = 0; i < slice.size(); i++) {
-            rehearsal.next(point, reading(slice, i));
-        }
-    }
-
-    private static Reading reading(SeriesSlice slice, int i) {
-        return new Reading(
-                Instant.ofEpochMilli(slice.times()[i]), slice.values()[i], Quality.ofCode(slice.qualities()[i]));
     }
 
     private static List<PointReading> merged(SeriesStore series, Set<Integer> points, Instant from, Instant until) {
@@ -88,7 +71,12 @@ public class Rehearsals {
         for (int point : points) {
             series.read(point, from, until, slice -> {
                 for (int i = 0; i < slice.size(); i++) {
-                    all.add(new PointReading(point, reading(slice, i)));
+                    all.add(new PointReading(
+                            point,
+                            new Reading(
+                                    Instant.ofEpochMilli(slice.times()[i]),
+                                    slice.values()[i],
+                                    Quality.ofCode(slice.qualities()[i]))));
                 }
             });
         }

@@ -40,9 +40,13 @@ public final class Tokens {
 
     /** SHA-256, hex. Tokens are random, so that no salt is needed. */
     public static String hash(String token) {
+        return hash(token.getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** The same of some bytes. */
+    public static String hash(byte[] bytes) {
         try {
-            return HexFormat.of()
-                    .formatHex(MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8)));
+            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(bytes));
         } catch (NoSuchAlgorithmException e) {
             throw new IllegalStateException("SHA-256 is part of every Java runtime", e);
         }

@@ -38,6 +38,23 @@ public class Editor {
         return access(after, asks);
     }
 
+    /**
+     * The same with something, such as a secret, that has to be there before the change is told of.
+     *
+     * @param prepare puts it there; not done if the change would be refused, nor is the change if this throws
+     * @param undo takes it away if the change fails after all
+     */
+    public Access edit(Function<Access, Edited> edit, Runnable prepare, Runnable undo) {
+        check(edit);
+        prepare.run();
+        try {
+            return edit(edit);
+        } catch (RuntimeException e) {
+            undo.run();
+            throw e;
+        }
+    }
+
     /** Throws the refusal that a change would meet now, and changes nothing. */
     public void check(Function<Access, Edited> edit) {
         if (edit.apply(reader.access()) instanceof Edited.Refused refused) {

@@ -12,14 +12,12 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.time.Clock;
-import java.util.HexFormat;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import org.openpasture.core.people.Person;
+import org.openpasture.engine.secret.Tokens;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.people.AnsweredStore;
 import org.openpasture.store.people.AnsweredStore.Answered;
@@ -169,14 +167,7 @@ final class OnceFilter extends OncePerRequestFilter {
     }
 
     private static String fingerprint(HttpServletRequest request, byte[] body) {
-        try {
-            MessageDigest digest = MessageDigest.getInstance("SHA-256");
-            digest.update(
-                    (request.getRequestURI() + "?" + request.getQueryString() + "\n").getBytes(StandardCharsets.UTF_8));
-            return HexFormat.of().formatHex(digest.digest(body));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java runtime has SHA-256", e);
-        }
+        return Tokens.hash(request.getRequestURI() + "?" + request.getQueryString() + " " + Tokens.hash(body));
     }
 
     /** A request whose body was read already. */

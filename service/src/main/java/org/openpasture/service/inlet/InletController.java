@@ -199,18 +199,11 @@ class InletController {
     @ResponseStatus(HttpStatus.CREATED)
     MadeView make(@RequestBody InletRequest request) {
         Inlet made = inlet(Accounts.newId(), request);
-        InletWish wish = new InletWish.Make(made);
-        editor.check(access -> InletEdits.edit(access, wish));
-        // They are there before the inlet opens, so that its first request does not go without them.
-        if (request.secrets() != null) {
-            secrets.save(made.id(), request.secrets());
-        }
-        try {
-            editor.edit(access -> InletEdits.edit(access, wish));
-        } catch (RuntimeException e) {
-            secrets.forgetAll(made.id());
-            throw e;
-        }
+        // Its secrets are there before it opens, so that its first request does not go without them.
+        editor.edit(
+                access -> InletEdits.edit(access, new InletWish.Make(made)),
+                () -> Optional.ofNullable(request.secrets()).ifPresent(given -> secrets.save(made.id(), given)),
+                () -> secrets.forgetAll(made.id()));
         desk.settle();
         return new MadeView(view(reader.now(), made), made.source().hasToken() ? tokens.make(made.id()) : null);
     }

@@ -10,7 +10,6 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.function.Function;
@@ -104,10 +103,9 @@ class MetricsController {
                 "alerts_open",
                 "Alerts that are not closed.",
                 "severity",
-                alerts.open().stream()
-                        .collect(Collectors.groupingBy(
-                                view -> view.alert().severity().name().toLowerCase(Locale.ROOT),
-                                Collectors.summingDouble(one -> 1)))));
+                alerts.openBySeverity().entrySet().stream()
+                        .collect(Collectors.toMap(entry -> entry.getKey().id(), entry -> entry.getValue()
+                                .doubleValue()))));
         all.add(gauge(
                 "notices",
                 "Notices by what became of them.",

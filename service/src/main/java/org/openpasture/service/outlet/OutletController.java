@@ -3,6 +3,7 @@ package org.openpasture.service.outlet;
 import java.io.IOException;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.outlet.OutletRequest;
 import org.openpasture.api.outlet.OutletView;
@@ -101,8 +102,11 @@ class OutletController {
     @ResponseStatus(HttpStatus.CREATED)
     OutletView make(@RequestBody OutletRequest request) {
         Outlet made = outlet(Accounts.newId(), request);
-        editor.edit(access -> OutletEdits.edit(access, new OutletWish.Make(made)));
-        settle(made.id(), request.secrets());
+        // Its secrets are there before it opens, so that its first message does not go without them.
+        editor.edit(
+                access -> OutletEdits.edit(access, new OutletWish.Make(made)),
+                () -> Optional.ofNullable(request.secrets()).ifPresent(given -> secrets.save(made.id(), given)),
+                () -> secrets.forgetAll(made.id()));
         return one(made.id());
     }
 

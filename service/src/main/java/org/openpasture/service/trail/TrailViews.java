@@ -1,10 +1,14 @@
 package org.openpasture.service.trail;
 
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVPrinter;
+import org.apache.commons.csv.QuoteMode;
 import org.openpasture.api.trail.TrailView;
 import org.openpasture.core.text.Text;
 import org.openpasture.store.registry.RegistryStore.TrailEntry;
@@ -12,6 +16,8 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Says what changed between two states of a thing, part by part. */
 final class TrailViews {
+    private static final CSVFormat TABLE =
+            CSVFormat.RFC4180.builder().setQuoteMode(QuoteMode.ALL).get();
     private final JsonMapper mapper = JsonMapper.builder().build();
 
     TrailView view(TrailEntry entry) {
@@ -34,23 +40,24 @@ final class TrailViews {
 
     /** A table for other programs; a cell never begins a formula. */
     String csv(List<TrailView> entries) {
-        return Stream.concat(
-                        Stream.of(List.of("time", "person", "from", "action", "kind", "name", "id", "changes")),
-                        entries.stream()
-                                .map(entry -> List.of(
-                                        entry.at().toString(),
-                                        entry.person(),
-                                        entry.source(),
-                                        entry.action(),
-                                        entry.kind(),
-                                        entry.name(),
-                                        entry.id(),
-                                        mapper.writeValueAsString(entry.changes()))))
-                .map(cells -> cells.stream().map(TrailViews::cell).collect(Collectors.joining(",")))
-                .collect(Collectors.joining("\r\n", "", "\r\n"));
-    }
-
-    private static String cell(String text) {
-        return "\"" + Text.cell(text).replace("\"", "\"\"") + "\"";
+        StringBuilder text = new StringBuilder();
+        try (CSVPrinter printer = new CSVPrinter(text, TABLE)) {
+            printer.printRecord("time", "person", "from", "action", "kind", "name", "id", "changes");
+            for (TrailView entry : entries) {
+                printer.printRecord(Stream.of(
+                                entry.at().toString(),
+                                entry.person(),
+                                entry.source(),
+                                entry.action(),
+                                entry.kind(),
+                                entry.name(),
+                                entry.id(),
+                                mapper.writeValueAsString(entry.changes()))
+                        .map(Text::cell));
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException("text in memory can always be written", e);
+        }
+        return text.toString();
     }
 }

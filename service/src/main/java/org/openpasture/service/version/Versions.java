@@ -25,6 +25,8 @@ import org.springframework.web.context.request.RequestAttributes;
 import org.springframework.web.context.request.RequestContextHolder;
 import org.springframework.web.context.request.ServletRequestAttributes;
 import org.springframework.web.servlet.HandlerInterceptor;
+import org.springframework.web.servlet.config.annotation.InterceptorRegistry;
+import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseBodyAdvice;
 
 /**
@@ -34,7 +36,7 @@ import org.springframework.web.servlet.mvc.method.annotation.ResponseBodyAdvice;
  * carried out and again inside the registry's lock.
  */
 @RestControllerAdvice
-class Versions implements ResponseBodyAdvice<Object>, HandlerInterceptor {
+class Versions implements ResponseBodyAdvice<Object>, HandlerInterceptor, WebMvcConfigurer {
     private static final List<Kind> PLACES = List.of(Kind.SITE, Kind.AREA, Kind.ASSET);
     /** What stands in an address, and what it may be. */
     private static final Map<String, List<Kind>> KINDS = Map.ofEntries(
@@ -60,6 +62,11 @@ class Versions implements ResponseBodyAdvice<Object>, HandlerInterceptor {
     Versions(RegistryStore registry) {
         this.registry = registry;
         registry.guard(this::guard);
+    }
+
+    @Override
+    public void addInterceptors(InterceptorRegistry interceptors) {
+        interceptors.addInterceptor(this).addPathPatterns("/api/**");
     }
 
     @Override

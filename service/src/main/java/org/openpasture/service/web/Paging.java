@@ -1,5 +1,6 @@
 package org.openpasture.service.web;
 
+import java.net.URI;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
@@ -34,21 +35,12 @@ public final class Paging {
     }
 
     static String next(String after) {
-        return "<"
-                + ServletUriComponentsBuilder.fromCurrentRequest()
-                        .replaceQueryParam("after", after)
-                        .build()
-                        .encode()
-                        .toUri()
-                        .getRawPath()
-                + "?"
-                + ServletUriComponentsBuilder.fromCurrentRequest()
-                        .replaceQueryParam("after", after)
-                        .build()
-                        .encode()
-                        .toUri()
-                        .getRawQuery()
-                + ">; rel=\"next\"";
+        URI next = ServletUriComponentsBuilder.fromCurrentRequest()
+                .replaceQueryParam("after", after)
+                .build()
+                .encode()
+                .toUri();
+        return "<" + next.getRawPath() + "?" + next.getRawQuery() + ">; rel=\"next\"";
     }
 
     /**

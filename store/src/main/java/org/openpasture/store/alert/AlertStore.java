@@ -5,6 +5,7 @@ import static org.openpasture.store.generated.registrydb.Tables.ALERT_NOTE;
 import static org.openpasture.store.generated.registrydb.Tables.NOTICE;
 
 import java.time.Instant;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -155,6 +156,18 @@ public final class AlertStore {
     /** Alerts that are not closed, the newest first. */
     public List<AlertView> open() {
         return list(ALERT.CLOSED_AT.isNull(), MOST_OPEN);
+    }
+
+    /** How many are not closed, by severity. */
+    public Map<Severity, Integer> openBySeverity() {
+        Map<Severity, Integer> counts = new EnumMap<>(Severity.class);
+        database.read()
+                .select(ALERT.SEVERITY, DSL.count())
+                .from(ALERT)
+                .where(ALERT.CLOSED_AT.isNull())
+                .groupBy(ALERT.SEVERITY)
+                .forEach(row -> counts.put(Severity.of(row.value1()), row.value2()));
+        return counts;
     }
 
     /**
