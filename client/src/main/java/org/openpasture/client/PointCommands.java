@@ -112,7 +112,8 @@ final class PointCommands implements Runnable {
                                         limits,
                                         direction,
                                         null,
-                                        release)));
+                                        release,
+                                        null)));
     }
 
     @Command(name = "release", mixinStandardHelpOptions = true, description = "Let others see a point.")

@@ -2,6 +2,7 @@ package org.openpasture.api.place;
 
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.problem.Require;
+import org.openpasture.core.formula.Formula;
 import org.openpasture.core.quantity.Quantity;
 
 /**
@@ -9,6 +10,7 @@ import org.openpasture.core.quantity.Quantity;
  *
  * @param unit null for the quantity's own
  * @param released null for not yet
+ * @param formula by which it is derived from other points; null if it is measured
  */
 public record PointRequest(
         String name,
@@ -18,7 +20,8 @@ public record PointRequest(
         @Nullable String limitSet,
         @Nullable String direction,
         @Nullable String note,
-        @Nullable Boolean released) {
+        @Nullable Boolean released,
+        @Nullable Formula formula) {
     public PointRequest {
         name = Require.text(name, "the point's name", 80);
         placeId = Require.text(placeId, "the place that the point belongs to", 80);

@@ -3,6 +3,7 @@ package org.openpasture.api.place;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.reading.LatestView;
+import org.openpasture.core.formula.Formula;
 import org.openpasture.core.quantity.Quantity;
 
 /**
@@ -14,6 +15,8 @@ import org.openpasture.core.quantity.Quantity;
  * @param ownLimitSet whether the limit set is set on the point itself, over what its asset says
  * @param latest null before the first reading
  * @param deviceId the device behind it now; null if there is none
+ * @param formula by which it is derived from other points; null if it is measured
+ * @param formulaText the same in words, with the names of the points that the reader may see
  * @param intervalSeconds how often that device usually reports, for telling what is stale
  */
 public record PointView(
@@ -35,4 +38,6 @@ public record PointView(
         @Nullable LatestView latest,
         @Nullable String deviceId,
         @Nullable String channel,
-        @Nullable Integer intervalSeconds) {}
+        @Nullable Integer intervalSeconds,
+        @Nullable Formula formula,
+        @Nullable String formulaText) {}

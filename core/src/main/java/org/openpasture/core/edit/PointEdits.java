@@ -29,16 +29,19 @@ public final class PointEdits {
     public static Edited edit(Access access, PointWish wish) {
         return switch (wish) {
             case PointWish.Make make ->
-                Edited.unless(
-                        unit(make.properties()).or(() -> fits(access, make.properties())),
-                        () -> Changes.put(make.properties()
-                                .point(make.id(), access.registry().highestPointNumber() + 1)));
+                checked(
+                        access,
+                        make.properties()
+                                .point(make.id(), access.registry().highestPointNumber() + 1),
+                        unit(make.properties()).or(() -> fits(access, make.properties())));
             case PointWish.Change change ->
                 of(
                         access,
                         change.id(),
                         "change this point",
-                        point -> Edited.unless(
+                        point -> checked(
+                                access,
+                                change.properties().point(point.id(), point.number()),
                                 keepsQuantity(point, change.properties())
                                         .or(() -> keepsUnit(point, change))
                                         .or(() -> point.unit()
@@ -46,8 +49,7 @@ public final class PointEdits {
                                                                 .unitOrUsual())
                                                 ? Optional.empty()
                                                 : unit(change.properties()))
-                                        .or(() -> fits(access, change.properties())),
-                                () -> Changes.put(change.properties().point(point.id(), point.number()))));
+                                        .or(() -> fits(access, change.properties()))));
             case PointWish.Release release ->
                 of(access, release.id(), "release this point", point -> Changes.put(point.withReleased(true)));
             case PointWish.Remove remove ->
@@ -59,6 +61,11 @@ public final class PointEdits {
                                 inUse(access.registry(), point).or(() -> hasReadings(point, remove)),
                                 () -> new Changes(List.of(new Change.Remove(Kind.POINT, point.id())))));
         };
+    }
+
+    private static Edited checked(Access access, Point wished, Optional<Refused> refusal) {
+        return Edited.unless(
+                refusal.or(() -> FormulaChecks.refusal(access, wished)), () -> Changes.put(wished));
     }
 
     private static Edited of(Access access, String id, String what, Function<Point, Edited> edit) {
@@ -82,6 +89,12 @@ public final class PointEdits {
                         now.all(Rule.class),
                         rule -> isOn(rule.target(), id)
                                 || rule.also().stream().anyMatch(term -> isOn(term.target(), id)))
+                .count(
+                        "derived point",
+                        now.all(Point.class),
+                        one -> Optional.ofNullable(one.formula())
+                                .filter(formula -> formula.names(id))
+                                .isPresent())
                 .count("dashboard", now.all(Dashboard.class), dashboard -> dashboard.panels().stream()
                         .anyMatch(panel -> panel.pointIds().contains(id)))
                 .refusal(point.name());

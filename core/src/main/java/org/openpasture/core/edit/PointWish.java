@@ -1,6 +1,7 @@
 package org.openpasture.core.edit;
 
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.formula.Formula;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.quantity.Quantity;
 
@@ -30,6 +31,7 @@ public sealed interface PointWish {
      * What people set of a point; see {@link Point}.
      *
      * @param unit null for the quantity's own
+     * @param formula of a derived point; null if it is measured
      */
     record Properties(
             String name,
@@ -39,7 +41,8 @@ public sealed interface PointWish {
             @Nullable String limitSet,
             @Nullable String direction,
             @Nullable String note,
-            boolean released) {
+            boolean released,
+            @Nullable Formula formula) {
 
         /** The unit, or the quantity's own where none was chosen. */
         String unitOrUsual() {
@@ -47,7 +50,7 @@ public sealed interface PointWish {
         }
 
         Point point(String id, int number) {
-            return new Point(id, number, name, placeId, quantity, unitOrUsual(), limitSet, direction, note, released);
+            return new Point(id, number, name, placeId, quantity, unitOrUsual(), limitSet, direction, note, released, formula);
         }
     }
 }

@@ -3,6 +3,7 @@ package org.openpasture.core.place;
 import java.util.OptionalDouble;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Entity;
+import org.openpasture.core.formula.Formula;
 import org.openpasture.core.quantity.Decimals;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.quantity.Units;
@@ -16,6 +17,7 @@ import org.openpasture.core.quantity.Units;
  * @param direction for vibration, the axis as people call it ("axial"); points of one asset and quantity with different
  *     directions are shown side by side
  * @param released whether people without the right to edit may see it
+ * @param formula by which its readings follow from those of other points; null if it is measured
  */
 public record Point(
         String id,
@@ -27,8 +29,24 @@ public record Point(
         @Nullable String limitSet,
         @Nullable String direction,
         @Nullable String note,
-        boolean released)
+        boolean released,
+        @Nullable Formula formula)
         implements Entity {
+    /** A measured one. */
+    public Point(
+            String id,
+            int number,
+            String name,
+            String placeId,
+            Quantity quantity,
+            String unit,
+            @Nullable String limitSet,
+            @Nullable String direction,
+            @Nullable String note,
+            boolean released) {
+        this(id, number, name, placeId, quantity, unit, limitSet, direction, note, released, null);
+    }
+
     /** Whether a value, in the point's unit, can be real. */
     public boolean isPhysical(double value) {
         OptionalDouble usual = Units.convert(value, unit, quantity.unit());
@@ -41,6 +59,6 @@ public record Point(
     }
 
     public Point withReleased(boolean value) {
-        return new Point(id, number, name, placeId, quantity, unit, limitSet, direction, note, value);
+        return new Point(id, number, name, placeId, quantity, unit, limitSet, direction, note, value, formula);
     }
 }

@@ -34,6 +34,12 @@ public enum Quantity {
     FREQUENCY("frequency", "frequency", "Hz", 0, 1_000_000, 2),
     SIGNAL("signal", "signal strength", "dBm", -200, 50, 0),
     HEAT_INDEX("heat-index", "temperature-humidity index", "THI", -100, 200, 1),
+    VAPOUR_PRESSURE_DEFICIT("vapour-pressure-deficit", "vapour pressure deficit", "kPa", 0, 100, 2),
+    ABSOLUTE_HUMIDITY("absolute-humidity", "absolute humidity", "g/m³", 0, 1_000, 1),
+    VOLUME("volume", "volume", "m³", -1e9, 1e12, 2),
+    ALTITUDE("altitude", "height above sea level", "m", -1_000, 50_000, 0),
+    DURATION("duration", "duration", "h", 0, 1e9, 1),
+    DEGREE_HOURS("degree-hours", "degree hours", "K·h", 0, 1e9, 1),
     /** Of something that moves, by WGS 84; likewise the longitude. */
     LATITUDE("latitude", "latitude", "°", -90, 90, 6),
     LONGITUDE("longitude", "longitude", "°", -180, 180, 6),

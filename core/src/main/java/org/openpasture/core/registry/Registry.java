@@ -246,12 +246,16 @@ public final class Registry {
                 pointsOf(of.assetId()).stream()
                         .filter(point -> point.quantity() == of.quantity())
                         .toList();
-            case Target.Selection of ->
-                all(Point.class).stream()
-                        .filter(point -> point.quantity() == of.quantity() && isIn(of, point))
-                        .toList();
+            case Target.Selection of -> pointsOf(of);
             case Target.Here here -> List.of();
         };
+    }
+
+    /** The points that a selection has now. */
+    public List<Point> pointsOf(Target.Selection of) {
+        return all(Point.class).stream()
+                .filter(point -> point.quantity() == of.quantity() && isIn(of, point))
+                .toList();
     }
 
     /** The place whose rights decide who may see and change a rule; empty text if its target is gone. */

@@ -89,6 +89,10 @@ public final class ReadingTaker {
         if (!access.may(Right.EDIT, point.placeId())) {
             throw new IllegalArgumentException("you may not bring in readings of '" + point.name() + "'");
         }
+        if (point.formula() != null) {
+            throw new IllegalArgumentException(
+                    "'" + point.name() + "' is derived from other points; import readings of those");
+        }
         return point;
     }
 

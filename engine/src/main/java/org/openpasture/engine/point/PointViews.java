@@ -4,11 +4,15 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Optional;
+import java.util.function.Predicate;
 import org.openpasture.api.place.PointView;
 import org.openpasture.api.reading.LatestView;
+import org.openpasture.core.derive.FormulaText;
+import org.openpasture.core.derive.Inputs;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
+import org.openpasture.core.formula.Formula;
 import org.openpasture.core.limit.Boundary;
 import org.openpasture.core.limit.Judgement;
 import org.openpasture.core.limit.LimitSet;
@@ -23,6 +27,7 @@ import org.springframework.stereotype.Component;
 /** How points are shown: with their newest reading, judged. */
 @Component
 public class PointViews {
+    private static final int MOST_LOOKED_AT = 20;
     private final TelemetryStore telemetry;
     private final Clock clock;
 
@@ -33,13 +38,31 @@ public class PointViews {
 
     /** How often the device behind a point usually reports. */
     public Optional<Duration> interval(Registry registry, Point point) {
+        Formula formula = point.formula();
+        return formula == null ? measured(registry, point) : derived(registry, formula);
+    }
+
+    /** What is derived changes with each of its inputs. */
+    private Optional<Duration> derived(Registry registry, Formula formula) {
+        return Inputs.of(registry, formula).stream()
+                .limit(MOST_LOOKED_AT)
+                .flatMap(input -> measured(registry, input).stream())
+                .min(Duration::compareTo);
+    }
+
+    private Optional<Duration> measured(Registry registry, Point point) {
         return source(registry, point)
                 .flatMap(assignment -> registry.find(Device.class, assignment.deviceId()))
                 .flatMap(device -> registry.find(DeviceModel.class, device.modelId()))
                 .map(model -> Duration.ofSeconds(model.intervalSeconds()));
     }
 
-    public PointView view(Registry registry, Point point) {
+    /**
+     * A point as its reader sees it.
+     *
+     * @param maySee which other points the reader may know of
+     */
+    public PointView view(Registry registry, Point point, Predicate<Point> maySee) {
         Optional<Assignment> source = source(registry, point);
         Optional<Device> device = source.flatMap(assignment -> registry.find(Device.class, assignment.deviceId()));
         return new PointView(
@@ -61,8 +84,12 @@ public class PointViews {
                 latest(registry, point).orElse(null),
                 device.map(Device::id).orElse(null),
                 source.map(Assignment::channel).orElse(null),
-                device.flatMap(found -> registry.find(DeviceModel.class, found.modelId()))
-                        .map(DeviceModel::intervalSeconds)
+                interval(registry, point)
+                        .map(interval -> (int) interval.toSeconds())
+                        .orElse(null),
+                point.formula(),
+                Optional.ofNullable(point.formula())
+                        .map(formula -> FormulaText.of(registry, formula, maySee))
                         .orElse(null));
     }
 

@@ -184,6 +184,11 @@ class DeviceController {
 
     /** A channel feeds a point of its own quantity, unless a calibration says how one becomes the other. */
     private static void requireAlike(Channel channel, Point point, AssignmentRequest request) {
+        if (point.formula() != null) {
+            throw Problem.conflict(
+                    "'" + point.name() + "' is derived from other points, so that no device can measure it.",
+                    "Choose another point, or remove the formula first.");
+        }
         boolean says = request.calibration() != null
                 || channel.quantity() == Quantity.OTHER
                 || point.quantity() == Quantity.OTHER;

@@ -52,14 +52,15 @@ class PointController {
                 .filter(point -> place == null
                         || access.registry().pathUp(point.placeId()).stream()
                                 .anyMatch(on -> on.id().equals(place)))
-                .map(point -> views.view(access.registry(), point))
+                .map(point -> views.view(access.registry(), point, access::maySee))
                 .toList();
     }
 
     /** A point by its id or its number. */
     @GetMapping("/api/v1/points/{id}")
     PointView one(@PathVariable String id) {
-        return views.view(reader.now(), reader.point(id));
+        Access access = reader.access();
+        return views.view(access.registry(), reader.point(id), access::maySee);
     }
 
     @PostMapping("/api/v1/points")
@@ -106,6 +107,7 @@ class PointController {
                 request.limitSet(),
                 request.direction(),
                 request.note(),
-                Boolean.TRUE.equals(request.released()));
+                Boolean.TRUE.equals(request.released()),
+                request.formula());
     }
 }

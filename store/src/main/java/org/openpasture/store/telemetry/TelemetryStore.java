@@ -18,6 +18,7 @@ import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import java.util.function.ToIntFunction;
+import java.util.function.UnaryOperator;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.openpasture.core.frame.Frame;
@@ -78,6 +79,7 @@ public final class TelemetryStore implements AutoCloseable {
     private final Keeper keeper;
     private final Upkeep upkeep;
     private final List<Consumer<Committed>> listeners = new CopyOnWriteArrayList<>();
+    private volatile UnaryOperator<List<Event>> deriving = UnaryOperator.identity();
     private volatile long committedUpTo;
     private volatile long judgedUpTo;
     private volatile boolean closing;
@@ -128,6 +130,24 @@ public final class TelemetryStore implements AutoCloseable {
                 clock);
     }
 
+    /**
+     * Is asked before each commit what else follows from its readings, on the writing thread: what it adds is kept with
+     * them, all or nothing. Must be quick.
+     */
+    public void derive(UnaryOperator<List<Event>> derived) {
+        deriving = derived;
+    }
+
+    private List<Event> derived(List<Event> events) {
+        try {
+            return events.isEmpty() ? events : deriving.apply(events);
+        } catch (RuntimeException e) {
+            // What was measured is kept in any case.
+            LOG.error("nothing could be derived from what came in", e);
+            return events;
+        }
+    }
+
     /** Is told of each commit, on the writing thread and in order; must be quick. */
     public void onCommitted(Consumer<Committed> consumer) {
         listeners.add(consumer);
@@ -158,14 +178,15 @@ public final class TelemetryStore implements AutoCloseable {
     }
 
     private Committed commit(List<Deposit> deposits) {
-        List<Event> events = new ArrayList<>();
+        List<Event> measured = new ArrayList<>();
         boolean onlyEvents = true;
         for (Deposit deposit : deposits) {
-            events.addAll(deposit.events());
+            measured.addAll(deposit.events());
             onlyEvents &= deposit.frames().isEmpty()
                     && deposit.radio().isEmpty()
                     && deposit.answers().isEmpty();
         }
+        List<Event> events = derived(measured);
         List<Frame> kept = new ArrayList<>();
         long before = journal.last();
         try {

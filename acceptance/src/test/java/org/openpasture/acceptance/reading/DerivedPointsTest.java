@@ -1,0 +1,324 @@
+package org.openpasture.acceptance.reading;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+import static org.awaitility.Awaitility.await;
+import static org.openpasture.acceptance.Refusals.refused;
+
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.concurrent.TimeUnit;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.RegisterExtension;
+import org.openpasture.acceptance.Plant;
+import org.openpasture.acceptance.RunningService;
+import org.openpasture.api.alert.AlertAnswer;
+import org.openpasture.api.alert.RuleRequest;
+import org.openpasture.api.fleet.AssignmentRequest;
+import org.openpasture.api.fleet.DeviceRequest;
+import org.openpasture.api.fleet.DeviceView;
+import org.openpasture.api.inlet.InletRequest;
+import org.openpasture.api.place.PointRequest;
+import org.openpasture.api.place.PointView;
+import org.openpasture.core.formula.Formula;
+import org.openpasture.core.formula.Recipe;
+import org.openpasture.core.formula.Statistic;
+import org.openpasture.core.inlet.Contents;
+import org.openpasture.core.inlet.Source;
+import org.openpasture.core.limit.Severity;
+import org.openpasture.core.quantity.Quantity;
+import org.openpasture.core.rule.Condition;
+import org.openpasture.core.rule.Hold;
+import org.openpasture.core.rule.Target;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Points that follow from others, over the wire: as they come, late, in history, erased, and after a restart. */
+class DerivedPointsTest {
+    @RegisterExtension
+    static final RunningService SERVICE = new RunningService();
+
+    private static final Instant START =
+            Instant.now().minus(5, ChronoUnit.HOURS).truncatedTo(ChronoUnit.MINUTES);
+    private static Plant plant;
+    private static String token;
+    private static String inlet;
+    private static String model;
+    private static int devices;
+
+    private DeviceView device;
+
+    @BeforeAll
+    static void register() {
+        plant = new Plant(SERVICE.owner());
+        JsonNode made = SERVICE.owner()
+                .post(
+                        "api/v1/inlets",
+                        new InletRequest(
+                                "Hub",
+                                plant.site,
+                                new Source.HttpInbox(null),
+                                null,
+                                JsonMapper.shared()
+                                        .readValue(
+                                                "{\"form\": \"json\", \"each\": \"$[*]\", \"address\": \"json:$.a\", \"time\": \"json:$.at\"}",
+                                                Contents.class),
+                                null));
+        token = made.path("token").asString();
+        inlet = made.path("inlet").path("id").asString();
+        model = SERVICE.owner()
+                .post("api/v1/models", JsonMapper.shared().readTree("""
+                {"id": "", "name": "Probe", "description": "", "intervalSeconds": 60, "batteryChannel": null,
+                 "layout": {"format": "json", "fields": [{"channel": "air", "at": "$.t"}, {"channel": "wet", "at": "$.rh"}]},
+                 "channels": [{"name": "air", "title": "Air", "quantity": "temperature", "unit": "°C"},
+                              {"name": "wet", "title": "Wet", "quantity": "humidity", "unit": "%"}]}"""))
+                .path("id")
+                .asString();
+    }
+
+    @BeforeEach
+    void bringIn() {
+        devices++;
+        device = SERVICE.owner()
+                .post(
+                        "api/v1/devices",
+                        DeviceRequest.ofInlet(
+                                "Probe " + devices, model, plant.pump, inlet, "probe" + devices, true),
+                        DeviceView.class);
+    }
+
+    private void report(int minute, double air, double wet) throws Exception {
+        String body = "[{\"a\":\"probe" + devices + "\",\"at\":\"" + START.plus(minute, ChronoUnit.MINUTES)
+                + "\",\"t\":" + air + ",\"rh\":" + wet + "}]";
+        HttpResponse<String> answer = HttpClient.newHttpClient()
+                .send(
+                        HttpRequest.newBuilder(SERVICE.address().resolve("in"))
+                                .header("Authorization", "Bearer " + token)
+                                .POST(HttpRequest.BodyPublishers.ofString(body))
+                                .build(),
+                        HttpResponse.BodyHandlers.ofString());
+        assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
+    }
+
+    private String air() {
+        return device.assignments().get(0).pointId();
+    }
+
+    private String wet() {
+        return device.assignments().get(1).pointId();
+    }
+
+    private Formula dewPoint() {
+        return new Formula.Prepared(
+                Recipe.DEW_POINT, Map.of("temperature", air(), "humidity", wet()), null, null);
+    }
+
+    private static PointRequest request(String name, Quantity quantity, @Nullable Formula formula) {
+        return new PointRequest(name, plant.pump, quantity, null, null, null, null, true, formula);
+    }
+
+    private static PointView make(String name, Quantity quantity, Formula formula) {
+        return SERVICE.owner().post("api/v1/points", request(name, quantity, formula), PointView.class);
+    }
+
+    private static List<Double> values(String pointId) {
+        JsonNode series = SERVICE.owner()
+                .get("api/v1/points/" + pointId + "/readings?from=" + START.minusSeconds(60) + "&until="
+                        + Instant.now().plusSeconds(60));
+        List<Double> values = new ArrayList<>();
+        series.path("values").forEach(value -> values.add(value.asDouble()));
+        return values;
+    }
+
+    private static void awaitValues(String pointId, Double... expected) {
+        await().atMost(15, TimeUnit.SECONDS)
+                .untilAsserted(() -> assertThat(values(pointId)).containsExactly(expected));
+    }
+
+    @Test
+    void theyFollowAtOnceAreJudgedAndTellWhatTheyAreMadeOf() throws Exception {
+        PointView dew = make("Dew point", Quantity.TEMPERATURE, dewPoint());
+        assertThat(dew.formulaText()).isEqualTo("Dew point of 'Air' and 'Wet'");
+        assertThat(dew.intervalSeconds()).isEqualTo(60);
+        SERVICE.owner()
+                .post(
+                        "api/v1/rules",
+                        new RuleRequest(
+                                "Condensation",
+                                new Target.OfPoint(dew.id()),
+                                new Condition.Above(18),
+                                new Hold.ForTime(0),
+                                0.0,
+                                Severity.WARNING,
+                                true,
+                                List.of(),
+                                ""));
+        report(0, 25, 50);
+        assertThat(values(dew.id())).containsExactly(13.858);
+        report(1, 25, 80);
+        await().atMost(10, TimeUnit.SECONDS)
+                .until(() -> List.of(SERVICE.owner().get("api/v1/alerts", AlertAnswer[].class)).stream()
+                        .anyMatch(alert -> dew.id().equals(alert.pointId())));
+    }
+
+    @Test
+    void historyIsFilledAndWhatComesLateIsPutRight() throws Exception {
+        report(0, 25, 50);
+        report(10, 25, 50);
+        PointView sum = make(
+                "Sum", Quantity.OTHER, new Formula.Written("t + h / 10", Map.of("t", air(), "h", wet()), 30));
+        PointView twice =
+                make("Twice", Quantity.OTHER, new Formula.Written("2 * s", Map.of("s", sum.id()), 30));
+        awaitValues(twice.id(), 60.0, 60.0);
+        report(5, 20, 100);
+        awaitValues(sum.id(), 30.0, 30.0, 30.0);
+        report(5, 10, 100);
+        awaitValues(sum.id(), 30.0, 20.0, 30.0);
+        awaitValues(twice.id(), 60.0, 40.0, 60.0);
+    }
+
+    @Test
+    void whatIsErasedOfAnInputGoesAndComesBack() throws Exception {
+        report(0, 25, 50);
+        report(10, 90, 50);
+        report(20, 25, 50);
+        PointView sum = make("Plus", Quantity.OTHER, new Formula.Written("t + 1", Map.of("t", air()), 5));
+        awaitValues(sum.id(), 26.0, 91.0, 26.0);
+        JsonNode erased = SERVICE.owner()
+                .post(
+                        "api/v1/points/" + air() + "/erase",
+                        Map.of(
+                                "from", START.plus(9, ChronoUnit.MINUTES),
+                                "until", START.plus(11, ChronoUnit.MINUTES),
+                                "note", "held in the hand",
+                                "dryRun", false));
+        awaitValues(sum.id(), 26.0, 26.0);
+        SERVICE.owner().post("api/v1/corrections/" + erased.path("correctionId").asString() + "/undo", Map.of());
+        awaitValues(sum.id(), 26.0, 91.0, 26.0);
+    }
+
+    @Test
+    void anotherFormulaHoldsFromNowOnAndTheRestIsComputedAnewOnRequest() throws Exception {
+        report(0, 20, 50);
+        PointView sum = make("Offset", Quantity.OTHER, new Formula.Written("t + 1", Map.of("t", air()), 5));
+        awaitValues(sum.id(), 21.0);
+        SERVICE.owner()
+                .put(
+                        "api/v1/points/" + sum.id(),
+                        request("Offset", Quantity.OTHER, new Formula.Written("t + 2", Map.of("t", air()), 5)));
+        report(1, 20, 50);
+        awaitValues(sum.id(), 21.0, 22.0);
+        Map<String, Object> whole =
+                Map.of("from", START.minusSeconds(60), "until", Instant.now(), "dryRun", true);
+        assertThat(SERVICE.owner()
+                        .post("api/v1/points/" + sum.id() + "/compute", whole)
+                        .path("correctionId")
+                        .asInt())
+                .isZero();
+        Map<String, Object> wet = new HashMap<>(whole);
+        wet.put("dryRun", false);
+        JsonNode done = SERVICE.owner().post("api/v1/points/" + sum.id() + "/compute", wet);
+        awaitValues(sum.id(), 22.0, 22.0);
+        SERVICE.owner().post("api/v1/corrections/" + done.path("correctionId").asString() + "/undo", Map.of());
+        awaitValues(sum.id(), 21.0, 22.0);
+        refused(409, "is measured, not derived", () -> SERVICE.owner().post("api/v1/points/" + air() + "/compute", whole));
+    }
+
+    @Test
+    void whatCannotBeDerivedIsRefusedWithTheReason() {
+        PointView dew = make("Dew point " + devices, Quantity.TEMPERATURE, dewPoint());
+        Formula turned = new Formula.Prepared(
+                Recipe.DEW_POINT, Map.of("temperature", wet(), "humidity", air()), null, null);
+        refused(400, "needs temperature here",
+                        () -> SERVICE.owner().post("api/v1/points", request("X", Quantity.TEMPERATURE, turned)));
+        refused(400, "gives temperature", () -> SERVICE.owner().post("api/v1/points", request("X", Quantity.PRESSURE, dewPoint())));
+        refused(400, "'b' is not known",
+                        () -> SERVICE.owner()
+                                .post(
+                                        "api/v1/points",
+                                        request(
+                                                "X",
+                                                Quantity.OTHER,
+                                                new Formula.Written("a / b", Map.of("a", air()), null))));
+        refused(400, "needs level here",
+                        () -> SERVICE.owner()
+                                .post(
+                                        "api/v1/points",
+                                        request(
+                                                "X",
+                                                Quantity.VOLUME,
+                                                new Formula.Prepared(
+                                                        Recipe.TANK_SPHERE, Map.of("level", air()), null, null))));
+        PointView spread = make(
+                "Spread " + devices,
+                Quantity.OTHER,
+                new Formula.Written("t - d", Map.of("t", air(), "d", dew.id()), null));
+        refused(409, "Dew from Spread " + devices + " from Dew",
+                        () -> SERVICE.owner()
+                                .put(
+                                        "api/v1/points/" + dew.id(),
+                                        request(
+                                                "Dew",
+                                                Quantity.TEMPERATURE,
+                                                new Formula.Written("s", Map.of("s", spread.id()), null))));
+        refused(409, "no device can measure it",
+                        () -> SERVICE.owner()
+                                .post(
+                                        "api/v1/devices/" + device.id() + "/assignments",
+                                        new AssignmentRequest("air", dew.id(), null)));
+        refused(409, "1 derived point", () -> SERVICE.owner().delete("api/v1/points/" + dew.id()));
+    }
+
+    @Test
+    void theGalleryOffersWhatThePlaceHasAndNothingTwice() {
+        JsonNode proposals = SERVICE.owner().get("api/v1/places/" + plant.pump + "/formulas");
+        List<String> mine = new ArrayList<>();
+        proposals.forEach(one -> {
+            if (one.path("inputs").path("temperature").asString("").equals(air())
+                    && one.path("inputs").path("humidity").asString("").equals(wet())) {
+                mine.add(one.path("recipe").asString());
+            }
+        });
+        assertThat(mine)
+                .containsExactlyInAnyOrder(
+                        "dew-point", "vapour-pressure-deficit", "absolute-humidity", "wet-bulb", "heat-index");
+        make("Dew " + devices, Quantity.TEMPERATURE, dewPoint());
+        assertThat(SERVICE.owner()
+                        .get("api/v1/places/" + plant.pump + "/formulas")
+                        .findValuesAsString("recipe"))
+                .isNotEmpty();
+    }
+
+    @Test
+    void aSelectionGrowsByItselfAndARestartGoesOn() throws Exception {
+        PointView mean = make(
+                "Warmest",
+                Quantity.TEMPERATURE,
+                new Formula.Over(
+                        Statistic.MAXIMUM,
+                        new Target.Selection(plant.pump, Quantity.TEMPERATURE, null, null),
+                        null));
+        report(100, 30, 50);
+        bringIn();
+        report(101, 44, 50);
+        SERVICE.restart();
+        report(102, 45, 50);
+        await().atMost(15, TimeUnit.SECONDS)
+                .untilAsserted(() -> assertThat(Objects.requireNonNull(SERVICE.owner()
+                                        .get("api/v1/points/" + mean.id(), PointView.class)
+                                        .latest())
+                                .value())
+                        .isCloseTo(45, within(1e-9)));
+    }
+}

@@ -1,0 +1,231 @@
+package org.openpasture.core.derive;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.function.IntFunction;
+import org.openpasture.core.place.Point;
+import org.openpasture.core.reading.PointReading;
+import org.openpasture.core.reading.Reading;
+import org.openpasture.core.registry.Registry;
+
+/**
+ * Computes the readings of derived points from those of others, for one picture of what is registered. It remembers
+ * nothing: what was read before is asked for, so that nothing has to be undone when a commit fails, and a restart goes
+ * on from the record. Immutable; any thread.
+ *
+ * <p>A derived point has a reading at each moment at which one of its inputs has one. Of each input the newest up to
+ * then counts, if it is not too old. A point is computed after all that it needs.
+ */
+public final class Derivation {
+    private final Registry registry;
+    /** Each after its inputs. */
+    private final List<DerivedPoint> inOrder = new ArrayList<>();
+
+    private final Map<Integer, Integer> rank = new HashMap<>();
+    /** By number of an input, the ranks of what needs it. */
+    private final Map<Integer, List<Integer>> needing = new HashMap<>();
+
+    private Derivation(Registry registry) {
+        this.registry = registry;
+        Map<String, DerivedPoint> all = new LinkedHashMap<>();
+        for (Point point : registry.all(Point.class)) {
+            DerivedPoint.of(registry, point).ifPresent(derived -> all.put(point.id(), derived));
+        }
+        Set<String> done = new HashSet<>();
+        all.values().forEach(derived -> place(derived, all, done));
+        for (int i = 0; i < inOrder.size(); i++) {
+            int at = i;
+            rank.put(inOrder.get(i).point().number(), i);
+            inOrder.get(i).inputs().stream()
+                    .map(Point::number)
+                    .distinct()
+                    .forEach(input -> needing.computeIfAbsent(input, number -> new ArrayList<>())
+                            .add(at));
+        }
+    }
+
+    /** The graph of what is registered now. */
+    public static Derivation of(Registry registry) {
+        return new Derivation(registry);
+    }
+
+    private void place(DerivedPoint derived, Map<String, DerivedPoint> all, Set<String> done) {
+        if (done.add(derived.point().id())) {
+            derived.inputs().stream()
+                    .map(input -> all.get(input.id()))
+                    .filter(one -> one != null)
+                    .forEach(input -> place(input, all, done));
+            inOrder.add(derived);
+        }
+    }
+
+    /** Whether nothing is derived. */
+    public boolean isEmpty() {
+        return inOrder.isEmpty();
+    }
+
+    /** The numbers of the points that need a point, directly. */
+    public List<Integer> needing(int input) {
+        return needing.getOrDefault(input, List.of()).stream()
+                .map(at -> inOrder.get(at).point().number())
+                .toList();
+    }
+
+    /** The numbers of the points that a derived point needs, directly; none for a measured one. */
+    public List<Integer> inputsOf(int point) {
+        return find(point)
+                .map(derived -> derived.inputs().stream().map(Point::number).distinct().toList())
+                .orElse(List.of());
+    }
+
+    /** Whether a point's readings add up, so that an early one counts for all that follow. */
+    public boolean isTotal(int point) {
+        return find(point).map(DerivedPoint::isTotal).orElse(false);
+    }
+
+    /** How old an input of a derived point may be. */
+    public Duration within(int point) {
+        return find(point).map(DerivedPoint::within).orElse(Duration.ZERO);
+    }
+
+    /** Derived points, each after those that it needs. */
+    public List<Integer> inOrder(Collection<Integer> points) {
+        return points.stream()
+                .filter(rank::containsKey)
+                .sorted(Comparator.comparing(rank::get))
+                .toList();
+    }
+
+    Registry registry() {
+        return registry;
+    }
+
+    Optional<DerivedPoint> find(int point) {
+        return Optional.ofNullable(rank.get(point)).map(inOrder::get);
+    }
+
+    /**
+     * What follows from readings that came in.
+     *
+     * @param readings what is derived, in the order of the readings' times
+     * @param late derived points that have to be computed anew from the record, and where: an input came late
+     */
+    public record Derived(List<PointReading> readings, Map<Integer, Span> late) {}
+
+    /** A stretch of time; both ends belong to it. */
+    public record Span(Instant from, Instant until) {
+        /** From the earlier beginning to the later end. */
+        public Span and(Span other) {
+            return new Span(
+                    from.isBefore(other.from) ? from : other.from, until.isAfter(other.until) ? until : other.until);
+        }
+    }
+
+    /** Where a derived point may differ when something changed of its inputs in a stretch. */
+    public Span influence(int point, Span of) {
+        return new Span(of.from(), of.until().plus(within(point)));
+    }
+
+    /**
+     * What follows from readings.
+     *
+     * @param arrived in any order
+     * @param latest the newest reading of a point before these
+     */
+    public Derived from(List<PointReading> arrived, IntFunction<Optional<Reading>> latest) {
+        if (arrived.stream().noneMatch(entry -> needing.containsKey(entry.point()))) {
+            return new Derived(List.of(), Map.of());
+        }
+        Map<Instant, List<PointReading>> byTime = new TreeMap<>();
+        arrived.forEach(entry -> byTime.computeIfAbsent(entry.reading().time(), time -> new ArrayList<>())
+                .add(entry));
+        Pass pass = new Pass(latest);
+        byTime.forEach(pass::moment);
+        return new Derived(pass.derived, pass.late);
+    }
+
+    /** Goes through moments in order. */
+    private final class Pass {
+        private final IntFunction<Optional<Reading>> latest;
+        private final Map<Integer, Reading> newer = new HashMap<>();
+        private final List<PointReading> derived = new ArrayList<>();
+        private final Map<Integer, Span> late = new TreeMap<>();
+
+        Pass(IntFunction<Optional<Reading>> latest) {
+            this.latest = latest;
+        }
+
+        private Optional<Reading> newest(int point) {
+            return Optional.ofNullable(newer.get(point)).or(() -> latest.apply(point));
+        }
+
+        void moment(Instant time, List<PointReading> entries) {
+            TreeSet<Integer> waiting = new TreeSet<>();
+            Map<Integer, Reading> now = new HashMap<>();
+            for (PointReading entry : entries) {
+                if (!needing.containsKey(entry.point())) {
+                    continue;
+                }
+                if (newest(entry.point()).filter(one -> one.time().isAfter(time)).isPresent()) {
+                    markLate(entry.point(), new Span(time, time));
+                } else if (!registry.isBeingChecked(entry.point(), time)) {
+                    now.put(entry.point(), entry.reading());
+                    waiting.addAll(needing.getOrDefault(entry.point(), List.of()));
+                }
+            }
+            while (!waiting.isEmpty()) {
+                DerivedPoint point = inOrder.get(waiting.removeFirst());
+                int number = point.point().number();
+                if (isAhead(point, time)) {
+                    markLateItself(number, influence(number, new Span(time, time)));
+                    continue;
+                }
+                IntFunction<Optional<Reading>> at =
+                        input -> Optional.ofNullable(now.get(input)).or(() -> newest(input));
+                point.at(time, this::newest, at).ifPresent(reading -> {
+                    derived.add(new PointReading(number, reading));
+                    now.put(number, reading);
+                    waiting.addAll(needing.getOrDefault(number, List.of()));
+                });
+            }
+            newer.putAll(now);
+        }
+
+        /** Whether something of it is known of later, so that what belonged to this moment has to be looked up. */
+        private boolean isAhead(DerivedPoint point, Instant time) {
+            return late.containsKey(point.point().number())
+                    || newest(point.point().number())
+                            .filter(one -> one.time().isAfter(time))
+                            .isPresent()
+                    || point.inputs().stream()
+                            .anyMatch(input -> newest(input.number())
+                                    .filter(one -> one.time().isAfter(time))
+                                    .isPresent());
+        }
+
+        private void markLate(int input, Span of) {
+            needing(input).forEach(point -> markLateItself(point, influence(point, of)));
+        }
+
+        private void markLateItself(int number, Span span) {
+            Span before = late.get(number);
+            Span after = before == null ? span : before.and(span);
+            if (!after.equals(before)) {
+                late.put(number, after);
+                markLate(number, after);
+            }
+        }
+    }
+}

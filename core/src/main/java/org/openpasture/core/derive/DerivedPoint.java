@@ -1,0 +1,225 @@
+package org.openpasture.core.derive;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.function.IntFunction;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.formula.Expression;
+import org.openpasture.core.formula.Formula;
+import org.openpasture.core.formula.Recipe;
+import org.openpasture.core.place.Point;
+import org.openpasture.core.quantity.Quantity;
+import org.openpasture.core.quantity.Units;
+import org.openpasture.core.reading.Quality;
+import org.openpasture.core.reading.Reading;
+import org.openpasture.core.registry.Registry;
+
+/** A derived point, ready to compute: its inputs by number, what converts their units, its formula read. Immutable. */
+final class DerivedPoint {
+    private static final int DECIMALS_MORE = 2;
+    /** A total grows in small steps that must not be rounded away. */
+    private static final int DECIMALS_OF_TOTALS = 9;
+
+    private final Point point;
+    private final Formula formula;
+    private final List<Point> inputs;
+    private final Duration within;
+    private final @Nullable Expression expression;
+
+    private DerivedPoint(Point point, Formula formula, List<Point> inputs, @Nullable Expression expression) {
+        this.point = point;
+        this.formula = formula;
+        this.inputs = inputs;
+        this.within = Duration.ofMinutes(formula.withinMinutesOrUsual());
+        this.expression = expression;
+    }
+
+    /** Empty if it is measured, or cannot be computed because a point that it needs is gone. */
+    static Optional<DerivedPoint> of(Registry registry, Point point) {
+        Formula formula = point.formula();
+        if (formula == null) {
+            return Optional.empty();
+        }
+        List<Point> inputs = Inputs.of(registry, formula);
+        try {
+            return switch (formula) {
+                case Formula.Prepared prepared ->
+                    inputs.size() == prepared.recipe().inputs().size()
+                            ? Optional.of(new DerivedPoint(point, formula, inputs, null))
+                            : Optional.empty();
+                case Formula.Written written ->
+                    inputs.size() == written.inputs().size()
+                            ? Optional.of(new DerivedPoint(
+                                    point,
+                                    formula,
+                                    inputs,
+                                    Expression.parse(
+                                            written.text(), written.inputs().keySet())))
+                            : Optional.empty();
+                case Formula.Over over -> Optional.of(new DerivedPoint(point, formula, inputs, null));
+            };
+        } catch (IllegalArgumentException e) {
+            // It was checked when it was saved; a version that reads less leaves it without values.
+            return Optional.empty();
+        }
+    }
+
+    Point point() {
+        return point;
+    }
+
+    List<Point> inputs() {
+        return inputs;
+    }
+
+    boolean isTotal() {
+        return formula instanceof Formula.Prepared prepared && prepared.recipe().isTotal();
+    }
+
+    /** How old an input may be. */
+    Duration within() {
+        return within;
+    }
+
+    /**
+     * Its reading at a moment; empty where it cannot be told.
+     *
+     * @param before the newest reading of each input before the moment
+     * @param at the newest reading of each at the moment, the new ones among them
+     */
+    Optional<Reading> at(
+            Instant time, IntFunction<Optional<Reading>> before, IntFunction<Optional<Reading>> at) {
+        return switch (formula) {
+            case Formula.Prepared prepared when isTotal() -> total(prepared, time, before, at);
+            case Formula.Prepared prepared ->
+                known(time, at).flatMap(readings -> reading(
+                        time,
+                        fromUsual(
+                                prepared.recipe().value(usual(readings), parameters(prepared), point.quantity()),
+                                point.quantity()),
+                        worst(readings)));
+            case Formula.Written written ->
+                known(time, at).flatMap(readings -> reading(
+                        time,
+                        Objects.requireNonNull(expression)
+                                .value(readings.stream()
+                                        .mapToDouble(Reading::value)
+                                        .toArray()),
+                        worst(readings)));
+            case Formula.Over over -> over(over, time, at);
+        };
+    }
+
+    /** The newest reading of each input; empty if one is missing or too old. */
+    private Optional<List<Reading>> known(Instant time, IntFunction<Optional<Reading>> at) {
+        List<Reading> readings = new ArrayList<>(inputs.size());
+        for (Point input : inputs) {
+            Optional<Reading> reading = at.apply(input.number()).filter(one -> isNear(one, time));
+            if (reading.isEmpty()) {
+                return Optional.empty();
+            }
+            readings.add(reading.get());
+        }
+        return Optional.of(readings);
+    }
+
+    private boolean isNear(Reading reading, Instant time) {
+        return Duration.between(reading.time(), time).compareTo(within) <= 0;
+    }
+
+    private double[] usual(List<Reading> readings) {
+        double[] values = new double[readings.size()];
+        for (int i = 0; i < values.length; i++) {
+            values[i] = toUsual(inputs.get(i), readings.get(i).value());
+        }
+        return values;
+    }
+
+    private static double toUsual(Point input, double value) {
+        return Units.convert(value, input.unit(), input.quantity().unit()).orElse(value);
+    }
+
+    private double fromUsual(double value, Quantity quantity) {
+        return Units.convert(value, quantity.unit(), point.unit()).orElse(value);
+    }
+
+    private static double[] parameters(Formula.Prepared prepared) {
+        return prepared.recipe().parameters().stream()
+                .mapToDouble(parameter -> Optional.ofNullable(
+                                prepared.parameters().get(parameter.name()))
+                        .or(() -> Optional.ofNullable(parameter.usual()))
+                        .orElse(Double.NaN))
+                .toArray();
+    }
+
+    private static Quality worst(List<Reading> readings) {
+        return Quality.ofCode(readings.stream()
+                .mapToInt(reading -> reading.quality().code())
+                .max()
+                .orElse(0));
+    }
+
+    private Optional<Reading> over(Formula.Over over, Instant time, IntFunction<Optional<Reading>> at) {
+        double[] values = inputs.stream()
+                .flatMapToDouble(input -> at.apply(input.number())
+                        .filter(one -> isNear(one, time) && one.quality() != Quality.BAD)
+                        .map(one -> toUsual(input, one.value()))
+                        .stream()
+                        .mapToDouble(Double::doubleValue))
+                .toArray();
+        if (values.length == 0) {
+            return Optional.empty();
+        }
+        Quality quality = values.length < inputs.size() ? Quality.UNCERTAIN : Quality.GOOD;
+        return reading(time, fromUsual(over.statistic().of(values), over.selection().quantity()), quality);
+    }
+
+    /**
+     * A value stands until the next one. What stood for longer than an hour, or what was said, is not known to have stood:
+     * it adds nothing, and makes the reading uncertain. A bad value adds nothing either.
+     */
+    private Optional<Reading> total(
+            Formula.Prepared prepared,
+            Instant time,
+            IntFunction<Optional<Reading>> before,
+            IntFunction<Optional<Reading>> at) {
+        Point input = inputs.getFirst();
+        Optional<Reading> now = at.apply(input.number())
+                .filter(one -> one.time().equals(time) && one.quality() != Quality.BAD);
+        if (now.isEmpty()) {
+            return Optional.empty();
+        }
+        double sum = before.apply(point.number()).map(Reading::value).orElse(0.0);
+        Optional<Reading> then = before.apply(input.number())
+                .filter(one -> one.quality() != Quality.BAD && one.time().isBefore(time));
+        if (then.isEmpty() || !isNear(then.get(), time)) {
+            return reading(time, sum, then.isEmpty() ? Quality.GOOD : Quality.UNCERTAIN);
+        }
+        double hours = Duration.between(then.get().time(), time).toMillis() / 3_600_000.0;
+        Recipe recipe = prepared.recipe();
+        double growth = recipe.growth(
+                toUsual(input, then.get().value()), toUsual(input, now.get().value()), hours, parameters(prepared));
+        double inPoint = Units.convertDifference(growth, point.quantity().unit(), point.unit())
+                .orElse(growth);
+        return reading(time, sum + inPoint, now.get().quality());
+    }
+
+    private Optional<Reading> reading(Instant time, double value, Quality quality) {
+        if (!Double.isFinite(value)) {
+            return Optional.empty();
+        }
+        double rounded =
+                rounded(value, isTotal() ? DECIMALS_OF_TOTALS : point.quantity().decimals() + DECIMALS_MORE);
+        return Optional.of(new Reading(time, rounded, point.isPhysical(rounded) ? quality : Quality.BAD));
+    }
+
+    private static double rounded(double value, int decimals) {
+        double scale = Math.pow(10, decimals);
+        double back = Math.rint(value * scale) / scale;
+        return Double.isFinite(back) ? back : value;
+    }
+}

@@ -1,0 +1,59 @@
+package org.openpasture.core.derive;
+
+import java.util.Locale;
+import java.util.Map;
+import java.util.function.Predicate;
+import java.util.stream.Collectors;
+import org.openpasture.core.formula.Formula;
+import org.openpasture.core.place.Place;
+import org.openpasture.core.place.Point;
+import org.openpasture.core.quantity.Decimals;
+import org.openpasture.core.registry.Registry;
+
+/** Formulas in words. */
+public final class FormulaText {
+    private FormulaText() {}
+
+    /**
+     * A formula in words: "Dew point of Temperature and Humidity".
+     *
+     * @param maySee which points the reader may know of; the others are not named
+     */
+    public static String of(Registry registry, Formula formula, Predicate<Point> maySee) {
+        return switch (formula) {
+            case Formula.Prepared prepared ->
+                prepared.recipe().title() + " of "
+                        + prepared.recipe().inputs().stream()
+                                .map(input ->
+                                        name(registry, prepared.inputs().getOrDefault(input.name(), ""), maySee))
+                                .collect(Collectors.joining(" and "))
+                        + prepared.recipe().parameters().stream()
+                                .filter(one -> prepared.parameters().containsKey(one.name()))
+                                .map(one -> ", " + one.title().toLowerCase(Locale.ROOT) + " "
+                                        + Decimals.text(prepared.parameters().getOrDefault(one.name(), 0.0)) + " "
+                                        + one.unit())
+                                .collect(Collectors.joining());
+            case Formula.Written written ->
+                written.text() + " with "
+                        + written.inputs().entrySet().stream()
+                                .sorted(Map.Entry.comparingByKey())
+                                .map(input -> input.getKey() + " = " + name(registry, input.getValue(), maySee))
+                                .collect(Collectors.joining(", "));
+            case Formula.Over over ->
+                over.statistic().id() + " of "
+                        + over.selection().quantity().title() + " in "
+                        + registry.place(over.selection().placeId())
+                                .map(Place::name)
+                                .orElse("a place that is gone")
+                        + (over.selection().assetKind() == null
+                                ? ""
+                                : ", assets of kind " + over.selection().assetKind());
+        };
+    }
+
+    private static String name(Registry registry, String pointId, Predicate<Point> maySee) {
+        return registry.find(Point.class, pointId)
+                .map(point -> maySee.test(point) ? "'" + point.name() + "'" : "a point that you may not see")
+                .orElse("a point that is gone");
+    }
+}

@@ -1,0 +1,2 @@
+/** The graph that derived points make, and their readings. */
+package org.openpasture.core.derive;

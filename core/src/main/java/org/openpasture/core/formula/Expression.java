@@ -1,0 +1,367 @@
+package org.openpasture.core.formula;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+
+/**
+ * A formula that somebody wrote, such as {@code (inlet - outlet) * flow * 1.163}: numbers, names, {@code + - * / ^},
+ * comparisons that give 1 or 0, and the functions of {@link Function}. Parsed once; a value costs no parsing.
+ *
+ * <p>What cannot be computed (a division by zero, the root of a negative number) is NaN or infinite. Immutable.
+ */
+public final class Expression {
+    private static final int LONGEST = 1_000;
+    private static final int DEEPEST = 50;
+
+    private enum Function {
+        ABS("abs", 1, 1),
+        SQRT("sqrt", 1, 1),
+        LN("ln", 1, 1),
+        EXP("exp", 1, 1),
+        ROUND("round", 1, 1),
+        MIN("min", 1, 50),
+        MAX("max", 1, 50),
+        MEAN("mean", 1, 50),
+        SUM("sum", 1, 50),
+        /** Holds a value between two ends. */
+        CLAMP("clamp", 3, 3),
+        /** The second where the first is not 0, else the third. */
+        WHEN("when", 3, 3),
+        /** Straight lines through points: a value, then x and y by turns, x ascending; beyond its ends the end. */
+        TABLE("table", 5, 201);
+
+        private final String word;
+        private final int least;
+        private final int most;
+
+        Function(String word, int least, int most) {
+            this.word = word;
+            this.least = least;
+            this.most = most;
+        }
+
+        double of(double[] in) {
+            return switch (this) {
+                case ABS -> Math.abs(in[0]);
+                case SQRT -> Math.sqrt(in[0]);
+                case LN -> Math.log(in[0]);
+                case EXP -> Math.exp(in[0]);
+                case ROUND -> Math.rint(in[0]);
+                case MIN -> Statistic.MINIMUM.of(in);
+                case MAX -> Statistic.MAXIMUM.of(in);
+                case MEAN -> Statistic.MEAN.of(in);
+                case SUM -> Statistic.SUM.of(in);
+                case CLAMP -> Math.max(in[1], Math.min(in[2], in[0]));
+                case WHEN -> in[0] != 0 ? in[1] : in[2];
+                case TABLE -> table(in);
+            };
+        }
+
+        private static double table(double[] in) {
+            double x = in[0];
+            if (x <= in[1]) {
+                return in[2];
+            }
+            for (int i = 3; i < in.length; i += 2) {
+                if (x <= in[i]) {
+                    return in[i - 1] + (x - in[i - 2]) / (in[i] - in[i - 2]) * (in[i + 1] - in[i - 1]);
+                }
+            }
+            return Double.isNaN(x) ? x : in[in.length - 1];
+        }
+    }
+
+    /** A part of a formula. */
+    private sealed interface Node {
+        record Number(double value) implements Node {}
+
+        record Name(int index) implements Node {}
+
+        record Negative(Node of) implements Node {}
+
+        record Pair(char operator, Node left, Node right) implements Node {}
+
+        record Call(Function function, List<Node> arguments) implements Node {}
+    }
+
+    private final Node root;
+    private final List<String> names;
+
+    private Expression(Node root, List<String> names) {
+        this.root = root;
+        this.names = names;
+    }
+
+    /**
+     * Reads a formula.
+     *
+     * @param names that may stand in it
+     * @throws IllegalArgumentException saying what is wrong, and where
+     */
+    public static Expression parse(String text, Set<String> names) {
+        if (text.length() > LONGEST) {
+            throw new IllegalArgumentException(
+                    "the formula has " + text.length() + " characters; the maximum is " + LONGEST);
+        }
+        List<String> inOrder = names.stream().sorted().toList();
+        Parser parser = new Parser(text, inOrder);
+        Node root = parser.whole();
+        Set<String> unused = new TreeSet<>(names);
+        unused.removeAll(parser.used);
+        if (!unused.isEmpty()) {
+            throw new IllegalArgumentException("the formula does not use " + String.join(", ", unused));
+        }
+        return new Expression(root, inOrder);
+    }
+
+    /** The names in it, in the order in which values are given. */
+    public List<String> names() {
+        return names;
+    }
+
+    /** Its value for values of its names. */
+    public double value(double[] values) {
+        return value(root, values);
+    }
+
+    /** The same by name. */
+    public double value(Map<String, Double> values) {
+        return value(names.stream().mapToDouble(values::get).toArray());
+    }
+
+    private static double value(Node node, double[] values) {
+        return switch (node) {
+            case Node.Number number -> number.value();
+            case Node.Name name -> values[name.index()];
+            case Node.Negative negative -> -value(negative.of(), values);
+            case Node.Pair(char operator, Node left, Node right) ->
+                pair(operator, value(left, values), value(right, values));
+            case Node.Call(Function function, List<Node> arguments) ->
+                function.of(arguments.stream()
+                        .mapToDouble(argument -> value(argument, values))
+                        .toArray());
+        };
+    }
+
+    private static double pair(char operator, double left, double right) {
+        return switch (operator) {
+            case '+' -> left + right;
+            case '-' -> left - right;
+            case '*' -> left * right;
+            case '/' -> left / right;
+            case '^' -> Math.pow(left, right);
+            case '<' -> left < right ? 1 : 0;
+            case '>' -> left > right ? 1 : 0;
+            case '≤' -> left <= right ? 1 : 0;
+            case '≥' -> left >= right ? 1 : 0;
+            default -> throw new IllegalArgumentException("no operator '" + operator + "'");
+        };
+    }
+
+    /** Reads from left to right; each method reads what binds tighter than the one that calls it. */
+    private static final class Parser {
+        private final String text;
+        private final List<String> names;
+        private final Set<String> used = new TreeSet<>();
+        private int at;
+        private int depth;
+
+        Parser(String text, List<String> names) {
+            this.text = text;
+            this.names = names;
+        }
+
+        Node whole() {
+            Node node = comparison();
+            if (at < text.length()) {
+                throw wrong("'" + text.charAt(at) + "' is not expected");
+            }
+            return node;
+        }
+
+        private Node comparison() {
+            if (++depth > DEEPEST) {
+                throw wrong("brackets are nested too deeply");
+            }
+            Node left = sum();
+            char operator = next("<>≤≥");
+            if (operator == 0) {
+                depth--;
+                return left;
+            }
+            if (at < text.length() && text.charAt(at) == '=' && (operator == '<' || operator == '>')) {
+                at++;
+                operator = operator == '<' ? '≤' : '≥';
+            }
+            Node right = sum();
+            depth--;
+            return new Node.Pair(operator, left, right);
+        }
+
+        private Node sum() {
+            Node left = product();
+            for (char operator = next("+-"); operator != 0; operator = next("+-")) {
+                left = new Node.Pair(operator, left, product());
+            }
+            return left;
+        }
+
+        private Node product() {
+            Node left = signed();
+            for (char operator = next("*/"); operator != 0; operator = next("*/")) {
+                left = new Node.Pair(operator, left, signed());
+            }
+            return left;
+        }
+
+        /** A sign binds less than a power: -2^2 is -4. */
+        private Node signed() {
+            if (next("-") == 0) {
+                return power();
+            }
+            if (++depth > DEEPEST) {
+                throw wrong("there are too many signs");
+            }
+            Node of = signed();
+            depth--;
+            return new Node.Negative(of);
+        }
+
+        private Node power() {
+            Node base = single();
+            return next("^") == 0 ? base : new Node.Pair('^', base, signed());
+        }
+
+        private Node single() {
+            if (next("(") != 0) {
+                Node inside = comparison();
+                close();
+                return inside;
+            }
+            skip();
+            int from = at;
+            while (at < text.length() && isOfWord(text.charAt(at))) {
+                at++;
+            }
+            String word = text.substring(from, at);
+            if (word.isEmpty()) {
+                throw wrong(at < text.length() ? "a value is missing" : "the formula ends too early");
+            }
+            return Character.isDigit(word.charAt(0)) || word.charAt(0) == '.'
+                    ? number(from)
+                    : next("(") != 0 ? call(word) : name(word);
+        }
+
+        private static boolean isOfWord(char c) {
+            return Character.isLetterOrDigit(c) || c == '_' || c == '.';
+        }
+
+        private Node number(int from) {
+            at = from;
+            while (at < text.length() && (isOfWord(text.charAt(at)) || isSignOfExponent(from))) {
+                at++;
+            }
+            String written = text.substring(from, at);
+            if (!written.matches("(\\d+\\.?\\d*|\\.\\d+)([eE][+-]?\\d{1,3})?")) {
+                throw wrong("'" + written + "' is no number");
+            }
+            return new Node.Number(Double.parseDouble(written));
+        }
+
+        private boolean isSignOfExponent(int from) {
+            return (text.charAt(at) == '-' || text.charAt(at) == '+')
+                    && at > from
+                    && Character.toLowerCase(text.charAt(at - 1)) == 'e'
+                    && Character.isDigit(text.charAt(from));
+        }
+
+        private Node name(String word) {
+            int index = names.indexOf(word);
+            if (index < 0) {
+                throw wrong("'" + word + "' is not known; there are "
+                        + (names.isEmpty() ? "no points" : String.join(", ", names)));
+            }
+            used.add(word);
+            return new Node.Name(index);
+        }
+
+        private Node call(String word) {
+            Function function = Arrays.stream(Function.values())
+                    .filter(one -> one.word.equals(word.toLowerCase(Locale.ROOT)))
+                    .findFirst()
+                    .orElseThrow(() -> wrong("there is no function '" + word + "'; there are "
+                            + Arrays.stream(Function.values())
+                                    .map(one -> one.word)
+                                    .collect(Collectors.joining(", "))));
+            List<Node> arguments = new ArrayList<>();
+            do {
+                arguments.add(comparison());
+            } while (next(",;") != 0);
+            close();
+            if (arguments.size() < function.least || arguments.size() > function.most) {
+                throw wrong("'" + word + "' takes "
+                        + (function.least == function.most
+                                ? function.least
+                                : function.least + " to " + function.most)
+                        + (function.most == 1 ? " value" : " values") + ", not " + arguments.size());
+            }
+            if (function == Function.TABLE) {
+                checkTable(arguments);
+            }
+            return new Node.Call(function, arguments);
+        }
+
+        private void checkTable(List<Node> arguments) {
+            if (arguments.size() % 2 == 0) {
+                throw wrong("'table' takes a value and then pairs of x and y");
+            }
+            double before = Double.NEGATIVE_INFINITY;
+            for (int i = 1; i < arguments.size(); i += 2) {
+                double x = constant(arguments.get(i));
+                if (!(x > before)) {
+                    throw wrong("the x of a table are numbers that ascend");
+                }
+                before = x;
+            }
+        }
+
+        private static double constant(Node node) {
+            return switch (node) {
+                case Node.Number number -> number.value();
+                case Node.Negative(Node.Number number) -> -number.value();
+                default -> Double.NaN;
+            };
+        }
+
+        private void close() {
+            if (next(")") == 0) {
+                throw wrong("a ')' is missing");
+            }
+        }
+
+        private void skip() {
+            while (at < text.length() && Character.isWhitespace(text.charAt(at))) {
+                at++;
+            }
+        }
+
+        /** The next character if it is one of these, which is then read; else 0. */
+        private char next(String of) {
+            skip();
+            if (at < text.length() && of.indexOf(text.charAt(at)) >= 0) {
+                return text.charAt(at++);
+            }
+            return 0;
+        }
+
+        private IllegalArgumentException wrong(String what) {
+            return new IllegalArgumentException(what + " (at character " + Math.max(1, at) + ")");
+        }
+    }
+}

@@ -1,0 +1,112 @@
+package org.openpasture.core.formula;
+
+import com.fasterxml.jackson.annotation.JsonSubTypes;
+import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.rule.Target;
+
+/** How the readings of a derived point follow from those of other points. */
+@JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
+@JsonSubTypes({
+    @JsonSubTypes.Type(value = Formula.Prepared.class, name = "prepared"),
+    @JsonSubTypes.Type(value = Formula.Written.class, name = "written"),
+    @JsonSubTypes.Type(value = Formula.Over.class, name = "over")
+})
+public sealed interface Formula {
+    /** How far the times of inputs may lie apart where nothing was said. */
+    int USUAL_WITHIN_MINUTES = 60;
+
+    int LONGEST_WITHIN_MINUTES = 7 * 24 * 60;
+
+    /**
+     * A prepared formula.
+     *
+     * @param inputs ids of points by the names of the recipe's inputs
+     * @param parameters by name; the usual where one is left out
+     * @param withinMinutes how old an input may be, or, of a total, for how long a value stands; an hour if left out
+     */
+    record Prepared(
+            Recipe recipe,
+            Map<String, String> inputs,
+            @Nullable Map<String, Double> parameters,
+            @Nullable Integer withinMinutes)
+            implements Formula {
+        public Prepared {
+            if (recipe == null) {
+                throw new IllegalArgumentException("a prepared formula needs its name ('recipe')");
+            }
+            inputs = ids(inputs);
+            parameters = parameters == null ? Map.of() : Map.copyOf(parameters);
+            check(withinMinutes);
+        }
+
+        /** The numbers that were given. */
+        @Override
+        public Map<String, Double> parameters() {
+            return parameters == null ? Map.of() : parameters;
+        }
+    }
+
+    /**
+     * A formula that somebody wrote, over values in the units of their points, giving one in the unit of the derived
+     * point.
+     *
+     * @param inputs ids of points by the names in the text
+     */
+    record Written(
+            String text,
+            Map<String, String> inputs,
+            @Nullable Integer withinMinutes) implements Formula {
+        public Written {
+            if (text == null || text.isBlank()) {
+                throw new IllegalArgumentException("the formula is empty");
+            }
+            inputs = ids(inputs);
+            check(withinMinutes);
+        }
+    }
+
+    /** What the measured points of a selection come to, those that join it later too; not of derived points. */
+    record Over(
+            Statistic statistic,
+            Target.Selection selection,
+            @Nullable Integer withinMinutes) implements Formula {
+        public Over {
+            if (statistic == null || selection == null) {
+                throw new IllegalArgumentException("a formula over a selection needs a statistic and a selection");
+            }
+            check(withinMinutes);
+        }
+    }
+
+    /** How old the newest reading of an input may be. */
+    @Nullable Integer withinMinutes();
+
+    /** The same, the usual where nothing was said. */
+    default int withinMinutesOrUsual() {
+        Integer said = withinMinutes();
+        return said == null ? USUAL_WITHIN_MINUTES : said;
+    }
+
+    /** Whether it names a point. */
+    default boolean names(String pointId) {
+        return switch (this) {
+            case Prepared prepared -> prepared.inputs().containsValue(pointId);
+            case Written written -> written.inputs().containsValue(pointId);
+            case Over over -> false;
+        };
+    }
+
+    private static Map<String, String> ids(@Nullable Map<String, String> inputs) {
+        return Map.copyOf(Optional.ofNullable(inputs).orElse(Map.of()));
+    }
+
+    private static void check(@Nullable Integer withinMinutes) {
+        if (withinMinutes != null && (withinMinutes < 1 || withinMinutes > LONGEST_WITHIN_MINUTES)) {
+            throw new IllegalArgumentException("the times of inputs may lie 1 to " + LONGEST_WITHIN_MINUTES
+                    + " minutes apart, not " + withinMinutes);
+        }
+    }
+}

@@ -1,0 +1,228 @@
+package org.openpasture.core.derive;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Random;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.IntRange;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Test;
+import org.openpasture.core.formula.Formula;
+import org.openpasture.core.formula.Recipe;
+import org.openpasture.core.formula.Statistic;
+import org.openpasture.core.place.Point;
+import org.openpasture.core.place.Site;
+import org.openpasture.core.quantity.Quantity;
+import org.openpasture.core.reading.PointReading;
+import org.openpasture.core.reading.Quality;
+import org.openpasture.core.reading.Reading;
+import org.openpasture.core.registry.Registry;
+import org.openpasture.core.rule.Target;
+
+class DerivationTest {
+    private static final Instant NOON = Instant.parse("2026-06-01T12:00:00Z");
+    private static final int AIR = 1;
+    private static final int MOIST = 2;
+    private static final int DEW = 3;
+    private static final int SPREAD = 4;
+    private static final int PUMP = 5;
+    private static final int HOURS = 6;
+    private static final int OUTSIDE = 7;
+    private static final int MEAN = 8;
+
+    private static Point point(int number, Quantity quantity, String unit, @Nullable Formula formula) {
+        return new Point("p" + number, number, "P" + number, "barn", quantity, unit, null, null, null, true, formula);
+    }
+
+    private static final Formula DEW_POINT = new Formula.Prepared(
+            Recipe.DEW_POINT, Map.of("temperature", "p1", "humidity", "p2"), Map.of(), 60);
+
+    private static final Registry REGISTRY = Registry.of(List.of(
+            new Site("barn", "Barn", ZoneOffset.UTC, null),
+            point(SPREAD, Quantity.OTHER, "K", new Formula.Written("air - dew", Map.of("air", "p1", "dew", "p3"), 60)),
+            point(DEW, Quantity.TEMPERATURE, "°C", DEW_POINT),
+            point(AIR, Quantity.TEMPERATURE, "°C", null),
+            point(MOIST, Quantity.HUMIDITY, "%", null),
+            point(PUMP, Quantity.SWITCH, "", null),
+            point(
+                    HOURS,
+                    Quantity.DURATION,
+                    "h",
+                    new Formula.Prepared(Recipe.RUN_HOURS, Map.of("state", "p5"), Map.of(), 60)),
+            point(OUTSIDE, Quantity.TEMPERATURE, "°F", null),
+            point(
+                    MEAN,
+                    Quantity.TEMPERATURE,
+                    "°C",
+                    new Formula.Over(
+                            Statistic.MEAN, new Target.Selection("barn", Quantity.TEMPERATURE, null, null), 60))));
+
+    private static final Derivation DERIVATION = Derivation.of(REGISTRY);
+
+    private static PointReading at(int minute, int point, double value) {
+        return new PointReading(point, Reading.good(NOON.plusSeconds(60L * minute), value));
+    }
+
+    /** A record in memory: what is in it, and what was derived on the way. */
+    private static final class Store {
+        private final Map<Integer, TreeMap<Instant, Reading>> readings = new HashMap<>();
+
+        Optional<Reading> last(int point) {
+            return Optional.ofNullable(readings.getOrDefault(point, new TreeMap<>()).lastEntry())
+                    .map(Map.Entry::getValue);
+        }
+
+        void put(PointReading entry) {
+            readings.computeIfAbsent(entry.point(), point -> new TreeMap<>())
+                    .put(entry.reading().time(), entry.reading());
+        }
+
+        /** Takes what comes, as the service does: derives, and computes anew what came late. */
+        void arrive(List<PointReading> arrived) {
+            Derivation.Derived derived = DERIVATION.from(arrived, this::last);
+            arrived.forEach(this::put);
+            derived.readings().forEach(this::put);
+            for (int point : DERIVATION.inOrder(derived.late().keySet())) {
+                Derivation.Span span = Objects.requireNonNull(derived.late().get(point));
+                readings.computeIfAbsent(point, number -> new TreeMap<>())
+                        .subMap(span.from(), true, span.until(), true)
+                        .clear();
+                refill(point, span.from()).stream()
+                        .filter(reading -> DERIVATION.isTotal(point)
+                                || !reading.time().isAfter(span.until()))
+                        .forEach(reading -> put(new PointReading(point, reading)));
+            }
+        }
+
+        List<Reading> refill(int point, Instant from) {
+            List<Reading> out = new ArrayList<>();
+            Refill refill = new Refill(DERIVATION, point, from, out::add);
+            if (DERIVATION.isTotal(point)) {
+                Optional.ofNullable(readings.get(point))
+                        .map(of -> of.lowerEntry(from))
+                        .ifPresent(entry -> refill.know(point, entry.getValue()));
+            }
+            Instant start = from.equals(Instant.EPOCH) ? from : from.minus(DERIVATION.within(point));
+            DERIVATION.inputsOf(point).stream()
+                    .flatMap(input -> readings.getOrDefault(input, new TreeMap<>()).tailMap(start).values().stream()
+                            .map(reading -> new PointReading(input, reading)))
+                    .sorted(Comparator.comparing(entry -> entry.reading().time()))
+                    .forEach(refill::next);
+            refill.end();
+            return out;
+        }
+
+        Map<Instant, Reading> of(int point) {
+            return readings.getOrDefault(point, new TreeMap<>());
+        }
+    }
+
+    private static Store after(PointReading... readings) {
+        Store store = new Store();
+        for (PointReading reading : readings) {
+            store.arrive(List.of(reading));
+        }
+        return store;
+    }
+
+    @Test
+    void followsFromTheNewestOfEachInputAndWhatIsDerivedFeedsOthers() {
+        Store store = after(at(0, AIR, 25), at(1, MOIST, 50), at(2, AIR, 26));
+        assertThat(store.of(DEW)).hasSize(2);
+        assertThat(store.last(DEW).orElseThrow().value()).isCloseTo(14.77, within(0.01));
+        assertThat(store.last(SPREAD).orElseThrow().value()).isCloseTo(26 - 14.77, within(0.01));
+    }
+
+    @Test
+    void whatComesTogetherIsOneReading() {
+        Store store = new Store();
+        store.arrive(List.of(at(0, AIR, 25), at(0, MOIST, 50)));
+        assertThat(store.of(DEW)).hasSize(1);
+        assertThat(store.of(SPREAD)).hasSize(1);
+    }
+
+    @Test
+    void anInputThatIsTooOldTellsNothing() {
+        assertThat(after(at(0, MOIST, 50), at(61, AIR, 25)).of(DEW)).isEmpty();
+        assertThat(after(at(0, MOIST, 50), at(60, AIR, 25)).of(DEW)).hasSize(1);
+    }
+
+    @Test
+    void qualityGoesAlong() {
+        Store store = after(
+                at(0, MOIST, 50), new PointReading(AIR, new Reading(NOON.plusSeconds(60), 25, Quality.UNCERTAIN)));
+        assertThat(store.last(DEW).orElseThrow().quality()).isEqualTo(Quality.UNCERTAIN);
+        assertThat(after(at(0, AIR, 25), new PointReading(MOIST, new Reading(NOON, 140, Quality.BAD)))
+                        .last(DEW)
+                        .orElseThrow()
+                        .quality())
+                .isEqualTo(Quality.BAD);
+    }
+
+    @Test
+    void aSelectionIsInOneUnitAndLeavesOutWhatFails() {
+        Store store = after(at(0, AIR, 20), at(1, OUTSIDE, 50));
+        assertThat(store.last(MEAN).orElseThrow()).isEqualTo(Reading.good(NOON.plusSeconds(60), 15));
+        store.arrive(List.of(new PointReading(OUTSIDE, new Reading(NOON.plusSeconds(120), 9999, Quality.BAD))));
+        assertThat(store.last(MEAN).orElseThrow())
+                .isEqualTo(new Reading(NOON.plusSeconds(120), 20, Quality.UNCERTAIN));
+    }
+
+    @Test
+    void runHoursGrowWhileItRunsAndNotOverAGap() {
+        Store store = after(at(0, PUMP, 0), at(10, PUMP, 1), at(40, PUMP, 1), at(70, PUMP, 0));
+        assertThat(store.last(HOURS).orElseThrow().value()).isCloseTo(1, within(1e-9));
+        store.arrive(List.of(at(80, PUMP, 1)));
+        store.arrive(List.of(at(300, PUMP, 0)));
+        assertThat(store.last(HOURS).orElseThrow())
+                .isEqualTo(new Reading(NOON.plusSeconds(300 * 60), 1, Quality.UNCERTAIN));
+    }
+
+    /** In whatever order and pieces readings come, the record in the end is what it would be had they come in time. */
+    @Property(tries = 200)
+    void theOrderOfArrivalDoesNotMatter(@ForAll long seed, @ForAll @IntRange(min = 1, max = 5) int piece) {
+        Random random = new Random(seed);
+        List<PointReading> all = new ArrayList<>();
+        for (int minute = 0; minute < 40; minute++) {
+            int input = List.of(AIR, MOIST, PUMP, OUTSIDE).get(random.nextInt(4));
+            all.add(at(minute * (1 + random.nextInt(3)), input, input == PUMP ? random.nextInt(2) : random.nextInt(40)));
+        }
+        List<PointReading> distinct = new ArrayList<>(all.stream()
+                .collect(Collectors.toMap(
+                        entry -> entry.point() + "@" + entry.reading().time(), entry -> entry, (one, other) -> one))
+                .values());
+        Collections.shuffle(distinct, random);
+        Store store = new Store();
+        for (int i = 0; i < distinct.size(); i += piece) {
+            store.arrive(distinct.subList(i, Math.min(distinct.size(), i + piece)));
+        }
+        for (int point : List.of(DEW, SPREAD, HOURS, MEAN)) {
+            Map<Instant, Reading> expected = new TreeMap<>();
+            // In the order of need: what is derived from derived points comes after them.
+            store.refill(point, Instant.EPOCH).forEach(reading -> expected.put(reading.time(), reading));
+            assertThat(store.of(point)).as("point %d", point).isEqualTo(expected);
+        }
+    }
+
+    @Test
+    void aCircleHasAPath() {
+        Point one = point(AIR, Quantity.TEMPERATURE, "°C", new Formula.Written("a", Map.of("a", "p4"), null));
+        assertThat(Inputs.circle(REGISTRY, one)).containsExactly("P1", "P4", "P1");
+        assertThat(Inputs.circle(REGISTRY, REGISTRY.point(SPREAD).orElseThrow()))
+                .isEmpty();
+    }
+}
