@@ -35,6 +35,45 @@ export interface Point {
   deviceId: string | null;
   channel: string | null;
   intervalSeconds: number | null;
+  /** By which it is derived from other points; null if it is measured. */
+  formula: Formula | null;
+  /** The same in words. */
+  formulaText: string | null;
+}
+
+export type Statistic = "mean" | "minimum" | "maximum" | "sum";
+
+export type Formula =
+  | {
+      kind: "prepared";
+      recipe: string;
+      inputs: Record<string, string>;
+      parameters: Record<string, number>;
+      withinMinutes: number | null;
+    }
+  | { kind: "written"; text: string; inputs: Record<string, string>; withinMinutes: number | null }
+  | {
+      kind: "over";
+      statistic: Statistic;
+      selection: { placeId: string; quantity: string; assetKind: string | null };
+      withinMinutes: number | null;
+    };
+
+/** A prepared formula, and what it needs. */
+export interface Recipe {
+  recipe: string;
+  title: string;
+  inputs: { name: string; quantity: string }[];
+  parameters: { name: string; title: string; unit: string; usual: number | null; lowest: number; highest: number }[];
+  results: string[];
+  total: boolean;
+}
+
+/** A derived point that a place could have. */
+export interface FormulaProposal {
+  recipe: string;
+  inputs: Record<string, string>;
+  needs: boolean;
 }
 
 export interface Place {

@@ -31,7 +31,7 @@ const points = usePoints();
 const alerts = useAlerts();
 const router = useRouter();
 const hours = ref(24);
-const open = ref<"" | "place" | "below" | "point" | "rule">("");
+const open = ref<"" | "place" | "below" | "point" | "derived" | "rule">("");
 const { error, run } = useAction();
 
 const place = computed(() => places.byId.get(id));
@@ -97,7 +97,8 @@ async function remove() {
           <el-dropdown-menu>
             <el-dropdown-item @click="open = 'place'">Name, limits …</el-dropdown-item>
             <el-dropdown-item v-if="place.kind !== 'asset'" @click="open = 'below'">Add a place here</el-dropdown-item>
-            <el-dropdown-item @click="open = 'point'">Add a point</el-dropdown-item>
+            <el-dropdown-item @click="open = 'point'">Add point</el-dropdown-item>
+            <el-dropdown-item v-if="below.length" @click="open = 'derived'">Add derived point</el-dropdown-item>
             <el-dropdown-item v-if="below.length" @click="open = 'rule'">Add a rule</el-dropdown-item>
             <el-dropdown-item :disabled="below.length > 0" @click="remove">Remove this place</el-dropdown-item>
           </el-dropdown-menu>
@@ -166,7 +167,12 @@ async function remove() {
 
     <PlaceForm v-if="open === 'place'" :place="place" @close="open = ''" />
     <PlaceForm v-if="open === 'below'" :parent="id" @close="open = ''" />
-    <PointForm v-if="open === 'point'" :place-id="id" @close="open = ''" />
+    <PointForm
+      v-if="open === 'point' || open === 'derived'"
+      :place-id="id"
+      :derived="open === 'derived'"
+      @close="open = ''"
+    />
     <RuleForm v-if="open === 'rule'" :place-id="id" @close="open = ''" />
   </div>
   <div v-else-if="places.loaded" class="page">

@@ -1,15 +1,18 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import type { Point } from "@/api/types";
+import type { Formula, Point, Recipe } from "@/api/types";
 import { useAction } from "@/look/act";
+import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
-import { computed, reactive } from "vue";
+import { computed, reactive, toRaw } from "vue";
+import FormulaFields from "./FormulaFields.vue";
+import { emptyFormula, isComplete } from "./formulas";
 import { usePoints } from "./points";
 import { QUANTITIES } from "./quantities";
 
 /** Makes a point, or changes one. */
-const { point, placeId } = defineProps<{ point?: Point; placeId?: string }>();
+const { point, placeId, derived } = defineProps<{ point?: Point; placeId?: string; derived?: boolean }>();
 const emit = defineEmits<{ close: [] }>();
 const places = usePlaces();
 const points = usePoints();
@@ -22,7 +25,29 @@ const form = reactive({
   direction: point?.direction ?? null,
   note: point?.note ?? null,
   released: point?.released ?? false,
+  formula: (point
+    ? structuredClone(toRaw(point).formula)
+    : derived
+      ? emptyFormula("prepared", placeId ?? "")
+      : null) as Formula | null,
 });
+const recipes = useLoad(() => api.get<Recipe[]>("formulas"));
+const complete = computed(() => form.name && form.placeId && isComplete(form.formula, recipes.data.value ?? []));
+/** What a formula can give; the usual first. */
+const quantities = computed(() => {
+  const of = form.formula;
+  const results =
+    of?.kind === "prepared" ? recipes.data.value?.find((one) => one.recipe === of.recipe)?.results : undefined;
+  return Object.entries(QUANTITIES).filter(([id]) => !results || results.includes(id));
+});
+
+function chosen(quantity: string, name: string) {
+  if (!point) {
+    form.quantity = quantity;
+    form.name ||= name;
+  }
+}
+
 const sets = computed(() => places.limits.filter((set) => set.quantity === form.quantity));
 
 async function save() {
@@ -37,19 +62,29 @@ async function save() {
 </script>
 
 <template>
-  <el-dialog model-value :title="point ? 'Change ' + point.name : 'Add a point'" @close="emit('close')">
+  <el-dialog
+    model-value
+    :title="point ? 'Change ' + point.name : derived ? 'Add derived point' : 'Add point'"
+    @close="emit('close')"
+  >
     <el-form label-position="top" @submit.prevent="save">
       <el-form-item label="Name" for="point-name"
         ><el-input id="point-name" v-model="form.name" autofocus
       /></el-form-item>
-      <el-form-item label="Of" for="point-place">
-        <el-select id="point-place" v-model="form.placeId" filterable aria-label="Of which place">
+      <el-form-item label="Place" for="point-place">
+        <el-select id="point-place" v-model="form.placeId" filterable aria-label="Place">
           <el-option v-for="one in places.editable" :key="one.id" :value="one.id" :label="places.label(one)" />
         </el-select>
       </el-form-item>
-      <el-form-item v-if="!point" label="What it measures" for="point-quantity">
-        <el-select id="point-quantity" v-model="form.quantity" filterable aria-label="What it measures">
-          <el-option v-for="(name, quantity) in QUANTITIES" :key="quantity" :value="quantity" :label="name" />
+      <FormulaFields
+        v-model="form.formula"
+        :place-id="form.placeId"
+        :recipes="recipes.data.value ?? []"
+        @chosen="chosen"
+      />
+      <el-form-item v-if="!point" label="Quantity" for="point-quantity">
+        <el-select id="point-quantity" v-model="form.quantity" filterable aria-label="Quantity">
+          <el-option v-for="[quantity, name] in quantities" :key="quantity" :value="quantity" :label="name" />
         </el-select>
       </el-form-item>
       <el-form-item v-if="form.quantity === 'vibration-velocity'" label="Direction" for="point-direction">
@@ -76,7 +111,7 @@ async function save() {
     </el-form>
     <template #footer>
       <el-button @click="emit('close')">Cancel</el-button>
-      <el-button type="primary" :loading="busy" :disabled="!form.name || !form.placeId" @click="save">Save</el-button>
+      <el-button type="primary" :loading="busy" :disabled="!complete" @click="save">Save</el-button>
     </template>
   </el-dialog>
 </template>

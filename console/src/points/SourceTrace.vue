@@ -3,17 +3,36 @@ import { api } from "@/api/http";
 import type { Point, Trace } from "@/api/types";
 import { age, now } from "@/look/clock";
 import { useLoad } from "@/look/load";
-import { watch } from "vue";
+import { computed, watch } from "vue";
+import { choice } from "./formulas";
+import { usePoints } from "./points";
 import { calibrationWords, highlight } from "./trace";
 
 /** Where the newest value came from, back to the bytes: value, calibration, channel, frame, gateway. */
 const { point } = defineProps<{ point: Point }>();
 const trace = useLoad(async () => (point.deviceId ? api.get<Trace>(`points/${point.id}/trace`) : undefined));
+const points = usePoints();
+const inputs = computed(() => {
+  const of = point.formula;
+  return of && of.kind !== "over" ? Object.values(of.inputs).flatMap((id) => points.byId.get(id) ?? []) : [];
+});
 watch(() => point.deviceId, trace.load);
 watch(() => point.latest?.time, trace.load);
 </script>
 
 <template>
+  <section v-if="point.formulaText" class="sheet">
+    <h2>Where this comes from</h2>
+    <p>
+      Derived: <span>{{ point.formulaText }}</span>.
+    </p>
+    <p v-if="inputs.length" class="soft small">
+      Inputs:
+      <template v-for="(one, i) in inputs" :key="one.id"
+        >{{ i ? ", " : "" }}<RouterLink :to="`/points/${one.id}`">{{ choice(one) }}</RouterLink></template
+      >
+    </p>
+  </section>
   <section v-if="trace.data.value" class="sheet">
     <h2>Where this comes from</h2>
     <ol>

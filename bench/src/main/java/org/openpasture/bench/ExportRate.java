@@ -32,7 +32,8 @@ final class ExportRate {
                     .id();
             int point = owner.post(
                             "api/v1/points",
-                            new PointRequest("Temperature", site, Quantity.TEMPERATURE, null, null, null, null, true, null),
+                            new PointRequest(
+                                    "Temperature", site, Quantity.TEMPERATURE, null, null, null, null, true, null),
                             PointView.class)
                     .number();
             StringBuilder csv = new StringBuilder("time,point,value\n");

@@ -183,7 +183,7 @@ final class DeviceCommands implements Runnable {
                             names = "--from",
                             paramLabel = "WHEN",
                             defaultValue = "30d",
-                            description = "2026-03-01T08:00:00Z, or how far back: 24h, 7d.")
+                            description = "2026-03-01, 2026-03-01T08:00Z, yesterday, or how far back: 24h, 7d.")
                     String begin,
             @Option(names = "--until", paramLabel = "WHEN") @Nullable String until,
             @Option(
@@ -200,10 +200,7 @@ final class DeviceCommands implements Runnable {
                 .post(
                         "api/v1/devices/" + org.openpasture.client.http.ApiClient.escape(id) + "/decode-again",
                         new DecodeAgainRequest(
-                                ReadingCommands.when(begin),
-                                until == null ? Instant.now() : ReadingCommands.when(until),
-                                reason,
-                                dryRun));
+                                Times.read(begin), until == null ? Instant.now() : Times.read(until), reason, dryRun));
         if (to.printedJson(report)) {
             return 0;
         }

@@ -2,6 +2,7 @@ package org.openpasture.client;
 
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
+import java.time.Instant;
 import java.util.Objects;
 import org.openpasture.client.http.ServiceProblem;
 import org.openpasture.client.http.ServiceUnreachable;
@@ -89,12 +90,15 @@ public final class Pasture implements Runnable {
         commands.setExecutionExceptionHandler((error, command, parsed) -> explain(error, command));
         commands.setParameterExceptionHandler((error, args) -> {
             error.getCommandLine().getErr().println("pasture: " + error.getMessage());
+            CommandLine.UnmatchedArgumentException.printSuggestions(
+                    error, error.getCommandLine().getErr());
             error.getCommandLine()
                     .getErr()
                     .println("Try '" + error.getCommandLine().getCommandSpec().qualifiedName() + " --help'.");
             return CommandLine.ExitCode.USAGE;
         });
         commands.setCaseInsensitiveEnumValuesAllowed(true);
+        commands.registerConverter(Instant.class, Times::read);
         return commands;
     }
 

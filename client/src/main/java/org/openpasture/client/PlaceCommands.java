@@ -78,7 +78,7 @@ final class PlaceCommands implements Runnable {
                             names = "--from",
                             paramLabel = "WHEN",
                             defaultValue = "24h",
-                            description = "2026-03-01T08:00:00Z, or how far back: 24h, 7d.")
+                            description = "2026-03-01, 2026-03-01T08:00Z, yesterday, or how far back: 24h, 7d.")
                     String begin,
             @Option(names = "--until", paramLabel = "WHEN") @Nullable String until,
             @Option(
@@ -96,11 +96,10 @@ final class PlaceCommands implements Runnable {
             throws IOException {
         String path = "api/v1/places/" + ApiClient.escape(id(from, place)) + "/track?format=" + ApiClient.escape(format)
                 + "&from="
-                + ApiClient.escape(ReadingCommands.when(begin).toString())
+                + ApiClient.escape(Times.read(begin).toString())
                 + (until == null
                         ? ""
-                        : "&until="
-                                + ApiClient.escape(ReadingCommands.when(until).toString()))
+                        : "&until=" + ApiClient.escape(Times.read(until).toString()))
                 + (value == null
                         ? ""
                         : "&value="

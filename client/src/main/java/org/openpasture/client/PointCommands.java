@@ -1,11 +1,17 @@
 package org.openpasture.client;
 
 import java.time.Instant;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import java.util.stream.StreamSupport;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.place.PointRequest;
+import org.openpasture.api.record.ComputeRequest;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.client.output.TextTable;
 import org.openpasture.client.output.Words;
+import org.openpasture.core.formula.Formula;
 import org.openpasture.core.quantity.Quantity;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -86,9 +92,11 @@ final class PointCommands implements Runnable {
             @Option(
                             names = "--quantity",
                             paramLabel = "QUANTITY",
-                            required = true,
-                            description = "Such as temperature or vibration-velocity.")
+                            description = "Such as temperature or vibration-velocity; a formula knows its own.")
+                    @Nullable
                     String quantity,
+            @Option(names = "--unit", paramLabel = "UNIT", description = "The quantity's own if left out.") @Nullable
+                    String unit,
             @Option(
                             names = "--direction",
                             paramLabel = "AXIS",
@@ -98,7 +106,14 @@ final class PointCommands implements Runnable {
             @Option(names = "--limits", paramLabel = "SET", description = "Id of a limit set for this point alone.")
                     @Nullable
                     String limits,
-            @Option(names = "--release", description = "Let others see it at once.") boolean release) {
+            @Option(names = "--release", description = "Let others see it at once.") boolean release,
+            @Mixin FormulaOptions formula) {
+        Optional<Formula> derived = formula.formula(to);
+        Quantity of = quantity == null
+                ? derived.flatMap(FormulaOptions::usualQuantity)
+                        .orElseThrow(() -> new IllegalArgumentException(
+                                "Enter what it measures with --quantity, such as temperature."))
+                : Quantity.of(quantity);
         return PlaceCommands.made(
                 to,
                 to.api()
@@ -107,13 +122,96 @@ final class PointCommands implements Runnable {
                                 new PointRequest(
                                         name,
                                         PlaceCommands.id(to, in),
-                                        Quantity.of(quantity),
-                                        null,
+                                        of,
+                                        unit,
                                         limits,
                                         direction,
                                         null,
                                         release,
-                                        null)));
+                                        derived.orElse(null))));
+    }
+
+    @Command(
+            name = "formulas",
+            mixinStandardHelpOptions = true,
+            description = "Prepared formulas of derived points; with --at those that a place can use.")
+    int formulas(
+            @Mixin Service to,
+            @Option(names = "--at", paramLabel = "PLACE", description = "Only what this place has the inputs for.")
+                    @Nullable
+                    String at) {
+        if (at == null) {
+            JsonNode recipes = to.api().get("api/v1/formulas");
+            TextTable table = new TextTable("Formula", "Gives", "Inputs", "Parameters");
+            recipes.forEach(recipe -> table.row(
+                    recipe.path("recipe").asString(),
+                    joined(recipe.path("results"), JsonNode::asString),
+                    joined(
+                            recipe.path("inputs"),
+                            input -> input.path("name").asString() + " ("
+                                    + input.path("quantity").asString() + ")"),
+                    joined(
+                            recipe.path("parameters"),
+                            one -> one.path("name").asString() + " in "
+                                    + one.path("unit").asString()
+                                    + (one.path("usual").isNumber()
+                                            ? " (" + Words.number(one.path("usual"), 2) + ")"
+                                            : ""))));
+            if (!to.printedJson(recipes)) {
+                to.out().print(table.text());
+            }
+            return 0;
+        }
+        JsonNode proposals = to.api().get("api/v1/places/" + ApiClient.escape(PlaceCommands.id(to, at)) + "/formulas");
+        if (to.printedJson(proposals)) {
+            return 0;
+        }
+        JsonNode points = to.api().get("api/v1/points");
+        TextTable table = new TextTable("Formula", "Inputs", "Parameters");
+        proposals.forEach(one -> table.row(
+                one.path("recipe").asString(),
+                one.path("inputs")
+                        .propertyStream()
+                        .map(input -> input.getKey() + "="
+                                + Service.pick(points, input.getValue().asString(), "point")
+                                        .path("number")
+                                        .asString())
+                        .sorted()
+                        .collect(Collectors.joining(" ")),
+                one.path("needs").asBoolean() ? "to be entered" : "none needed"));
+        to.out().print(table.isEmpty() ? "No prepared formula fits the points of this place.\n" : table.text());
+        return 0;
+    }
+
+    private static String joined(JsonNode list, Function<JsonNode, String> words) {
+        return StreamSupport.stream(list.spliterator(), false).map(words).collect(Collectors.joining(", "));
+    }
+
+    @Command(
+            name = "compute",
+            mixinStandardHelpOptions = true,
+            description = "Compute a derived point anew by its formula; it can be undone.")
+    int compute(
+            @Mixin Service to,
+            @Parameters(paramLabel = "POINT", description = "Number, id or name.") String point,
+            @Option(names = "--from", paramLabel = "TIME", required = true, description = "From when on.") Instant from,
+            @Option(names = "--until", paramLabel = "TIME", description = "Until when; now if left out.") @Nullable
+                    Instant until,
+            @Option(names = "--dry-run", description = "Only say what would change.") boolean dryRun) {
+        JsonNode answer = to.api()
+                .post(
+                        "api/v1/points/" + ApiClient.escape(id(to, point)) + "/compute",
+                        new ComputeRequest(from, until == null ? Instant.now() : until, dryRun, null));
+        if (!to.printedJson(answer)) {
+            String undo = answer.path("correctionId").asString();
+            to.out()
+                    .println(answer.path("before").asString() + " readings before, "
+                            + answer.path("after").asString() + " by the formula"
+                            + (undo.equals("0")
+                                    ? dryRun ? "; nothing was changed." : "; they are the same."
+                                    : ". Undo it with 'pasture records undo " + undo + "'."));
+        }
+        return 0;
     }
 
     @Command(name = "release", mixinStandardHelpOptions = true, description = "Let others see a point.")

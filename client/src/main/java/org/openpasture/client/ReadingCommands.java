@@ -4,9 +4,6 @@ import java.io.FileInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Path;
-import java.time.Duration;
-import java.time.Instant;
-import java.time.format.DateTimeParseException;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -80,7 +77,7 @@ final class ReadingCommands {
             @Option(
                             names = "--from",
                             paramLabel = "WHEN",
-                            description = "2026-03-01T08:00:00Z, or how far back: 24h, 7d.")
+                            description = "2026-03-01, 2026-03-01T08:00Z, yesterday, or how far back: 24h, 7d.")
                     @Nullable
                     String begin,
             @Option(names = "--until", paramLabel = "WHEN") @Nullable String until,
@@ -110,8 +107,12 @@ final class ReadingCommands {
     }
 
     private static String range(@Nullable String begin, @Nullable String until) {
-        return (begin == null ? "" : "&from=" + ApiClient.escape(when(begin).toString()))
-                + (until == null ? "" : "&until=" + ApiClient.escape(when(until).toString()));
+        return (begin == null
+                        ? ""
+                        : "&from=" + ApiClient.escape(Times.read(begin).toString()))
+                + (until == null
+                        ? ""
+                        : "&until=" + ApiClient.escape(Times.read(until).toString()));
     }
 
     @Command(
@@ -130,7 +131,7 @@ final class ReadingCommands {
             @Option(
                             names = "--from",
                             paramLabel = "WHEN",
-                            description = "2026-03-01T08:00:00Z, or how far back: 24h, 7d.")
+                            description = "2026-03-01, 2026-03-01T08:00Z, yesterday, or how far back: 24h, 7d.")
                     @Nullable
                     String begin,
             @Option(names = "--until", paramLabel = "WHEN") @Nullable String until) {
@@ -189,7 +190,7 @@ final class ReadingCommands {
         JsonNode done = from.api()
                 .post(
                         "api/v1/points/" + ApiClient.escape(PointCommands.id(from, point)) + "/erase",
-                        new EraseRequest(when(begin), when(until), reason, dryRun));
+                        new EraseRequest(Times.read(begin), Times.read(until), reason, dryRun));
         if (!from.printedJson(done)) {
             long readings = done.path("readings").asLong();
             from.out()
@@ -203,26 +204,6 @@ final class ReadingCommands {
                                                     + done.path("correctionId").asString() + "'.");
         }
         return 0;
-    }
-
-    static Instant when(String text) {
-        if (text.matches("\\d+[smhd]")) {
-            long amount = Long.parseLong(text.substring(0, text.length() - 1));
-            return Instant.now()
-                    .minus(
-                            switch (text.charAt(text.length() - 1)) {
-                                case 's' -> Duration.ofSeconds(amount);
-                                case 'm' -> Duration.ofMinutes(amount);
-                                case 'h' -> Duration.ofHours(amount);
-                                default -> Duration.ofDays(amount);
-                            });
-        }
-        try {
-            return java.time.OffsetDateTime.parse(text).toInstant();
-        } catch (DateTimeParseException e) {
-            throw new IllegalArgumentException(
-                    "'" + text + "' is no time like 2026-03-01T08:00:00Z and no span like 24h or 7d", e);
-        }
     }
 
     /** How the columns of a file are called, where they are not called time, point and value. */

@@ -153,7 +153,10 @@ final class Service {
                                 .contains(meant.toLowerCase(java.util.Locale.ROOT)))
                         .toList();
         if (found.isEmpty()) {
-            throw new IllegalArgumentException("there is no " + what + " '" + meant + "'");
+            throw new IllegalArgumentException("there is no " + what + " '" + meant + "'"
+                    + Nearest.of(meant, all.stream().map(name).toList())
+                            .map(near -> ". Did you mean '" + near + "'?")
+                            .orElse(""));
         }
         if (found.size() > 1) {
             throw new IllegalArgumentException("'" + meant + "' could be "

@@ -3,10 +3,6 @@ package org.openpasture.client;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import java.time.Duration;
-import java.time.Instant;
-import java.time.temporal.ChronoUnit;
-import org.assertj.core.api.Assertions;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -32,19 +28,10 @@ class PickTest {
         assertThatThrownBy(() -> Service.pick(POINTS, "pressure", "point")).hasMessage("there is no point 'pressure'");
     }
 
-    @ParameterizedTest
-    @CsvSource({"90s, 90", "15m, 900", "24h, 86400", "7d, 604800"})
-    void aSpanIsSoFarBack(String span, long seconds) {
-        assertThat(ReadingCommands.when(span))
-                .isCloseTo(Instant.now().minusSeconds(seconds), Assertions.within(5, ChronoUnit.SECONDS));
-    }
-
     @Test
-    void aTimeIsATime() {
-        assertThat(ReadingCommands.when("2026-03-01T08:00:00+01:00")).isEqualTo("2026-03-01T07:00:00Z");
-        assertThatThrownBy(() -> ReadingCommands.when("yesterday"))
-                .hasMessageContaining("no time like 2026-03-01T08:00:00Z and no span like 24h");
-        assertThat(Duration.between(ReadingCommands.when("1h"), Instant.now()))
-                .isGreaterThanOrEqualTo(Duration.ofHours(1));
+    void offersTheNearestNameWhereThereIsNone() {
+        assertThatThrownBy(() -> Service.pick(POINTS, "Radail vibraton", "point"))
+                .hasMessage("there is no point 'Radail vibraton'. Did you mean 'Radial vibration'?");
+        assertThatThrownBy(() -> Service.pick(POINTS, "Lvel", "point")).hasMessageContaining("Did you mean 'Level'?");
     }
 }

@@ -93,8 +93,7 @@ class DerivedPointsTest {
         device = SERVICE.owner()
                 .post(
                         "api/v1/devices",
-                        DeviceRequest.ofInlet(
-                                "Probe " + devices, model, plant.pump, inlet, "probe" + devices, true),
+                        DeviceRequest.ofInlet("Probe " + devices, model, plant.pump, inlet, "probe" + devices, true),
                         DeviceView.class);
     }
 
@@ -120,8 +119,7 @@ class DerivedPointsTest {
     }
 
     private Formula dewPoint() {
-        return new Formula.Prepared(
-                Recipe.DEW_POINT, Map.of("temperature", air(), "humidity", wet()), null, null);
+        return new Formula.Prepared(Recipe.DEW_POINT, Map.of("temperature", air(), "humidity", wet()), null, null);
     }
 
     private static PointRequest request(String name, Quantity quantity, @Nullable Formula formula) {
@@ -176,10 +174,9 @@ class DerivedPointsTest {
     void historyIsFilledAndWhatComesLateIsPutRight() throws Exception {
         report(0, 25, 50);
         report(10, 25, 50);
-        PointView sum = make(
-                "Sum", Quantity.OTHER, new Formula.Written("t + h / 10", Map.of("t", air(), "h", wet()), 30));
-        PointView twice =
-                make("Twice", Quantity.OTHER, new Formula.Written("2 * s", Map.of("s", sum.id()), 30));
+        PointView sum =
+                make("Sum", Quantity.OTHER, new Formula.Written("t + h / 10", Map.of("t", air(), "h", wet()), 30));
+        PointView twice = make("Twice", Quantity.OTHER, new Formula.Written("2 * s", Map.of("s", sum.id()), 30));
         awaitValues(twice.id(), 60.0, 60.0);
         report(5, 20, 100);
         awaitValues(sum.id(), 30.0, 30.0, 30.0);
@@ -199,10 +196,14 @@ class DerivedPointsTest {
                 .post(
                         "api/v1/points/" + air() + "/erase",
                         Map.of(
-                                "from", START.plus(9, ChronoUnit.MINUTES),
-                                "until", START.plus(11, ChronoUnit.MINUTES),
-                                "note", "held in the hand",
-                                "dryRun", false));
+                                "from",
+                                START.plus(9, ChronoUnit.MINUTES),
+                                "until",
+                                START.plus(11, ChronoUnit.MINUTES),
+                                "note",
+                                "held in the hand",
+                                "dryRun",
+                                false));
         awaitValues(sum.id(), 26.0, 26.0);
         SERVICE.owner().post("api/v1/corrections/" + erased.path("correctionId").asString() + "/undo", Map.of());
         awaitValues(sum.id(), 26.0, 91.0, 26.0);
@@ -219,8 +220,7 @@ class DerivedPointsTest {
                         request("Offset", Quantity.OTHER, new Formula.Written("t + 2", Map.of("t", air()), 5)));
         report(1, 20, 50);
         awaitValues(sum.id(), 21.0, 22.0);
-        Map<String, Object> whole =
-                Map.of("from", START.minusSeconds(60), "until", Instant.now(), "dryRun", true);
+        Map<String, Object> whole = Map.of("from", START.minusSeconds(60), "until", Instant.now(), "dryRun", true);
         assertThat(SERVICE.owner()
                         .post("api/v1/points/" + sum.id() + "/compute", whole)
                         .path("correctionId")
@@ -232,51 +232,43 @@ class DerivedPointsTest {
         awaitValues(sum.id(), 22.0, 22.0);
         SERVICE.owner().post("api/v1/corrections/" + done.path("correctionId").asString() + "/undo", Map.of());
         awaitValues(sum.id(), 21.0, 22.0);
-        refused(409, "is measured, not derived", () -> SERVICE.owner().post("api/v1/points/" + air() + "/compute", whole));
+        refused(409, "is measured, not derived", () -> SERVICE.owner()
+                .post("api/v1/points/" + air() + "/compute", whole));
     }
 
     @Test
     void whatCannotBeDerivedIsRefusedWithTheReason() {
         PointView dew = make("Dew point " + devices, Quantity.TEMPERATURE, dewPoint());
-        Formula turned = new Formula.Prepared(
-                Recipe.DEW_POINT, Map.of("temperature", wet(), "humidity", air()), null, null);
-        refused(400, "needs temperature here",
-                        () -> SERVICE.owner().post("api/v1/points", request("X", Quantity.TEMPERATURE, turned)));
-        refused(400, "gives temperature", () -> SERVICE.owner().post("api/v1/points", request("X", Quantity.PRESSURE, dewPoint())));
-        refused(400, "'b' is not known",
-                        () -> SERVICE.owner()
-                                .post(
-                                        "api/v1/points",
-                                        request(
-                                                "X",
-                                                Quantity.OTHER,
-                                                new Formula.Written("a / b", Map.of("a", air()), null))));
-        refused(400, "needs level here",
-                        () -> SERVICE.owner()
-                                .post(
-                                        "api/v1/points",
-                                        request(
-                                                "X",
-                                                Quantity.VOLUME,
-                                                new Formula.Prepared(
-                                                        Recipe.TANK_SPHERE, Map.of("level", air()), null, null))));
+        Formula turned =
+                new Formula.Prepared(Recipe.DEW_POINT, Map.of("temperature", wet(), "humidity", air()), null, null);
+        refused(400, "needs temperature here", () -> SERVICE.owner()
+                .post("api/v1/points", request("X", Quantity.TEMPERATURE, turned)));
+        refused(400, "gives temperature", () -> SERVICE.owner()
+                .post("api/v1/points", request("X", Quantity.PRESSURE, dewPoint())));
+        refused(400, "'b' is not known", () -> SERVICE.owner()
+                .post(
+                        "api/v1/points",
+                        request("X", Quantity.OTHER, new Formula.Written("a / b", Map.of("a", air()), null))));
+        refused(400, "needs level here", () -> SERVICE.owner()
+                .post(
+                        "api/v1/points",
+                        request(
+                                "X",
+                                Quantity.VOLUME,
+                                new Formula.Prepared(Recipe.TANK_SPHERE, Map.of("level", air()), null, null))));
         PointView spread = make(
                 "Spread " + devices,
                 Quantity.OTHER,
                 new Formula.Written("t - d", Map.of("t", air(), "d", dew.id()), null));
-        refused(409, "Dew from Spread " + devices + " from Dew",
-                        () -> SERVICE.owner()
-                                .put(
-                                        "api/v1/points/" + dew.id(),
-                                        request(
-                                                "Dew",
-                                                Quantity.TEMPERATURE,
-                                                new Formula.Written("s", Map.of("s", spread.id()), null))));
-        refused(409, "no device can measure it",
-                        () -> SERVICE.owner()
-                                .post(
-                                        "api/v1/devices/" + device.id() + "/assignments",
-                                        new AssignmentRequest("air", dew.id(), null)));
+        refused(409, "Dew from Spread " + devices + " from Dew", () -> SERVICE.owner()
+                .put(
+                        "api/v1/points/" + dew.id(),
+                        request(
+                                "Dew",
+                                Quantity.TEMPERATURE,
+                                new Formula.Written("s", Map.of("s", spread.id()), null))));
+        refused(409, "no device can measure it", () -> SERVICE.owner()
+                .post("api/v1/devices/" + device.id() + "/assignments", new AssignmentRequest("air", dew.id(), null)));
         refused(409, "1 derived point", () -> SERVICE.owner().delete("api/v1/points/" + dew.id()));
     }
 
@@ -306,19 +298,16 @@ class DerivedPointsTest {
                 "Warmest",
                 Quantity.TEMPERATURE,
                 new Formula.Over(
-                        Statistic.MAXIMUM,
-                        new Target.Selection(plant.pump, Quantity.TEMPERATURE, null, null),
-                        null));
+                        Statistic.MAXIMUM, new Target.Selection(plant.pump, Quantity.TEMPERATURE, null, null), null));
         report(100, 30, 50);
         bringIn();
         report(101, 44, 50);
         SERVICE.restart();
         report(102, 45, 50);
-        await().atMost(15, TimeUnit.SECONDS)
-                .untilAsserted(() -> assertThat(Objects.requireNonNull(SERVICE.owner()
-                                        .get("api/v1/points/" + mean.id(), PointView.class)
-                                        .latest())
-                                .value())
-                        .isCloseTo(45, within(1e-9)));
+        await().atMost(15, TimeUnit.SECONDS).untilAsserted(() -> assertThat(Objects.requireNonNull(SERVICE.owner()
+                                .get("api/v1/points/" + mean.id(), PointView.class)
+                                .latest())
+                        .value())
+                .isCloseTo(45, within(1e-9)));
     }
 }

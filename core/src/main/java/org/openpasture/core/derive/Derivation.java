@@ -48,11 +48,9 @@ public final class Derivation {
         for (int i = 0; i < inOrder.size(); i++) {
             int at = i;
             rank.put(inOrder.get(i).point().number(), i);
-            inOrder.get(i).inputs().stream()
-                    .map(Point::number)
-                    .distinct()
-                    .forEach(input -> needing.computeIfAbsent(input, number -> new ArrayList<>())
-                            .add(at));
+            inOrder.get(i).inputs().stream().map(Point::number).distinct().forEach(input -> needing.computeIfAbsent(
+                            input, number -> new ArrayList<>())
+                    .add(at));
         }
     }
 
@@ -86,7 +84,8 @@ public final class Derivation {
     /** The numbers of the points that a derived point needs, directly; none for a measured one. */
     public List<Integer> inputsOf(int point) {
         return find(point)
-                .map(derived -> derived.inputs().stream().map(Point::number).distinct().toList())
+                .map(derived ->
+                        derived.inputs().stream().map(Point::number).distinct().toList())
                 .orElse(List.of());
     }
 
@@ -178,7 +177,9 @@ public final class Derivation {
                 if (!needing.containsKey(entry.point())) {
                     continue;
                 }
-                if (newest(entry.point()).filter(one -> one.time().isAfter(time)).isPresent()) {
+                if (newest(entry.point())
+                        .filter(one -> one.time().isAfter(time))
+                        .isPresent()) {
                     markLate(entry.point(), new Span(time, time));
                 } else if (!registry.isBeingChecked(entry.point(), time)) {
                     now.put(entry.point(), entry.reading());
@@ -209,10 +210,9 @@ public final class Derivation {
                     || newest(point.point().number())
                             .filter(one -> one.time().isAfter(time))
                             .isPresent()
-                    || point.inputs().stream()
-                            .anyMatch(input -> newest(input.number())
-                                    .filter(one -> one.time().isAfter(time))
-                                    .isPresent());
+                    || point.inputs().stream().anyMatch(input -> newest(input.number())
+                            .filter(one -> one.time().isAfter(time))
+                            .isPresent());
         }
 
         private void markLate(int input, Span of) {

@@ -91,25 +91,27 @@ final class DerivedPoint {
      * @param before the newest reading of each input before the moment
      * @param at the newest reading of each at the moment, the new ones among them
      */
-    Optional<Reading> at(
-            Instant time, IntFunction<Optional<Reading>> before, IntFunction<Optional<Reading>> at) {
+    Optional<Reading> at(Instant time, IntFunction<Optional<Reading>> before, IntFunction<Optional<Reading>> at) {
         return switch (formula) {
             case Formula.Prepared prepared when isTotal() -> total(prepared, time, before, at);
             case Formula.Prepared prepared ->
-                known(time, at).flatMap(readings -> reading(
-                        time,
-                        fromUsual(
-                                prepared.recipe().value(usual(readings), parameters(prepared), point.quantity()),
-                                point.quantity()),
-                        worst(readings)));
+                known(time, at)
+                        .flatMap(readings -> reading(
+                                time,
+                                fromUsual(
+                                        prepared.recipe()
+                                                .value(usual(readings), parameters(prepared), point.quantity()),
+                                        point.quantity()),
+                                worst(readings)));
             case Formula.Written written ->
-                known(time, at).flatMap(readings -> reading(
-                        time,
-                        Objects.requireNonNull(expression)
-                                .value(readings.stream()
-                                        .mapToDouble(Reading::value)
-                                        .toArray()),
-                        worst(readings)));
+                known(time, at)
+                        .flatMap(readings -> reading(
+                                time,
+                                Objects.requireNonNull(expression)
+                                        .value(readings.stream()
+                                                .mapToDouble(Reading::value)
+                                                .toArray()),
+                                worst(readings)));
             case Formula.Over over -> over(over, time, at);
         };
     }
@@ -149,10 +151,10 @@ final class DerivedPoint {
 
     private static double[] parameters(Formula.Prepared prepared) {
         return prepared.recipe().parameters().stream()
-                .mapToDouble(parameter -> Optional.ofNullable(
-                                prepared.parameters().get(parameter.name()))
-                        .or(() -> Optional.ofNullable(parameter.usual()))
-                        .orElse(Double.NaN))
+                .mapToDouble(
+                        parameter -> Optional.ofNullable(prepared.parameters().get(parameter.name()))
+                                .or(() -> Optional.ofNullable(parameter.usual()))
+                                .orElse(Double.NaN))
                 .toArray();
     }
 
@@ -165,7 +167,8 @@ final class DerivedPoint {
 
     private Optional<Reading> over(Formula.Over over, Instant time, IntFunction<Optional<Reading>> at) {
         double[] values = inputs.stream()
-                .flatMapToDouble(input -> at.apply(input.number())
+                .flatMapToDouble(input -> at
+                        .apply(input.number())
                         .filter(one -> isNear(one, time) && one.quality() != Quality.BAD)
                         .map(one -> toUsual(input, one.value()))
                         .stream()
@@ -175,12 +178,13 @@ final class DerivedPoint {
             return Optional.empty();
         }
         Quality quality = values.length < inputs.size() ? Quality.UNCERTAIN : Quality.GOOD;
-        return reading(time, fromUsual(over.statistic().of(values), over.selection().quantity()), quality);
+        return reading(
+                time, fromUsual(over.statistic().of(values), over.selection().quantity()), quality);
     }
 
     /**
-     * A value stands until the next one. What stood for longer than an hour, or what was said, is not known to have stood:
-     * it adds nothing, and makes the reading uncertain. A bad value adds nothing either.
+     * A value stands until the next one. What stood for longer than an hour, or what was said, is not known to have
+     * stood: it adds nothing, and makes the reading uncertain. A bad value adds nothing either.
      */
     private Optional<Reading> total(
             Formula.Prepared prepared,
@@ -188,8 +192,8 @@ final class DerivedPoint {
             IntFunction<Optional<Reading>> before,
             IntFunction<Optional<Reading>> at) {
         Point input = inputs.getFirst();
-        Optional<Reading> now = at.apply(input.number())
-                .filter(one -> one.time().equals(time) && one.quality() != Quality.BAD);
+        Optional<Reading> now =
+                at.apply(input.number()).filter(one -> one.time().equals(time) && one.quality() != Quality.BAD);
         if (now.isEmpty()) {
             return Optional.empty();
         }

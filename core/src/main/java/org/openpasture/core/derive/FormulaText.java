@@ -24,8 +24,7 @@ public final class FormulaText {
             case Formula.Prepared prepared ->
                 prepared.recipe().title() + " of "
                         + prepared.recipe().inputs().stream()
-                                .map(input ->
-                                        name(registry, prepared.inputs().getOrDefault(input.name(), ""), maySee))
+                                .map(input -> name(registry, prepared.inputs().getOrDefault(input.name(), ""), maySee))
                                 .collect(Collectors.joining(" and "))
                         + prepared.recipe().parameters().stream()
                                 .filter(one -> prepared.parameters().containsKey(one.name()))

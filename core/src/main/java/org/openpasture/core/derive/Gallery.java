@@ -26,17 +26,15 @@ public final class Gallery {
     public record Proposal(Recipe recipe, Map<String, String> inputs, boolean needs) {}
 
     /**
-     * What could be made of the points of a place. Where there are several of a quantity, those that one device measures
-     * belong together. What is there already is left out.
+     * What could be made of the points of a place. Where there are several of a quantity, those that one device
+     * measures belong together. What is there already is left out.
      */
     public static List<Proposal> of(Registry registry, List<Point> here) {
         return Arrays.stream(Recipe.values())
                 .flatMap(recipe -> combinations(registry, recipe, here).stream()
                         .filter(inputs -> here.stream().noneMatch(point -> has(point, recipe, inputs)))
                         .map(inputs -> new Proposal(
-                                recipe,
-                                inputs,
-                                recipe.parameters().stream().anyMatch(one -> one.usual() == null))))
+                                recipe, inputs, recipe.parameters().stream().anyMatch(one -> one.usual() == null))))
                 .toList();
     }
 
@@ -51,7 +49,8 @@ public final class Gallery {
         Recipe.Input first = recipe.inputs().getFirst();
         for (Point point : of(here, first).toList()) {
             Map<String, String> inputs = new HashMap<>(Map.of(first.name(), point.id()));
-            for (Recipe.Input further : recipe.inputs().subList(1, recipe.inputs().size())) {
+            for (Recipe.Input further :
+                    recipe.inputs().subList(1, recipe.inputs().size())) {
                 List<Point> others = of(here, further)
                         .filter(other -> !inputs.containsValue(other.id()))
                         .toList();

@@ -57,14 +57,15 @@ final class FormulaChecks {
                     "Choose a point for each of them."));
         }
         for (Recipe.Input input : recipe.inputs()) {
-            Optional<Point> of = seen(access, prepared.inputs().get(input.name()));
+            Optional<Point> of = seen(access, prepared.inputs().getOrDefault(input.name(), ""));
             if (of.isEmpty()) {
                 return Optional.of(Refused.unknown("point"));
             }
             if (of.get().quantity() != input.quantity()) {
                 return Optional.of(Refused.invalid(
-                        "'" + of.get().name() + "' measures " + of.get().quantity().title() + "; '" + recipe.title()
-                                + "' needs " + input.quantity().title() + " here.",
+                        "'" + of.get().name() + "' measures "
+                                + of.get().quantity().title() + "; '" + recipe.title() + "' needs "
+                                + input.quantity().title() + " here.",
                         "Choose a point for " + input.quantity().title() + "."));
             }
         }
@@ -104,7 +105,7 @@ final class FormulaChecks {
                                 + parameter.unit() + " ('" + parameter.name() + "')."));
             }
         }
-        if (recipe == Recipe.TANK_CONE && given.get("coneHeight") > given.get("height")) {
+        if (recipe == Recipe.TANK_CONE && given.getOrDefault("coneHeight", 0.0) > given.getOrDefault("height", 0.0)) {
             return Optional.of(Refused.invalid(
                     "The cone is higher than the whole tank.", "Enter the height of the whole, the cone included."));
         }

@@ -31,8 +31,7 @@ public final class PointEdits {
             case PointWish.Make make ->
                 checked(
                         access,
-                        make.properties()
-                                .point(make.id(), access.registry().highestPointNumber() + 1),
+                        make.properties().point(make.id(), access.registry().highestPointNumber() + 1),
                         unit(make.properties()).or(() -> fits(access, make.properties())));
             case PointWish.Change change ->
                 of(
@@ -64,8 +63,7 @@ public final class PointEdits {
     }
 
     private static Edited checked(Access access, Point wished, Optional<Refused> refusal) {
-        return Edited.unless(
-                refusal.or(() -> FormulaChecks.refusal(access, wished)), () -> Changes.put(wished));
+        return Edited.unless(refusal.or(() -> FormulaChecks.refusal(access, wished)), () -> Changes.put(wished));
     }
 
     private static Edited of(Access access, String id, String what, Function<Point, Edited> edit) {
@@ -89,12 +87,9 @@ public final class PointEdits {
                         now.all(Rule.class),
                         rule -> isOn(rule.target(), id)
                                 || rule.also().stream().anyMatch(term -> isOn(term.target(), id)))
-                .count(
-                        "derived point",
-                        now.all(Point.class),
-                        one -> Optional.ofNullable(one.formula())
-                                .filter(formula -> formula.names(id))
-                                .isPresent())
+                .count("derived point", now.all(Point.class), one -> Optional.ofNullable(one.formula())
+                        .filter(formula -> formula.names(id))
+                        .isPresent())
                 .count("dashboard", now.all(Dashboard.class), dashboard -> dashboard.panels().stream()
                         .anyMatch(panel -> panel.pointIds().contains(id)))
                 .refusal(point.name());

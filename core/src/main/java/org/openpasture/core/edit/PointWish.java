@@ -50,7 +50,8 @@ public sealed interface PointWish {
         }
 
         Point point(String id, int number) {
-            return new Point(id, number, name, placeId, quantity, unitOrUsual(), limitSet, direction, note, released, formula);
+            return new Point(
+                    id, number, name, placeId, quantity, unitOrUsual(), limitSet, direction, note, released, formula);
         }
     }
 }

@@ -1,6 +1,8 @@
 package org.openpasture.core.formula;
 
-/** What follows from the temperature, humidity and pressure of air. Pure; where a formula does not hold it gives NaN. */
+/**
+ * What follows from the temperature, humidity and pressure of air. Pure; where a formula does not hold it gives NaN.
+ */
 final class Air {
     /** Height of the scale of ISO 2533 (standard atmosphere) below 11 km, in metres. */
     private static final double SCALE_METRES = 44_330.8;

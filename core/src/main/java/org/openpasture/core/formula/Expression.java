@@ -306,9 +306,7 @@ public final class Expression {
             close();
             if (arguments.size() < function.least || arguments.size() > function.most) {
                 throw wrong("'" + word + "' takes "
-                        + (function.least == function.most
-                                ? function.least
-                                : function.least + " to " + function.most)
+                        + (function.least == function.most ? function.least : function.least + " to " + function.most)
                         + (function.most == 1 ? " value" : " values") + ", not " + arguments.size());
             }
             if (function == Function.TABLE) {

@@ -82,7 +82,8 @@ public sealed interface Formula {
     }
 
     /** How old the newest reading of an input may be. */
-    @Nullable Integer withinMinutes();
+    @Nullable
+    Integer withinMinutes();
 
     /** The same, the usual where nothing was said. */
     default int withinMinutesOrUsual() {

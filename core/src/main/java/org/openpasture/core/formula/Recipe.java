@@ -173,7 +173,12 @@ public enum Recipe {
      * @param usual null where there is none, so that it must be given
      */
     public record Parameter(
-            String name, String title, String unit, @Nullable Double usual, double lowest, double highest) {}
+            String name,
+            String title,
+            String unit,
+            @Nullable Double usual,
+            double lowest,
+            double highest) {}
 
     /** A formula over values of one moment. */
     private interface Momentary {

@@ -18,8 +18,8 @@ final class Tank {
     }
 
     /**
-     * Of a lying cylinder with two equal ends: flat, or half ellipsoids of some depth. The cross-section is a segment of a
-     * circle; of an ellipsoid, the part up to a height is that of a sphere, scaled by depth over radius.
+     * Of a lying cylinder with two equal ends: flat, or half ellipsoids of some depth. The cross-section is a segment
+     * of a circle; of an ellipsoid, the part up to a height is that of a sphere, scaled by depth over radius.
      *
      * @param length of the cylinder between its ends
      * @param endDepth how far each end bulges; 0 for flat

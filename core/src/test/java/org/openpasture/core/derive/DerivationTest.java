@@ -48,8 +48,8 @@ class DerivationTest {
         return new Point("p" + number, number, "P" + number, "barn", quantity, unit, null, null, null, true, formula);
     }
 
-    private static final Formula DEW_POINT = new Formula.Prepared(
-            Recipe.DEW_POINT, Map.of("temperature", "p1", "humidity", "p2"), Map.of(), 60);
+    private static final Formula DEW_POINT =
+            new Formula.Prepared(Recipe.DEW_POINT, Map.of("temperature", "p1", "humidity", "p2"), Map.of(), 60);
 
     private static final Registry REGISTRY = Registry.of(List.of(
             new Site("barn", "Barn", ZoneOffset.UTC, null),
@@ -82,7 +82,8 @@ class DerivationTest {
         private final Map<Integer, TreeMap<Instant, Reading>> readings = new HashMap<>();
 
         Optional<Reading> last(int point) {
-            return Optional.ofNullable(readings.getOrDefault(point, new TreeMap<>()).lastEntry())
+            return Optional.ofNullable(
+                            readings.getOrDefault(point, new TreeMap<>()).lastEntry())
                     .map(Map.Entry::getValue);
         }
 
@@ -102,8 +103,8 @@ class DerivationTest {
                         .subMap(span.from(), true, span.until(), true)
                         .clear();
                 refill(point, span.from()).stream()
-                        .filter(reading -> DERIVATION.isTotal(point)
-                                || !reading.time().isAfter(span.until()))
+                        .filter(reading ->
+                                DERIVATION.isTotal(point) || !reading.time().isAfter(span.until()))
                         .forEach(reading -> put(new PointReading(point, reading)));
             }
         }
@@ -178,8 +179,7 @@ class DerivationTest {
         Store store = after(at(0, AIR, 20), at(1, OUTSIDE, 50));
         assertThat(store.last(MEAN).orElseThrow()).isEqualTo(Reading.good(NOON.plusSeconds(60), 15));
         store.arrive(List.of(new PointReading(OUTSIDE, new Reading(NOON.plusSeconds(120), 9999, Quality.BAD))));
-        assertThat(store.last(MEAN).orElseThrow())
-                .isEqualTo(new Reading(NOON.plusSeconds(120), 20, Quality.UNCERTAIN));
+        assertThat(store.last(MEAN).orElseThrow()).isEqualTo(new Reading(NOON.plusSeconds(120), 20, Quality.UNCERTAIN));
     }
 
     @Test
@@ -199,7 +199,8 @@ class DerivationTest {
         List<PointReading> all = new ArrayList<>();
         for (int minute = 0; minute < 40; minute++) {
             int input = List.of(AIR, MOIST, PUMP, OUTSIDE).get(random.nextInt(4));
-            all.add(at(minute * (1 + random.nextInt(3)), input, input == PUMP ? random.nextInt(2) : random.nextInt(40)));
+            all.add(at(
+                    minute * (1 + random.nextInt(3)), input, input == PUMP ? random.nextInt(2) : random.nextInt(40)));
         }
         List<PointReading> distinct = new ArrayList<>(all.stream()
                 .collect(Collectors.toMap(

@@ -76,7 +76,8 @@ class ExpressionTest {
 
     @Test
     void aDivisionByZeroIsNoNumber() {
-        assertThat(Expression.parse("a / (b - b)", VALUES.keySet()).value(VALUES)).isInfinite();
+        assertThat(Expression.parse("a / (b - b)", VALUES.keySet()).value(VALUES))
+                .isInfinite();
         assertThat(Expression.parse("(b - b) / (a - a)", VALUES.keySet()).value(VALUES))
                 .isNaN();
     }

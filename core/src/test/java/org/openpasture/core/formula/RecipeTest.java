@@ -69,7 +69,8 @@ class RecipeTest {
         assertThat(of(Recipe.TANK_SPHERE, Quantity.FILL, middle, 2)).isCloseTo(50, within(1e-9));
         assertThat(of(Recipe.TANK_CONE, Quantity.VOLUME, new double[] {3}, 2, 1, 3))
                 .isCloseTo(Math.PI * (1.0 / 3 + 2), within(1e-9));
-        assertThat(of(Recipe.TANK_BOX, Quantity.FILL, new double[] {0.5}, 4, 2, 2)).isCloseTo(25, within(1e-9));
+        assertThat(of(Recipe.TANK_BOX, Quantity.FILL, new double[] {0.5}, 4, 2, 2))
+                .isCloseTo(25, within(1e-9));
         assertThat(of(Recipe.TANK_UPRIGHT, Quantity.VOLUME, new double[] {9}, 2, 3))
                 .as("what is above the top is not in it")
                 .isCloseTo(Math.PI * 3, within(1e-9));

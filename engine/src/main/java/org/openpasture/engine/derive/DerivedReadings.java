@@ -52,6 +52,7 @@ public class DerivedReadings {
     private static final int AT_ONCE = 5_000;
     /** So much is computed anew after a start. */
     private static final Duration DONE_AGAIN = Duration.ofDays(2);
+
     private static final Duration[] LOOKED_BACK = {
         Duration.ofHours(1), Duration.ofDays(2), Duration.ofDays(60), Duration.ofDays(20_000)
     };
@@ -99,7 +100,8 @@ public class DerivedReadings {
     /** What was left undone when the service ended is done now. */
     private void goOn(Point point) {
         Instant lately = clock.instant().minus(DONE_AGAIN);
-        Instant last = telemetry.series().last(point.number()).map(Reading::time).orElse(Instant.EPOCH);
+        Instant last =
+                telemetry.series().last(point.number()).map(Reading::time).orElse(Instant.EPOCH);
         mark(point.number(), new Stale(new Span(last.isBefore(lately) ? last : lately, end()), false));
     }
 
@@ -125,21 +127,18 @@ public class DerivedReadings {
         Map<Integer, Reading> inThisCommit = new HashMap<>();
         List<Event> all = new ArrayList<>(events.size());
         for (Event event : events) {
-            if (!(event instanceof Event.ReadingsArrived(Arrival arrival))
-                    || arrival.origin() != Arrival.Origin.LIVE) {
+            if (!(event instanceof Event.ReadingsArrived(Arrival arrival)) || arrival.origin() != Arrival.Origin.LIVE) {
                 all.add(event);
                 continue;
             }
-            Derivation.Derived derived = now.from(
-                    arrival.readings(),
-                    point -> Optional.ofNullable(inThisCommit.get(point)).or(() -> series.last(point)));
+            Derivation.Derived derived =
+                    now.from(arrival.readings(), point -> Optional.ofNullable(inThisCommit.get(point))
+                            .or(() -> series.last(point)));
             derived.late().forEach((point, span) -> mark(point, new Stale(span, true)));
             List<PointReading> readings = new ArrayList<>(arrival.readings());
             readings.addAll(derived.readings());
             readings.forEach(entry -> inThisCommit.merge(
-                    entry.point(),
-                    entry.reading(),
-                    (one, other) -> other.time().isBefore(one.time()) ? one : other));
+                    entry.point(), entry.reading(), (one, other) -> other.time().isBefore(one.time()) ? one : other));
             all.add(
                     derived.readings().isEmpty()
                             ? event
@@ -157,7 +156,8 @@ public class DerivedReadings {
         }
         for (Event event : commit.events()) {
             switch (event) {
-                case Event.ReadingsArrived(Arrival arrival) when arrival.origin() == Arrival.Origin.IMPORT ->
+                case Event.ReadingsArrived(Arrival arrival)
+                when arrival.origin() == Arrival.Origin.IMPORT ->
                     arrival.readings()
                             .forEach(entry -> markNeeding(
                                     now,
@@ -269,8 +269,10 @@ public class DerivedReadings {
             SeriesSlice fresh = readings.slice(from, until);
             SeriesSlice there =
                     telemetry.series().range(point, Instant.ofEpochMilli(from), Instant.ofEpochMilli(until));
-            takeOut(there.withoutTimesOf(fresh)
-                    .between(from, stale.span().until().toEpochMilli() + 1), fresh);
+            takeOut(
+                    there.withoutTimesOf(fresh)
+                            .between(from, stale.span().until().toEpochMilli() + 1),
+                    fresh);
             List<PointReading> changed = new ArrayList<>();
             for (int i = 0; i < fresh.size(); i++) {
                 int at = there.indexOf(fresh.times()[i]);
@@ -312,12 +314,7 @@ public class DerivedReadings {
     }
 
     /** Computes what a derived point would have had from a moment on; of a long record only the end. */
-    private void compute(
-            Derivation now,
-            int point,
-            Instant wished,
-            Instant until,
-            Consumer<Reading> out) {
+    private void compute(Derivation now, int point, Instant wished, Instant until, Consumer<Reading> out) {
         SeriesStore series = telemetry.series();
         List<Integer> inputs = now.inputsOf(point);
         if (inputs.isEmpty()) {

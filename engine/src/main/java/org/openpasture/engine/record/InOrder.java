@@ -47,8 +47,7 @@ public final class InOrder {
         read(series, points, middle, until, consumer);
     }
 
-    private static List<PointReading> all(
-            SeriesStore series, Collection<Integer> points, Instant from, Instant until) {
+    private static List<PointReading> all(SeriesStore series, Collection<Integer> points, Instant from, Instant until) {
         List<PointReading> all = new ArrayList<>();
         for (int point : points) {
             series.read(point, from, until, (SeriesSlice slice) -> {

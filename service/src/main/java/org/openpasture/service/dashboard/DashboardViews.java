@@ -35,7 +35,9 @@ class DashboardViews {
                 dashboard.version(),
                 mayEdit,
                 dashboard.panels(),
-                shown.stream().map(point -> points.view(now, point, shown::contains)).toList(),
+                shown.stream()
+                        .map(point -> points.view(now, point, shown::contains))
+                        .toList(),
                 shown.stream()
                         .map(now::limitsOf)
                         .flatMap(Optional::stream)

@@ -94,10 +94,7 @@ class FormulaController {
             return new Computed(before.size(), after.size(), 0);
         }
         Rewrite rewrite = new Rewrite(
-                point.number(),
-                range.from().toEpochMilli(),
-                range.until().toEpochMilli(),
-                after);
+                point.number(), range.from().toEpochMilli(), range.until().toEpochMilli(), after);
         String note = request.note() == null ? "computed anew by its formula" : request.note();
         return new Computed(
                 before.size(),

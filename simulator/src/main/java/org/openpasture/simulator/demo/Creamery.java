@@ -17,6 +17,7 @@ import org.openpasture.api.place.AssetRequest;
 import org.openpasture.api.place.SiteRequest;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.core.dashboard.Panel;
+import org.openpasture.core.formula.Recipe;
 import org.openpasture.core.inlet.Contents;
 import org.openpasture.core.inlet.Locator;
 import org.openpasture.core.inlet.Source;
@@ -245,6 +246,19 @@ final class Creamery extends DemoMaker {
                         "cellar-co2",
                         "Ammonia",
                         "cellar-ammonia"));
+
+        derived(
+                cellar,
+                "Dew point",
+                Recipe.DEW_POINT,
+                Map.of("temperature", "cellar-temperature", "humidity", "cellar-humidity"),
+                Map.of());
+        derived(
+                silo1,
+                "Contents",
+                Recipe.TANK_UPRIGHT,
+                Map.of("level", "silo1-level"),
+                Map.of("diameter", 2.8, "height", 5.0));
 
         wired(site, reception);
         rules(pump, cellar);

@@ -7,8 +7,11 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
 import org.openpasture.api.place.PlaceView;
+import org.openpasture.api.place.PointRequest;
 import org.openpasture.api.place.PointView;
 import org.openpasture.client.http.ApiClient;
+import org.openpasture.core.formula.Formula;
+import org.openpasture.core.formula.Recipe;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -61,6 +64,24 @@ class DemoMaker {
             pointNumbers.put(shortName, point.number());
             api.post("api/v1/points/" + point.id() + "/release", Map.of());
         }
+    }
+
+    /** A released point that follows from others by a prepared formula. */
+    void derived(String place, String name, Recipe recipe, Map<String, String> inputs, Map<String, Double> parameters) {
+        Map<String, String> ids = new HashMap<>();
+        inputs.forEach((input, shortName) -> ids.put(input, id(shortName)));
+        api.post(
+                "api/v1/points",
+                new PointRequest(
+                        name,
+                        place,
+                        recipe.results().getFirst(),
+                        null,
+                        null,
+                        null,
+                        null,
+                        true,
+                        new Formula.Prepared(recipe, ids, parameters, null)));
     }
 
     String id(String shortName) {

@@ -8,6 +8,7 @@ import org.openpasture.api.place.AreaRequest;
 import org.openpasture.api.place.AssetRequest;
 import org.openpasture.api.place.SiteRequest;
 import org.openpasture.client.http.ApiClient;
+import org.openpasture.core.formula.Recipe;
 import org.openpasture.core.inlet.Contents;
 import org.openpasture.core.inlet.Source;
 import tools.jackson.databind.JsonNode;
@@ -84,7 +85,7 @@ final class Farm extends DemoMaker {
     }
 
     private void calves(String site, String yard) {
-        String house = place("assets", new AssetRequest("Calf barn", yard, "room", List.of()));
+        String house = place("assets", new AssetRequest("Calf barn", yard, "room", List.of("cattle-heat-index")));
         JsonNode inlet = api.post(
                         "api/v1/inlets",
                         new InletRequest(
@@ -117,6 +118,12 @@ final class Farm extends DemoMaker {
                         "barn-ventilation",
                         "Curtain open",
                         "barn-curtain"));
+        derived(
+                house,
+                "Heat index",
+                Recipe.HEAT_INDEX,
+                Map.of("temperature", "barn-temperature", "humidity", "barn-humidity"),
+                Map.of());
     }
 
     private void hay(String site, String loft) {

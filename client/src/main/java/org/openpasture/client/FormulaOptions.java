@@ -1,0 +1,91 @@
+package org.openpasture.client;
+
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.formula.Formula;
+import org.openpasture.core.formula.Recipe;
+import org.openpasture.core.formula.Statistic;
+import org.openpasture.core.quantity.Quantity;
+import org.openpasture.core.rule.Target;
+import picocli.CommandLine.Option;
+
+/** How a point is derived from others, as options. */
+final class FormulaOptions {
+    @Option(
+            names = "--formula",
+            paramLabel = "FORMULA",
+            description =
+                    "Derive it from other points: the name of a prepared formula ('pasture points formulas' lists them), "
+                            + "or a formula such as \"(a - b) * 1.163\".")
+    private @Nullable String formula;
+
+    @Option(
+            names = "--input",
+            paramLabel = "NAME=POINT",
+            description = "The point for an input of the formula, by number, id or name. Repeat it for each input.")
+    private Map<String, String> inputs = Map.of();
+
+    @Option(
+            names = "--set",
+            paramLabel = "NAME=NUMBER",
+            description = "A parameter of a prepared formula, such as diameter=2.4.")
+    private Map<String, Double> parameters = Map.of();
+
+    @Option(
+            names = "--statistic",
+            paramLabel = "STATISTIC",
+            description = "Derive it as mean, minimum, maximum or sum of all points of its quantity in a place (--of).")
+    private @Nullable String statistic;
+
+    @Option(names = "--of", paramLabel = "PLACE", description = "The site, area or asset of --statistic.")
+    private @Nullable String of;
+
+    @Option(
+            names = "--of-quantity",
+            paramLabel = "QUANTITY",
+            description = "Which points of the place are taken with --statistic.")
+    private @Nullable String ofQuantity;
+
+    @Option(
+            names = "--within",
+            paramLabel = "MINUTES",
+            description = "How old the newest reading of an input may be; 60 by default.")
+    private @Nullable Integer within;
+
+    /** The formula that was entered; empty for a measured point. */
+    Optional<Formula> formula(Service service) {
+        if (statistic != null) {
+            if (of == null || ofQuantity == null) {
+                throw new IllegalArgumentException("Enter the place (--of) and the quantity (--of-quantity) too.");
+            }
+            return Optional.of(new Formula.Over(
+                    Statistic.of(statistic),
+                    new Target.Selection(PlaceCommands.id(service, of), Quantity.of(ofQuantity), null, null),
+                    within));
+        }
+        if (formula == null) {
+            return Optional.empty();
+        }
+        String entered = formula;
+        Map<String, String> ids = new HashMap<>();
+        inputs.forEach((name, point) -> ids.put(name, PointCommands.id(service, point)));
+        return Optional.of(Arrays.stream(Recipe.values())
+                .filter(recipe -> recipe.id().equals(entered))
+                .findFirst()
+                .<Formula>map(recipe -> new Formula.Prepared(recipe, ids, parameters, within))
+                .orElseGet(() -> new Formula.Written(entered, ids, within)));
+    }
+
+    /** What a formula usually gives; empty where only the person knows. */
+    static Optional<Quantity> usualQuantity(Formula formula) {
+        return switch (formula) {
+            case Formula.Prepared prepared ->
+                Optional.of(prepared.recipe().results().getFirst());
+            case Formula.Written written -> Optional.empty();
+            case Formula.Over over -> Optional.of(over.selection().quantity());
+        };
+    }
+}

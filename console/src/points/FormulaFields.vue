@@ -1,0 +1,222 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { Formula, FormulaProposal, Recipe, Statistic } from "@/api/types";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { usePlaces } from "@/places/places";
+import { computed } from "vue";
+import { choice, emptyFormula, freeName, SOURCES, type Source } from "./formulas";
+import { usePoints } from "./points";
+import { QUANTITIES } from "./quantities";
+
+/** How a point is derived from others: a prepared formula, an own one, or a statistic. */
+const formula = defineModel<Formula | null>({ required: true });
+const { placeId, recipes } = defineProps<{ placeId: string; recipes: Recipe[] }>();
+/** A proposal was taken: what it gives, and a name for it. */
+const emit = defineEmits<{ chosen: [quantity: string, name: string] }>();
+const points = usePoints();
+const places = usePlaces();
+const STATISTICS: Statistic[] = ["mean", "minimum", "maximum", "sum"];
+
+const source = computed<Source>({
+  get: () => formula.value?.kind ?? "measured",
+  set: (kind) => {
+    formula.value = emptyFormula(kind, placeId);
+  },
+});
+const recipe = computed(() =>
+  formula.value?.kind === "prepared"
+    ? recipes.find((one) => formula.value?.kind === "prepared" && one.recipe === formula.value.recipe)
+    : undefined,
+);
+const proposals = useLoad(() => api.get<FormulaProposal[]>(`places/${placeId}/formulas`));
+const title = (id: string) => recipes.find((one) => one.recipe === id)?.title ?? id;
+const of = (quantity: string) =>
+  points.all
+    .filter((point) => point.quantity === quantity)
+    .sort((one, other) => (one.placeId === placeId ? -1 : 1) - (other.placeId === placeId ? -1 : 1));
+
+function pick(id: string, inputs: Record<string, string>) {
+  const found = recipes.find((one) => one.recipe === id);
+  const usual = found?.parameters.flatMap((one) => (one.usual === null ? [] : [[one.name, one.usual] as const])) ?? [];
+  formula.value = {
+    kind: "prepared",
+    recipe: id,
+    inputs: { ...inputs },
+    parameters: Object.fromEntries(usual),
+    withinMinutes: null,
+  };
+  emit("chosen", found?.results[0] ?? "other", found?.title ?? "");
+}
+
+function rename(from: string, to: string) {
+  if (formula.value?.kind === "written" && to && !(to in formula.value.inputs)) {
+    formula.value.inputs = Object.fromEntries(
+      Object.entries(formula.value.inputs).map(([name, point]) => [name === from ? to : name, point]),
+    );
+  }
+}
+
+function addInput() {
+  if (formula.value?.kind === "written") {
+    formula.value.inputs = { ...formula.value.inputs, [freeName(formula.value.inputs)]: "" };
+  }
+}
+
+function removeInput(name: string) {
+  if (formula.value?.kind === "written") {
+    formula.value.inputs = Object.fromEntries(Object.entries(formula.value.inputs).filter(([one]) => one !== name));
+  }
+}
+</script>
+
+<template>
+  <el-form-item label="Source" for="point-source">
+    <el-select id="point-source" v-model="source" aria-label="Source">
+      <el-option v-for="(text, one) in SOURCES" :key="one" :value="one" :label="text" />
+    </el-select>
+  </el-form-item>
+
+  <template v-if="formula?.kind === 'prepared'">
+    <div v-if="!formula.recipe && proposals.data.value?.length" class="proposals">
+      <p class="soft small">The points of this place are enough for:</p>
+      <el-button
+        v-for="one in proposals.data.value"
+        :key="one.recipe + JSON.stringify(one.inputs)"
+        size="small"
+        @click="pick(one.recipe, one.inputs)"
+        >{{ title(one.recipe) }}<template v-if="one.needs"> …</template></el-button
+      >
+    </div>
+    <ProblemNote :error="proposals.error.value" />
+    <el-form-item label="Formula" for="formula-recipe">
+      <el-select
+        id="formula-recipe"
+        :model-value="formula.recipe || undefined"
+        filterable
+        aria-label="Formula"
+        placeholder="choose one"
+        @update:model-value="(id: string) => pick(id, {})"
+      >
+        <el-option v-for="one in recipes" :key="one.recipe" :value="one.recipe" :label="one.title" />
+      </el-select>
+    </el-form-item>
+    <div v-if="recipe" class="two">
+      <el-form-item
+        v-for="input in recipe.inputs"
+        :key="input.name"
+        :label="'Point for ' + input.name"
+        :for="'formula-in-' + input.name"
+      >
+        <el-select
+          :id="'formula-in-' + input.name"
+          v-model="formula.inputs[input.name]"
+          filterable
+          :aria-label="'Point for ' + input.name"
+          :no-data-text="'No point measures ' + (QUANTITIES[input.quantity] ?? input.quantity)"
+        >
+          <el-option v-for="one in of(input.quantity)" :key="one.id" :value="one.id" :label="choice(one)" />
+        </el-select>
+      </el-form-item>
+      <el-form-item
+        v-for="one in recipe.parameters"
+        :key="one.name"
+        :label="`${one.title}, ${one.unit}`"
+        :for="'formula-set-' + one.name"
+      >
+        <el-input-number
+          :id="'formula-set-' + one.name"
+          v-model="formula.parameters[one.name]"
+          :min="one.lowest"
+          :max="one.highest"
+          :controls="false"
+        />
+      </el-form-item>
+    </div>
+    <p v-if="recipe?.total" class="soft small">A total: it begins at 0 with the first reading of its input.</p>
+  </template>
+
+  <template v-else-if="formula?.kind === 'written'">
+    <el-form-item label="Formula" for="formula-text">
+      <el-input id="formula-text" v-model="formula.text" class="mono" />
+    </el-form-item>
+    <p class="soft small">
+      + - * / ^ ( ), comparisons, and abs, sqrt, ln, exp, round, min, max, mean, sum, clamp(x, low, high),
+      when(condition, then, else), table(x, x1, y1, x2, y2 …). Values are in the units of their points.
+    </p>
+    <div v-for="name in Object.keys(formula.inputs)" :key="name" class="input">
+      <el-input
+        :model-value="name"
+        class="mono"
+        :aria-label="'Name of input ' + name"
+        @change="(to: string) => rename(name, to)"
+      />
+      <el-select v-model="formula.inputs[name]" filterable :aria-label="'Point for ' + name" placeholder="point">
+        <el-option v-for="one in points.all" :key="one.id" :value="one.id" :label="`${choice(one)}, ${one.unit}`" />
+      </el-select>
+      <el-button
+        :aria-label="'Remove input ' + name"
+        :disabled="Object.keys(formula.inputs).length < 2"
+        @click="removeInput(name)"
+        >Remove</el-button
+      >
+    </div>
+    <el-button link type="primary" @click="addInput">Add input</el-button>
+  </template>
+
+  <div v-else-if="formula?.kind === 'over'" class="two">
+    <el-form-item label="Statistic" for="formula-statistic">
+      <el-select id="formula-statistic" v-model="formula.statistic" aria-label="Statistic">
+        <el-option v-for="one in STATISTICS" :key="one" :value="one" :label="one" />
+      </el-select>
+    </el-form-item>
+    <el-form-item label="Quantity of the points" for="formula-quantity">
+      <el-select
+        id="formula-quantity"
+        v-model="formula.selection.quantity"
+        filterable
+        aria-label="Quantity of the points"
+        @change="(quantity: string) => emit('chosen', quantity, '')"
+      >
+        <el-option v-for="(name, quantity) in QUANTITIES" :key="quantity" :value="quantity" :label="name" />
+      </el-select>
+    </el-form-item>
+    <el-form-item label="In" for="formula-place">
+      <el-select id="formula-place" v-model="formula.selection.placeId" filterable aria-label="In which place">
+        <el-option v-for="one in places.places" :key="one.id" :value="one.id" :label="places.label(one)" />
+      </el-select>
+    </el-form-item>
+    <p class="soft small">All measured points of the place and below it, those that are added later too.</p>
+  </div>
+
+  <el-form-item v-if="formula" label="Inputs may be this old, min" for="formula-within">
+    <el-input-number
+      id="formula-within"
+      v-model="formula.withinMinutes"
+      :min="1"
+      :max="10080"
+      :controls="false"
+      placeholder="60"
+    />
+  </el-form-item>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  gap: 0 1rem;
+  grid-template-columns: repeat(auto-fit, minmax(min(15rem, 100%), 1fr));
+}
+.proposals {
+  margin-bottom: 1rem;
+}
+.proposals .el-button {
+  margin: 0 0.5rem 0.4rem 0;
+}
+.input {
+  display: grid;
+  gap: 0.5rem;
+  grid-template-columns: 5rem minmax(0, 1fr) auto;
+  margin-bottom: 0.5rem;
+}
+</style>
