@@ -25,6 +25,10 @@ const mayAct = computed(() => places.may("operate", alert.placeId));
         {{ alert.path.join(", ") }} · since {{ moment(alert.startedAt) }} ({{ age(alert.startedAt, now) }}) ·
         {{ STATES[alert.state] }}
         <template v-if="alert.acknowledgedBy"> by {{ alert.acknowledgedBy }}</template>
+        <template v-if="alert.shelf">
+          {{ alert.shelf.until ? `until ${moment(alert.shelf.until)}` : "" }}: {{ alert.shelf.reason }}
+        </template>
+        <template v-if="alert.assignedTo"> · assigned to {{ alert.assignedTo }}</template>
       </p>
       <p v-if="alert.guidance">{{ alert.guidance }}</p>
       <p v-if="alert.notes.length" class="note">

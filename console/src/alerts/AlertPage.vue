@@ -12,7 +12,8 @@ import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import { computed, ref, watch } from "vue";
 import AcknowledgeForm from "./AcknowledgeForm.vue";
-import { STATES } from "./states";
+import ShelveForm from "./ShelveForm.vue";
+import { history, STATES } from "./states";
 
 /** One alert with everything that happened to it. */
 const { id } = defineProps<{ id: string }>();
@@ -28,35 +29,24 @@ onChanged(["notices"], load);
 
 const point = computed(() => points.byId.get(alert.value?.pointId ?? ""));
 const mayAct = computed(() => places.may("operate", alert.value?.placeId ?? null));
-function learntLate(one: Alert) {
-  return Date.parse(one.learntAt) - Date.parse(one.raisedAt) > 120_000;
+const steps = computed(() => (alert.value ? history(alert.value) : []));
+const shelving = ref(false);
+const people = useLoad(() => api.get<{ name: string }[]>("people").catch(() => []));
+const names = computed(() => (people.data.value ?? []).map((person) => person.name));
+
+async function unshelve() {
+  await run(async () => {
+    await api.remove(`alerts/${id}/shelving`);
+    await load();
+  }, "Shelving ended.");
 }
-const steps = computed(() =>
-  alert.value
-    ? [
-        { at: alert.value.startedAt, what: "began" },
-        { at: alert.value.raisedAt, what: "raised" },
-        ...(learntLate(alert.value)
-          ? [{ at: alert.value.learntAt, what: "learnt of it, as it was handed over later" }]
-          : []),
-        ...(alert.value.acknowledgedAt
-          ? [
-              {
-                at: alert.value.acknowledgedAt,
-                what: "acknowledged by " + (alert.value.acknowledgedBy || "Open Pasture"),
-              },
-            ]
-          : []),
-        ...(alert.value.returnedAt ? [{ at: alert.value.returnedAt, what: "back to normal" }] : []),
-        ...(alert.value.closedAt ? [{ at: alert.value.closedAt, what: "closed" }] : []),
-        ...alert.value.notes.map((note) => ({ at: note.at, what: `${note.person}: “${note.text}”` })),
-        ...alert.value.notices.map((notice) => ({
-          at: notice.sentAt ?? notice.createdAt,
-          what: `mail to ${notice.recipient}: ${notice.state}${notice.lastError ? ", " + notice.lastError : ""}`,
-        })),
-      ].sort((a, b) => a.at.localeCompare(b.at))
-    : [],
-);
+
+async function assign(person: string | null) {
+  await run(
+    async () => (alert.value = await api.put<Alert>(`alerts/${id}/assignee`, { person })),
+    person ? `Assigned to ${person}.` : "Assigned to nobody.",
+  );
+}
 
 async function write() {
   const ok = await run(
@@ -80,10 +70,32 @@ async function write() {
           <RouterLink class="soft" :to="`/places/${alert.placeId}`">{{ alert.path.join(", ") }}</RouterLink>
         </p>
       </div>
-      <el-button v-if="mayAct && !alert.acknowledgedAt" type="primary" size="large" @click="answering = true"
-        >Acknowledge</el-button
-      >
+      <template v-if="mayAct && !alert.closedAt">
+        <el-button v-if="alert.shelf" size="large" @click="unshelve">End shelving</el-button>
+        <el-button v-else size="large" @click="shelving = true">Shelve …</el-button>
+        <el-button v-if="!alert.acknowledgedAt" type="primary" size="large" @click="answering = true"
+          >Acknowledge</el-button
+        >
+      </template>
     </header>
+    <p v-if="alert.shelf && !alert.closedAt" class="sheet" role="status">
+      {{ alert.shelf.until ? `Shelved until ${moment(alert.shelf.until)}` : "Out of service" }} by
+      {{ alert.shelf.person }}: {{ alert.shelf.reason }}. Nobody is notified.
+    </p>
+    <section v-if="mayAct && !alert.closedAt" class="sheet row">
+      <label for="alert-assignee"><strong>Assigned to</strong></label>
+      <el-select
+        id="alert-assignee"
+        :model-value="alert.assignedTo ?? undefined"
+        clearable
+        aria-label="Assigned to"
+        placeholder="nobody"
+        class="who"
+        @update:model-value="(name?: string) => assign(name ?? null)"
+      >
+        <el-option v-for="name in names" :key="name" :value="name" :label="name" />
+      </el-select>
+    </section>
     <section v-if="alert.guidance" class="sheet">
       <h2>Instructions</h2>
       {{ alert.guidance }}
@@ -111,6 +123,7 @@ async function write() {
       </form>
       <ProblemNote :error="error" />
     </section>
+    <ShelveForm v-if="shelving" :alert="alert" @close="((shelving = false), load())" />
     <AcknowledgeForm v-if="answering" :alert="alert" @close="((answering = false), load())" />
   </div>
   <div v-else-if="problem" class="page">
@@ -133,6 +146,9 @@ li {
 }
 .row .el-input {
   flex: 1 1 16rem;
+}
+.who {
+  max-width: 18rem;
 }
 .canvas {
   height: 260px;

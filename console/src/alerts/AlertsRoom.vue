@@ -9,6 +9,7 @@ import AlertCards from "./AlertCards.vue";
 import AlertRows from "./AlertRows.vue";
 import { useAlerts } from "./alerts";
 import RulesList from "./RulesList.vue";
+import ShelvesList from "./ShelvesList.vue";
 
 const alerts = useAlerts();
 const tab = ref("open");
@@ -29,6 +30,7 @@ const sorted = computed(() => history.data.value ?? []);
           </div>
         </div>
       </el-tab-pane>
+      <el-tab-pane name="shelved" :label="`Shelved (${alerts.shelved.length})`" lazy><ShelvesList /></el-tab-pane>
       <el-tab-pane name="history" label="History">
         <section class="sheet">
           <AlertRows v-if="sorted.length" :alerts="sorted" />

@@ -118,6 +118,7 @@ const form = reactive({
   holdReports: rule?.hold.kind === "reports" ? rule.hold.count : 3,
   deadBand: rule?.deadBand ?? 0,
   severity: rule?.severity ?? ("warning" as Severity),
+  ofZone: rule ? rule.severityOfZone === true : true,
   recipients: rule?.recipients.join(", ") ?? "",
   guidance: rule?.guidance ?? "",
 });
@@ -232,6 +233,7 @@ function body() {
     hold: form.kind === "silent" || form.kind === "device-says" ? { kind: "time", seconds: 0 } : hold,
     deadBand: form.deadBand,
     severity: form.severity,
+    severityOfZone: form.kind === "in-zone" && form.ofZone,
     enabled: rule?.enabled ?? true,
     recipients: form.recipients.split(/[,;\s]+/).filter(Boolean),
     guidance: form.guidance,
@@ -354,9 +356,17 @@ function body() {
           ><el-input id="rule-name" v-model="form.name"
         /></el-form-item>
         <el-form-item label="Severity" for="rule-severity">
-          <el-select id="rule-severity" v-model="form.severity" aria-label="Severity">
+          <el-select
+            id="rule-severity"
+            v-model="form.severity"
+            :disabled="form.kind === 'in-zone' && form.ofZone"
+            aria-label="Severity"
+          >
             <el-option v-for="one in ['advisory', 'warning', 'critical']" :key="one" :value="one" :label="one" />
           </el-select>
+          <el-checkbox v-if="form.kind === 'in-zone'" v-model="form.ofZone"
+            >Severity of the zone: one alert that becomes worse</el-checkbox
+          >
         </el-form-item>
       </div>
       <el-form-item label="Recipients (e-mail addresses)" for="rule-told"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
 import { onChanged, onLive } from "@/api/live";
-import type { Rule, RuleStanding, Term } from "@/api/types";
+import type { Rule, RuleShelf, RuleStanding, Term } from "@/api/types";
 import { useAction } from "@/look/act";
 import EmptyState from "@/look/EmptyState.vue";
 import FenceMark from "@/look/FenceMark.vue";
@@ -11,7 +11,7 @@ import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import { ref } from "vue";
 import RuleForm from "./RuleForm.vue";
-import { age, now } from "@/look/clock";
+import { age, moment, now } from "@/look/clock";
 import { ruleWords, STATES } from "./states";
 
 const places = usePlaces();
@@ -24,7 +24,19 @@ const standing = useLoad(async () => {
     [...all].sort((a, b) => Number(a.alertId !== null) - Number(b.alertId !== null)).map((one) => [one.ruleId, one]),
   );
 });
+const shelves = useLoad(async () => {
+  const all = await api.get<RuleShelf[]>("rules/shelves");
+  return new Map(
+    all.map(({ ruleId, memberId, shelf }) => [
+      ruleId,
+      (memberId ? "In part " : "") +
+        (shelf.until ? `shelved until ${moment(shelf.until)}` : "out of service") +
+        ` by ${shelf.person}: ${shelf.reason}`,
+    ]),
+  );
+});
 onChanged(["rules"], standing.load);
+onChanged(["rules"], shelves.load);
 onChanged(["registry"], rules.load);
 onLive("resync", standing.load);
 const editing = ref<Rule>();
@@ -105,7 +117,7 @@ async function bringBack() {
         <tr>
           <th>Severity</th>
           <th>Rule</th>
-          <th>Told</th>
+          <th>Recipients</th>
           <th>On</th>
           <th></th>
         </tr>
@@ -115,6 +127,7 @@ async function bringBack() {
           <td><FenceMark :severity="rule.severity" :quiet="!standing.data.value?.has(rule.id)" /></td>
           <td class="wide">
             <strong>{{ rule.name }}</strong>
+            <div v-if="shelves.data.value?.has(rule.id)" class="small">{{ shelves.data.value.get(rule.id) }}</div>
             <div class="soft small">{{ where(rule) }}: {{ ruleWords(rule, unit(rule), termName) }}</div>
             <div v-if="standing.data.value?.get(rule.id)" class="small">
               <RouterLink

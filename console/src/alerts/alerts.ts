@@ -28,10 +28,14 @@ export const useAlerts = defineStore("alerts", () => {
   onLive<Alert>("alert", take);
   onLive("resync", () => void load());
 
-  const open = computed(() =>
+  const all = computed(() =>
     [...byId.values()].sort((a, b) => rank(b.severity) - rank(a.severity) || b.raisedAt.localeCompare(a.raisedAt)),
   );
+  const isShelved = (alert: Alert) => alert.state === "shelved" || alert.state === "out-of-service";
+  /** Those that ask for something; what is shelved is listed apart. */
+  const open = computed(() => all.value.filter((alert) => !isShelved(alert)));
+  const shelved = computed(() => all.value.filter(isShelved));
   const waiting = computed(() => open.value.filter((alert) => alert.acknowledgedAt === null));
 
-  return { byId, open, waiting, loaded, load, take };
+  return { byId, open, shelved, waiting, loaded, load, take };
 });

@@ -34,6 +34,7 @@ const point = (id: string, direction: string, limitSet: string | null = "l") =>
 const ALERT = {
   id: "a1",
   severity: "warning",
+  severityOfZone: false,
   state: "unacknowledged",
   summary: "Whey pump: Axial vibration 6.4 mm/s",
   placeId: "pump",
@@ -60,6 +61,7 @@ const RULE: Rule = {
   hold: { kind: "reports", count: 3 },
   deadBand: 0.2,
   severity: "warning",
+  severityOfZone: false,
   enabled: true,
   recipients: ["a@b.example", "c@d.example"],
   guidance: "Look.",

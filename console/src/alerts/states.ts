@@ -1,4 +1,4 @@
-import type { AlertState, Condition, Hold, Measure, Rule, Term } from "@/api/types";
+import type { Alert, AlertState, AlertStep, Condition, Hold, Measure, Rule, Term } from "@/api/types";
 
 /** The states of an alert (IEC 62682) as people say them. */
 export const STATES: Record<AlertState, string> = {
@@ -7,7 +7,51 @@ export const STATES: Record<AlertState, string> = {
   unacknowledged: "not acknowledged",
   acknowledged: "acknowledged",
   returned: "back to normal, not acknowledged",
+  shelved: "shelved",
+  "out-of-service": "out of service",
 };
+
+/** A step of an alert in words, with the value at that moment. */
+export function stepWords(step: AlertStep, unit: string): string {
+  const value = step.value === null ? "" : ` at ${step.value.toFixed(2)} ${unit}`.trimEnd();
+  switch (step.kind) {
+    case "raised":
+      return `raised as ${step.severity}${value}`;
+    case "worsened":
+      return `became ${step.severity}${value}, ${step.text}`;
+    case "eased":
+      return `eased to ${step.severity}${value}`;
+    case "acknowledged":
+      return "acknowledged by " + (step.person || "Open Pasture");
+    case "returned":
+      return "back to normal" + value;
+    case "recurred":
+      return "applies again";
+    case "shelved":
+      return `shelved by ${step.person}: ${step.text}`;
+    case "unshelved":
+      return step.person ? `shelving ended by ${step.person}` : "shelving ended";
+    case "assigned":
+      return step.text ? `assigned to ${step.text} by ${step.person}` : `assigned to nobody by ${step.person}`;
+    case "closed":
+      return "closed";
+  }
+}
+
+/** Everything that happened to an alert, in the order in which it happened. */
+export function history(alert: Alert): { at: string; what: string }[] {
+  const late = Date.parse(alert.learntAt) - Date.parse(alert.raisedAt) > 120_000;
+  return [
+    { at: alert.startedAt, what: "began" },
+    ...(late ? [{ at: alert.learntAt, what: "reported late: this service learnt of it now" }] : []),
+    ...alert.steps.map((step) => ({ at: step.at, what: stepWords(step, alert.unit) })),
+    ...alert.notes.map((note) => ({ at: note.at, what: `${note.person}: “${note.text}”` })),
+    ...alert.notices.map((notice) => ({
+      at: notice.sentAt ?? notice.createdAt,
+      what: `mail to ${notice.recipient}: ${notice.state}${notice.lastError ? ", " + notice.lastError : ""}`,
+    })),
+  ].sort((a, b) => a.at.localeCompare(b.at));
+}
 
 export function span(seconds: number): string {
   return seconds % 3600 === 0 && seconds > 0

@@ -141,7 +141,8 @@ export interface Notice {
   sentAt: string | null;
 }
 
-export type AlertState = "normal" | "on-delay" | "unacknowledged" | "acknowledged" | "returned";
+export type AlertState =
+  "normal" | "on-delay" | "unacknowledged" | "acknowledged" | "returned" | "shelved" | "out-of-service";
 
 export interface Alert {
   id: string;
@@ -164,10 +165,47 @@ export interface Alert {
   returnedAt: string | null;
   returnValue: number | null;
   closedAt: string | null;
+  /** How its rule is set aside; null if it is not. */
+  shelf: Shelf | null;
+  assignedTo: string | null;
   guidance: string;
   cause: string;
+  steps: AlertStep[];
   notes: { at: string; person: string; text: string }[];
   notices: Notice[];
+}
+
+/** A rule that is set aside; without an end it is out of service. */
+export interface Shelf {
+  until: string | null;
+  person: string;
+  reason: string;
+}
+
+export interface RuleShelf {
+  ruleId: string;
+  ruleName: string;
+  memberId: string;
+  shelf: Shelf;
+}
+
+export interface AlertStep {
+  at: string;
+  kind:
+    | "raised"
+    | "worsened"
+    | "eased"
+    | "acknowledged"
+    | "returned"
+    | "recurred"
+    | "shelved"
+    | "unshelved"
+    | "assigned"
+    | "closed";
+  severity: Severity | null;
+  value: number | null;
+  person: string;
+  text: string;
 }
 
 export type Target =
@@ -204,6 +242,8 @@ export interface Rule {
   hold: Hold;
   deadBand: number;
   severity: Severity;
+  /** Whether an alert has the severity of the zone that was reached. */
+  severityOfZone: boolean | null;
   enabled: boolean;
   recipients: string[];
   guidance: string;

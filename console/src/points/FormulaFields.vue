@@ -189,7 +189,7 @@ function removeInput(name: string) {
     <p class="soft small">All measured points of the place and below it, those that are added later too.</p>
   </div>
 
-  <el-form-item v-if="formula" label="Inputs may be this old, min" for="formula-within">
+  <el-form-item v-if="formula" label="Maximum age of inputs, min" for="formula-within">
     <el-input-number
       id="formula-within"
       v-model="formula.withinMinutes"

@@ -25,6 +25,8 @@ const KNOWN: [id: string, title: string, unit: string][] = [
   ["frequency", "frequency", "Hz"],
   ["signal", "signal strength", "dBm"],
   ["heat-index", "temperature-humidity index", "THI"],
+  ["dew-point", "dew point", "°C"],
+  ["wet-bulb", "wet-bulb temperature", "°C"],
   ["vapour-pressure-deficit", "vapour pressure deficit", "kPa"],
   ["absolute-humidity", "absolute humidity", "g/m³"],
   ["volume", "volume", "m³"],

@@ -57,6 +57,7 @@ final class JudgingRate {
                 new Hold.ForTime(600),
                 0.5,
                 Severity.WARNING,
+                null,
                 true,
                 List.of(),
                 "");

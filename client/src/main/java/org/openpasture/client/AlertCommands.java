@@ -2,7 +2,9 @@ package org.openpasture.client;
 
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.api.alert.AssignRequest;
 import org.openpasture.api.alert.NoteRequest;
+import org.openpasture.api.alert.ShelveRequest;
 import org.openpasture.client.output.TextTable;
 import org.openpasture.client.output.Words;
 import picocli.CommandLine.Command;
@@ -41,7 +43,7 @@ final class AlertCommands implements Runnable {
         service.out().print(table.isEmpty() ? "No open alerts.\n" : table.text());
     }
 
-    @Command(name = "ack", mixinStandardHelpOptions = true, description = "Take an alert on.")
+    @Command(name = "ack", mixinStandardHelpOptions = true, description = "Acknowledge an alert.")
     int acknowledge(
             @Mixin Service to,
             @Parameters(paramLabel = "ALERT", description = "The id as listed, or the end of it.") String alert,
@@ -66,6 +68,78 @@ final class AlertCommands implements Runnable {
         JsonNode answer = to.api().post("api/v1/alerts/" + id(to, alert) + "/notes", new NoteRequest(text));
         if (!to.printedJson(answer)) {
             to.out().println("Noted.");
+        }
+        return 0;
+    }
+
+    @Command(
+            name = "shelve",
+            mixinStandardHelpOptions = true,
+            description = "Set the rule of an alert aside for a time: alerts are recorded, nobody is notified.")
+    int shelve(
+            @Mixin Service to,
+            @Parameters(paramLabel = "ALERT", description = "The id as listed, or the end of it.") String alert,
+            @Option(names = "--for", paramLabel = "SPAN", description = "How long: 30m, 4h, 7d. Up to 31 days.")
+                    @Nullable
+                    String span,
+            @Option(names = "--out-of-service", description = "Until somebody ends it.") boolean outOfService,
+            @Option(names = "--reason", paramLabel = "TEXT", required = true, description = "Why.") String reason) {
+        if (outOfService == (span != null)) {
+            throw new IllegalArgumentException("Enter either --for with a time such as 4h, or --out-of-service.");
+        }
+        Instant until = span == null ? null : Instant.now().plus(Times.span(span));
+        JsonNode answer =
+                to.api().post("api/v1/alerts/" + id(to, alert) + "/shelving", new ShelveRequest(until, reason));
+        if (!to.printedJson(answer)) {
+            to.out()
+                    .println("'" + answer.path(0).path("ruleName").asString() + "' is "
+                            + (until == null
+                                    ? "out of service."
+                                    : "shelved until "
+                                            + Words.moment(
+                                                    answer.path(0).path("shelf").path("until")) + "."));
+        }
+        return 0;
+    }
+
+    @Command(name = "unshelve", mixinStandardHelpOptions = true, description = "Let the rule of an alert notify again.")
+    int unshelve(@Mixin Service to, @Parameters(paramLabel = "ALERT") String alert) {
+        to.api().delete("api/v1/alerts/" + id(to, alert) + "/shelving");
+        to.out().println("It notifies again.");
+        return 0;
+    }
+
+    @Command(
+            name = "shelves",
+            mixinStandardHelpOptions = true,
+            description = "What is shelved or out of service, by whom and why.")
+    int shelves(@Mixin Service to) {
+        JsonNode shelves = to.api().get("api/v1/rules/shelves");
+        if (to.printedJson(shelves)) {
+            return 0;
+        }
+        TextTable table = new TextTable("Rule", "Until", "By", "Reason");
+        shelves.forEach(one -> table.row(
+                one.path("ruleName").asString(),
+                one.path("shelf").path("until").isString()
+                        ? Words.moment(one.path("shelf").path("until"))
+                        : "out of service",
+                one.path("shelf").path("person").asString(),
+                one.path("shelf").path("reason").asString()));
+        to.out().print(table.isEmpty() ? "Nothing is shelved.\n" : table.text());
+        return 0;
+    }
+
+    @Command(name = "assign", mixinStandardHelpOptions = true, description = "Say who has an alert.")
+    int assign(
+            @Mixin Service to,
+            @Parameters(index = "0", paramLabel = "ALERT") String alert,
+            @Parameters(index = "1", paramLabel = "PERSON", arity = "0..1", description = "Nobody if left out.")
+                    @Nullable
+                    String person) {
+        JsonNode answer = to.api().put("api/v1/alerts/" + id(to, alert) + "/assignee", new AssignRequest(person));
+        if (!to.printedJson(answer)) {
+            to.out().println("Assigned to " + (person == null ? "nobody" : person) + ".");
         }
         return 0;
     }

@@ -32,9 +32,8 @@ final class Times {
 
     static Instant read(String text, Clock clock) {
         String word = text.strip().toLowerCase(Locale.ROOT);
-        Matcher span = SPAN.matcher(word);
-        if (span.matches()) {
-            return clock.instant().minus(unit(span.group(2)).multipliedBy(Long.parseLong(span.group(1))));
+        if (SPAN.matcher(word).matches()) {
+            return clock.instant().minus(span(word));
         }
         ZoneId zone = clock.getZone();
         try {
@@ -51,6 +50,19 @@ final class Times {
                             + "' as a time. Use 2026-03-01, 2026-03-01T08:00Z, yesterday, or a span such as 24h or 7d.",
                     e);
         }
+    }
+
+    /**
+     * How long a span such as 4h is.
+     *
+     * @throws IllegalArgumentException with examples if it cannot be read
+     */
+    static Duration span(String text) {
+        Matcher span = SPAN.matcher(text.strip().toLowerCase(Locale.ROOT));
+        if (!span.matches()) {
+            throw new IllegalArgumentException("Cannot read '" + text + "' as a span. Use 30m, 4h or 7d.");
+        }
+        return unit(span.group(2)).multipliedBy(Long.parseLong(span.group(1)));
     }
 
     private static Duration unit(String letter) {

@@ -341,4 +341,108 @@ class JudgingTest {
                          "rule": {"name": "Too warm", "severity": "warning", "condition": {"kind": "above", "limit": 8},
                                   "target": {"kind": "point", "pointId": "%s"}}}""".formatted(air(device)))));
     }
+
+    private static AlertAnswer alert(String id) {
+        return SERVICE.owner().get("api/v1/alerts/" + id, AlertAnswer.class);
+    }
+
+    private static AlertAnswer awaitAlert(DeviceView device) {
+        return await().atMost(10, TimeUnit.SECONDS)
+                .until(() -> alertsOf(air(device)), found -> found.size() == 1)
+                .getFirst();
+    }
+
+    @Test
+    void whatIsShelvedNotifiesNobodyUntilItsTimeIsOverOrSomebodyEndsIt() throws Exception {
+        DeviceView device = probe("shelved");
+        SERVICE.owner().post("api/v1/rules", above(air(device), 8, new Hold.ForTime(0), 0));
+        report("shelved", 9);
+        String id = awaitAlert(device).id();
+        refused(400, "'until' must lie", () -> SERVICE.owner()
+                .post(
+                        "api/v1/alerts/" + id + "/shelving",
+                        Map.of("until", Instant.now().plus(40, ChronoUnit.DAYS), "reason", "repair")));
+        refused(400, "reason", () -> SERVICE.owner().post("api/v1/alerts/" + id + "/shelving", Map.of("reason", " ")));
+        SERVICE.owner()
+                .post(
+                        "api/v1/alerts/" + id + "/shelving",
+                        Map.of("until", Instant.now().plus(1, ChronoUnit.HOURS), "reason", "door is being repaired"));
+        assertThat(alert(id).state()).isEqualTo(AlertState.SHELVED);
+        SERVICE.restart();
+        plant = plant.at(SERVICE.owner());
+        assertThat(SERVICE.owner()
+                        .get("api/v1/rules/shelves")
+                        .path(0)
+                        .path("shelf")
+                        .path("reason")
+                        .asString())
+                .isEqualTo("door is being repaired");
+        SERVICE.owner().delete("api/v1/alerts/" + id + "/shelving");
+        assertThat(alert(id).state()).isEqualTo(AlertState.UNACKNOWLEDGED);
+        assertThat(alert(id).steps())
+                .extracting(AlertAnswer.StepView::kind)
+                .containsExactly("raised", "shelved", "unshelved");
+        refused(409, "not shelved", () -> SERVICE.owner().delete("api/v1/alerts/" + id + "/shelving"));
+        SERVICE.owner().put("api/v1/alerts/" + id + "/assignee", Map.of("person", "owner"));
+        assertThat(alert(id).assignedTo()).isEqualTo("owner");
+        refused(400, "No person with the name", () -> SERVICE.owner()
+                .put("api/v1/alerts/" + id + "/assignee", Map.of("person", "nobody such")));
+    }
+
+    @Test
+    void oneAlertBecomesWorseWithTheZoneAndHasToBeAcknowledgedAgain() throws Exception {
+        DeviceView device = probe("levels");
+        String set = SERVICE.owner()
+                .post("api/v1/limits", JsonMapper.shared().readTree("""
+                {"id": "", "title": "Store", "quantity": "temperature", "unit": "°C",
+                 "source": {"document": "made up", "edition": "", "clause": ""},
+                 "zones": [{"label": "good", "severity": "normal", "from": null, "to": 8, "meaning": ""},
+                           {"label": "warm", "severity": "warning", "from": 8, "to": 12, "meaning": ""},
+                           {"label": "hot", "severity": "critical", "from": 12, "to": null, "meaning": ""}]}"""))
+                .path("id")
+                .asString();
+        JsonNode point = SERVICE.owner().get("api/v1/points/" + air(device));
+        SERVICE.owner()
+                .put(
+                        "api/v1/points/" + air(device),
+                        Map.of(
+                                "name",
+                                point.path("name").asString(),
+                                "placeId",
+                                plant.site,
+                                "quantity",
+                                "temperature",
+                                "limitSet",
+                                set));
+        SERVICE.owner()
+                .post(
+                        "api/v1/rules",
+                        Map.of(
+                                "name",
+                                "Store",
+                                "target",
+                                Map.of("kind", "point", "pointId", air(device)),
+                                "condition",
+                                Map.of("kind", "in-zone", "atLeast", "warning"),
+                                "severity",
+                                "warning",
+                                "severityOfZone",
+                                true));
+        report("levels", 9);
+        String id = awaitAlert(device).id();
+        assertThat(alert(id).severity()).isEqualTo(Severity.WARNING);
+        SERVICE.owner().post("api/v1/alerts/" + id + "/acknowledgement", Map.of("text", "looking"));
+        report("levels", 13);
+        await().atMost(10, TimeUnit.SECONDS).until(() -> alert(id).severity() == Severity.CRITICAL);
+        assertThat(alert(id).state()).isEqualTo(AlertState.UNACKNOWLEDGED);
+        assertThat(alert(id).summary()).contains("13 °C", "hot");
+        report("levels", 10);
+        await().atMost(10, TimeUnit.SECONDS).until(() -> alert(id).severity() == Severity.WARNING);
+        report("levels", 5);
+        await().atMost(10, TimeUnit.SECONDS).until(() -> alert(id).state() == AlertState.RETURNED);
+        assertThat(alert(id).steps())
+                .extracting(AlertAnswer.StepView::kind)
+                .containsExactly("raised", "acknowledged", "worsened", "eased", "returned");
+        assertThat(alertsOf(air(device))).hasSize(1);
+    }
 }

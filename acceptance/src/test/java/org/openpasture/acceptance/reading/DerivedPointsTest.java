@@ -146,7 +146,7 @@ class DerivedPointsTest {
 
     @Test
     void theyFollowAtOnceAreJudgedAndTellWhatTheyAreMadeOf() throws Exception {
-        PointView dew = make("Dew point", Quantity.TEMPERATURE, dewPoint());
+        PointView dew = make("Dew point", Quantity.DEW_POINT, dewPoint());
         assertThat(dew.formulaText()).isEqualTo("Dew point of 'Air' and 'Wet'");
         assertThat(dew.intervalSeconds()).isEqualTo(60);
         SERVICE.owner()
@@ -238,12 +238,12 @@ class DerivedPointsTest {
 
     @Test
     void whatCannotBeDerivedIsRefusedWithTheReason() {
-        PointView dew = make("Dew point " + devices, Quantity.TEMPERATURE, dewPoint());
+        PointView dew = make("Dew point " + devices, Quantity.DEW_POINT, dewPoint());
         Formula turned =
                 new Formula.Prepared(Recipe.DEW_POINT, Map.of("temperature", wet(), "humidity", air()), null, null);
         refused(400, "needs temperature here", () -> SERVICE.owner()
-                .post("api/v1/points", request("X", Quantity.TEMPERATURE, turned)));
-        refused(400, "gives temperature", () -> SERVICE.owner()
+                .post("api/v1/points", request("X", Quantity.DEW_POINT, turned)));
+        refused(400, "gives dew point", () -> SERVICE.owner()
                 .post("api/v1/points", request("X", Quantity.PRESSURE, dewPoint())));
         refused(400, "'b' is not known", () -> SERVICE.owner()
                 .post(
@@ -263,10 +263,7 @@ class DerivedPointsTest {
         refused(409, "Dew from Spread " + devices + " from Dew", () -> SERVICE.owner()
                 .put(
                         "api/v1/points/" + dew.id(),
-                        request(
-                                "Dew",
-                                Quantity.TEMPERATURE,
-                                new Formula.Written("s", Map.of("s", spread.id()), null))));
+                        request("Dew", Quantity.DEW_POINT, new Formula.Written("s", Map.of("s", spread.id()), null))));
         refused(409, "no device can measure it", () -> SERVICE.owner()
                 .post("api/v1/devices/" + device.id() + "/assignments", new AssignmentRequest("air", dew.id(), null)));
         refused(409, "1 derived point", () -> SERVICE.owner().delete("api/v1/points/" + dew.id()));
@@ -285,7 +282,7 @@ class DerivedPointsTest {
         assertThat(mine)
                 .containsExactlyInAnyOrder(
                         "dew-point", "vapour-pressure-deficit", "absolute-humidity", "wet-bulb", "heat-index");
-        make("Dew " + devices, Quantity.TEMPERATURE, dewPoint());
+        make("Dew " + devices, Quantity.DEW_POINT, dewPoint());
         assertThat(SERVICE.owner()
                         .get("api/v1/places/" + plant.pump + "/formulas")
                         .findValuesAsString("recipe"))

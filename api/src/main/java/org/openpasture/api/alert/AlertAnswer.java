@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.alert.AlertState;
+import org.openpasture.core.alert.Shelf;
 import org.openpasture.core.limit.Severity;
 
 /**
@@ -11,6 +12,9 @@ import org.openpasture.core.limit.Severity;
  *
  * @param raisedAt when the condition had held for long enough
  * @param learntAt when we learnt of it; later than that for what a hub handed over after a while
+ * @param shelf how its rule is set aside: until when (null for out of service), by whom, why; null if it is not
+ * @param assignedTo who has it; null for nobody
+ * @param steps all that happened to it, in order
  * @param cause what is behind this and other alerts, such as "gateway 02ab54fffe10a001"; empty for what stands for
  *     itself
  */
@@ -35,10 +39,30 @@ public record AlertAnswer(
         @Nullable Instant returnedAt,
         @Nullable Double returnValue,
         @Nullable Instant closedAt,
+        @Nullable Shelf shelf,
+        @Nullable String assignedTo,
         String guidance,
         String cause,
+        List<StepView> steps,
         List<NoteView> notes,
         List<NoticeView> notices) {
+
+    /**
+     * Something that happened to an alert.
+     *
+     * @param kind raised, worsened, eased, acknowledged, returned, recurred, shelved, unshelved, assigned or closed
+     * @param severity that the alert has had since then; null where that did not change
+     * @param value of the deciding point then; null where it is not known
+     * @param person who did it; empty where nobody did
+     * @param text the limit that was crossed, the reason, or to whom it was assigned
+     */
+    public record StepView(
+            Instant at,
+            String kind,
+            @Nullable Severity severity,
+            @Nullable Double value,
+            String person,
+            String text) {}
 
     /** What somebody wrote. */
     public record NoteView(Instant at, String person, String text) {}

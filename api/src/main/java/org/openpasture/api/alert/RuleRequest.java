@@ -18,6 +18,8 @@ import org.openpasture.core.rule.Term;
  * @param atLeast how many conditions, the first among them, hold together; null for all
  * @param hold null for at once
  * @param deadBand null for none
+ * @param severityOfZone whether an alert has the severity of the zone that was reached and becomes worse with it, for
+ *     conditions on zones; null for no
  * @param enabled null for yes
  * @param recipients e-mail addresses; null for nobody
  */
@@ -31,6 +33,7 @@ public record RuleRequest(
         @Nullable Hold hold,
         @Nullable Double deadBand,
         Severity severity,
+        @Nullable Boolean severityOfZone,
         @Nullable Boolean enabled,
         @Nullable List<String> recipients,
         @Nullable String guidance) {
@@ -60,6 +63,6 @@ public record RuleRequest(
             @Nullable Boolean enabled,
             @Nullable List<String> recipients,
             @Nullable String guidance) {
-        this(name, target, null, condition, null, null, hold, deadBand, severity, enabled, recipients, guidance);
+        this(name, target, null, condition, null, null, hold, deadBand, severity, null, enabled, recipients, guidance);
     }
 }

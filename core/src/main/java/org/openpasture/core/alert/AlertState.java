@@ -15,7 +15,11 @@ public enum AlertState {
     /** The condition holds and somebody has taken it on. */
     ACKNOWLEDGED,
     /** The condition is over, but nobody has acknowledged that it was. */
-    RETURNED;
+    RETURNED,
+    /** It is set aside for some time: recorded, and nobody is notified. */
+    SHELVED,
+    /** It is set aside until a person ends that. */
+    OUT_OF_SERVICE;
 
     @JsonCreator
     public static AlertState of(String id) {

@@ -98,6 +98,11 @@ public final class RuleEdits {
                     "This condition evaluates each report, not a window of time.",
                     "Remove the measure, or choose a condition on a value."));
         }
+        if (rule.hasSeverityOfZone() && !(rule.condition() instanceof Condition.InZone)) {
+            return Optional.of(Refused.invalid(
+                    "Only a condition on zones can take its severity from the zone.",
+                    "Choose the condition 'in zone', or a fixed severity."));
+        }
         if (!isOfValue && !rule.also().isEmpty()) {
             return Optional.of(Refused.invalid(
                     "Only a condition on a value can have additional conditions.",

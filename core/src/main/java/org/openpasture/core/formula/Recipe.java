@@ -22,7 +22,7 @@ public enum Recipe {
             "Dew point",
             air(),
             List.of(),
-            List.of(Quantity.TEMPERATURE),
+            List.of(Quantity.DEW_POINT),
             (in, of, result) -> Air.dewPoint(in[0], in[1])),
     VAPOUR_PRESSURE_DEFICIT(
             "vapour-pressure-deficit",
@@ -43,7 +43,7 @@ public enum Recipe {
             "Wet-bulb temperature",
             air(),
             List.of(),
-            List.of(Quantity.TEMPERATURE),
+            List.of(Quantity.WET_BULB),
             (in, of, result) -> Air.wetBulb(in[0], in[1])),
     HEAT_INDEX(
             "heat-index",

@@ -3,6 +3,7 @@ package org.openpasture.core.judging;
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.alert.Alert;
+import org.openpasture.core.limit.Severity;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.registry.Registry;
@@ -28,6 +29,7 @@ final class AlertText {
     static Alert alert(
             Registry registry,
             Rule rule,
+            Severity severity,
             String alertId,
             @Nullable Verdict verdict,
             Instant since,
@@ -51,9 +53,9 @@ final class AlertText {
                         : placeName + ": " + (point == null ? rule.name() : point.name()) + " " + limit;
         return new Alert(
                 alertId,
-                Members.ruleId(rule.id()),
+                Members.ruleId(Levels.isLevel(rule.id()) ? Levels.ruleOf(rule.id()) : rule.id()),
                 rule.name(),
-                rule.severity(),
+                severity,
                 placeId,
                 point == null ? null : point.id(),
                 since,

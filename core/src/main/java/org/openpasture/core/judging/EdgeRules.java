@@ -31,6 +31,7 @@ final class EdgeRules {
         List<Rule> rules = new ArrayList<>(registry.all(Rule.class).stream()
                 .filter(Rule::enabled)
                 .flatMap(rule -> Members.of(registry, rule).stream())
+                .flatMap(rule -> Levels.with(rule).stream())
                 .toList());
         Set<String> covered = rules.stream()
                 .filter(rule -> rule.condition() instanceof Condition.DeviceSays)

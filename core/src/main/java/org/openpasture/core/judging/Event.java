@@ -2,6 +2,7 @@ package org.openpasture.core.judging;
 
 import java.time.Duration;
 import java.time.Instant;
+import org.openpasture.core.alert.Shelf;
 import org.openpasture.core.reading.Arrival;
 
 /** What the judging core learns, in the order in which the journal holds it. */
@@ -19,6 +20,16 @@ public sealed interface Event {
 
     /** Somebody takes an alert on. */
     record AlertAcknowledged(Instant at, String alertId, String personName, String note) implements Event {}
+
+    /**
+     * A person sets a rule aside, so that its alerts are recorded and nobody is notified.
+     *
+     * @param rule id of the rule, or of one member of it
+     */
+    record RuleShelved(Instant at, String rule, Shelf shelf) implements Event {}
+
+    /** A person ends that. */
+    record RuleUnshelved(Instant at, String rule, String personName) implements Event {}
 
     /** Somebody took the readings of a range out of the record. */
     record ReadingsErased(Instant at, int point, Instant from, Instant until) implements Event {}

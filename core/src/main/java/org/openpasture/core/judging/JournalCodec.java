@@ -12,6 +12,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import org.openpasture.core.alert.Shelf;
 import org.openpasture.core.reading.Arrival;
 import org.openpasture.core.reading.PointReading;
 import org.openpasture.core.reading.Quality;
@@ -23,8 +24,10 @@ import org.openpasture.core.reading.Reading;
  * <p>Version 1: {@code 0x01}, then per event a tag byte. Tag 1, arrival: received at (8 bytes, epoch ms), origin (1),
  * count (4), then per reading point (4), time (8, epoch ms), quality (1), value (8, IEEE 754). Tag 2, acknowledgement:
  * at (8), alert id, person's name and note, each as modified UTF-8 with a 2-byte length. Tag 3, erasure: at (8), point
- * (4), from (8), until (8). Tag 4, clock moved: at (8), by how many ms (8). Integers are big-endian. Rows are sealed
- * into chunks soon, so they are plain rather than small.
+ * (4), from (8), until (8). Tag 4, clock moved: at (8), by how many ms (8). Tag 5, rule shelved: at (8), until (8; the
+ * greatest number for out of service), rule id, person's name and reason as texts like those of an acknowledgement. Tag
+ * 6, unshelved: at (8), rule id and person's name. Integers are big-endian. Rows are sealed into chunks soon, so they
+ * are plain rather than small.
  */
 public final class JournalCodec {
     private static final int VERSION = 1;
@@ -32,6 +35,8 @@ public final class JournalCodec {
     private static final int ACKNOWLEDGED = 2;
     private static final int ERASED = 3;
     private static final int CLOCK_MOVED = 4;
+    private static final int SHELVED = 5;
+    private static final int UNSHELVED = 6;
     private static final int ARRIVAL_BYTES = 14;
     private static final int READING_BYTES = 21;
 
@@ -47,7 +52,15 @@ public final class JournalCodec {
                     size += ARRIVAL_BYTES
                             + READING_BYTES * arrived.arrival().readings().size();
                 case Event.AlertAcknowledged acknowledged -> {
-                    texts[i] = texts(acknowledged);
+                    texts[i] = texts(acknowledged.alertId(), acknowledged.personName(), acknowledged.note());
+                    size += 9 + texts[i].length;
+                }
+                case Event.RuleShelved(Instant at, String rule, Shelf shelf) -> {
+                    texts[i] = texts(rule, shelf.person(), shelf.reason());
+                    size += 17 + texts[i].length;
+                }
+                case Event.RuleUnshelved(Instant at, String rule, String person) -> {
+                    texts[i] = texts(rule, person);
                     size += 9 + texts[i].length;
                 }
                 case Event.ReadingsErased erased -> size += 29;
@@ -64,6 +77,13 @@ public final class JournalCodec {
                     out.put((byte) ACKNOWLEDGED)
                             .putLong(acknowledged.at().toEpochMilli())
                             .put(texts[i]);
+                case Event.RuleShelved(Instant at, String rule, Shelf shelf) ->
+                    out.put((byte) SHELVED)
+                            .putLong(at.toEpochMilli())
+                            .putLong(untilMillis(shelf))
+                            .put(texts[i]);
+                case Event.RuleUnshelved(Instant at, String rule, String person) ->
+                    out.put((byte) UNSHELVED).putLong(at.toEpochMilli()).put(texts[i]);
                 case Event.ReadingsErased(Instant at, int point, Instant from, Instant until) ->
                     out.put((byte) ERASED)
                             .putLong(at.toEpochMilli())
@@ -78,16 +98,21 @@ public final class JournalCodec {
         return out.array();
     }
 
-    private static byte[] texts(Event.AlertAcknowledged acknowledged) {
+    private static byte[] texts(String... all) {
         ByteArrayOutputStream bytes = new ByteArrayOutputStream(64);
         try (DataOutputStream out = new DataOutputStream(bytes)) {
-            out.writeUTF(acknowledged.alertId());
-            out.writeUTF(acknowledged.personName());
-            out.writeUTF(acknowledged.note());
+            for (String text : all) {
+                out.writeUTF(text);
+            }
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
         return bytes.toByteArray();
+    }
+
+    private static long untilMillis(Shelf shelf) {
+        Instant until = shelf.until();
+        return until == null ? Long.MAX_VALUE : until.toEpochMilli();
     }
 
     private static void writeArrival(ByteBuffer out, Arrival arrival) {
@@ -124,7 +149,17 @@ public final class JournalCodec {
                 events.add(
                         switch (tag) {
                             case ARRIVAL -> new Event.ReadingsArrived(readArrival(in));
-                            case ACKNOWLEDGED -> readAcknowledged(in);
+                            case ACKNOWLEDGED -> {
+                                Instant at = instant(in);
+                                List<String> texts = texts(in, 3);
+                                yield new Event.AlertAcknowledged(at, texts.get(0), texts.get(1), texts.get(2));
+                            }
+                            case SHELVED -> readShelved(in);
+                            case UNSHELVED -> {
+                                Instant at = instant(in);
+                                List<String> texts = texts(in, 2);
+                                yield new Event.RuleUnshelved(at, texts.get(0), texts.get(1));
+                            }
                             case ERASED -> new Event.ReadingsErased(instant(in), in.getInt(), instant(in), instant(in));
                             case CLOCK_MOVED -> new Event.ClockMoved(instant(in), Duration.ofMillis(in.getLong()));
                             default -> throw new IllegalArgumentException("journal row with unknown tag " + tag);
@@ -142,13 +177,25 @@ public final class JournalCodec {
         return Instant.ofEpochMilli(in.getLong());
     }
 
-    private static Event readAcknowledged(ByteBuffer in) throws IOException {
+    private static Event readShelved(ByteBuffer in) throws IOException {
         Instant at = instant(in);
+        long until = in.getLong();
+        List<String> texts = texts(in, 3);
+        return new Event.RuleShelved(
+                at,
+                texts.get(0),
+                new Shelf(until == Long.MAX_VALUE ? null : Instant.ofEpochMilli(until), texts.get(1), texts.get(2)));
+    }
+
+    private static List<String> texts(ByteBuffer in, int count) throws IOException {
         DataInputStream texts =
                 new DataInputStream(new ByteArrayInputStream(in.array(), in.position(), in.remaining()));
-        Event event = new Event.AlertAcknowledged(at, texts.readUTF(), texts.readUTF(), texts.readUTF());
+        List<String> found = new ArrayList<>(count);
+        for (int i = 0; i < count; i++) {
+            found.add(texts.readUTF());
+        }
         in.position(in.limit() - texts.available());
-        return event;
+        return found;
     }
 
     private static Arrival readArrival(ByteBuffer in) {

@@ -15,10 +15,16 @@ import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.alert.Alert;
 import org.openpasture.core.alert.AlertState;
 import org.openpasture.core.alert.Run;
+import org.openpasture.core.alert.Shelf;
 import org.openpasture.core.alert.Tracker;
+import org.openpasture.core.limit.LimitSet;
+import org.openpasture.core.limit.Severity;
 import org.openpasture.core.reading.Arrival;
 import org.openpasture.core.reading.ByPoint;
 import org.openpasture.core.reading.PointReading;
@@ -50,6 +56,7 @@ public final class JudgingCore {
     private final Map<String, Tracker> trackers = new HashMap<>();
     private final Map<String, Instant> watchedSince = new HashMap<>();
     private final Map<String, Instant> alertedUntil = new HashMap<>();
+    private final Map<String, Shelf> shelves = new HashMap<>();
     private Map<String, Window> windows = new HashMap<>();
     /** Of windows that were kept, until a rule asks for them. */
     private Map<String, String> keptWindows;
@@ -80,6 +87,7 @@ public final class JudgingCore {
         trackers.putAll(state.trackers());
         watchedSince.putAll(state.watchedSince());
         alertedUntil.putAll(state.alertedUntil());
+        shelves.putAll(state.shelves());
         keptWindows = state.windows();
         index();
         watches.values().forEach(this::giveRuns);
@@ -129,6 +137,11 @@ public final class JudgingCore {
     }
 
     private void dismiss(String ruleId, List<Effect> effects) {
+        if (Levels.isLevel(ruleId)) {
+            over(ruleId, clock, null, effects);
+            trackers.remove(ruleId);
+            return;
+        }
         Tracker tracker = tracker(ruleId);
         String alertId = tracker.alertId();
         if (tracker.state() == AlertState.ON_DELAY) {
@@ -160,6 +173,7 @@ public final class JudgingCore {
         keptWindows = Map.of();
         watchedSince.keySet().retainAll(watches.keySet());
         alertedUntil.keySet().retainAll(watches.keySet());
+        shelves.keySet().retainAll(watches.keySet());
         if (!clock.equals(Instant.EPOCH)) {
             beginToWait();
         }
@@ -211,12 +225,19 @@ public final class JudgingCore {
         });
         Map<String, String> memories = new HashMap<>();
         windows.forEach((key, window) -> memories.put(key, Base64.getEncoder().encodeToString(window.toBytes())));
-        return new JudgeState(clock, latest, heard, trackers, watchedSince, alertedUntil, memories, late);
+        return new JudgeState(clock, latest, heard, trackers, watchedSince, alertedUntil, memories, late, shelves);
     }
 
     /** Where each rule stands that is not at rest, by rule id. */
     public Map<String, Tracker> trackers() {
-        return Map.copyOf(trackers);
+        Map<String, Tracker> found = new HashMap<>(trackers);
+        found.keySet().removeIf(Levels::isLevel);
+        return Map.copyOf(found);
+    }
+
+    /** What is set aside, by rule id. */
+    public Map<String, Shelf> shelves() {
+        return Map.copyOf(shelves);
     }
 
     /** The newest reading of a point. */
@@ -249,11 +270,55 @@ public final class JudgingCore {
         switch (event) {
             case Event.ReadingsArrived arrived -> arrive(arrived.arrival(), effects);
             case Event.AlertAcknowledged acknowledged -> acknowledge(acknowledged, effects);
+            case Event.RuleShelved shelved -> shelve(shelved, effects);
+            case Event.RuleUnshelved unshelved ->
+                unshelve(unshelved.rule(), unshelved.at(), unshelved.personName(), effects);
             case Event.ReadingsErased erased -> erase(erased);
             case Event.ClockMoved moved -> moveClock(moved.at(), moved.by());
             case Event.TimePassed passed -> {}
         }
-        return effects;
+        return withoutPassing(effects);
+    }
+
+    /** What eases and is over in the same moment is over. */
+    private static List<Effect> withoutPassing(List<Effect> effects) {
+        if (effects.stream().noneMatch(Effect.Eased.class::isInstance)) {
+            return effects;
+        }
+        Set<String> returned = effects.stream()
+                .flatMap(effect -> effect instanceof Effect.Returned of ? Stream.of(of.alertId()) : Stream.empty())
+                .collect(Collectors.toSet());
+        return effects.stream()
+                .filter(effect -> !(effect instanceof Effect.Eased of) || !returned.contains(of.alertId()))
+                .toList();
+    }
+
+    private void shelve(Event.RuleShelved event, List<Effect> effects) {
+        String rule = event.rule();
+        Watch watch = watches.get(rule);
+        if (watch == null || Levels.isLevel(rule)) {
+            return;
+        }
+        shelves.put(rule, event.shelf());
+        Tracker tracker = tracker(rule);
+        String alertId = tracker.alertId();
+        if (alertId != null) {
+            effects.add(new Effect.Shelved(alertId, event.at(), event.shelf()));
+            if (tracker.state() == AlertState.RETURNED) {
+                // It is over, and nobody is to be asked for anything.
+                keep(rule, Tracker.NORMAL.with(tracker.runs()));
+                effects.add(new Effect.Closed(alertId, event.at()));
+            }
+        }
+        schedule(watch);
+    }
+
+    private void unshelve(String rule, Instant at, String personName, List<Effect> effects) {
+        Tracker tracker = tracker(rule);
+        String alertId = tracker.alertId();
+        if (shelves.remove(rule) != null && alertId != null) {
+            effects.add(new Effect.Unshelved(alertId, at, personName));
+        }
     }
 
     private void erase(Event.ReadingsErased erased) {
@@ -308,7 +373,9 @@ public final class JudgingCore {
             late = late.with(readings, now);
             standing.late = late;
             for (Watched of : standing.watching) {
-                if (!of.watch().isSilence() && of.watch().terms().isEmpty()) {
+                if (!of.watch().isSilence()
+                        && of.watch().terms().isEmpty()
+                        && !Levels.isLevel(of.watch().rule().id())) {
                     judgePassed(of, late.readings(), now, effects);
                 }
             }
@@ -407,11 +474,24 @@ public final class JudgingCore {
                 .ifPresent(one -> {
                     String alertId =
                             rule.id() + "-" + Long.toString(one.raisedAt().toEpochMilli(), 36);
-                    effects.add(new Effect.Raised(
-                            AlertText.alert(registry, rule, alertId, one.worst(), one.since(), one.raisedAt(), now)));
+                    Alert alert = AlertText.alert(
+                            registry,
+                            rule,
+                            severity(rule, one.worst()),
+                            alertId,
+                            one.worst(),
+                            one.since(),
+                            one.raisedAt(),
+                            now);
+                    Shelf shelf = shelves.get(rule.id());
+                    effects.add(shelf == null ? new Effect.Raised(alert) : new Effect.RaisedShelved(alert, shelf));
                     effects.add(new Effect.Returned(
                             alertId, one.over().time(), one.over().value()));
-                    trackers.put(rule.id(), tracker.in(AlertState.RETURNED, alertId));
+                    if (shelf == null) {
+                        trackers.put(rule.id(), tracker.in(AlertState.RETURNED, alertId));
+                    } else {
+                        effects.add(new Effect.Closed(alertId, now));
+                    }
                     alertedUntil.merge(rule.id(), until, (a, b) -> a.isAfter(b) ? a : b);
                 });
     }
@@ -555,7 +635,7 @@ public final class JudgingCore {
         if (raise(watch, next, time, now, effects)) {
             return;
         }
-        if (tracker.state() == AlertState.NORMAL) {
+        if (tracker.state() == AlertState.NORMAL && !Levels.isLevel(rule.id())) {
             effects.add(new Effect.Delayed(rule.id(), Objects.requireNonNullElse(next.since(), now)));
         }
         schedule(watch);
@@ -572,7 +652,7 @@ public final class JudgingCore {
         keep(ruleId, tracker.with(runs));
         if (runs.isEmpty()) {
             over(ruleId, at, value, effects);
-            if (tracker.state() == AlertState.ON_DELAY) {
+            if (tracker.state() == AlertState.ON_DELAY && !Levels.isLevel(ruleId)) {
                 effects.add(new Effect.Settled(ruleId));
             }
         }
@@ -585,9 +665,14 @@ public final class JudgingCore {
         if (!tracker.isOpen() || alertId == null) {
             return;
         }
+        if (Levels.isLevel(ruleId)) {
+            trackers.remove(ruleId);
+            ease(Levels.ruleOf(ruleId), at, value, effects);
+            return;
+        }
         effects.add(new Effect.Returned(alertId, at, value));
         alertedUntil.merge(ruleId, at, (a, b) -> a.isAfter(b) ? a : b);
-        if (tracker.state() == AlertState.ACKNOWLEDGED) {
+        if (tracker.state() == AlertState.ACKNOWLEDGED || shelves.containsKey(ruleId)) {
             trackers.remove(ruleId);
             effects.add(new Effect.Closed(alertId, at));
         } else {
@@ -641,15 +726,88 @@ public final class JudgingCore {
             Watch watch, @Nullable Verdict verdict, Instant since, Instant at, Instant now, List<Effect> effects) {
         Rule rule = watch.rule();
         Tracker tracker = tracker(rule.id());
+        if (Levels.isLevel(rule.id())) {
+            // It has no alert of its own; its id stands for one, so that it counts as open.
+            trackers.put(rule.id(), tracker.in(AlertState.ACKNOWLEDGED, rule.id()));
+            worsen(rule, Objects.requireNonNull(verdict), since, at, now, effects);
+            return;
+        }
         String returned = tracker.alertId();
         if (tracker.state() == AlertState.RETURNED && returned != null) {
             trackers.put(rule.id(), tracker.in(AlertState.UNACKNOWLEDGED, returned));
             effects.add(new Effect.Recurred(returned, at));
+            recurred(watch, returned, verdict, since, at, now, effects);
             return;
         }
         String alertId = rule.id() + "-" + Long.toString(at.toEpochMilli(), 36);
         trackers.put(rule.id(), tracker.in(AlertState.UNACKNOWLEDGED, alertId));
-        effects.add(new Effect.Raised(AlertText.alert(registry, rule, alertId, verdict, since, at, now)));
+        Alert alert = AlertText.alert(registry, rule, severityNow(rule), alertId, verdict, since, at, now);
+        Shelf shelf = shelves.get(rule.id());
+        effects.add(shelf == null ? new Effect.Raised(alert) : new Effect.RaisedShelved(alert, shelf));
+    }
+
+    /** What comes again has the severity of what it is now. */
+    private void recurred(
+            Watch watch,
+            String alertId,
+            @Nullable Verdict verdict,
+            Instant since,
+            Instant at,
+            Instant now,
+            List<Effect> effects) {
+        Rule rule = watch.rule();
+        if (!rule.hasSeverityOfZone() || verdict == null) {
+            return;
+        }
+        Severity severity = severityNow(rule);
+        boolean least = rule.condition() instanceof Condition.InZone(Severity from) && severity == from;
+        effects.add(
+                least
+                        ? new Effect.Eased(alertId, at, severity, verdict.value())
+                        : new Effect.Worsened(
+                                at, AlertText.alert(registry, rule, severity, alertId, verdict, since, at, now)));
+    }
+
+    /** A level was reached: the rule's alert, if there is one already, becomes worse. */
+    private void worsen(Rule level, Verdict verdict, Instant since, Instant at, Instant now, List<Effect> effects) {
+        String ruleId = Levels.ruleOf(level.id());
+        Watch watch = watches.get(ruleId);
+        Tracker tracker = tracker(ruleId);
+        String alertId = tracker.alertId();
+        if (watch == null || alertId == null || !tracker.isOpen() || severityNow(watch.rule()) != level.severity()) {
+            return;
+        }
+        trackers.put(ruleId, tracker.in(AlertState.UNACKNOWLEDGED, alertId));
+        effects.add(new Effect.Worsened(
+                at, AlertText.alert(registry, level, level.severity(), alertId, verdict, since, at, now)));
+    }
+
+    private void ease(String ruleId, Instant at, @Nullable Double value, List<Effect> effects) {
+        Watch watch = watches.get(ruleId);
+        Tracker tracker = tracker(ruleId);
+        String alertId = tracker.alertId();
+        if (watch != null && alertId != null && tracker.isOpen()) {
+            effects.add(new Effect.Eased(alertId, at, severityNow(watch.rule()), value));
+        }
+    }
+
+    /** The severity of a rule's alert by the levels that are reached now. */
+    private Severity severityNow(Rule rule) {
+        if (!rule.hasSeverityOfZone() || !(rule.condition() instanceof Condition.InZone(Severity least))) {
+            return rule.severity();
+        }
+        return Stream.of(Severity.CRITICAL, Severity.WARNING)
+                .filter(severity -> tracker(Levels.key(rule.id(), severity)).isOpen())
+                .findFirst()
+                .orElse(least);
+    }
+
+    /** The severity for what is over already: that of the worst zone. */
+    private static Severity severity(Rule rule, Verdict worst) {
+        LimitSet limits = worst.limits();
+        return rule.hasSeverityOfZone() && limits != null
+                ? limits.zoneOf(worst.value()).severity()
+                : rule.severity();
     }
 
     private void acknowledge(Event.AlertAcknowledged event, List<Effect> effects) {
@@ -669,7 +827,7 @@ public final class JudgingCore {
                     effects.add(new Effect.Acknowledged(event.alertId(), event.at(), event.personName(), event.note()));
                     effects.add(new Effect.Closed(event.alertId(), event.at()));
                 }
-                case NORMAL, ON_DELAY, ACKNOWLEDGED -> {}
+                case NORMAL, ON_DELAY, ACKNOWLEDGED, SHELVED, OUT_OF_SERVICE -> {}
             }
             return;
         }
@@ -684,7 +842,7 @@ public final class JudgingCore {
         Tracker tracker = tracker(ruleId);
         if (watch.isSilence()) {
             if (tracker.isOpen()
-                    && dueTime(watch, Tracker.NORMAL)
+                    && conditionDue(watch, Tracker.NORMAL)
                             .filter(time -> time.isAfter(clock))
                             .isPresent()) {
                 over(ruleId, clock, null, effects);
@@ -752,6 +910,16 @@ public final class JudgingCore {
 
     /** When something is to be done about a rule without a reading; empty while there is nothing to wait for. */
     private Optional<Instant> dueTime(Watch watch, Tracker tracker) {
+        Optional<Instant> next = conditionDue(watch, tracker);
+        Optional<Instant> unshelved = Optional.ofNullable(
+                        shelves.get(watch.rule().id()))
+                .flatMap(shelf -> Optional.ofNullable(shelf.until()));
+        return next.isPresent() && unshelved.isPresent()
+                ? Optional.of(earlier(next.get(), unshelved.get()))
+                : next.or(() -> unshelved);
+    }
+
+    private Optional<Instant> conditionDue(Watch watch, Tracker tracker) {
         return switch (watch.rule().condition()) {
             case Condition.Silent silent -> tracker.isOpen() ? Optional.empty() : silentFrom(watch);
             case Condition.DeviceSays says -> {
@@ -802,6 +970,12 @@ public final class JudgingCore {
     private void fallDue(Watch watch, Instant at, List<Effect> effects) {
         String ruleId = watch.rule().id();
         Tracker tracker = tracker(ruleId);
+        Instant unshelved =
+                Optional.ofNullable(shelves.get(ruleId)).map(Shelf::until).orElse(null);
+        if (unshelved != null && !unshelved.isAfter(at)) {
+            unshelve(ruleId, at, "", effects);
+            return;
+        }
         if (watch.rule().condition() instanceof Condition.Silent) {
             Instant since = silentFrom(watch).orElse(at).minusSeconds(watch.silentSeconds());
             open(watch, null, since, at, at, effects);

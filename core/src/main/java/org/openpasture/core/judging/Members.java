@@ -69,20 +69,12 @@ public final class Members {
         Optional<Condition> condition = rule.condition().in(rule.measure(), usual, point.unit());
         return band.isEmpty()
                 ? Optional.empty()
-                : condition.map(on -> new Rule(
-                        rule.id() + OF + memberId,
-                        rule.name(),
-                        target,
-                        rule.measure(),
-                        on,
-                        rule.also(),
-                        rule.atLeast(),
-                        rule.hold(),
-                        band.getAsDouble(),
-                        rule.severity(),
-                        rule.enabled(),
-                        rule.recipients(),
-                        rule.guidance()));
+                : condition.map(on -> rule.forMember(key(rule.id(), memberId), target, on, band.getAsDouble()));
+    }
+
+    /** The id under which a member of a rule is judged. */
+    public static String key(String ruleId, String memberId) {
+        return ruleId + OF + memberId;
     }
 
     /** The id of the rule that people made, from that of a member. */

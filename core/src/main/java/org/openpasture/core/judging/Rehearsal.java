@@ -103,6 +103,11 @@ public final class Rehearsal {
             switch (effects.get(i)) {
                 case Effect.Raised(Alert alert) -> raised(alert);
                 case Effect.Returned(String id, Instant at, var value) -> over(id, at);
+                case Effect.Worsened(Instant at, Alert alert) -> acknowledge(at, alert.id());
+                case Effect.RaisedShelved raised -> {}
+                case Effect.Shelved shelved -> {}
+                case Effect.Unshelved unshelved -> {}
+                case Effect.Eased eased -> {}
                 case Effect.Delayed delayed -> {}
                 case Effect.Settled settled -> {}
                 case Effect.Acknowledged acknowledged -> {}
@@ -118,8 +123,12 @@ public final class Rehearsal {
             course.times++;
             course.open.put(alert.id(), alert);
             // Otherwise the next one would only be the same one again.
-            effects.addAll(core.apply(new Event.AlertAcknowledged(alert.learntAt(), alert.id(), "", "")));
+            acknowledge(alert.learntAt(), alert.id());
         });
+    }
+
+    private void acknowledge(Instant at, String alertId) {
+        effects.addAll(core.apply(new Event.AlertAcknowledged(at, alertId, "", "")));
     }
 
     private void over(String id, Instant at) {

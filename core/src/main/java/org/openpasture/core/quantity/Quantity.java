@@ -34,6 +34,9 @@ public enum Quantity {
     FREQUENCY("frequency", "frequency", "Hz", 0, 1_000_000, 2),
     SIGNAL("signal", "signal strength", "dBm", -200, 50, 0),
     HEAT_INDEX("heat-index", "temperature-humidity index", "THI", -100, 200, 1),
+    /** Apart from the temperature, whose limits do not hold for it; likewise the wet bulb. */
+    DEW_POINT("dew-point", "dew point", "°C", -150, 400, 1),
+    WET_BULB("wet-bulb", "wet-bulb temperature", "°C", -150, 400, 1),
     VAPOUR_PRESSURE_DEFICIT("vapour-pressure-deficit", "vapour pressure deficit", "kPa", 0, 100, 2),
     ABSOLUTE_HUMIDITY("absolute-humidity", "absolute humidity", "g/m³", 0, 1_000, 1),
     VOLUME("volume", "volume", "m³", -1e9, 1e12, 2),

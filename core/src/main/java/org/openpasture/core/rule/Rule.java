@@ -13,6 +13,8 @@ import org.openpasture.core.limit.Severity;
  * @param atLeast how many of the conditions, the first among them, hold together; all if left out
  * @param deadBand how far the value must come back behind the limit before the alert ends, in the point's unit, so that
  *     it does not flap
+ * @param severityOfZone whether an alert has the severity of the zone that was reached, and becomes worse with it;
+ *     false if left out
  * @param recipients e-mail addresses that are told
  * @param guidance what to do, shown with the alert
  */
@@ -27,6 +29,7 @@ public record Rule(
         Hold hold,
         double deadBand,
         Severity severity,
+        @Nullable Boolean severityOfZone,
         boolean enabled,
         List<String> recipients,
         String guidance)
@@ -70,6 +73,7 @@ public record Rule(
                 hold,
                 deadBand,
                 severity,
+                null,
                 enabled,
                 recipients,
                 guidance);
@@ -100,9 +104,53 @@ public record Rule(
                 otherHold,
                 deadBand,
                 severity,
+                severityOfZone,
                 true,
                 recipients,
                 guidance);
+    }
+
+    /** The same for one member, with its limits in the member's unit. */
+    public Rule forMember(String other, Target member, Condition on, double band) {
+        return new Rule(
+                other,
+                name,
+                member,
+                measure,
+                on,
+                also,
+                atLeast,
+                hold,
+                band,
+                severity,
+                severityOfZone,
+                enabled,
+                recipients,
+                guidance);
+    }
+
+    /** The same for a more severe zone. */
+    public Rule level(String other, Severity zone) {
+        return new Rule(
+                other,
+                name,
+                target,
+                measure,
+                new Condition.InZone(zone),
+                also,
+                atLeast,
+                hold,
+                deadBand,
+                zone,
+                null,
+                enabled,
+                recipients,
+                guidance);
+    }
+
+    /** Whether an alert has the severity of the zone that was reached. */
+    public boolean hasSeverityOfZone() {
+        return Boolean.TRUE.equals(severityOfZone);
     }
 
     /** How many of all its conditions hold together where the rule holds. */

@@ -54,7 +54,7 @@ class DerivationTest {
     private static final Registry REGISTRY = Registry.of(List.of(
             new Site("barn", "Barn", ZoneOffset.UTC, null),
             point(SPREAD, Quantity.OTHER, "K", new Formula.Written("air - dew", Map.of("air", "p1", "dew", "p3"), 60)),
-            point(DEW, Quantity.TEMPERATURE, "°C", DEW_POINT),
+            point(DEW, Quantity.DEW_POINT, "°C", DEW_POINT),
             point(AIR, Quantity.TEMPERATURE, "°C", null),
             point(MOIST, Quantity.HUMIDITY, "%", null),
             point(PUMP, Quantity.SWITCH, "", null),

@@ -113,6 +113,25 @@ class RuleEditsTest {
                 new Hold.ForTime(0),
                 0,
                 Severity.WARNING,
+                null,
+                true,
+                List.of(),
+                "");
+    }
+
+    private static Rule withSeverityOfZone(Target target) {
+        return new Rule(
+                "r",
+                "Rule",
+                target,
+                Measure.LAST,
+                new Condition.Above(8),
+                List.of(),
+                null,
+                new Hold.ForTime(0),
+                0,
+                Severity.WARNING,
+                true,
                 true,
                 List.of(),
                 "");
@@ -136,6 +155,7 @@ class RuleEditsTest {
                 Reason.INVALID,
                 "zones of a limit set",
                 by(EDITOR, measured(cold, new Measure.Rate(3_600), new Condition.InZone(Severity.CRITICAL))));
+        refused(Reason.INVALID, "severity from the zone", by(EDITOR, withSeverityOfZone(cold)));
         // A rise of 500 degrees an hour is beyond no bound of temperatures.
         assertThat(by(EDITOR, measured(cold, new Measure.Rate(3_600), new Condition.Above(500))))
                 .isInstanceOf(Changes.class);

@@ -14,6 +14,7 @@ import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
 import net.jqwik.api.constraints.Size;
 import org.junit.jupiter.api.Test;
+import org.openpasture.core.alert.Shelf;
 import org.openpasture.core.reading.Arrival;
 import org.openpasture.core.reading.PointReading;
 import org.openpasture.core.reading.Quality;
@@ -44,7 +45,16 @@ class JournalCodecTest {
                 .as((at, from, until) -> at.getEpochSecond() % 2 == 0
                         ? new Event.ReadingsErased(at, 7, from, until)
                         : new Event.ClockMoved(at, java.time.Duration.between(from, until)));
-        return Arbitraries.oneOf(arrivals, acknowledgements, others).list().ofMaxSize(10);
+        Arbitrary<Event> shelves = Combinators.combine(
+                        times, times, Arbitraries.strings().ofMaxLength(20))
+                .as((at, until, reason) -> switch ((int) (until.getEpochSecond() % 3)) {
+                    case 0 -> new Event.RuleShelved(at, "r~p1", new Shelf(until, "somebody", reason));
+                    case 1 -> new Event.RuleShelved(at, "r", new Shelf(null, "somebody", reason));
+                    default -> new Event.RuleUnshelved(at, "r", reason);
+                });
+        return Arbitraries.oneOf(arrivals, acknowledgements, shelves, others)
+                .list()
+                .ofMaxSize(10);
     }
 
     @Property

@@ -610,6 +610,7 @@ class JudgingCoreTest {
                 Map.of(),
                 Map.of(),
                 Map.of(),
+                Map.of(),
                 Map.of());
         JudgingCore core = new JudgingCore(registry(zoneC(new Hold.ForReports(3))), old);
         assertThat(run(core, reading(10, RADIAL, 2), reading(20, AXIAL, 6))).isEmpty();
@@ -623,6 +624,7 @@ class JudgingCoreTest {
                 Map.of(AXIAL, Reading.good(at(0), 6), RADIAL, Reading.good(at(0), 2)),
                 Map.of(AXIAL, at(0), RADIAL, at(0)),
                 Map.of("r", new Tracker(AlertState.ON_DELAY, at(0), 1, null, new TreeMap<>())),
+                Map.of(),
                 Map.of(),
                 Map.of(),
                 Map.of(),

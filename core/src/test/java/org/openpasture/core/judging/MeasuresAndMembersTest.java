@@ -87,6 +87,7 @@ class MeasuresAndMembersTest {
                 hold,
                 band,
                 Severity.WARNING,
+                null,
                 true,
                 List.of(),
                 "");

@@ -55,6 +55,7 @@ class RehearsalTest {
                 hold,
                 1,
                 Severity.WARNING,
+                null,
                 true,
                 List.of(),
                 "");

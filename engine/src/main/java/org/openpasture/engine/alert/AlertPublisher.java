@@ -1,9 +1,13 @@
 package org.openpasture.engine.alert;
 
 import java.time.Clock;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import org.jooq.DSLContext;
+import org.openpasture.core.alert.Alert;
+import org.openpasture.core.alert.Shelf;
 import org.openpasture.core.judging.Effect;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Rule;
@@ -69,32 +73,13 @@ public class AlertPublisher implements EffectSink {
         List<String> changed = database.write(dsl -> {
             List<String> ids = new ArrayList<>();
             for (Effect decided : effects) {
-                Effect effect = decided instanceof Effect.Raised(var alert)
-                        ? new Effect.Raised(silence.of(registry.now(), alert))
-                        : decided;
+                Effect effect = withCause(decided);
                 if (alerts.apply(dsl, effect)) {
                     alertOf(effect).ifPresent(id -> {
                         ids.add(id);
                         followers.forEach(follower -> follower.follow(dsl, effect, () -> alerts.find(dsl, id)));
+                        notify(dsl, effect, id);
                     });
-                    if (effect instanceof Effect.Raised(var alert)) {
-                        Registry now = registry.now();
-                        now.find(Rule.class, alert.ruleId()).ifPresent(rule -> rule.recipients().stream()
-                                .filter(recipient -> !alerts.isToldOf(dsl, alert, recipient))
-                                .forEach(recipient -> notices.add(
-                                        dsl,
-                                        new Notice(
-                                                alert.id() + "/raised/" + recipient,
-                                                alert.id(),
-                                                recipient,
-                                                text.subject(alert),
-                                                text.body(now, alert),
-                                                Notice.State.WAITING,
-                                                0,
-                                                null,
-                                                clock.instant(),
-                                                null))));
-                    }
                 }
             }
             return ids;
@@ -103,6 +88,58 @@ public class AlertPublisher implements EffectSink {
             sender.wake();
         }
         changed.stream().distinct().forEach(this::tell);
+    }
+
+    private Effect withCause(Effect effect) {
+        return switch (effect) {
+            case Effect.Raised(Alert alert) -> new Effect.Raised(silence.of(registry.now(), alert));
+            case Effect.RaisedShelved(Alert alert, Shelf shelf) ->
+                new Effect.RaisedShelved(silence.of(registry.now(), alert), shelf);
+            default -> effect;
+        };
+    }
+
+    /** Puts messages into the outbox where somebody has to look. */
+    private void notify(DSLContext dsl, Effect effect, String alertId) {
+        switch (effect) {
+            case Effect.Raised(Alert alert) -> notify(dsl, alert, "raised");
+            case Effect.Worsened(Instant at, Alert alert) ->
+                alerts.find(dsl, alertId)
+                        .filter(one -> !alerts.isShelved(dsl, alertId))
+                        .ifPresent(one -> notify(dsl, one, "worsened/" + at.toEpochMilli()));
+            case Effect.Unshelved(String id, Instant at, String person) ->
+                alerts.find(dsl, id)
+                        .filter(one -> alerts.isUnacknowledged(dsl, id))
+                        .ifPresent(one -> notify(dsl, one, "unshelved/" + at.toEpochMilli()));
+            case Effect.RaisedShelved raised -> {}
+            case Effect.Shelved shelved -> {}
+            case Effect.Eased eased -> {}
+            case Effect.Acknowledged acknowledged -> {}
+            case Effect.Returned returned -> {}
+            case Effect.Recurred recurred -> {}
+            case Effect.Closed closed -> {}
+            case Effect.Delayed delayed -> {}
+            case Effect.Settled settled -> {}
+        }
+    }
+
+    private void notify(DSLContext dsl, Alert alert, String what) {
+        Registry now = registry.now();
+        now.find(Rule.class, alert.ruleId()).ifPresent(rule -> rule.recipients().stream()
+                .filter(recipient -> !alerts.isToldOf(dsl, alert, recipient))
+                .forEach(recipient -> notices.add(
+                        dsl,
+                        new Notice(
+                                alert.id() + "/" + what + "/" + recipient,
+                                alert.id(),
+                                recipient,
+                                text.subject(alert),
+                                text.body(now, alert),
+                                Notice.State.WAITING,
+                                0,
+                                null,
+                                clock.instant(),
+                                null))));
     }
 
     /** Tells open pages how an alert is now. */
@@ -115,6 +152,11 @@ public class AlertPublisher implements EffectSink {
     private static Optional<String> alertOf(Effect effect) {
         return switch (effect) {
             case Effect.Raised(var alert) -> Optional.of(alert.id());
+            case Effect.RaisedShelved(var alert, var shelf) -> Optional.of(alert.id());
+            case Effect.Shelved shelved -> Optional.of(shelved.alertId());
+            case Effect.Unshelved unshelved -> Optional.of(unshelved.alertId());
+            case Effect.Worsened(var at, var alert) -> Optional.of(alert.id());
+            case Effect.Eased eased -> Optional.of(eased.alertId());
             case Effect.Acknowledged acknowledged -> Optional.of(acknowledged.alertId());
             case Effect.Returned returned -> Optional.of(returned.alertId());
             case Effect.Recurred recurred -> Optional.of(recurred.alertId());

@@ -40,8 +40,14 @@ public class AlertViews {
                 view.returnedAt(),
                 view.returnValue(),
                 view.closedAt(),
+                view.shelf(),
+                view.assignedTo(),
                 alert.guidance(),
                 alert.cause(),
+                view.steps().stream()
+                        .map(step -> new AlertAnswer.StepView(
+                                step.at(), step.kind().id(), step.severity(), step.value(), step.person(), step.text()))
+                        .toList(),
                 view.notes().stream()
                         .map(note -> new AlertAnswer.NoteView(note.at(), note.person(), note.text()))
                         .toList(),

@@ -15,6 +15,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
+import org.openpasture.core.alert.Shelf;
 import org.openpasture.core.alert.Tracker;
 import org.openpasture.core.judging.Effect;
 import org.openpasture.core.judging.Event;
@@ -70,6 +71,7 @@ public class JudgeRunner {
 
     private volatile boolean behind;
     private volatile Map<String, Tracker> trackers;
+    private volatile Map<String, Shelf> shelves;
     private volatile long judgedUpTo;
     private volatile long settledUpTo;
     private long savedUpTo;
@@ -99,6 +101,7 @@ public class JudgeRunner {
         catchUp();
         settle();
         trackers = core.trackers();
+        shelves = core.shelves();
         savedUpTo = checkpoint.journalSeq();
         savedAt = clock.instant();
         telemetry.onCommitted(this::committed);
@@ -136,6 +139,9 @@ public class JudgeRunner {
         }
         apply(new Event.TimePassed(clock.instant()));
         changed |= !owed.isEmpty();
+        Map<String, Shelf> shelvesNow = core.shelves();
+        changed |= !shelvesNow.equals(shelves);
+        shelves = shelvesNow;
         settle();
         if (changed) {
             trackers = core.trackers();
@@ -276,6 +282,11 @@ public class JudgeRunner {
     /** Where each rule stands that is not at rest, by rule id. */
     public Map<String, Tracker> trackers() {
         return trackers;
+    }
+
+    /** Rules that are set aside, by rule id. */
+    public Map<String, Shelf> shelves() {
+        return shelves;
     }
 
     /** Waits until everything up to a journal row has been judged and what follows is kept, a few seconds at most. */

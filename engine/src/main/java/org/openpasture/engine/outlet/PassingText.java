@@ -87,6 +87,19 @@ final class PassingText {
         }
         switch (effect) {
             case Effect.Raised raised -> happened(body, "raised", alert.raisedAt());
+            case Effect.RaisedShelved(var as, var shelf) ->
+                happened(body, "raised", as.raisedAt()).put("shelved", true);
+            case Effect.Shelved(var id, var at, var shelf) -> {
+                happened(body, "shelved", at).put("person", shelf.person()).put("reason", shelf.reason());
+                Instant until = shelf.until();
+                if (until != null) {
+                    body.put("until", until.toString());
+                }
+            }
+            case Effect.Unshelved(var id, var at, var person) ->
+                happened(body, "unshelved", at).put("person", person);
+            case Effect.Worsened(var at, var as) -> happened(body, "worsened", at);
+            case Effect.Eased(var id, var at, var severity, var value) -> happened(body, "eased", at);
             case Effect.Acknowledged(var id, var at, var person, var note) ->
                 happened(body, "acknowledged", at).put("person", person).put("note", note);
             case Effect.Returned(var id, var at, var value) -> {

@@ -6,11 +6,14 @@ import java.util.Optional;
 import java.util.concurrent.CompletionException;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.alert.AlertAnswer;
+import org.openpasture.api.alert.AssignRequest;
 import org.openpasture.api.alert.NoteRequest;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.alert.Alert;
 import org.openpasture.core.judging.Event;
+import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
+import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.alert.AlertPublisher;
 import org.openpasture.engine.alert.AlertViews;
 import org.openpasture.engine.judging.JudgeRunner;
@@ -25,6 +28,7 @@ import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
@@ -126,6 +130,26 @@ class AlertController {
         } catch (CompletionException e) {
             throw new IllegalStateException("the acknowledgement could not be written", e);
         }
+        return one(id);
+    }
+
+    /** Says who has an alert; without a person, that nobody has it. */
+    @PutMapping("/api/v1/alerts/{id}/assignee")
+    AlertAnswer assign(@PathVariable String id, @RequestBody AssignRequest request) {
+        AlertView view = visible(id);
+        reader.require(Right.OPERATE, view.alert().placeId(), "assign alerts here");
+        String name = request.person() == null ? "" : request.person().strip();
+        Registry now = reader.now();
+        boolean known = name.isEmpty()
+                || now.all(Person.class).stream()
+                        .filter(person -> person.name().equals(name))
+                        .anyMatch(person -> new Access(now, person)
+                                .may(Right.LOOK, view.alert().placeId()));
+        if (!known) {
+            throw Problem.invalid("No person with the name '" + name + "' may see this alert.");
+        }
+        alerts.assign(id, clock.instant(), reader.person().name(), name);
+        publisher.tell(id);
         return one(id);
     }
 

@@ -161,6 +161,7 @@ class RuleController {
                 request.hold() == null ? new Hold.ForTime(0) : request.hold(),
                 request.deadBand() == null ? 0 : request.deadBand(),
                 request.severity(),
+                request.severityOfZone(),
                 request.enabled() == null || request.enabled(),
                 request.recipients() == null ? List.of() : request.recipients(),
                 request.guidance() == null ? "" : request.guidance());

@@ -320,21 +320,14 @@ final class Creamery extends DemoMaker {
 
     private void rules(String pump, String cellar) {
         rule(
-                "Whey pump vibration in zone C",
+                "Whey pump vibration",
                 new Target.OfAsset(pump, Quantity.VIBRATION_VELOCITY),
                 new Condition.InZone(Severity.WARNING),
                 new Hold.ForReports(3),
                 0.2,
                 Severity.WARNING,
-                "Listen at the coupling and look at the rubber star. If only the axial direction is high, check alignment first.");
-        rule(
-                "Whey pump vibration in zone D",
-                new Target.OfAsset(pump, Quantity.VIBRATION_VELOCITY),
-                new Condition.InZone(Severity.CRITICAL),
-                new Hold.ForReports(3),
-                0.2,
-                Severity.CRITICAL,
-                "Stop the pump and switch to the standby pump. Spare coupling: store, shelf 4.");
+                "Zone C: listen at the coupling and look at the rubber star. If only the axial direction is high, check alignment first. "
+                        + "Zone D: stop the pump and switch to the standby pump. Spare coupling: store, shelf 4.");
         rule(
                 "Milk in silo 1 too warm",
                 new Target.OfPoint(id("silo1-temperature")),
@@ -372,7 +365,19 @@ final class Creamery extends DemoMaker {
         api.post(
                 "api/v1/rules",
                 new RuleRequest(
-                        name, target, condition, hold, deadBand, severity, true, List.of(TECHNICIAN), guidance));
+                        name,
+                        target,
+                        null,
+                        condition,
+                        null,
+                        null,
+                        hold,
+                        deadBand,
+                        severity,
+                        condition instanceof Condition.InZone,
+                        true,
+                        List.of(TECHNICIAN),
+                        guidance));
     }
 
     private void dashboard(String site, String pump) {

@@ -2,11 +2,13 @@ package org.openpasture.store.alert;
 
 import static org.openpasture.store.generated.registrydb.Tables.ALERT;
 import static org.openpasture.store.generated.registrydb.Tables.ALERT_NOTE;
+import static org.openpasture.store.generated.registrydb.Tables.ALERT_STEP;
 import static org.openpasture.store.generated.registrydb.Tables.NOTICE;
 
 import java.time.Instant;
 import java.util.EnumMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.jooq.Condition;
@@ -15,8 +17,11 @@ import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.alert.Alert;
 import org.openpasture.core.alert.AlertState;
+import org.openpasture.core.alert.Shelf;
 import org.openpasture.core.judging.Effect;
 import org.openpasture.core.limit.Severity;
+import org.openpasture.store.alert.AlertView.Kind;
+import org.openpasture.store.alert.AlertView.Step;
 import org.openpasture.store.generated.registrydb.tables.records.AlertRecord;
 import org.openpasture.store.registry.RegistryDatabase;
 
@@ -45,6 +50,7 @@ public final class AlertStore {
                     .limit(most)
                     .fetch(ALERT.ID);
             dsl.deleteFrom(ALERT_NOTE).where(ALERT_NOTE.ALERT_ID.in(ids)).execute();
+            dsl.deleteFrom(ALERT_STEP).where(ALERT_STEP.ALERT_ID.in(ids)).execute();
             dsl.deleteFrom(NOTICE).where(NOTICE.ALERT_ID.in(ids)).execute();
             return dsl.deleteFrom(ALERT).where(ALERT.ID.in(ids)).execute();
         });
@@ -54,6 +60,28 @@ public final class AlertStore {
     public boolean apply(DSLContext dsl, Effect effect) {
         return switch (effect) {
             case Effect.Raised(Alert alert) -> insert(dsl, alert);
+            case Effect.RaisedShelved(Alert alert, Shelf shelf) ->
+                insert(dsl, alert) && shelve(dsl, alert.id(), alert.raisedAt(), shelf);
+            case Effect.Shelved(String id, Instant at, Shelf shelf) -> shelve(dsl, id, at, shelf);
+            case Effect.Unshelved(String id, Instant at, String person) -> {
+                boolean first = dsl.update(ALERT)
+                                .setNull(ALERT.SHELVED_UNTIL)
+                                .setNull(ALERT.SHELVED_BY)
+                                .setNull(ALERT.SHELVED_REASON)
+                                .where(ALERT.ID.eq(id), ALERT.SHELVED_BY.isNotNull())
+                                .execute()
+                        > 0;
+                yield first && step(dsl, id, new Step(at, Kind.UNSHELVED, null, null, person, ""));
+            }
+            case Effect.Worsened(Instant at, Alert alert) -> worsen(dsl, at, alert);
+            case Effect.Eased(String id, Instant at, Severity severity, Double value) -> {
+                boolean first = dsl.update(ALERT)
+                                .set(ALERT.SEVERITY, severity.id())
+                                .where(ALERT.ID.eq(id), ALERT.CLOSED_AT.isNull(), ALERT.SEVERITY.ne(severity.id()))
+                                .execute()
+                        > 0;
+                yield first && step(dsl, id, new Step(at, Kind.EASED, severity, value, "", ""));
+            }
             case Effect.Acknowledged(String id, Instant at, String person, String note) -> {
                 boolean first = dsl.update(ALERT)
                                 .set(ALERT.ACKNOWLEDGED_AT, at.toEpochMilli())
@@ -65,13 +93,16 @@ public final class AlertStore {
                                 .where(ALERT.ID.eq(id), ALERT.ACKNOWLEDGED_AT.isNull())
                                 .execute()
                         > 0;
+                if (first) {
+                    step(dsl, id, new Step(at, Kind.ACKNOWLEDGED, null, null, person, ""));
+                }
                 if (first && !note.isBlank()) {
                     addNote(dsl, id, at, person, note);
                 }
                 yield first;
             }
-            case Effect.Returned(String id, Instant at, Double value) ->
-                dsl.update(ALERT)
+            case Effect.Returned(String id, Instant at, Double value) -> {
+                boolean first = dsl.update(ALERT)
                                 .set(ALERT.RETURNED_AT, at.toEpochMilli())
                                 .set(ALERT.RETURN_VALUE, value)
                                 .set(
@@ -81,65 +112,141 @@ public final class AlertStore {
                                 .where(ALERT.ID.eq(id), ALERT.RETURNED_AT.isNull())
                                 .execute()
                         > 0;
-            case Effect.Recurred(String id, Instant at) ->
-                dsl.update(ALERT)
+                yield first && step(dsl, id, new Step(at, Kind.RETURNED, null, value, "", ""));
+            }
+            case Effect.Recurred(String id, Instant at) -> {
+                boolean first = dsl.update(ALERT)
                                 .setNull(ALERT.RETURNED_AT)
                                 .setNull(ALERT.RETURN_VALUE)
                                 .set(ALERT.STATE, AlertState.UNACKNOWLEDGED.id())
                                 .where(ALERT.ID.eq(id), ALERT.STATE.eq(AlertState.RETURNED.id()))
                                 .execute()
                         > 0;
-            case Effect.Closed(String id, Instant at) ->
-                dsl.update(ALERT)
+                yield first && step(dsl, id, new Step(at, Kind.RECURRED, null, null, "", ""));
+            }
+            case Effect.Closed(String id, Instant at) -> {
+                boolean first = dsl.update(ALERT)
                                 .set(ALERT.CLOSED_AT, at.toEpochMilli())
                                 .set(ALERT.STATE, AlertState.NORMAL.id())
                                 .where(ALERT.ID.eq(id), ALERT.CLOSED_AT.isNull())
                                 .execute()
                         > 0;
+                yield first && step(dsl, id, new Step(at, Kind.CLOSED, null, null, "", ""));
+            }
             case Effect.Delayed delayed -> false;
             case Effect.Settled settled -> false;
         };
     }
 
-    private static boolean insert(DSLContext dsl, Alert alert) {
+    private static boolean shelve(DSLContext dsl, String id, Instant at, Shelf shelf) {
+        Instant until = shelf.until();
+        boolean open = dsl.update(ALERT)
+                        .set(ALERT.SHELVED_UNTIL, until == null ? null : until.toEpochMilli())
+                        .set(ALERT.SHELVED_BY, shelf.person())
+                        .set(ALERT.SHELVED_REASON, shelf.reason())
+                        .where(ALERT.ID.eq(id), ALERT.CLOSED_AT.isNull())
+                        .execute()
+                > 0;
+        return open && step(dsl, id, new Step(at, Kind.SHELVED, null, null, shelf.person(), shelf.reason()));
+    }
+
+    /** What was acknowledged before is to be looked at again. */
+    private static boolean worsen(DSLContext dsl, Instant at, Alert alert) {
+        boolean first =
+                step(dsl, alert.id(), new Step(at, Kind.WORSENED, alert.severity(), alert.value(), "", alert.limit()));
+        if (first) {
+            dsl.update(ALERT)
+                    .set(ALERT.SEVERITY, alert.severity().id())
+                    .set(ALERT.TRIGGER_VALUE, alert.value())
+                    .set(ALERT.LIMIT_TEXT, alert.limit())
+                    .set(ALERT.SUMMARY, alert.summary())
+                    .setNull(ALERT.ACKNOWLEDGED_AT)
+                    .setNull(ALERT.ACKNOWLEDGED_BY)
+                    .set(ALERT.STATE, AlertState.UNACKNOWLEDGED.id())
+                    .where(ALERT.ID.eq(alert.id()), ALERT.CLOSED_AT.isNull())
+                    .execute();
+        }
+        return first;
+    }
+
+    /** Keeps a step; false if it is kept already. */
+    private static boolean step(DSLContext dsl, String alertId, Step step) {
         return dsl.insertInto(
-                                ALERT,
-                                ALERT.ID,
-                                ALERT.RULE_ID,
-                                ALERT.RULE_NAME,
-                                ALERT.SEVERITY,
-                                ALERT.PLACE_ID,
-                                ALERT.POINT_ID,
-                                ALERT.STARTED_AT,
-                                ALERT.RAISED_AT,
-                                ALERT.LEARNT_AT,
-                                ALERT.TRIGGER_VALUE,
-                                ALERT.UNIT,
-                                ALERT.LIMIT_TEXT,
-                                ALERT.SUMMARY,
-                                ALERT.GUIDANCE,
-                                ALERT.CAUSE,
-                                ALERT.STATE)
+                                ALERT_STEP,
+                                ALERT_STEP.ALERT_ID,
+                                ALERT_STEP.AT,
+                                ALERT_STEP.KIND,
+                                ALERT_STEP.SEVERITY,
+                                ALERT_STEP.VALUE,
+                                ALERT_STEP.PERSON,
+                                ALERT_STEP.TEXT)
                         .values(
-                                alert.id(),
-                                alert.ruleId(),
-                                alert.ruleName(),
-                                alert.severity().id(),
-                                alert.placeId(),
-                                alert.pointId(),
-                                alert.startedAt().toEpochMilli(),
-                                alert.raisedAt().toEpochMilli(),
-                                alert.learntAt().toEpochMilli(),
-                                alert.value(),
-                                alert.unit(),
-                                alert.limit(),
-                                alert.summary(),
-                                alert.guidance(),
-                                alert.cause(),
-                                AlertState.UNACKNOWLEDGED.id())
+                                alertId,
+                                step.at().toEpochMilli(),
+                                step.kind().id(),
+                                step.severity() == null ? null : step.severity().id(),
+                                step.value(),
+                                step.person(),
+                                step.text())
                         .onConflictDoNothing()
                         .execute()
                 > 0;
+    }
+
+    /** Says who has an alert; nobody if empty. */
+    public void assign(String alertId, Instant at, String person, String assignee) {
+        database.write(dsl -> {
+            dsl.update(ALERT)
+                    .set(ALERT.ASSIGNED_TO, assignee.isEmpty() ? null : assignee)
+                    .where(ALERT.ID.eq(alertId))
+                    .execute();
+            return step(dsl, alertId, new Step(at, Kind.ASSIGNED, null, null, person, assignee));
+        });
+    }
+
+    private static boolean insert(DSLContext dsl, Alert alert) {
+        return dsl.insertInto(
+                                        ALERT,
+                                        ALERT.ID,
+                                        ALERT.RULE_ID,
+                                        ALERT.RULE_NAME,
+                                        ALERT.SEVERITY,
+                                        ALERT.PLACE_ID,
+                                        ALERT.POINT_ID,
+                                        ALERT.STARTED_AT,
+                                        ALERT.RAISED_AT,
+                                        ALERT.LEARNT_AT,
+                                        ALERT.TRIGGER_VALUE,
+                                        ALERT.UNIT,
+                                        ALERT.LIMIT_TEXT,
+                                        ALERT.SUMMARY,
+                                        ALERT.GUIDANCE,
+                                        ALERT.CAUSE,
+                                        ALERT.STATE)
+                                .values(
+                                        alert.id(),
+                                        alert.ruleId(),
+                                        alert.ruleName(),
+                                        alert.severity().id(),
+                                        alert.placeId(),
+                                        alert.pointId(),
+                                        alert.startedAt().toEpochMilli(),
+                                        alert.raisedAt().toEpochMilli(),
+                                        alert.learntAt().toEpochMilli(),
+                                        alert.value(),
+                                        alert.unit(),
+                                        alert.limit(),
+                                        alert.summary(),
+                                        alert.guidance(),
+                                        alert.cause(),
+                                        AlertState.UNACKNOWLEDGED.id())
+                                .onConflictDoNothing()
+                                .execute()
+                        > 0
+                && step(
+                        dsl,
+                        alert.id(),
+                        new Step(alert.raisedAt(), Kind.RAISED, alert.severity(), alert.value(), "", alert.limit()));
     }
 
     /** Writes a note to an alert. */
@@ -209,9 +316,19 @@ public final class AlertStore {
                                 NOTICE.RECIPIENT.eq(recipient)));
     }
 
+    /** Whether the rule of an alert is set aside. */
+    public boolean isShelved(DSLContext dsl, String id) {
+        return dsl.fetchExists(ALERT, ALERT.ID.eq(id), ALERT.SHELVED_BY.isNotNull());
+    }
+
+    /** Whether an alert holds and nobody has acknowledged it. */
+    public boolean isUnacknowledged(DSLContext dsl, String id) {
+        return dsl.fetchExists(ALERT, ALERT.ID.eq(id), ALERT.STATE.eq(AlertState.UNACKNOWLEDGED.id()));
+    }
+
     /** An alert as it was raised, seen from within somebody's transaction. */
     public Optional<Alert> find(DSLContext dsl, String id) {
-        return dsl.selectFrom(ALERT).where(ALERT.ID.eq(id)).fetchOptional(row -> view(row, List.of())
+        return dsl.selectFrom(ALERT).where(ALERT.ID.eq(id)).fetchOptional(row -> view(row, List.of(), List.of())
                 .alert());
     }
 
@@ -236,12 +353,39 @@ public final class AlertStore {
                                 Instant.ofEpochMilli(row.get(ALERT_NOTE.AT)),
                                 row.get(ALERT_NOTE.PERSON),
                                 row.get(ALERT_NOTE.TEXT)));
+        Map<String, List<Step>> steps = dsl.selectFrom(ALERT_STEP)
+                .where(ALERT_STEP.ALERT_ID.in(
+                        rows.stream().map(AlertRecord::getId).toList()))
+                .orderBy(ALERT_STEP.AT, ALERT_STEP.ID)
+                .fetchGroups(
+                        ALERT_STEP.ALERT_ID,
+                        row -> new Step(
+                                Instant.ofEpochMilli(row.getAt()),
+                                Kind.valueOf(row.getKind().toUpperCase(Locale.ROOT)),
+                                row.getSeverity() == null ? null : Severity.of(row.getSeverity()),
+                                row.getValue(),
+                                row.getPerson(),
+                                row.getText()));
         return rows.stream()
-                .map(row -> view(row, notes.getOrDefault(row.getId(), List.of())))
+                .map(row -> view(
+                        row, steps.getOrDefault(row.getId(), List.of()), notes.getOrDefault(row.getId(), List.of())))
                 .toList();
     }
 
-    private static AlertView view(AlertRecord row, List<AlertView.Note> notes) {
+    /** While its rule is set aside that is what is said of it, whatever it would be otherwise. */
+    private static AlertState state(AlertRecord row) {
+        return row.getShelvedBy() == null || row.getClosedAt() != null
+                ? AlertState.of(row.getState())
+                : row.getShelvedUntil() == null ? AlertState.OUT_OF_SERVICE : AlertState.SHELVED;
+    }
+
+    private static @Nullable Shelf shelf(AlertRecord row) {
+        return row.getShelvedBy() == null
+                ? null
+                : new Shelf(instant(row.getShelvedUntil()), row.getShelvedBy(), row.getShelvedReason());
+    }
+
+    private static AlertView view(AlertRecord row, List<Step> steps, List<AlertView.Note> notes) {
         Alert alert = new Alert(
                 row.getId(),
                 row.getRuleId(),
@@ -260,12 +404,15 @@ public final class AlertStore {
                 row.getCause());
         return new AlertView(
                 alert,
-                AlertState.of(row.getState()),
+                state(row),
                 instant(row.getAcknowledgedAt()),
                 row.getAcknowledgedBy(),
                 instant(row.getReturnedAt()),
                 row.getReturnValue(),
                 instant(row.getClosedAt()),
+                shelf(row),
+                row.getAssignedTo(),
+                steps,
                 notes);
     }
 

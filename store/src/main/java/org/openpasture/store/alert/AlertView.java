@@ -1,15 +1,22 @@
 package org.openpasture.store.alert;
 
+import com.fasterxml.jackson.annotation.JsonValue;
 import java.time.Instant;
 import java.util.List;
+import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.alert.Alert;
 import org.openpasture.core.alert.AlertState;
+import org.openpasture.core.alert.Shelf;
+import org.openpasture.core.limit.Severity;
 
 /**
  * An alert with all that happened to it.
  *
  * @param closedAt when it was both over and acknowledged
+ * @param shelf how its rule is set aside; null if it is not
+ * @param assignedTo who has it; null for nobody
+ * @param steps all that happened to it, in order
  */
 public record AlertView(
         Alert alert,
@@ -19,7 +26,44 @@ public record AlertView(
         @Nullable Instant returnedAt,
         @Nullable Double returnValue,
         @Nullable Instant closedAt,
+        @Nullable Shelf shelf,
+        @Nullable String assignedTo,
+        List<Step> steps,
         List<Note> notes) {
+    /**
+     * Something that happened to it.
+     *
+     * @param severity that it has had since then; null where that did not change
+     * @param value of the deciding point then; null where it is not known
+     * @param person who did it; empty where nobody did
+     */
+    public record Step(
+            Instant at,
+            Kind kind,
+            @Nullable Severity severity,
+            @Nullable Double value,
+            String person,
+            String text) {}
+
+    /** What can happen to an alert. */
+    public enum Kind {
+        RAISED,
+        WORSENED,
+        EASED,
+        ACKNOWLEDGED,
+        RETURNED,
+        RECURRED,
+        SHELVED,
+        UNSHELVED,
+        ASSIGNED,
+        CLOSED;
+
+        @JsonValue
+        public String id() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
     /** What somebody wrote about it. */
     public record Note(Instant at, String person, String text) {}
 }

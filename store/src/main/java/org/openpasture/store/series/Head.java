@@ -43,6 +43,8 @@ final class Head {
             }
             case Event.ReadingsErased(Instant at, int point, Instant from, Instant until) -> erase(point, from, until);
             case Event.AlertAcknowledged ignored -> {}
+            case Event.RuleShelved ignored -> {}
+            case Event.RuleUnshelved ignored -> {}
             case Event.ClockMoved ignored -> {}
             case Event.TimePassed ignored -> {}
         }

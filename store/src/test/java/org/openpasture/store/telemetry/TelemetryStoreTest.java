@@ -211,7 +211,8 @@ class TelemetryStoreTest {
                 Map.of("silent", START),
                 Map.of("r", START),
                 Map.of("r/0/1", "AAAA"),
-                Map.of(1, new LateReadings(START, List.of(Reading.good(START, 2)))));
+                Map.of(1, new LateReadings(START, List.of(Reading.good(START, 2)))),
+                Map.of());
         store.saveCheckpoint(new TelemetryStore.Checkpoint(judged, state));
         reopen();
         assertThat(store.checkpoint()).isEqualTo(new TelemetryStore.Checkpoint(judged, state));

@@ -1,0 +1,60 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { Alert } from "@/api/types";
+import { useAction } from "@/look/act";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { usePlaces } from "@/places/places";
+import { computed, ref } from "vue";
+
+/** Sets the rule of an alert aside for a time, or takes it out of service: alerts are recorded, nobody is notified. */
+const { alert } = defineProps<{ alert: Alert }>();
+const emit = defineEmits<{ close: [] }>();
+const places = usePlaces();
+const HOURS = { "1 hour": 1, "4 hours": 4, "8 hours": 8, "1 day": 24, "3 days": 72, "1 week": 168 };
+const hours = ref<number | null>(4);
+const reason = ref("");
+const { busy, error, run } = useAction();
+const mayTakeOut = computed(() => places.may("edit", alert.placeId));
+
+async function shelve() {
+  const until = hours.value === null ? null : new Date(Date.now() + hours.value * 3_600_000).toISOString();
+  const ok = await run(
+    () => api.post(`alerts/${alert.id}/shelving`, { until, reason: reason.value }),
+    hours.value === null ? "Out of service." : "Shelved.",
+  );
+  if (ok) {
+    emit("close");
+  }
+}
+</script>
+
+<template>
+  <el-dialog model-value title="Shelve alert" @close="emit('close')">
+    <p>{{ alert.summary }}</p>
+    <p class="soft small">
+      The rule “{{ alert.ruleName }}” goes on recording alerts here, but notifies nobody. If it still applies when the
+      time is over, it is announced again.
+    </p>
+    <el-form label-position="top" @submit.prevent="shelve">
+      <el-form-item label="Duration" for="shelve-hours">
+        <el-select
+          id="shelve-hours"
+          :model-value="hours ?? 'none'"
+          aria-label="Duration"
+          @update:model-value="(value: number | string) => (hours = typeof value === 'number' ? value : null)"
+        >
+          <el-option v-for="(value, text) in HOURS" :key="text" :value="value" :label="text" />
+          <el-option v-if="mayTakeOut" value="none" label="Out of service, until somebody ends it" />
+        </el-select>
+      </el-form-item>
+      <el-form-item label="Reason" for="shelve-reason">
+        <el-input id="shelve-reason" v-model="reason" maxlength="500" placeholder="Pump is being replaced" autofocus />
+      </el-form-item>
+      <ProblemNote :error="error" />
+    </el-form>
+    <template #footer>
+      <el-button @click="emit('close')">Cancel</el-button>
+      <el-button type="primary" :loading="busy" :disabled="!reason.trim()" @click="shelve">Shelve</el-button>
+    </template>
+  </el-dialog>
+</template>
