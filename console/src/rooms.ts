@@ -27,6 +27,7 @@ export const router = createRouter({
       props: { recovery: true },
       meta: { title: "New password", open: true },
     },
+    { path: "/reset", component: () => import("./shell/ResetPage.vue"), meta: { title: "New password", open: true } },
     { path: "/welcome", component: () => import("./shell/WelcomePage.vue"), meta: { title: "Welcome", open: true } },
     {
       path: "/shared/:token",

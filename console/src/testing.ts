@@ -39,8 +39,8 @@ export function serviceStandIn(answers: Record<string, unknown>): Call[] {
 }
 
 /** A refusal as the service gives it (RFC 9457). */
-export function problem(status: number, detail: string, todo = ""): Response {
-  return new Response(JSON.stringify({ status, detail, todo }), {
+export function problem(status: number, detail: string, todo = "", type = "about:blank"): Response {
+  return new Response(JSON.stringify({ status, detail, todo, type }), {
     status,
     headers: { "Content-Type": "application/problem+json" },
   });

@@ -4,6 +4,8 @@ export class Refusal extends Error {
     readonly status: number,
     message: string,
     readonly todo: string,
+    /** What kind of problem it is: "second-factor". */
+    readonly kind = "",
   ) {
     super(message);
   }
@@ -45,6 +47,7 @@ async function send(method: string, path: string, body?: unknown, type = "applic
     response.status,
     problem.detail ?? "The service answered with status " + response.status + ".",
     problem.todo ?? "",
+    String(problem.type ?? "").replace(/^.*[/:]/, ""),
   );
 }
 

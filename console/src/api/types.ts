@@ -175,6 +175,15 @@ export interface Alert {
   notices: Notice[];
 }
 
+/** One's own second factor; secret and codes only when they are made. */
+export interface SecondFactor {
+  on: boolean;
+  recoveryCodesLeft: number;
+  secret: string | null;
+  uri: string | null;
+  recoveryCodes: string[];
+}
+
 /** A rule that is set aside; without an end it is out of service. */
 export interface Shelf {
   until: string | null;

@@ -28,5 +28,5 @@ export function useAction() {
 }
 
 export function say(message: string) {
-  ElMessage({ message, type: "success", grouping: true, duration: 3500, plain: true });
+  ElMessage({ message, type: "success", grouping: true, duration: 3500, plain: true, placement: "bottom" });
 }

@@ -4,6 +4,7 @@ import { useSession } from "@/shell/session";
 import AccountSheet from "./AccountSheet.vue";
 import MailSettingsSheet from "./MailSettingsSheet.vue";
 import RadioBandSheet from "./RadioBandSheet.vue";
+import SecondFactorSheet from "./SecondFactorSheet.vue";
 import TokensSheet from "./TokensSheet.vue";
 
 const session = useSession();
@@ -28,6 +29,7 @@ const session = useSession();
       </div>
     </section>
     <AccountSheet />
+    <SecondFactorSheet />
     <TokensSheet />
     <section v-if="session.owner" class="sheet">
       <h2>Records and backups</h2>

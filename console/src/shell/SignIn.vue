@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { api } from "@/api/http";
+import { api, Refusal } from "@/api/http";
 import type { Person } from "@/api/types";
 import { useAction } from "@/look/act";
 import ProblemNote from "@/look/ProblemNote.vue";
@@ -13,13 +13,27 @@ const router = useRouter();
 const route = useRoute();
 const name = ref("");
 const password = ref("");
+const code = ref("");
+/** Name and password are right, and the person has a second factor. */
+const needsCode = ref(false);
 const { busy, error, run } = useAction();
 
 async function signIn() {
   const ok = await run(async () => {
-    const answer = await api.post<{ person: Person }>("session", { name: name.value, password: password.value });
+    const answer = await api.post<{ person: Person }>("session", {
+      name: name.value,
+      password: password.value,
+      code: code.value || null,
+    });
     await session.enter(answer.person);
   });
+  if (!ok && error.value instanceof Refusal && error.value.kind === "second-factor") {
+    if (!needsCode.value) {
+      error.value = undefined;
+    }
+    needsCode.value = true;
+    code.value = "";
+  }
   if (ok) {
     const then =
       typeof route.query.then === "string" && route.query.then.startsWith("/") && !route.query.then.startsWith("//")
@@ -39,13 +53,21 @@ async function signIn() {
       <el-form-item label="Password" for="password">
         <el-input id="password" v-model="password" type="password" autocomplete="current-password" show-password />
       </el-form-item>
+      <el-form-item v-if="needsCode" label="Code of your authenticator app, or a recovery code" for="code">
+        <el-input id="code" v-model="code" autocomplete="one-time-code" inputmode="text" autofocus />
+      </el-form-item>
       <div class="stack">
         <ProblemNote :error="error" />
-        <el-button type="primary" native-type="submit" :loading="busy" :disabled="!name || !password"
+        <el-button
+          type="primary"
+          native-type="submit"
+          :loading="busy"
+          :disabled="!name || !password || (needsCode && !code)"
           >Sign in</el-button
         >
       </div>
     </el-form>
+    <p><RouterLink to="/reset">Forgot password</RouterLink></p>
     <p class="soft small">No account? Ask whoever looks after this instance for an invitation.</p>
   </DoorSheet>
 </template>

@@ -4,6 +4,7 @@ import { flushPromises } from "@vue/test-utils";
 import { createPinia, setActivePinia } from "pinia";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import FirstVisit from "./FirstVisit.vue";
+import ResetPage from "./ResetPage.vue";
 import { useSession } from "./session";
 import SignIn from "./SignIn.vue";
 import WelcomePage from "./WelcomePage.vue";
@@ -31,7 +32,7 @@ describe("signing in", () => {
     await door.find("#password").setValue("a long password");
     await door.find("form").trigger("submit");
     await flushPromises();
-    expect(calls[0]?.body).toEqual({ name: "ann", password: "a long password" });
+    expect(calls[0]?.body).toEqual({ name: "ann", password: "a long password", code: null });
     expect(useSession().person?.name).toBe("ann");
   });
 
@@ -45,6 +46,49 @@ describe("signing in", () => {
     expect(door.find("[role=alert]").text()).toContain("Name or password is wrong.");
     expect((door.find("#name").element as HTMLInputElement).value).toBe("ann");
     expect(useSession().person).toBeUndefined();
+  });
+});
+
+describe("a second factor", () => {
+  it("is asked for when the password is right, and a wrong code is said", async () => {
+    calls = serviceStandIn({
+      ...EMPTY,
+      "POST session": (call: Call) =>
+        (call.body as { code: string | null }).code === "123456"
+          ? ANSWER
+          : problem(401, "This code is not valid.", "", "urn:pasture:problem:second-factor"),
+    });
+    const door = await mountIn(SignIn);
+    await door.find("#name").setValue("ann");
+    await door.find("#password").setValue("a long password");
+    await door.find("form").trigger("submit");
+    await flushPromises();
+    expect(door.find("[role=alert]").exists()).toBe(false);
+    expect(button(door, "Sign in").attributes("disabled")).toBeDefined();
+    await door.find("#code").setValue("000000");
+    await door.find("form").trigger("submit");
+    await flushPromises();
+    expect(door.find("[role=alert]").text()).toContain("not valid");
+    await door.find("#code").setValue("123456");
+    await door.find("form").trigger("submit");
+    await flushPromises();
+    expect(useSession().person?.name).toBe("ann");
+  });
+});
+
+describe("a forgotten password", () => {
+  it("is asked for by name and changed with the code from the mail", async () => {
+    calls = serviceStandIn({ "POST password-reset": undefined, "POST password-reset/taken-up": undefined });
+    const door = await mountIn(ResetPage);
+    await door.find("#reset-name").setValue("ann");
+    await door.find("form").trigger("submit");
+    await flushPromises();
+    expect(door.text()).toContain("a code is on its way");
+    await door.find("#reset-code").setValue("abc");
+    await door.find("#reset-password").setValue("brook meadow");
+    await door.find("form").trigger("submit");
+    await flushPromises();
+    expect(calls.map((call) => call.body)).toEqual([{ name: "ann" }, { token: "abc", password: "brook meadow" }]);
   });
 });
 

@@ -7,6 +7,7 @@ import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.people.PasswordRequest;
 import org.openpasture.api.people.SignInRequest;
+import org.openpasture.client.http.ServiceProblem;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -31,10 +32,15 @@ final class AccountCommands {
                 description = "Better left out: it is asked for, or read from PASTURE_PASSWORD.")
         private @Nullable String password;
 
+        @Option(
+                names = "--code",
+                paramLabel = "CODE",
+                description = "Of your authenticator app, if your account has a second factor; asked for if left out.")
+        private @Nullable String code;
+
         @Override
         public Integer call() {
-            JsonNode answer =
-                    service.anonymous().post("api/v1/session", new SignInRequest(name, secret(), "command line"));
+            JsonNode answer = signIn(secret());
             new SignIn(
                             service.address().toString(),
                             answer.at("/person/name").asString(),
@@ -46,6 +52,25 @@ final class AccountCommands {
                                 + answer.at("/person/name").asString() + ".");
             }
             return 0;
+        }
+
+        private JsonNode signIn(String secret) {
+            try {
+                return service.anonymous()
+                        .post("api/v1/session", new SignInRequest(name, secret, "command line", code));
+            } catch (ServiceProblem problem) {
+                if (!problem.type().equals("second-factor") || code != null) {
+                    throw problem;
+                }
+                return service.anonymous()
+                        .post(
+                                "api/v1/session",
+                                new SignInRequest(
+                                        name,
+                                        secret,
+                                        "command line",
+                                        AccountCommands.secret("PASTURE_CODE", "Code of your authenticator app: ")));
+            }
         }
 
         private String secret() {

@@ -52,7 +52,7 @@ class AccountTest {
         ApiClient elsewhere = SERVICE.signIn("ann");
         refused(
                 400,
-                "is another",
+                "is wrong",
                 () -> here.put("api/v1/session/password", Map.of("current", "wrong", "password", "quite another one")));
         here.put(
                 "api/v1/session/password", Map.of("current", RunningService.PASSWORD, "password", "quite another one"));

@@ -203,11 +203,12 @@ public final class ApiClient {
             JsonNode detail = mapper.readTree(body.readAllBytes());
             return new ServiceProblem(
                     response.statusCode(),
+                    detail.path("type").asString("").replaceFirst("^.*[/:]", ""),
                     detail.path("detail").asString("the service refused it"),
                     detail.path("todo").asString(""));
         } catch (IOException | JacksonException e) {
             return new ServiceProblem(
-                    response.statusCode(), "the service answered with status " + response.statusCode(), "");
+                    response.statusCode(), "", "the service answered with status " + response.statusCode(), "");
         }
     }
 

@@ -20,6 +20,7 @@ import org.openpasture.core.people.Person;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.text.PersonName;
+import org.openpasture.engine.notice.AccountMails;
 import org.openpasture.engine.secret.Tokens;
 import org.openpasture.service.config.PastureProperties;
 import org.openpasture.service.problem.Problem;
@@ -47,11 +48,15 @@ public class Accounts {
     private static final String SETUP = "\nset-up";
 
     private static final String RECOVERY = "\nrecovery";
+    private static final String RESET = "\nreset";
+    private static final Duration RESET_LASTS = Duration.ofHours(1);
 
     private final RegistryStore registry;
     private final CredentialStore credentials;
     private final PasswordEncoder passwords;
     private final SignInThrottle throttle;
+    private final SecondFactors factors;
+    private final AccountMails mails;
     private final Clock clock;
     private final ApplicationEventPublisher events;
     private final Path data;
@@ -63,6 +68,8 @@ public class Accounts {
             CredentialStore credentials,
             PasswordEncoder passwords,
             SignInThrottle throttle,
+            SecondFactors factors,
+            AccountMails mails,
             Clock clock,
             ApplicationEventPublisher events,
             PastureProperties properties) {
@@ -71,6 +78,8 @@ public class Accounts {
         this.credentials = credentials;
         this.passwords = passwords;
         this.throttle = throttle;
+        this.factors = factors;
+        this.mails = mails;
         this.clock = clock;
         this.data = properties.data();
         this.unknownHash = String.valueOf(passwords.encode(Tokens.fresh()));
@@ -126,6 +135,7 @@ public class Accounts {
             Files.delete(file);
             credentials.savePasswordHash(owner.id(), encode(password));
             credentials.forgetTokensOf(owner.id());
+            factors.remove(owner, owner.name());
             throttle.succeeded(RECOVERY, source);
             registry.note(owner.name(), "password", owner.id(), "changed with the recovery code");
             return owner;
@@ -178,11 +188,13 @@ public class Accounts {
     }
 
     /**
-     * Checks name and password; takes as long for a name that does not exist.
+     * Checks name, password and, where the person has a second factor, its code; takes as long for a name that does not
+     * exist.
      *
+     * @param code of the authenticator app, or a recovery code; null if none was entered
      * @param source the address that the attempt comes from
      */
-    public Person authenticate(String name, String password, String source) {
+    public Person authenticate(String name, String password, @Nullable String code, String source) {
         throttle.attempt(name, source);
         Optional<Person> person = byName(registry.now(), name);
         String hash =
@@ -197,8 +209,70 @@ public class Accounts {
                     "refused");
             throw Problem.unauthorised("Name or password is wrong.");
         }
+        if (factors.isOn(person.get())) {
+            // Until the code is right the attempt counts, so that codes cannot be guessed either.
+            requireCode(person.get(), code);
+        }
         throttle.succeeded(name, source);
         return person.get();
+    }
+
+    private void requireCode(Person person, @Nullable String code) {
+        if (code == null || code.isBlank()) {
+            throw Problem.secondFactor("Enter the code of your authenticator app, or a recovery code.");
+        }
+        if (!factors.accepts(person, code)) {
+            registry.note(person.name(), SIGN_IN, person.id(), "refused: code");
+            throw Problem.secondFactor("This code is not valid, or was used already.");
+        }
+    }
+
+    /** Checks the password of who is signed in, before something is changed that protects the account. */
+    void requirePassword(Person person, @Nullable String password, String source) {
+        throttle.attempt(person.name(), source);
+        String hash = credentials.passwordHash(person.id()).orElse(unknownHash);
+        if (password == null || !passwords.matches(password, hash)) {
+            throw Problem.invalid("The current password is wrong.");
+        }
+        throttle.succeeded(person.name(), source);
+    }
+
+    /** Switches the second factor of a person off. */
+    public void removeSecondFactor(Person person, String by) {
+        factors.remove(person, by);
+    }
+
+    /**
+     * Sends a person a code for another password, if there is such a person with an address. Nobody learns from the
+     * answer whether there is.
+     */
+    void forgotPassword(String name, String source) {
+        throttle.attempt(RESET + "\n" + PersonName.key(name), source);
+        byName(registry.now(), name).filter(person -> !person.email().isEmpty()).ifPresent(person -> {
+            String token = Tokens.fresh();
+            Instant now = clock.instant();
+            credentials.saveReset(Tokens.hash(token), person.id(), now, now.plus(RESET_LASTS));
+            mails.resetPassword(person, token, (int) RESET_LASTS.toMinutes());
+            registry.note(person.name(), "password", person.id(), "code sent by mail");
+        });
+    }
+
+    /** Gives a person another password with the code from the mail; all sign-ins end. A second factor stays. */
+    void resetPassword(String token, String password, String source) {
+        throttle.attempt(RESET, source);
+        String hash = Tokens.hash(token.strip());
+        Person person = credentials
+                .reset(hash, clock.instant())
+                .flatMap(id -> registry.now().find(Person.class, id))
+                .orElseThrow(() -> Problem.gone("This code was used already or has expired.", "Ask for a new one."));
+        Passwords.requireNotGuessed(password, person.name());
+        if (!credentials.takeReset(hash)) {
+            throw Problem.gone("This code was used already or has expired.", "Ask for a new one.");
+        }
+        throttle.succeeded(RESET, source);
+        credentials.savePasswordHash(person.id(), encode(password));
+        endSessions(person, kept -> true);
+        registry.note(person.name(), "password", person.id(), "changed with a code sent by mail");
     }
 
     /** Begins a sign-in and returns its token. */
@@ -230,6 +304,20 @@ public class Accounts {
                 .flatMap(kept -> registry.now().find(Person.class, kept.personId()))
                 .ifPresent(person -> registry.note(person.name(), SIGN_IN, person.id(), "signed out"));
         endHashed(hash);
+    }
+
+    /** A program that asks in somebody's name. */
+    public record Program(Person person, Scope scope, String tokenHash) {}
+
+    /** The program whose token this is, if it is one of the person with the name, and holds. */
+    public Optional<Program> program(String name, String token) {
+        return credentials
+                .token(Tokens.hash(token))
+                .filter(kept -> kept.isProgram() && kept.isOpenAt(clock.instant()))
+                .flatMap(kept -> registry.now()
+                        .find(Person.class, kept.personId())
+                        .filter(person -> PersonName.key(person.name()).equals(PersonName.key(name)))
+                        .map(person -> new Program(person, kept.scope(), kept.tokenHash())));
     }
 
     /** The tokens of a person's programs, the newest first. */
@@ -270,12 +358,7 @@ public class Accounts {
      * @param session the hash of the token of the sign-in that goes on
      */
     void changePassword(Person person, String current, String next, String session, String source) {
-        throttle.attempt(person.name(), source);
-        String hash = credentials.passwordHash(person.id()).orElse(unknownHash);
-        if (!passwords.matches(current, hash)) {
-            throw Problem.invalid("The current password is another.");
-        }
-        throttle.succeeded(person.name(), source);
+        requirePassword(person, current, source);
         Passwords.requireNotGuessed(next, person.name());
         credentials.savePasswordHash(person.id(), encode(next));
         endSessions(person, kept -> !kept.tokenHash().equals(session));

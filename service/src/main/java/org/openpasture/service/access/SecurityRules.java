@@ -33,6 +33,7 @@ class SecurityRules {
         "/api/v1/session",
         "/api/v1/shared/**",
         "/api/v1/invitations/taken-up",
+        "/api/v1/password-reset/**",
         "/api/openapi",
         "/actuator/health"
     };

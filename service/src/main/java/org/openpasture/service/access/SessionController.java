@@ -62,7 +62,7 @@ class SessionController {
     @PostMapping("/api/v1/session")
     ResponseEntity<SessionView> signIn(@RequestBody SignInRequest request, HttpServletRequest http) {
         return signedIn(
-                accounts.authenticate(request.name(), request.password(), http.getRemoteAddr()),
+                accounts.authenticate(request.name(), request.password(), request.code(), http.getRemoteAddr()),
                 request.client(),
                 http);
     }

@@ -18,6 +18,7 @@ import org.openpasture.store.notice.NoticeStore;
 import org.openpasture.store.outlet.OutletQueue;
 import org.openpasture.store.people.AnsweredStore;
 import org.openpasture.store.people.CredentialStore;
+import org.openpasture.store.people.SecondFactorStore;
 import org.openpasture.store.registry.RegistryDatabase;
 import org.openpasture.store.registry.RegistryStore;
 import org.openpasture.store.series.PointProfile;
@@ -88,6 +89,11 @@ class Wiring {
     @Bean
     NoticeStore noticeStore(RegistryDatabase database) {
         return new NoticeStore(database);
+    }
+
+    @Bean
+    SecondFactorStore secondFactorStore(RegistryDatabase database) {
+        return new SecondFactorStore(database);
     }
 
     @Bean

@@ -2,8 +2,10 @@ package org.openpasture.service.outlet;
 
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
+import java.util.function.BooleanSupplier;
 import java.util.function.Predicate;
 import org.openpasture.core.access.Access;
+import org.openpasture.core.access.Scope;
 import org.openpasture.core.outlet.Destination;
 import org.openpasture.core.outlet.Outlet;
 import org.openpasture.core.people.Person;
@@ -17,8 +19,9 @@ import org.openpasture.store.registry.RegistryStore;
 import org.springframework.stereotype.Component;
 
 /**
- * People who subscribe to what outlets publish by the broker of this service: with their name and password, to topics
- * of outlets whose site they may look at.
+ * People who subscribe to what outlets publish by the broker of this service: with their name and their password, or an
+ * API token instead of it (which is the only way for who has a second factor), to topics of outlets whose site they may
+ * look at.
  */
 @Component
 public class OutletVisitors implements BrokerDesk.Visitors {
@@ -32,8 +35,15 @@ public class OutletVisitors implements BrokerDesk.Visitors {
 
     @Override
     public Optional<BrokerGuard.Member> signIn(String name, String password, String source) {
+        Optional<Accounts.Program> program = accounts.program(name, password);
+        if (program.isPresent()) {
+            return program.map(of -> new Reader(of.person(), of.scope(), () -> accounts.isOpen(of.tokenHash())));
+        }
         try {
-            return Optional.of(new Reader(accounts.authenticate(name, password, source)));
+            Person person = accounts.authenticate(name, password, null, source);
+            String credential = accounts.credentialOf(person.id());
+            return Optional.of(new Reader(
+                    person, Scope.ALL, () -> accounts.credentialOf(person.id()).equals(credential)));
         } catch (Problem wrong) {
             return Optional.empty();
         }
@@ -41,11 +51,13 @@ public class OutletVisitors implements BrokerDesk.Visitors {
 
     private final class Reader implements BrokerGuard.Member {
         private final Person person;
-        private final String credential;
+        private final Scope scope;
+        private final BooleanSupplier holds;
 
-        private Reader(Person person) {
+        private Reader(Person person, Scope scope, BooleanSupplier holds) {
             this.person = person;
-            this.credential = accounts.credentialOf(person.id());
+            this.scope = scope;
+            this.holds = holds;
         }
 
         @Override
@@ -53,11 +65,10 @@ public class OutletVisitors implements BrokerDesk.Visitors {
             return "person " + person.id();
         }
 
-        /** The account is there, with the password that they gave. */
+        /** The account is there, with the password or token that they gave. */
         @Override
         public boolean isWelcome() {
-            return registry.now().find(Person.class, person.id()).isPresent()
-                    && accounts.credentialOf(person.id()).equals(credential);
+            return registry.now().find(Person.class, person.id()).isPresent() && holds.getAsBoolean();
         }
 
         @Override
@@ -85,7 +96,7 @@ public class OutletVisitors implements BrokerDesk.Visitors {
                     .filter(one -> now.all(Outlet.class).stream()
                             .anyMatch(outlet -> outlet.destination() instanceof Destination.OwnTopic own
                                     && which.test(own)
-                                    && new Access(now, one).may(Right.LOOK, outlet.siteId())))
+                                    && new Access(now, one, scope).may(Right.LOOK, outlet.siteId())))
                     .isPresent();
         }
 

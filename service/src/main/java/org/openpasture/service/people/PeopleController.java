@@ -23,7 +23,7 @@ import org.openpasture.core.people.Right;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
 import org.openpasture.core.text.PersonName;
-import org.openpasture.engine.notice.Invitations;
+import org.openpasture.engine.notice.AccountMails;
 import org.openpasture.engine.secret.Tokens;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Editor;
@@ -53,7 +53,7 @@ class PeopleController {
     private final RegistryStore registry;
     private final Reader reader;
     private final PeopleViews views;
-    private final Invitations mails;
+    private final AccountMails mails;
     private final Addresses addresses;
     private final Editor editor;
     private final Clock clock;
@@ -64,7 +64,7 @@ class PeopleController {
             RegistryStore registry,
             Reader reader,
             PeopleViews views,
-            Invitations mails,
+            AccountMails mails,
             Addresses addresses,
             Editor editor,
             Clock clock) {
@@ -109,6 +109,15 @@ class PeopleController {
         Optional<Person> leaves = reader.now().find(Person.class, id);
         editor.edit(access -> PersonEdits.remove(access, id));
         leaves.ifPresent(accounts::forget);
+    }
+
+    /** Switches the second factor of a person off, who has lost the app and the recovery codes. For owners. */
+    @DeleteMapping("/api/v1/people/{id}/second-factor")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void removeSecondFactor(@PathVariable String id) {
+        reader.requireOwner("switch off the second factor of others");
+        Person person = reader.now().find(Person.class, id).orElseThrow(() -> Problem.notFound("person"));
+        accounts.removeSecondFactor(person, reader.person().name());
     }
 
     private static void requireManaging(Access access, String targetId, String what) {
@@ -160,7 +169,7 @@ class PeopleController {
         credentials.saveInvitation(invitation);
         InvitationView view = view(invitation, addresses.of(http) + "/welcome#" + token);
         if (!email.isEmpty()) {
-            mails.send(view, access.person().name());
+            mails.invite(view, access.person().name());
         }
         return view;
     }

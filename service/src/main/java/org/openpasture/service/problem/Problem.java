@@ -50,6 +50,11 @@ public final class Problem extends RuntimeException {
         return new Problem(HttpStatus.UNAUTHORIZED, "sign-in", message, "Sign in.");
     }
 
+    /** Name and password are right, and a code is needed too. */
+    public static Problem secondFactor(String message) {
+        return new Problem(HttpStatus.UNAUTHORIZED, "second-factor", message, "Sign in with the code.");
+    }
+
     /** Whoever asks expects it as it is not any more. */
     public static Problem changedMeanwhile(String message, String todo) {
         return new Problem(HttpStatus.PRECONDITION_FAILED, "changed-meanwhile", message, todo);

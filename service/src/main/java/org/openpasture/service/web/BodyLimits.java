@@ -57,6 +57,7 @@ class BodyLimits extends OncePerRequestFilter {
     private static int most(String path) {
         if (path.startsWith("/api/v1/setup")
                 || path.equals("/api/v1/session")
+                || path.startsWith("/api/v1/password-reset")
                 || path.equals("/api/v1/invitations/taken-up")) {
             return FORM;
         }

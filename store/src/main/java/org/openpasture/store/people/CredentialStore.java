@@ -3,6 +3,7 @@ package org.openpasture.store.people;
 import static org.openpasture.store.generated.registrydb.Tables.ACCESS_TOKEN;
 import static org.openpasture.store.generated.registrydb.Tables.CREDENTIAL;
 import static org.openpasture.store.generated.registrydb.Tables.INVITATION;
+import static org.openpasture.store.generated.registrydb.Tables.PASSWORD_RESET;
 
 import java.time.Duration;
 import java.time.Instant;
@@ -154,6 +155,38 @@ public final class CredentialStore {
         database.write(dsl -> dsl.deleteFrom(CREDENTIAL)
                 .where(CREDENTIAL.PERSON_ID.eq(personId))
                 .execute());
+    }
+
+    /** Keeps a code for another password; of a person the newest counts, and those that have expired go. */
+    public void saveReset(String tokenHash, String personId, Instant now, Instant expiresAt) {
+        database.write(dsl -> {
+            dsl.deleteFrom(PASSWORD_RESET)
+                    .where(PASSWORD_RESET.PERSON_ID.eq(personId).or(PASSWORD_RESET.EXPIRES_AT.lt(now.toEpochMilli())))
+                    .execute();
+            return dsl.insertInto(
+                            PASSWORD_RESET,
+                            PASSWORD_RESET.TOKEN_HASH,
+                            PASSWORD_RESET.PERSON_ID,
+                            PASSWORD_RESET.EXPIRES_AT)
+                    .values(tokenHash, personId, expiresAt.toEpochMilli())
+                    .execute();
+        });
+    }
+
+    /** The id of the person whom a code for another password belongs to; empty if it is not there, or has expired. */
+    public Optional<String> reset(String tokenHash, Instant now) {
+        return database.read()
+                .selectFrom(PASSWORD_RESET)
+                .where(PASSWORD_RESET.TOKEN_HASH.eq(tokenHash), PASSWORD_RESET.EXPIRES_AT.gt(now.toEpochMilli()))
+                .fetchOptional(row -> row.getPersonId());
+    }
+
+    /** Uses a code up; of several who try at once one does. */
+    public boolean takeReset(String tokenHash) {
+        return database.write(dsl -> dsl.deleteFrom(PASSWORD_RESET)
+                        .where(PASSWORD_RESET.TOKEN_HASH.eq(tokenHash))
+                        .execute()
+                > 0);
     }
 
     /** Somebody who was asked to join and has not answered. */

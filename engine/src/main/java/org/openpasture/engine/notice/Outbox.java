@@ -2,41 +2,39 @@ package org.openpasture.engine.notice;
 
 import com.github.f4b6a3.ulid.UlidCreator;
 import java.time.Clock;
-import org.openpasture.api.people.InvitationView;
 import org.openpasture.store.notice.Notice;
 import org.openpasture.store.notice.NoticeStore;
 import org.openpasture.store.registry.RegistryDatabase;
 import org.springframework.stereotype.Component;
 
-/** Sends invitations by mail. */
+/**
+ * Sends mails that belong to no alert. They are queued on disk first and retried; their text is removed once they are
+ * delivered, because it may hold a link that opens a door.
+ */
 @Component
-public class Invitations {
+public class Outbox {
     private final RegistryDatabase database;
     private final NoticeStore notices;
     private final NoticeSender sender;
     private final Clock clock;
 
-    Invitations(RegistryDatabase database, NoticeStore notices, NoticeSender sender, Clock clock) {
+    Outbox(RegistryDatabase database, NoticeStore notices, NoticeSender sender, Clock clock) {
         this.database = database;
         this.notices = notices;
         this.sender = sender;
         this.clock = clock;
     }
 
-    public void send(InvitationView invitation, String inviter) {
-        String body = inviter + " invites you to " + invitation.targetName() + " (right: "
-                + invitation.right().id() + ").\n\n"
-                + "Open this link to choose your password:\n" + invitation.link() + "\n\n"
-                + "The link works once, until "
-                + invitation.expiresAt().toString().substring(0, 10) + ".\n";
+    /** Queues a mail; it is on disk when this returns. */
+    public void mail(String recipient, String subject, String body) {
         database.write(dsl -> {
             notices.add(
                     dsl,
                     new Notice(
                             UlidCreator.getMonotonicUlid().toLowerCase(),
                             null,
-                            invitation.email(),
-                            "Invitation to " + invitation.targetName(),
+                            recipient,
+                            subject,
                             body,
                             Notice.State.WAITING,
                             0,
