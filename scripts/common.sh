@@ -3,6 +3,14 @@
 # The C library else keeps memory of its own for each thread.
 export MALLOC_ARENA_MAX=2
 
+# Where what runs lies: beside the sources after a build, or in the folder of a package.
+APP="$ROOT/service/target/app"
+INSTALLED=""
+if [ -f "$ROOT/installed" ]; then
+  INSTALLED=yes
+  APP="$ROOT/service"
+fi
+
 fail() {
   echo "pasture: $*" >&2
   exit 1
@@ -15,6 +23,10 @@ say() {
 # Finds a JDK 25 and exports JAVA_HOME.
 use_jdk() {
   local candidate
+  if [ -n "$INSTALLED" ]; then
+    export JAVA_HOME="$ROOT/jre"
+    return
+  fi
   for candidate in "${JAVA_HOME:-}" /usr/lib/jvm/*25* /opt/*jdk*25* "$HOME"/.sdkman/candidates/java/25*; do
     if [ -x "$candidate/bin/javac" ] && "$candidate/bin/java" -version 2>&1 | grep -q 'version "25'; then
       export JAVA_HOME="$candidate"
@@ -58,12 +70,13 @@ port_is_free() {
 
 # Builds what is asked with, if that was never done. A command never replaces what a running service was started from.
 build_once() {
-  [ -f "$ROOT/service/target/app/built" ] || build_if_needed
+  [ -n "$INSTALLED" ] || [ -f "$APP/built" ] || build_if_needed
 }
 
 # Builds everything that runs, if a source is newer than the last build. Prints progress.
 build_if_needed() {
-  local stamp="$ROOT/service/target/app/built" newer=""
+  [ -z "$INSTALLED" ] || return 0
+  local stamp="$APP/built" newer=""
   if [ -f "$stamp" ]; then
     newer=$(find "$ROOT"/{core,store,inlets,api,engine,service,client,simulator}/{src/main,pom.xml} "$ROOT"/console/{src,public,index.html,package-lock.json,pom.xml} \
       "$ROOT/pom.xml" -newer "$stamp" -type f ! -name "*.test.ts" -print -quit 2>/dev/null || true)
@@ -83,22 +96,31 @@ build_if_needed() {
 # Unpacks the service and keeps a cache of its loaded classes, by which it starts in a third of the time.
 package_app() {
   mkdir -p "$ROOT/.pasture"
-  local app="$ROOT/service/target/app"
   say "Preparing a quick start ..."
-  rm -rf "$app"
-  "$JAVA_HOME/bin/java" -Djarmode=tools -jar "$ROOT"/service/target/service-*-boot.jar extract --destination "$app" >/dev/null
-  mv "$app"/service-*.jar "$app/service.jar"
+  rm -rf "$APP"
+  "$JAVA_HOME/bin/java" -Djarmode=tools -jar "$ROOT"/service/target/service-*-boot.jar extract --destination "$APP" >/dev/null
+  mv "$APP"/service-*.jar "$APP/service.jar"
+  train_quick_start "$ROOT/.pasture/training.log"
+}
+
+# Makes the cache of loaded classes. It holds for the files where they lie now.
+# $1: a log
+train_quick_start() {
   local scratch
   scratch=$(mktemp -d)
   # shellcheck disable=SC2046
-  "$JAVA_HOME/bin/java" -XX:AOTCacheOutput="$app/service.aot" $(service_java_options) -Dspring.context.exit=onRefresh \
-    -jar "$app/service.jar" --pasture.data="$scratch" --server.port=0 >"$ROOT/.pasture/training.log" 2>&1 || true
-  "$JAVA_HOME/bin/java" -XX:AOTCacheOutput="$app/client.aot" -cp "$(client_classpath)" org.openpasture.client.Pasture places --help \
-    >>"$ROOT/.pasture/training.log" 2>&1 || true
+  "$JAVA_HOME/bin/java" -XX:AOTCacheOutput="$APP/service.aot" $(service_java_options) -Dspring.context.exit=onRefresh \
+    -jar "$APP/service.jar" --pasture.data="$scratch" --server.port=0 >"$1" 2>&1 || true
+  "$JAVA_HOME/bin/java" -XX:AOTCacheOutput="$APP/client.aot" -cp "$(client_classpath)" org.openpasture.client.Pasture places --help \
+    >>"$1" 2>&1 || true
   rm -rf "$scratch"
 }
 
 client_classpath() {
+  if [ -n "$INSTALLED" ]; then
+    echo "$ROOT/client/client.jar:$ROOT/client/lib/*"
+    return
+  fi
   echo "$(ls "$ROOT"/client/target/client-*.jar | head -1):$ROOT/client/target/lib/*"
 }
 
@@ -118,5 +140,5 @@ service_java_options() {
 }
 
 aot() {
-  [ -f "$ROOT/service/target/app/$1.aot" ] && echo "-XX:AOTCache=$ROOT/service/target/app/$1.aot -XX:AOTMode=auto -Xlog:aot*=off -Xlog:cds=off" || true
+  [ -f "$APP/$1.aot" ] && echo "-XX:AOTCache=$APP/$1.aot -XX:AOTMode=auto -Xlog:aot*=off -Xlog:cds=off" || true
 }

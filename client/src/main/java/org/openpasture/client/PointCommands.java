@@ -134,10 +134,10 @@ final class PointCommands implements Runnable {
     @Command(
             name = "formulas",
             mixinStandardHelpOptions = true,
-            description = "Prepared formulas of derived points; with --at those that a place can use.")
+            description = "Prepared formulas of derived points; with --in those that a place can use.")
     int formulas(
             @Mixin Service to,
-            @Option(names = "--at", paramLabel = "PLACE", description = "Only what this place has the inputs for.")
+            @Option(names = "--in", paramLabel = "PLACE", description = "Only what this place has the inputs for.")
                     @Nullable
                     String at) {
         if (at == null) {
