@@ -35,7 +35,8 @@ at_most_mb() { [ "$(du -sm "$1" | cut -f1)" -le "$2" ]; }
 # Only what the package brings: no JDK, Maven or Node on the path.
 bare() { env -i PATH=/usr/bin:/bin HOME="$WORK/home" TMPDIR="$WORK" "$@"; }
 serve() {
-  bare "$1/pasture" serve --data "$WORK/data" --port "$PORT" --radio-port $((PORT + 1)) --station-port $((PORT + 2)) --mqtt-port $((PORT + 3)) >"$WORK/serve.log" 2>&1 &
+  # The process itself, not a shell around it, so that it can be ended.
+  (exec env -i PATH=/usr/bin:/bin HOME="$WORK/home" TMPDIR="$WORK" "$1/pasture" serve --data "$WORK/data" --port "$PORT" --radio-port $((PORT + 1)) --station-port $((PORT + 2)) --mqtt-port $((PORT + 3)) >"$WORK/serve.log" 2>&1) &
   SERVE=$!
 }
 ends() { kill "$1"; local i; for i in $(seq 60); do kill -0 "$1" 2>/dev/null || return 0; sleep 0.5; done; return 1; }
@@ -65,7 +66,7 @@ CODE=$(sed -n 's/.*one-time code \([A-Z0-9-]*\).*/\1/p' "$WORK/serve.log" | head
 that "the code makes the owner" sh -c "curl -sf -o /dev/null -H 'Content-Type: application/json' -d '{\"code\":\"$CODE\",\"name\":\"owner\",\"password\":\"a long password\"}' $AT/api/v1/setup"
 that "the console is served" sh -c "curl -s $AT/now | grep -q '<div id=\"app\">'"
 that "its own command line signs in" env -i PATH=/usr/bin:/bin HOME="$WORK/home" PASTURE_PASSWORD="a long password" "$ONE/pasture" sign-in owner --at "$AT"
-that "a place is made" bare "$ONE/pasture" places add site Farm
+that "a place is made" bare "$ONE/pasture" places add-site Farm
 that "a point is made" bare "$ONE/pasture" points add Barn --in Farm --quantity temperature --release
 printf 'time,point,value\n%s,1,21.5\n' "$(date -u +%Y-%m-%dT%H:%M:00Z)" >"$WORK/readings.csv"
 that "readings come in" bare "$ONE/pasture" readings import "$WORK/readings.csv"

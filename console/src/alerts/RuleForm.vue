@@ -3,6 +3,7 @@ import { api } from "@/api/http";
 import type { Condition, Hold, Measure, Point, Rehearsal, Rule, Severity, Target, Term } from "@/api/types";
 import { useAction } from "@/look/act";
 import ProblemNote from "@/look/ProblemNote.vue";
+import { useVersion } from "@/look/version";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import { computed, reactive, ref } from "vue";
@@ -15,6 +16,7 @@ const emit = defineEmits<{ close: [] }>();
 const places = usePlaces();
 const points = usePoints();
 const { busy, error, run } = useAction();
+const version = useVersion(rule && "rules/" + rule.id);
 
 interface Choice {
   key: string;
@@ -212,7 +214,12 @@ async function rehearse() {
 }
 
 async function save() {
-  if (await run(() => (rule ? api.put("rules/" + rule.id, body()) : api.post("rules", body())), "Rule saved.")) {
+  if (
+    await run(
+      async () => (rule ? api.put("rules/" + rule.id, body(), await version()) : api.post("rules", body())),
+      "Rule saved.",
+    )
+  ) {
     emit("close");
   }
 }

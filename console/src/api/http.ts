@@ -17,7 +17,13 @@ export function whenSignedOut(action: () => void) {
   onSignedOut = action;
 }
 
-async function send(method: string, path: string, body?: unknown, type = "application/json"): Promise<Response> {
+async function send(
+  method: string,
+  path: string,
+  body?: unknown,
+  type = "application/json",
+  more: Record<string, string> = {},
+): Promise<Response> {
   let response: Response;
   try {
     response = await fetch("/api/v1/" + path, {
@@ -26,6 +32,7 @@ async function send(method: string, path: string, body?: unknown, type = "applic
         Accept: "application/json",
         "X-Pasture-Console": "1",
         ...(body === undefined ? {} : { "Content-Type": type }),
+        ...more,
       },
       ...(body === undefined ? {} : { body: type === "application/json" ? JSON.stringify(body) : (body as BodyInit) }),
     });
@@ -60,7 +67,11 @@ async function json<T>(response: Promise<Response>): Promise<T> {
 export const api = {
   get: <T>(path: string) => json<T>(send("GET", path)),
   post: <T>(path: string, body: unknown = {}) => json<T>(send("POST", path, body)),
-  put: <T>(path: string, body: unknown) => json<T>(send("PUT", path, body)),
+  /** With a tag it is refused if the thing has been changed since the tag was given (RFC 9110, 13.1.1). */
+  put: <T>(path: string, body: unknown, tag?: string) =>
+    json<T>(send("PUT", path, body, "application/json", tag ? { "If-Match": tag } : {})),
+  /** The tag of how a thing is registered now; none if it has none. */
+  tag: async (path: string) => (await send("GET", path)).headers.get("ETag") ?? undefined,
   remove: (path: string) => json<void>(send("DELETE", path)),
   csv: <T>(path: string, text: string) => json<T>(send("POST", path, text, "text/csv")),
 };

@@ -3,6 +3,7 @@ import { api } from "@/api/http";
 import type { Inlet } from "@/api/types";
 import { useAction } from "@/look/act";
 import ProblemNote from "@/look/ProblemNote.vue";
+import { useVersion } from "@/look/version";
 import SecretField from "@/look/SecretField.vue";
 import ShownOnce from "@/look/ShownOnce.vue";
 import { usePlaces } from "@/places/places";
@@ -21,6 +22,7 @@ const draft = reactive(startOf(inlet));
 const token = ref("");
 const made = ref<Inlet>();
 const { busy, error, run } = useAction();
+const version = useVersion(inlet && "inlets/" + inlet.id);
 
 /** What mostly comes that way, unless it was set already. */
 function usual() {
@@ -40,7 +42,7 @@ async function save() {
   const ok = await run(async () => {
     const body = requestOf(draft, siteId.value);
     if (inlet) {
-      await api.put("inlets/" + inlet.id, body);
+      await api.put("inlets/" + inlet.id, body, await version());
     } else {
       const answer = await api.post<{ inlet: Inlet; token: string | null }>("inlets", body);
       made.value = answer.inlet;

@@ -3,6 +3,7 @@ import { api } from "@/api/http";
 import type { Outlet } from "@/api/types";
 import { useAction } from "@/look/act";
 import ProblemNote from "@/look/ProblemNote.vue";
+import { useVersion } from "@/look/version";
 import SecretField from "@/look/SecretField.vue";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
@@ -18,6 +19,7 @@ const sites = computed(() => places.editable.filter((place) => place.kind === "s
 const siteId = ref(outlet?.siteId ?? sites.value[0]?.id ?? "");
 const draft = ref(startOf(outlet));
 const { busy, error, run } = useAction();
+const version = useVersion(outlet && "outlets/" + outlet.id);
 const within = computed(() =>
   places.places.filter(
     (place) => place.id === siteId.value || places.path(place.id).some((up) => up.id === siteId.value),
@@ -28,7 +30,12 @@ const ready = computed(() => Boolean(draft.value.name && siteId.value && (draft.
 
 async function save() {
   const body = requestOf(draft.value, siteId.value);
-  if (await run(() => (outlet ? api.put("outlets/" + outlet.id, body) : api.post("outlets", body)), "Saved.")) {
+  if (
+    await run(
+      async () => (outlet ? api.put("outlets/" + outlet.id, body, await version()) : api.post("outlets", body)),
+      "Saved.",
+    )
+  ) {
     emit("close");
   }
 }

@@ -3,6 +3,7 @@ import { api } from "@/api/http";
 import type { LimitSet } from "@/api/types";
 import { useAction } from "@/look/act";
 import ProblemNote from "@/look/ProblemNote.vue";
+import { useVersion } from "@/look/version";
 import { usePlaces } from "@/places/places";
 import { reactive } from "vue";
 
@@ -11,6 +12,7 @@ const { set } = defineProps<{ set: LimitSet }>();
 const emit = defineEmits<{ close: [] }>();
 const places = usePlaces();
 const { busy, error, run } = useAction();
+const version = useVersion("limits/" + set.id);
 const form = reactive({ title: set.title, boundaries: set.zones.slice(1).map((zone) => zone.from ?? 0) });
 
 async function save() {
@@ -20,7 +22,7 @@ async function save() {
     to: i === set.zones.length - 1 ? null : (form.boundaries[i] ?? null),
   }));
   const ok = await run(async () => {
-    await api.put("limits/" + set.id, { ...set, title: form.title, zones });
+    await api.put("limits/" + set.id, { ...set, title: form.title, zones }, await version());
     await places.load();
   }, "Saved; it holds at once.");
   if (ok) {

@@ -3,6 +3,7 @@ import { api } from "@/api/http";
 import type { Place } from "@/api/types";
 import { useAction } from "@/look/act";
 import ProblemNote from "@/look/ProblemNote.vue";
+import { useVersion } from "@/look/version";
 import { useSession } from "@/shell/session";
 import { computed, reactive } from "vue";
 import { usePlaces } from "./places";
@@ -13,6 +14,7 @@ const emit = defineEmits<{ close: [] }>();
 const places = usePlaces();
 const session = useSession();
 const { busy, error, run } = useAction();
+const version = useVersion(place && "places/" + place.id);
 
 const parents = computed(() => places.editable.filter((one) => one.kind !== "asset" && one.id !== place?.id));
 const form = reactive({
@@ -40,7 +42,7 @@ async function save() {
         : { name: form.name, parentId: form.parentId, kind: form.assetKind, limitSets: form.limitSets };
   const ok = await run(
     async () => {
-      await (place ? api.put(`${kind}/${place.id}`, body) : api.post(kind, body));
+      await (place ? api.put(`${kind}/${place.id}`, body, await version()) : api.post(kind, body));
       await places.load();
     },
     place ? "Saved." : form.name + " is made.",

@@ -4,6 +4,7 @@ import type { Formula, Point, Recipe } from "@/api/types";
 import { useAction } from "@/look/act";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
+import { useVersion } from "@/look/version";
 import { usePlaces } from "@/places/places";
 import { computed, reactive, toRaw } from "vue";
 import FormulaFields from "./FormulaFields.vue";
@@ -17,6 +18,7 @@ const emit = defineEmits<{ close: [] }>();
 const places = usePlaces();
 const points = usePoints();
 const { busy, error, run } = useAction();
+const version = useVersion(point && "points/" + point.id);
 const form = reactive({
   name: point?.name ?? "",
   placeId: point?.placeId ?? placeId ?? "",
@@ -52,7 +54,9 @@ const sets = computed(() => places.limits.filter((set) => set.quantity === form.
 
 async function save() {
   const ok = await run(async () => {
-    await (point ? api.put("points/" + point.id, { ...form, unit: point.unit }) : api.post("points", form));
+    await (point
+      ? api.put("points/" + point.id, { ...form, unit: point.unit }, await version())
+      : api.post("points", form));
     await points.load();
   }, "Saved.");
   if (ok) {
