@@ -29,6 +29,7 @@ wait_for() {
   return 1
 }
 
+nothing_left() { ! pgrep -f -- "$WORK/.*/service.jar" >/dev/null; }
 is_up() { curl -sf "$AT/actuator/health" | grep -q UP; }
 says() { grep -q -- "$2" "$1"; }
 at_most_mb() { [ "$(du -sm "$1" | cut -f1)" -le "$2" ]; }
@@ -82,7 +83,7 @@ rm -rf "$WORK/two"
 serve "$ONE"
 that "the version before comes up again with the same records" wait_for is_up
 that "it ends" ends "$SERVE"
-that "nothing of it runs any more" sh -c "! pgrep -f -- '$WORK' >/dev/null"
+that "nothing of it runs any more" nothing_left
 
 rm -rf "$WORK"
 echo "== $PASSED ok, $FAILED failed"

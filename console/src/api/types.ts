@@ -175,6 +175,16 @@ export interface Alert {
   notices: Notice[];
 }
 
+/** Why a person has access to a place. */
+export interface AccessReason {
+  personId: string;
+  personName: string;
+  right: Right;
+  why: "owner" | "grant-here" | "grant-above" | "grant-on-part";
+  targetId: string | null;
+  targetName: string;
+}
+
 /** One's own second factor; secret and codes only when they are made. */
 export interface SecondFactor {
   on: boolean;

@@ -14,6 +14,7 @@ import FenceMark from "@/look/FenceMark.vue";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { byHeadroom } from "@/look/reading";
+import AccessDialog from "@/people/AccessDialog.vue";
 import PointForm from "@/points/PointForm.vue";
 import PointRows from "@/points/PointRows.vue";
 import { usePoints } from "@/points/points";
@@ -31,7 +32,7 @@ const points = usePoints();
 const alerts = useAlerts();
 const router = useRouter();
 const hours = ref(24);
-const open = ref<"" | "place" | "below" | "point" | "derived" | "rule">("");
+const open = ref<"" | "place" | "below" | "point" | "derived" | "rule" | "access">("");
 const { error, run } = useAction();
 
 const place = computed(() => places.byId.get(id));
@@ -100,6 +101,9 @@ async function remove() {
             <el-dropdown-item @click="open = 'point'">Add point</el-dropdown-item>
             <el-dropdown-item v-if="below.length" @click="open = 'derived'">Add derived point</el-dropdown-item>
             <el-dropdown-item v-if="below.length" @click="open = 'rule'">Add a rule</el-dropdown-item>
+            <el-dropdown-item v-if="places.may('manage', id)" @click="open = 'access'"
+              >Who has access …</el-dropdown-item
+            >
             <el-dropdown-item :disabled="below.length > 0" @click="remove">Remove this place</el-dropdown-item>
           </el-dropdown-menu>
         </template>
@@ -174,6 +178,7 @@ async function remove() {
       @close="open = ''"
     />
     <RuleForm v-if="open === 'rule'" :place-id="id" @close="open = ''" />
+    <AccessDialog v-if="open === 'access'" :place="place" @close="open = ''" />
   </div>
   <div v-else-if="places.loaded" class="page">
     <h1>There is no such place, or you may not see it</h1>

@@ -3,6 +3,7 @@ package org.openpasture.client;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.people.GrantRequest;
 import org.openpasture.api.people.InvitationRequest;
+import org.openpasture.client.http.ApiClient;
 import org.openpasture.client.output.TextTable;
 import org.openpasture.client.output.Words;
 import org.openpasture.core.people.Right;
@@ -145,5 +146,26 @@ final class PeopleCommands implements Runnable {
     @Command(name = "uninvite", mixinStandardHelpOptions = true, description = "Withdraw an invitation.")
     int uninvite(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
         return to.removed("api/v1/invitations", name, "invitation");
+    }
+
+    @Command(name = "access", mixinStandardHelpOptions = true, description = "Who has access to a place, and why.")
+    int access(@Mixin Service to, @Parameters(paramLabel = "PLACE") String place) {
+        JsonNode reasons = to.api().get("api/v1/places/" + ApiClient.escape(PlaceCommands.id(to, place)) + "/people");
+        if (to.printedJson(reasons)) {
+            return 0;
+        }
+        TextTable table = new TextTable("Person", "Permission", "Because of");
+        reasons.forEach(reason -> table.row(
+                reason.path("personName").asString(),
+                reason.path("right").asString(),
+                switch (reason.path("why").asString()) {
+                    case "owner" -> "owner of this instance";
+                    case "grant-here" -> "permission on this place";
+                    case "grant-above" ->
+                        "permission on " + reason.path("targetName").asString();
+                    default -> "permission on " + reason.path("targetName").asString() + " only";
+                }));
+        to.out().print(table.text());
+        return 0;
     }
 }

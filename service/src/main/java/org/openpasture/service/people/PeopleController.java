@@ -5,6 +5,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.people.AcceptRequest;
@@ -12,8 +13,10 @@ import org.openpasture.api.people.GrantRequest;
 import org.openpasture.api.people.InvitationRequest;
 import org.openpasture.api.people.InvitationView;
 import org.openpasture.api.people.PersonView;
+import org.openpasture.api.people.ReasonView;
 import org.openpasture.api.people.SessionView;
 import org.openpasture.core.access.Access;
+import org.openpasture.core.access.Reason;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.edit.PersonEdits;
 import org.openpasture.core.fleet.Device;
@@ -109,6 +112,26 @@ class PeopleController {
         Optional<Person> leaves = reader.now().find(Person.class, id);
         editor.edit(access -> PersonEdits.remove(access, id));
         leaves.ifPresent(accounts::forget);
+    }
+
+    /** Everybody who has access to a place or a part of it, and why. For who manages it. */
+    @GetMapping("/api/v1/places/{id}/people")
+    List<ReasonView> whoHasAccess(@PathVariable String id) {
+        Access access = reader.access();
+        access.registry()
+                .place(id)
+                .filter(place -> access.may(Right.LOOK, place.id()))
+                .orElseThrow(() -> Problem.notFound("place"));
+        reader.require(Right.MANAGE, id, "see who has access here");
+        return Reason.onPlace(access.registry(), id).stream()
+                .map(reason -> new ReasonView(
+                        reason.person().id(),
+                        reason.person().name(),
+                        reason.right(),
+                        reason.why().name().toLowerCase(Locale.ROOT).replace('_', '-'),
+                        reason.targetId(),
+                        reason.targetName()))
+                .toList();
     }
 
     /** Switches the second factor of a person off, who has lost the app and the recovery codes. For owners. */

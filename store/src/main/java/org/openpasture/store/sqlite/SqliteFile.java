@@ -9,7 +9,9 @@ import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.util.Arrays;
 import org.flywaydb.core.Flyway;
+import org.flywaydb.core.api.MigrationState;
 import org.jooq.DSLContext;
 import org.jooq.SQLDialect;
 import org.jooq.conf.Settings;
@@ -48,11 +50,12 @@ public final class SqliteFile implements AutoCloseable {
             if (!Files.exists(file)) {
                 letItShrink(write);
             }
-            Flyway.configure()
+            Flyway flyway = Flyway.configure()
                     .dataSource(write)
                     .locations("classpath:" + migrations)
-                    .load()
-                    .migrate();
+                    .load();
+            requireNotNewer(file, flyway);
+            flyway.migrate();
             HikariConfig pool = new HikariConfig();
             pool.setDataSource(source(file, true));
             pool.setMaximumPoolSize(4);
@@ -66,6 +69,17 @@ public final class SqliteFile implements AutoCloseable {
                             + "). Nothing was changed. If the file is damaged, put the last backup in its place: "
                             + "pasture restore BACKUP --data FOLDER",
                     e);
+        }
+    }
+
+    /** What a newer version wrote may mean something that this one does not know, and would be damaged by it. */
+    private static void requireNotNewer(Path file, Flyway flyway) {
+        if (Arrays.stream(flyway.info().applied())
+                .anyMatch(one -> one.getState() == MigrationState.FUTURE_SUCCESS
+                        || one.getState() == MigrationState.FUTURE_FAILED)) {
+            throw new CannotOpen(file
+                    + " was written by a newer version of Open Pasture. Nothing was changed. Install that version, "
+                    + "or put a backup of this one in its place: pasture restore BACKUP --data FOLDER");
         }
     }
 
