@@ -175,6 +175,23 @@ export interface Alert {
   notices: Notice[];
 }
 
+/** Which way a point goes, and when it reaches the next worse zone. */
+export interface Trend {
+  days: number;
+  count: number;
+  clear: boolean;
+  reason: string;
+  perDay: number | null;
+  lowPerDay: number | null;
+  highPerDay: number | null;
+  boundary: number | null;
+  zone: string | null;
+  severity: Severity | null;
+  reachedAt: string | null;
+  earliest: string | null;
+  latest: string | null;
+}
+
 /** Why a person has access to a place. */
 export interface AccessReason {
   personId: string;

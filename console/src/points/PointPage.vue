@@ -20,6 +20,7 @@ import EraseForm from "./EraseForm.vue";
 import PointForm from "./PointForm.vue";
 import { usePoints } from "./points";
 import SourceTrace from "./SourceTrace.vue";
+import TrendSheet from "./TrendSheet.vue";
 
 /** The page of a point, made by itself. Its address may hold the point's number, as on the label. */
 const { id } = defineProps<{ id: string }>();
@@ -129,6 +130,8 @@ async function release() {
         document is authoritative.
       </p>
     </section>
+
+    <TrendSheet :point="point" />
 
     <DaysTable :point="point" :limits="limits" />
 

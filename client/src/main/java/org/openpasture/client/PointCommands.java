@@ -188,6 +188,45 @@ final class PointCommands implements Runnable {
     }
 
     @Command(
+            name = "trend",
+            mixinStandardHelpOptions = true,
+            description = "Which way a point goes, and when it reaches the next worse zone.")
+    int trend(
+            @Mixin Service to,
+            @Parameters(paramLabel = "POINT", description = "Number, id or name.") String point,
+            @Option(
+                            names = "--days",
+                            paramLabel = "DAYS",
+                            defaultValue = "30",
+                            description = "How far back to look, 2 to 366; ${DEFAULT-VALUE} by default.")
+                    int days) {
+        JsonNode of = Service.pick(to.api().get("api/v1/points"), point, "point");
+        JsonNode trend =
+                to.api().get("api/v1/points/" + ApiClient.escape(of.path("id").asString()) + "/trend?days=" + days);
+        if (to.printedJson(trend)) {
+            return 0;
+        }
+        String unit = of.path("unit").asString();
+        if (!trend.path("clear").asBoolean()) {
+            to.out().println(trend.path("reason").asString());
+            return 0;
+        }
+        to.out()
+                .println(Words.number(trend.path("perDay"), 3) + " " + unit + " per day ("
+                        + Words.number(trend.path("lowPerDay"), 3) + " to "
+                        + Words.number(trend.path("highPerDay"), 3) + ") over " + days + " days.");
+        if (trend.path("reachedAt").isString()) {
+            to.out()
+                    .println("At this rate it reaches " + trend.path("zone").asString() + " ("
+                            + Words.number(trend.path("boundary"), 2) + " " + unit + ") on "
+                            + Words.moment(trend.path("reachedAt")) + ".");
+        } else if (trend.path("zone").isString()) {
+            to.out().println("The next worse zone is further ahead than can be told from this period.");
+        }
+        return 0;
+    }
+
+    @Command(
             name = "compute",
             mixinStandardHelpOptions = true,
             description = "Compute a derived point anew by its formula; it can be undone.")

@@ -10,10 +10,13 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.api.reading.SeriesView;
 import org.openpasture.api.reading.SummaryView;
 import org.openpasture.api.reading.TimeRange;
+import org.openpasture.api.reading.TrendView;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.series.CalendarPeriod;
+import org.openpasture.engine.point.Trends;
 import org.openpasture.service.access.Reader;
+import org.openpasture.service.problem.Problem;
 import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -27,9 +30,11 @@ class ReadingController {
     private final TelemetryStore telemetry;
     private final Reader reader;
     private final SeriesViews views;
+    private final Trends trends;
     private final Clock clock;
 
-    ReadingController(TelemetryStore telemetry, Reader reader, SeriesViews views, Clock clock) {
+    ReadingController(TelemetryStore telemetry, Reader reader, SeriesViews views, Trends trends, Clock clock) {
+        this.trends = trends;
         this.telemetry = telemetry;
         this.reader = reader;
         this.views = views;
@@ -50,6 +55,21 @@ class ReadingController {
             @RequestParam(required = false) @Nullable Instant until,
             @RequestParam(defaultValue = "600") int buckets) {
         return views.series(reader.point(id), from, until, buckets);
+    }
+
+    /**
+     * Which way a point's values go, and when they reach the next worse zone if they go on so.
+     *
+     * @param days how far back to look, 2 to 366
+     */
+    @GetMapping("/api/v1/points/{id}/trend")
+    TrendView trend(@PathVariable String id, @RequestParam(defaultValue = "30") int days) {
+        Point point = reader.point(id);
+        if (days < Trends.FEWEST_DAYS || days > Trends.MOST_DAYS) {
+            throw Problem.invalid(
+                    "'days' must be " + Trends.FEWEST_DAYS + " to " + Trends.MOST_DAYS + ", not " + days + ".");
+        }
+        return trends.of(reader.now(), point, days);
     }
 
     /**

@@ -1,0 +1,102 @@
+package org.openpasture.acceptance.reading;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+import static org.openpasture.acceptance.Refusals.refused;
+
+import java.io.ByteArrayInputStream;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
+import java.util.function.DoubleUnaryOperator;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.RegisterExtension;
+import org.openpasture.acceptance.Plant;
+import org.openpasture.acceptance.RunningService;
+import org.openpasture.api.place.PointRequest;
+import org.openpasture.api.place.PointView;
+import org.openpasture.api.reading.TrendView;
+import org.openpasture.core.quantity.Quantity;
+
+/** Which way points go, and when they get there. The pump's zones end at 3.2, 5.1 and 8.5 mm/s. */
+class TrendsTest {
+    @RegisterExtension
+    static final RunningService SERVICE = new RunningService();
+
+    private static Plant plant;
+
+    @BeforeAll
+    static void register() {
+        plant = new Plant(SERVICE.owner());
+    }
+
+    /** A point with a reading every hour of the last days. */
+    private static PointView point(String name, Quantity quantity, int days, DoubleUnaryOperator valueOfDay) {
+        PointView made = SERVICE.owner()
+                .post(
+                        "api/v1/points",
+                        new PointRequest(name, plant.pump, quantity, null, null, null, null, true, null),
+                        PointView.class);
+        StringBuilder csv = new StringBuilder("time,point,value\n");
+        Instant now = Instant.now().truncatedTo(ChronoUnit.SECONDS);
+        for (int hour = days * 24; hour >= 1; hour--) {
+            double value = valueOfDay.applyAsDouble(-hour / 24.0) + 0.05 * Math.sin(hour);
+            csv.append(now.minus(hour, ChronoUnit.HOURS))
+                    .append(',')
+                    .append(made.number())
+                    .append(',')
+                    .append(value)
+                    .append('\n');
+        }
+        SERVICE.owner()
+                .postCsv(
+                        "api/v1/readings/import",
+                        new ByteArrayInputStream(csv.toString().getBytes(StandardCharsets.UTF_8)));
+        return made;
+    }
+
+    private static TrendView trend(PointView point, int days) {
+        return SERVICE.owner().get("api/v1/points/" + point.id() + "/trend?days=" + days, TrendView.class);
+    }
+
+    @Test
+    void saysWhenTheNextZoneIsReached() {
+        PointView rising = point("Rising", Quantity.VIBRATION_VELOCITY, 30, day -> 4.2 + 0.1 * day);
+        TrendView trend = trend(rising, 30);
+        assertThat(trend.clear()).as(trend.reason()).isTrue();
+        assertThat(trend.perDay()).isCloseTo(0.1, within(0.005));
+        assertThat(trend.zone()).isEqualTo("C");
+        assertThat(trend.boundary()).isEqualTo(5.1);
+        assertThat(Duration.between(Instant.now(), trend.reachedAt()).toHours() / 24.0)
+                .isCloseTo(9, within(1.0));
+        assertThat(trend.earliest()).isBeforeOrEqualTo(trend.reachedAt());
+        assertThat(trend.latest()).isAfterOrEqualTo(trend.reachedAt());
+        assertThat(trend(rising, 7).clear()).as("a week in quarters of days").isTrue();
+    }
+
+    @Test
+    void aTankRunsEmpty() {
+        TrendView trend = trend(point("Fill", Quantity.FILL, 20, day -> 30 - 1.5 * day), 14);
+        assertThat(trend.zone()).isEqualTo("empty");
+        assertThat(Duration.between(Instant.now(), trend.reachedAt()).toHours() / 24.0)
+                .isCloseTo(20, within(1.5));
+    }
+
+    @Test
+    void whereTheFitDoesNotCarryItSaysSo() {
+        assertThat(trend(point("Flat", Quantity.VIBRATION_VELOCITY, 30, day -> 2), 30)
+                        .reason())
+                .contains("no clear trend");
+        PointView fresh = point("Fresh", Quantity.VIBRATION_VELOCITY, 3, day -> 2 + day);
+        assertThat(trend(fresh, 30).reason()).contains("too few readings");
+        assertThat(trend(fresh, 30).reachedAt()).isNull();
+        PointView far = point("Slow", Quantity.VIBRATION_VELOCITY, 30, day -> 1 + 0.01 * day);
+        assertThat(trend(far, 30).clear()).isTrue();
+        assertThat(trend(far, 30).reachedAt())
+                .as("two hundred days ahead, from thirty")
+                .isNull();
+        refused(400, "'days' must be 2 to 366", () -> trend(fresh, 1));
+    }
+}
