@@ -118,10 +118,12 @@ class PeopleController {
     @GetMapping("/api/v1/places/{id}/people")
     List<ReasonView> whoHasAccess(@PathVariable String id) {
         Access access = reader.access();
-        access.registry()
+        if (access.registry()
                 .place(id)
                 .filter(place -> access.may(Right.LOOK, place.id()))
-                .orElseThrow(() -> Problem.notFound("place"));
+                .isEmpty()) {
+            throw Problem.notFound("place");
+        }
         reader.require(Right.MANAGE, id, "see who has access here");
         return Reason.onPlace(access.registry(), id).stream()
                 .map(reason -> new ReasonView(
