@@ -15,6 +15,7 @@ public final class Bench {
         ALL.put("record-path", app -> RecordPath.measure());
         ALL.put("record-queries", app -> RecordQueries.measure());
         ALL.put("judging", app -> JudgingRate.measure());
+        ALL.put("deriving", app -> DerivingRate.measure());
         ALL.put("commits", app -> CommitRate.measure());
         ALL.put("start", StartUp::measure);
         ALL.put("export", ExportRate::measure);

@@ -50,6 +50,8 @@ public class Accounts {
     private static final String RECOVERY = "\nrecovery";
     private static final String RESET = "\nreset";
     private static final Duration RESET_LASTS = Duration.ofHours(1);
+    /** Nobody's mailbox is filled by somebody else's asking. */
+    private static final Duration RESET_SENT_EVERY = Duration.ofMinutes(5);
 
     private final RegistryStore registry;
     private final CredentialStore credentials;
@@ -221,10 +223,27 @@ public class Accounts {
         if (code == null || code.isBlank()) {
             throw Problem.secondFactor("Enter the code of your authenticator app, or a recovery code.");
         }
-        if (!factors.accepts(person, code)) {
+        if (!acceptsCode(person, code)) {
             registry.note(person.name(), SIGN_IN, person.id(), "refused: code");
             throw Problem.secondFactor("This code is not valid, or was used already.");
         }
+    }
+
+    private boolean acceptsCode(Person person, String code) {
+        throttle.attemptCode(person.id());
+        boolean accepted = factors.accepts(person, code);
+        if (accepted) {
+            throttle.codeSucceeded(person.id());
+        }
+        return accepted;
+    }
+
+    /** Switches the second factor of who is signed in off, with a code of it. */
+    void removeSecondFactor(Person person, @Nullable String code) {
+        if (factors.isOn(person) && (code == null || !acceptsCode(person, code))) {
+            throw Problem.invalid("This code is not valid, or was used already.");
+        }
+        factors.remove(person, person.name());
     }
 
     /** Checks the password of who is signed in, before something is changed that protects the account. */
@@ -237,8 +256,8 @@ public class Accounts {
         throttle.succeeded(person.name(), source);
     }
 
-    /** Switches the second factor of a person off. */
-    public void removeSecondFactor(Person person, String by) {
+    /** Switches the second factor of somebody else off. */
+    public void removeSecondFactorOf(Person person, String by) {
         factors.remove(person, by);
     }
 
@@ -248,9 +267,13 @@ public class Accounts {
      */
     void forgotPassword(String name, String source) {
         throttle.attempt(RESET + "\n" + PersonName.key(name), source);
-        byName(registry.now(), name).filter(person -> !person.email().isEmpty()).ifPresent(person -> {
+        Instant now = clock.instant();
+        Instant recent = now.plus(RESET_LASTS).minus(RESET_SENT_EVERY);
+        Optional<Person> asked = byName(registry.now(), name)
+                .filter(person -> !person.email().isEmpty())
+                .filter(person -> !credentials.hasReset(person.id(), recent));
+        asked.ifPresent(person -> {
             String token = Tokens.fresh();
-            Instant now = clock.instant();
             credentials.saveReset(Tokens.hash(token), person.id(), now, now.plus(RESET_LASTS));
             mails.resetPassword(person, token, (int) RESET_LASTS.toMinutes());
             registry.note(person.name(), "password", person.id(), "code sent by mail");

@@ -60,11 +60,7 @@ class SecondFactorController {
         reader.requireSignIn("switch off the second factor");
         Person person = reader.person();
         accounts.requirePassword(person, request.password(), http.getRemoteAddr());
-        if (factors.isOn(person)
-                && !factors.accepts(person, Optional.ofNullable(request.code()).orElse(""))) {
-            throw Problem.invalid("This code is not valid, or was used already.");
-        }
-        factors.remove(person, person.name());
+        accounts.removeSecondFactor(person, request.code());
     }
 
     /** Sends a code for another password to the address of a person, if there is one; the answer does not say. */

@@ -30,6 +30,8 @@ class SignInThrottle {
     private static final Rate NAME_AND_SOURCE = new Rate(5, Duration.ofSeconds(10));
     private static final Rate SOURCE = new Rate(60, Duration.ofSeconds(2));
     private static final Rate NAME = new Rate(100, Duration.ofSeconds(10));
+    /** Of the codes of a second factor three of a million are right: wherever they come from, few are looked at. */
+    private static final Rate CODE = new Rate(10, Duration.ofMinutes(1));
 
     /** A bucket as it was left. */
     private record Bucket(double tokens, Instant at) {
@@ -65,6 +67,20 @@ class SignInThrottle {
         if (before == null || before.plus(REMEMBERED).isBefore(clock.instant())) {
             take(key, NAME);
         }
+    }
+
+    /**
+     * A code of a person is about to be looked at.
+     *
+     * @throws Problem if there were too many
+     */
+    void attemptCode(String personId) {
+        take("code of " + personId, CODE);
+    }
+
+    /** The code was right. */
+    void codeSucceeded(String personId) {
+        buckets.remove("code of " + personId);
     }
 
     private void take(String bucket, Rate rate) {

@@ -142,7 +142,7 @@ class PeopleController {
     void removeSecondFactor(@PathVariable String id) {
         reader.requireOwner("switch off the second factor of others");
         Person person = reader.now().find(Person.class, id).orElseThrow(() -> Problem.notFound("person"));
-        accounts.removeSecondFactor(person, reader.person().name());
+        accounts.removeSecondFactorOf(person, reader.person().name());
     }
 
     private static void requireManaging(Access access, String targetId, String what) {

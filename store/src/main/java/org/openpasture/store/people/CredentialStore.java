@@ -173,6 +173,15 @@ public final class CredentialStore {
         });
     }
 
+    /** Whether there is a code of a person that expires after a moment. */
+    public boolean hasReset(String personId, Instant after) {
+        return database.read()
+                .fetchExists(
+                        PASSWORD_RESET,
+                        PASSWORD_RESET.PERSON_ID.eq(personId),
+                        PASSWORD_RESET.EXPIRES_AT.gt(after.toEpochMilli()));
+    }
+
     /** The id of the person whom a code for another password belongs to; empty if it is not there, or has expired. */
     public Optional<String> reset(String tokenHash, Instant now) {
         return database.read()

@@ -16,3 +16,13 @@ CREATE TABLE alert_step (
   text     TEXT    NOT NULL DEFAULT '',
   UNIQUE (alert_id, at, kind)
 );
+
+-- What is known of the alerts from before.
+INSERT INTO alert_step (alert_id, at, kind, severity, value, text)
+  SELECT id, raised_at, 'raised', severity, trigger_value, limit_text FROM alert;
+INSERT INTO alert_step (alert_id, at, kind, person)
+  SELECT id, acknowledged_at, 'acknowledged', coalesce(acknowledged_by, '') FROM alert WHERE acknowledged_at IS NOT NULL;
+INSERT INTO alert_step (alert_id, at, kind, value)
+  SELECT id, returned_at, 'returned', return_value FROM alert WHERE returned_at IS NOT NULL;
+INSERT INTO alert_step (alert_id, at, kind)
+  SELECT id, closed_at, 'closed' FROM alert WHERE closed_at IS NOT NULL;
