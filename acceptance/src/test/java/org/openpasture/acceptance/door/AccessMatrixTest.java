@@ -57,6 +57,8 @@ class AccessMatrixTest {
             "POST /api/v1/session",
             "DELETE /api/v1/session",
             "POST /api/v1/invitations/taken-up",
+            "POST /api/v1/password-reset",
+            "POST /api/v1/password-reset/taken-up",
             "GET /api/v1/shared/{token}",
             "GET /api/v1/shared/{token}/points/{pointId}/readings");
 
