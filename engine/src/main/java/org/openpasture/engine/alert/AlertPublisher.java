@@ -105,7 +105,7 @@ public class AlertPublisher implements EffectSink {
             case Effect.Raised(Alert alert) -> notify(dsl, alert, "raised");
             case Effect.Worsened(Instant at, Alert alert) ->
                 alerts.find(dsl, alertId)
-                        .filter(one -> !alerts.isShelved(dsl, alertId))
+                        .filter(one -> !alerts.isShelved(dsl, alertId) && !alerts.hadReached(dsl, alert, at))
                         .ifPresent(one -> notify(dsl, one, "worsened/" + at.toEpochMilli()));
             case Effect.Unshelved(String id, Instant at, String person) ->
                 alerts.find(dsl, id)

@@ -326,8 +326,8 @@ final class Creamery extends DemoMaker {
                 new Hold.ForReports(3),
                 0.2,
                 Severity.WARNING,
-                "Zone C: listen at the coupling and look at the rubber star. If only the axial direction is high, check alignment first. "
-                        + "Zone D: stop the pump and switch to the standby pump. Spare coupling: store, shelf 4.");
+                "Zone C: Listen at the coupling and look at the rubber star. If only the axial direction is high, check alignment first. "
+                        + "Zone D: Stop the pump and switch to the standby pump. Spare coupling: store, shelf 4.");
         rule(
                 "Milk in silo 1 too warm",
                 new Target.OfPoint(id("silo1-temperature")),

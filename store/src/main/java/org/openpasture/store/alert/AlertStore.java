@@ -316,6 +316,25 @@ public final class AlertStore {
                                 NOTICE.RECIPIENT.eq(recipient)));
     }
 
+    /**
+     * Whether an alert had reached its severity before, and nobody has acknowledged it since: then its recipients know.
+     *
+     * @param at when it reached it this time
+     */
+    public boolean hadReached(DSLContext dsl, Alert alert, Instant at) {
+        Long acknowledged = dsl.select(DSL.max(ALERT_STEP.AT))
+                .from(ALERT_STEP)
+                .where(ALERT_STEP.ALERT_ID.eq(alert.id()), ALERT_STEP.KIND.eq(Kind.ACKNOWLEDGED.id()))
+                .fetchOne(DSL.max(ALERT_STEP.AT));
+        return dsl.fetchExists(
+                ALERT_STEP,
+                ALERT_STEP.ALERT_ID.eq(alert.id()),
+                ALERT_STEP.KIND.in(Kind.RAISED.id(), Kind.WORSENED.id()),
+                ALERT_STEP.SEVERITY.eq(alert.severity().id()),
+                ALERT_STEP.AT.lt(at.toEpochMilli()),
+                ALERT_STEP.AT.ge(acknowledged == null ? 0L : acknowledged));
+    }
+
     /** Whether the rule of an alert is set aside. */
     public boolean isShelved(DSLContext dsl, String id) {
         return dsl.fetchExists(ALERT, ALERT.ID.eq(id), ALERT.SHELVED_BY.isNotNull());

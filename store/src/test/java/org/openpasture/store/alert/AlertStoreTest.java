@@ -173,4 +173,38 @@ class AlertStoreTest {
         });
         assertThat(alerts.find("a").orElseThrow().alert().cause()).isEqualTo("gateway 1");
     }
+
+    /** Around a boundary an alert becomes worse and better; that is told once until somebody has looked. */
+    @Test
+    void whatWasReachedBeforeIsKnownUntilSomebodyAcknowledges() {
+        apply(new Effect.Raised(ALERT));
+        Alert worse = new Alert(
+                ALERT.id(),
+                ALERT.ruleId(),
+                ALERT.ruleName(),
+                Severity.CRITICAL,
+                ALERT.placeId(),
+                ALERT.pointId(),
+                ALERT.startedAt(),
+                ALERT.raisedAt(),
+                ALERT.learntAt(),
+                9.0,
+                ALERT.unit(),
+                "zone D",
+                "worse",
+                "");
+        apply(new Effect.Worsened(RAISED.plusSeconds(10), worse));
+        assertThat(hadReached(worse, 10)).isFalse();
+        apply(new Effect.Eased(ALERT.id(), RAISED.plusSeconds(20), Severity.WARNING, 6.0));
+        apply(new Effect.Worsened(RAISED.plusSeconds(30), worse));
+        assertThat(hadReached(worse, 30)).isTrue();
+        apply(new Effect.Acknowledged(ALERT.id(), RAISED.plusSeconds(40), "ann", ""));
+        apply(new Effect.Eased(ALERT.id(), RAISED.plusSeconds(50), Severity.WARNING, 6.0));
+        apply(new Effect.Worsened(RAISED.plusSeconds(60), worse));
+        assertThat(hadReached(worse, 60)).isFalse();
+    }
+
+    private boolean hadReached(Alert alert, long seconds) {
+        return database.write(dsl -> alerts.hadReached(dsl, alert, RAISED.plusSeconds(seconds)));
+    }
 }
