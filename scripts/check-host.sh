@@ -2,38 +2,10 @@
 # Drives ./pasture as the person at the machine does: serve with https, owner reset, the systemd unit, the demo and its end.
 set -uo pipefail
 ROOT=$(cd "$(dirname "$(readlink -f "$0")")/.." && pwd)
-WORK=$(mktemp -d)
-PASSED=0
-FAILED=0
-PORT=$((20000 + RANDOM % 9000))
+. "$ROOT/scripts/checking.sh"
 
-that() {
-  local what=$1
-  shift
-  if "$@"; then
-    PASSED=$((PASSED + 1))
-    echo "   ok      $what"
-  else
-    FAILED=$((FAILED + 1))
-    echo "   FAILED  $what"
-  fi
-}
-
-# Waits until a command succeeds, two minutes at most.
-wait_for() {
-  local i
-  for i in $(seq 240); do
-    "$@" >/dev/null 2>&1 && return 0
-    sleep 0.5
-  done
-  return 1
-}
-
-is_up() { curl -sfk "$1/actuator/health" | grep -q UP; }
-says() { grep -q -- "$2" "$1"; }
 fails_with() { local status=$1; shift; "$@" >"$WORK/out" 2>&1; [ $? -eq "$status" ]; }
 lines() { [ "$(wc -l <"$WORK/out")" -le "$1" ]; }
-ends() { kill -"$2" "$1" 2>/dev/null; local i; for i in $(seq 40); do kill -0 "$1" 2>/dev/null || return 0; sleep 0.5; done; return 1; }
 nothing_left() { ! pgrep -f -- "$WORK/demo" >/dev/null; }
 interrupted() { kill -INT -- "-$1"; ends "$1" 0; }
 posts() { curl -sk -o "$WORK/answer" -w '%{http_code}' -H 'Content-Type: application/json' -d "$2" "$1"; }

@@ -2,36 +2,10 @@
 # Makes packages and uses them as on a machine without build tools: unpacked, started, fed, upgraded with its records, removed.
 set -uo pipefail
 ROOT=$(cd "$(dirname "$(readlink -f "$0")")/.." && pwd)
-WORK=$(mktemp -d)
-PASSED=0
-FAILED=0
-PORT=$((20000 + RANDOM % 9000))
+. "$ROOT/scripts/checking.sh"
 AT="http://127.0.0.1:$PORT"
 
-that() {
-  local what=$1
-  shift
-  if "$@"; then
-    PASSED=$((PASSED + 1))
-    echo "   ok      $what"
-  else
-    FAILED=$((FAILED + 1))
-    echo "   FAILED  $what"
-  fi
-}
-
-wait_for() {
-  local i
-  for i in $(seq 240); do
-    "$@" >/dev/null 2>&1 && return 0
-    sleep 0.5
-  done
-  return 1
-}
-
 nothing_left() { ! pgrep -f -- "$WORK/.*/service.jar" >/dev/null; }
-is_up() { curl -sf "$AT/actuator/health" | grep -q UP; }
-says() { grep -q -- "$2" "$1"; }
 at_most_mb() { [ "$(du -sm "$1" | cut -f1)" -le "$2" ]; }
 # Only what the package brings: no JDK, Maven or Node on the path.
 bare() { env -i PATH=/usr/bin:/bin HOME="$WORK/home" TMPDIR="$WORK" "$@"; }
@@ -40,7 +14,6 @@ serve() {
   (exec env -i PATH=/usr/bin:/bin HOME="$WORK/home" TMPDIR="$WORK" "$1/pasture" serve --data "$WORK/data" --port "$PORT" --radio-port $((PORT + 1)) --station-port $((PORT + 2)) --mqtt-port $((PORT + 3)) >"$WORK/serve.log" 2>&1) &
   SERVE=$!
 }
-ends() { kill "$1"; local i; for i in $(seq 60); do kill -0 "$1" 2>/dev/null || return 0; sleep 0.5; done; return 1; }
 
 mkdir -p "$WORK/home"
 echo "== ./pasture package"
@@ -62,7 +35,7 @@ that "with that it takes less than 340 MB" at_most_mb "$WORK/one" 340
 
 echo "== installed, started, fed"
 serve "$ONE"
-that "it comes up" wait_for is_up
+that "it comes up" wait_for is_up "$AT"
 CODE=$(sed -n 's/.*one-time code \([A-Z0-9-]*\).*/\1/p' "$WORK/serve.log" | head -1)
 that "the code makes the owner" sh -c "curl -sf -o /dev/null -H 'Content-Type: application/json' -d '{\"code\":\"$CODE\",\"name\":\"owner\",\"password\":\"a long password\"}' $AT/api/v1/setup"
 that "the console is served" sh -c "curl -s $AT/now | grep -q '<div id=\"app\">'"
@@ -72,17 +45,17 @@ that "a point is made" bare "$ONE/pasture" points add Barn --in Farm --quantity 
 printf 'time,point,value\n%s,1,21.5\n' "$(date -u +%Y-%m-%dT%H:%M:00Z)" >"$WORK/readings.csv"
 that "readings come in" bare "$ONE/pasture" readings import "$WORK/readings.csv"
 that "what is not part of the package says so" sh -c "! env -i PATH=/usr/bin:/bin '$ONE/pasture' demo 2>'$WORK/err' && grep -q 'part of the sources' '$WORK/err'"
-that "it ends when it is asked to" ends "$SERVE"
+that "it ends when it is asked to" ends "$SERVE" TERM
 
 echo "== upgraded with its records, and removed"
 serve "$TWO"
-that "the next version comes up" wait_for is_up
+that "the next version comes up" wait_for is_up "$AT"
 that "and knows the reading" sh -c "env -i PATH=/usr/bin:/bin HOME='$WORK/home' '$TWO/pasture' points | grep -q '21.5'"
-that "it ends" ends "$SERVE"
+that "it ends" ends "$SERVE" TERM
 rm -rf "$WORK/two"
 serve "$ONE"
-that "the version before comes up again with the same records" wait_for is_up
-that "it ends" ends "$SERVE"
+that "the version before comes up again with the same records" wait_for is_up "$AT"
+that "it ends" ends "$SERVE" TERM
 that "nothing of it runs any more" nothing_left
 
 rm -rf "$WORK"

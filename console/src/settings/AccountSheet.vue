@@ -4,6 +4,7 @@ import type { SignedIn } from "@/api/types";
 import { useAction } from "@/look/act";
 import { day } from "@/look/clock";
 import { useLoad } from "@/look/load";
+import PasswordField from "@/look/PasswordField.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { useSession } from "@/shell/session";
 import { reactive } from "vue";
@@ -41,17 +42,8 @@ async function endOthers() {
     <h2>Your account</h2>
     <el-form label-position="top" class="form" @submit.prevent="change">
       <input type="text" hidden autocomplete="username" :value="session.person?.name" />
-      <el-form-item label="Current password" for="password-current"
-        ><el-input
-          id="password-current"
-          v-model="form.current"
-          type="password"
-          autocomplete="current-password"
-          show-password
-      /></el-form-item>
-      <el-form-item label="New password, at least 10 characters" for="password-next"
-        ><el-input id="password-next" v-model="form.password" type="password" autocomplete="new-password" show-password
-      /></el-form-item>
+      <PasswordField id="password-current" v-model="form.current" label="Current password" />
+      <PasswordField id="password-next" v-model="form.password" label="New password, at least 10 characters" chosen />
       <el-button native-type="submit" :loading="busy" :disabled="!form.current || form.password.length < 10"
         >Change the password</el-button
       >

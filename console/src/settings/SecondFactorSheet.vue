@@ -3,6 +3,7 @@ import { api } from "@/api/http";
 import type { SecondFactor } from "@/api/types";
 import { useAction } from "@/look/act";
 import { useLoad } from "@/look/load";
+import PasswordField from "@/look/PasswordField.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { renderSVG } from "uqr";
 import { computed, ref } from "vue";
@@ -65,14 +66,7 @@ async function remove() {
     <template v-if="state.data.value?.on">
       <p>On. {{ state.data.value.recoveryCodesLeft }} recovery codes are left.</p>
       <el-form label-position="top" class="form" @submit.prevent="remove">
-        <el-form-item label="Current password" for="factor-password"
-          ><el-input
-            id="factor-password"
-            v-model="password"
-            type="password"
-            autocomplete="current-password"
-            show-password
-        /></el-form-item>
+        <PasswordField id="factor-password" v-model="password" label="Current password" />
         <el-form-item label="Code of the app, or a recovery code" for="factor-code"
           ><el-input id="factor-code" v-model="code" autocomplete="one-time-code"
         /></el-form-item>
@@ -95,14 +89,7 @@ async function remove() {
     <template v-else-if="state.data.value">
       <p class="soft">Off. With it, signing in needs a code of an authenticator app besides the password.</p>
       <el-form label-position="top" class="form" @submit.prevent="begin">
-        <el-form-item label="Current password" for="factor-password"
-          ><el-input
-            id="factor-password"
-            v-model="password"
-            type="password"
-            autocomplete="current-password"
-            show-password
-        /></el-form-item>
+        <PasswordField id="factor-password" v-model="password" label="Current password" />
         <el-button native-type="submit" :loading="busy" :disabled="!password">Set up</el-button>
       </el-form>
     </template>

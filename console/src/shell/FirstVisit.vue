@@ -2,6 +2,7 @@
 import { api } from "@/api/http";
 import type { Person } from "@/api/types";
 import { useAction } from "@/look/act";
+import PasswordField from "@/look/PasswordField.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { reactive } from "vue";
 import { useRouter } from "vue-router";
@@ -45,9 +46,7 @@ async function go() {
       <el-form-item v-if="!recovery" label="E-mail, for notices (may be empty)" for="email">
         <el-input id="email" v-model="form.email" type="email" autocomplete="email" />
       </el-form-item>
-      <el-form-item label="Password, at least 10 characters" for="password">
-        <el-input id="password" v-model="form.password" type="password" autocomplete="new-password" show-password />
-      </el-form-item>
+      <PasswordField id="password" v-model="form.password" label="Password, at least 10 characters" chosen />
       <div class="stack">
         <ProblemNote :error="error" />
         <el-button type="primary" native-type="submit" :loading="busy">{{

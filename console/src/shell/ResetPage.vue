@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
 import { useAction } from "@/look/act";
+import PasswordField from "@/look/PasswordField.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { ref } from "vue";
 import { useRoute, useRouter } from "vue-router";
@@ -41,9 +42,7 @@ async function change() {
         <el-form-item label="Code from the mail" for="reset-code"
           ><el-input id="reset-code" v-model="token" autocomplete="off" class="mono" autofocus
         /></el-form-item>
-        <el-form-item label="New password, at least 10 characters" for="reset-password">
-          <el-input id="reset-password" v-model="password" type="password" autocomplete="new-password" show-password />
-        </el-form-item>
+        <PasswordField id="reset-password" v-model="password" label="New password, at least 10 characters" chosen />
         <div class="stack">
           <ProblemNote :error="error" />
           <el-button type="primary" native-type="submit" :loading="busy" :disabled="!token || password.length < 10"

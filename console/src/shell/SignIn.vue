@@ -2,6 +2,7 @@
 import { api, Refusal } from "@/api/http";
 import type { Person } from "@/api/types";
 import { useAction } from "@/look/act";
+import PasswordField from "@/look/PasswordField.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { ref } from "vue";
 import { useRoute, useRouter } from "vue-router";
@@ -50,9 +51,7 @@ async function signIn() {
       <el-form-item label="Name" for="name"
         ><el-input id="name" v-model="name" autocomplete="username" autofocus
       /></el-form-item>
-      <el-form-item label="Password" for="password">
-        <el-input id="password" v-model="password" type="password" autocomplete="current-password" show-password />
-      </el-form-item>
+      <PasswordField id="password" v-model="password" label="Password" />
       <el-form-item v-if="needsCode" label="Code of your authenticator app, or a recovery code" for="code">
         <el-input id="code" v-model="code" autocomplete="one-time-code" inputmode="text" autofocus />
       </el-form-item>

@@ -2,6 +2,7 @@
 import { api } from "@/api/http";
 import type { Person } from "@/api/types";
 import { useAction } from "@/look/act";
+import PasswordField from "@/look/PasswordField.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { ref } from "vue";
 import { useRoute, useRouter } from "vue-router";
@@ -38,9 +39,7 @@ async function accept() {
       <el-form-item label="Name" for="name"
         ><el-input id="name" v-model="name" autocomplete="username" autofocus
       /></el-form-item>
-      <el-form-item label="Password, at least 10 characters" for="password">
-        <el-input id="password" v-model="password" type="password" autocomplete="new-password" show-password />
-      </el-form-item>
+      <PasswordField id="password" v-model="password" label="Password, at least 10 characters" chosen />
       <div class="stack">
         <ProblemNote :error="error" />
         <el-button type="primary" native-type="submit" :loading="busy" :disabled="!name || !password"

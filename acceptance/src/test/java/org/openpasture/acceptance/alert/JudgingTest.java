@@ -4,9 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 import static org.openpasture.acceptance.Refusals.refused;
 
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
@@ -16,15 +13,12 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import org.openpasture.acceptance.Plant;
+import org.openpasture.acceptance.Probes;
 import org.openpasture.acceptance.RunningService;
 import org.openpasture.api.alert.AlertAnswer;
 import org.openpasture.api.alert.RuleRequest;
-import org.openpasture.api.fleet.DeviceRequest;
 import org.openpasture.api.fleet.DeviceView;
-import org.openpasture.api.inlet.InletRequest;
 import org.openpasture.core.alert.AlertState;
-import org.openpasture.core.inlet.Contents;
-import org.openpasture.core.inlet.Source;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Hold;
@@ -39,63 +33,24 @@ class JudgingTest {
     static final RunningService SERVICE = new RunningService();
 
     private static Plant plant;
-    private static String token;
-    private static String inlet;
-    private static String model;
+    private static Probes probes;
 
     @BeforeAll
     static void register() {
         plant = new Plant(SERVICE.owner());
-        JsonNode made = SERVICE.owner()
-                .post(
-                        "api/v1/inlets",
-                        new InletRequest(
-                                "Hub",
-                                plant.site,
-                                new Source.HttpInbox(null),
-                                null,
-                                JsonMapper.shared()
-                                        .readValue(
-                                                "{\"form\": \"json\", \"each\": \"$[*]\", \"address\": \"json:$.a\", \"time\": \"json:$.at\"}",
-                                                Contents.class),
-                                null));
-        token = made.path("token").asString();
-        inlet = made.path("inlet").path("id").asString();
-        model = SERVICE.owner()
-                .post("api/v1/models", JsonMapper.shared().readTree("""
-                {"id": "", "name": "Probe", "description": "", "intervalSeconds": 60, "batteryChannel": null,
-                 "layout": {"format": "json", "fields": [{"channel": "air", "at": "$.t"}, {"channel": "wet", "at": "$.rh"}]},
-                 "channels": [{"name": "air", "title": "Air", "quantity": "temperature", "unit": "°C"},
-                              {"name": "wet", "title": "Wet", "quantity": "humidity", "unit": "%"}]}"""))
-                .path("id")
-                .asString();
+        probes = Probes.register(SERVICE, plant);
     }
 
     private static DeviceView probe(String address) {
-        return SERVICE.owner()
-                .post(
-                        "api/v1/devices",
-                        DeviceRequest.ofInlet("Probe " + address, model, plant.site, inlet, address, true),
-                        DeviceView.class);
+        return probes.bringIn(address, plant.site);
     }
 
     private static String air(DeviceView device) {
         return device.assignments().getFirst().pointId();
     }
 
-    private static void post(String body) throws Exception {
-        HttpResponse<String> answer = HttpClient.newHttpClient()
-                .send(
-                        HttpRequest.newBuilder(SERVICE.address().resolve("in"))
-                                .header("Authorization", "Bearer " + token)
-                                .POST(HttpRequest.BodyPublishers.ofString(body))
-                                .build(),
-                        HttpResponse.BodyHandlers.ofString());
-        assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
-    }
-
     private static void report(String address, double air) throws Exception {
-        post("[{\"a\":\"" + address + "\",\"t\":" + air + "}]");
+        probes.post("[{\"a\":\"" + address + "\",\"t\":" + air + "}]");
     }
 
     private static RuleRequest above(String pointId, double limit, Hold hold, double deadBand) {
@@ -132,7 +87,7 @@ class JudgingTest {
                     .append(minute >= 60 && minute < 120 ? 11 : 5)
                     .append('}');
         }
-        post(hours.append(']').toString());
+        probes.post(hours.append(']').toString());
         AlertAnswer alert = await().atMost(10, TimeUnit.SECONDS)
                 .until(() -> alertsOf(air(device)), found -> found.size() == 1)
                 .getFirst();
@@ -252,8 +207,8 @@ class JudgingTest {
                  "also": [{"target": {"kind": "here", "quantity": "humidity"},
                            "condition": {"kind": "above", "limit": 80}, "deadBand": 0}]}""".formatted(area));
         probeIn(cellar(area, "South"), "m2");
-        post("[{\"a\":\"m1\",\"t\":9,\"rh\":70},{\"a\":\"m2\",\"t\":10,\"rh\":70}]");
-        post("[{\"a\":\"m1\",\"t\":9,\"rh\":90}]");
+        probes.post("[{\"a\":\"m1\",\"t\":9,\"rh\":70},{\"a\":\"m2\",\"t\":10,\"rh\":70}]");
+        probes.post("[{\"a\":\"m1\",\"t\":9,\"rh\":90}]");
         await().atMost(5, TimeUnit.SECONDS).until(() -> !alertsOf(rule).isEmpty());
         assertThat(alertsOf(rule))
                 .singleElement()
@@ -271,7 +226,7 @@ class JudgingTest {
                         ((tools.jackson.databind.node.ObjectNode) rule.deepCopy()).remove(List.of("id")));
         assertThat(again).isEqualTo(rule);
         assertThat(alertsOf(rule)).hasSize(1);
-        post("[{\"a\":\"m2\",\"t\":10,\"rh\":90}]");
+        probes.post("[{\"a\":\"m2\",\"t\":10,\"rh\":90}]");
         await().atMost(5, TimeUnit.SECONDS).until(() -> alertsOf(rule).size() == 2);
         refused(409, "in use", () -> SERVICE.owner().delete("api/v1/places/" + area));
     }
@@ -284,11 +239,7 @@ class JudgingTest {
     }
 
     private static DeviceView probeIn(String place, String address) {
-        return SERVICE.owner()
-                .post(
-                        "api/v1/devices",
-                        DeviceRequest.ofInlet("Probe " + address, model, place, inlet, address, true),
-                        DeviceView.class);
+        return probes.bringIn(address, place);
     }
 
     @Test
@@ -300,12 +251,12 @@ class JudgingTest {
                  "target": {"kind": "point", "pointId": "%s"}}""".formatted(air(device)));
         Instant start = Instant.now().minusSeconds(3 * 3_600);
         for (int i = 0; i <= 11; i++) {
-            post("[{\"a\":\"k1\",\"t\":9,\"at\":\"" + start.plusSeconds(i * 600L) + "\"}]");
+            probes.post("[{\"a\":\"k1\",\"t\":9,\"at\":\"" + start.plusSeconds(i * 600L) + "\"}]");
         }
         assertThat(alertsOf(rule)).isEmpty();
         SERVICE.restart();
         plant = plant.at(SERVICE.owner());
-        post("[{\"a\":\"k1\",\"t\":9,\"at\":\"" + start.plusSeconds(12 * 600L) + "\"}]");
+        probes.post("[{\"a\":\"k1\",\"t\":9,\"at\":\"" + start.plusSeconds(12 * 600L) + "\"}]");
         await().atMost(5, TimeUnit.SECONDS).until(() -> !alertsOf(rule).isEmpty());
         assertThat(alertsOf(rule).getFirst().summary()).contains("mean over 4 h 9 °C, above 8 °C");
         refused(400, "too rare for this window", () -> rule("""
@@ -320,7 +271,7 @@ class JudgingTest {
         Instant start = Instant.now().minusSeconds(10 * 3_600);
         for (int i = 0; i < 20; i++) {
             double air = i == 3 || i >= 8 && i < 13 ? 9 : 5;
-            post("[{\"a\":\"t1\",\"t\":" + air + ",\"at\":\"" + start.plusSeconds(i * 600L) + "\"}]");
+            probes.post("[{\"a\":\"t1\",\"t\":" + air + ",\"at\":\"" + start.plusSeconds(i * 600L) + "\"}]");
         }
         JsonNode tried = SERVICE.owner()
                 .post("api/v1/rules/rehearsal", JsonMapper.shared().readTree("""

@@ -5,9 +5,6 @@ import static org.assertj.core.api.Assertions.within;
 import static org.awaitility.Awaitility.await;
 import static org.openpasture.acceptance.Refusals.refused;
 
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
@@ -22,27 +19,23 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import org.openpasture.acceptance.Plant;
+import org.openpasture.acceptance.Probes;
 import org.openpasture.acceptance.RunningService;
 import org.openpasture.api.alert.AlertAnswer;
 import org.openpasture.api.alert.RuleRequest;
 import org.openpasture.api.fleet.AssignmentRequest;
-import org.openpasture.api.fleet.DeviceRequest;
 import org.openpasture.api.fleet.DeviceView;
-import org.openpasture.api.inlet.InletRequest;
 import org.openpasture.api.place.PointRequest;
 import org.openpasture.api.place.PointView;
 import org.openpasture.core.formula.Formula;
 import org.openpasture.core.formula.Recipe;
 import org.openpasture.core.formula.Statistic;
-import org.openpasture.core.inlet.Contents;
-import org.openpasture.core.inlet.Source;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Hold;
 import org.openpasture.core.rule.Target;
 import tools.jackson.databind.JsonNode;
-import tools.jackson.databind.json.JsonMapper;
 
 /** Points that follow from others, over the wire: as they come, late, in history, erased, and after a restart. */
 class DerivedPointsTest {
@@ -52,9 +45,7 @@ class DerivedPointsTest {
     private static final Instant START =
             Instant.now().minus(5, ChronoUnit.HOURS).truncatedTo(ChronoUnit.MINUTES);
     private static Plant plant;
-    private static String token;
-    private static String inlet;
-    private static String model;
+    private static Probes probes;
     private static int devices;
 
     private DeviceView device;
@@ -62,52 +53,18 @@ class DerivedPointsTest {
     @BeforeAll
     static void register() {
         plant = new Plant(SERVICE.owner());
-        JsonNode made = SERVICE.owner()
-                .post(
-                        "api/v1/inlets",
-                        new InletRequest(
-                                "Hub",
-                                plant.site,
-                                new Source.HttpInbox(null),
-                                null,
-                                JsonMapper.shared()
-                                        .readValue(
-                                                "{\"form\": \"json\", \"each\": \"$[*]\", \"address\": \"json:$.a\", \"time\": \"json:$.at\"}",
-                                                Contents.class),
-                                null));
-        token = made.path("token").asString();
-        inlet = made.path("inlet").path("id").asString();
-        model = SERVICE.owner()
-                .post("api/v1/models", JsonMapper.shared().readTree("""
-                {"id": "", "name": "Probe", "description": "", "intervalSeconds": 60, "batteryChannel": null,
-                 "layout": {"format": "json", "fields": [{"channel": "air", "at": "$.t"}, {"channel": "wet", "at": "$.rh"}]},
-                 "channels": [{"name": "air", "title": "Air", "quantity": "temperature", "unit": "°C"},
-                              {"name": "wet", "title": "Wet", "quantity": "humidity", "unit": "%"}]}"""))
-                .path("id")
-                .asString();
+        probes = Probes.register(SERVICE, plant);
     }
 
     @BeforeEach
     void bringIn() {
         devices++;
-        device = SERVICE.owner()
-                .post(
-                        "api/v1/devices",
-                        DeviceRequest.ofInlet("Probe " + devices, model, plant.pump, inlet, "probe" + devices, true),
-                        DeviceView.class);
+        device = probes.bringIn("probe" + devices, plant.pump);
     }
 
     private void report(int minute, double air, double wet) throws Exception {
-        String body = "[{\"a\":\"probe" + devices + "\",\"at\":\"" + START.plus(minute, ChronoUnit.MINUTES)
-                + "\",\"t\":" + air + ",\"rh\":" + wet + "}]";
-        HttpResponse<String> answer = HttpClient.newHttpClient()
-                .send(
-                        HttpRequest.newBuilder(SERVICE.address().resolve("in"))
-                                .header("Authorization", "Bearer " + token)
-                                .POST(HttpRequest.BodyPublishers.ofString(body))
-                                .build(),
-                        HttpResponse.BodyHandlers.ofString());
-        assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
+        probes.post("[{\"a\":\"probe" + devices + "\",\"at\":\"" + START.plus(minute, ChronoUnit.MINUTES) + "\",\"t\":"
+                + air + ",\"rh\":" + wet + "}]");
     }
 
     private String air() {

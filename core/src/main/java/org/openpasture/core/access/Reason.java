@@ -2,8 +2,6 @@ package org.openpasture.core.access;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.fleet.Device;
@@ -42,13 +40,11 @@ public record Reason(
                 reasons.add(new Reason(person, Right.MANAGE, Why.OWNER, null, ""));
             }
         }
-        List<Place> path = registry.pathUp(placeId);
-        Set<String> above = path.stream().map(Place::id).collect(Collectors.toSet());
         for (Grant grant : registry.all(Grant.class)) {
             registry.find(Person.class, grant.personId())
                     .filter(person -> !person.owner())
                     .ifPresent(person -> {
-                        if (above.contains(grant.targetId())) {
+                        if (registry.isWithin(placeId, grant.targetId())) {
                             reasons.add(new Reason(
                                     person,
                                     grant.right(),
@@ -71,16 +67,12 @@ public record Reason(
     private static List<String> part(Registry registry, String placeId, String targetId) {
         return registry
                 .find(Device.class, targetId)
-                .filter(device -> isWithin(registry, placeId, device.placeId()))
+                .filter(device -> registry.isWithin(device.placeId(), placeId))
                 .map(Device::name)
                 .or(() -> registry.find(Dashboard.class, targetId)
-                        .filter(dashboard -> isWithin(registry, placeId, dashboard.siteId()))
+                        .filter(dashboard -> registry.isWithin(dashboard.siteId(), placeId))
                         .map(Dashboard::name))
                 .stream()
                 .toList();
-    }
-
-    private static boolean isWithin(Registry registry, String placeId, @Nullable String of) {
-        return registry.pathUp(of).stream().anyMatch(place -> place.id().equals(placeId));
     }
 }

@@ -34,6 +34,16 @@ public record Alert(
         String summary,
         String guidance,
         String cause) {
+    /** The id of the alert of a rule, or a member of one, that is raised at a moment. */
+    public static String idOf(String ruleId, Instant raisedAt) {
+        return ruleId + "-" + Long.toString(raisedAt.toEpochMilli(), 36);
+    }
+
+    /** The id of the rule, or the member of one, whose alert has an id. */
+    public static String ruleOf(String alertId) {
+        return alertId.substring(0, alertId.lastIndexOf('-'));
+    }
+
     /** One that stands for itself. */
     public Alert(
             String id,

@@ -7,6 +7,7 @@ import java.util.Locale;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.quantity.Decimals;
+import org.openpasture.core.quantity.Interpolation;
 
 /** How a channel's raw number becomes a value in the point's unit. Pure; NaN stays NaN. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
@@ -85,16 +86,7 @@ public sealed interface Calibration {
 
         @Override
         public double apply(double number) {
-            if (Double.isNaN(number) || number <= raw.getFirst()) {
-                return Double.isNaN(number) ? number : values.getFirst();
-            }
-            for (int i = 1; i < raw.size(); i++) {
-                if (number <= raw.get(i)) {
-                    double share = (number - raw.get(i - 1)) / (raw.get(i) - raw.get(i - 1));
-                    return values.get(i - 1) + share * (values.get(i) - values.get(i - 1));
-                }
-            }
-            return values.getLast();
+            return Interpolation.at(number, raw.size(), raw::get, values::get);
         }
     }
 

@@ -74,6 +74,11 @@ public final class Derivation {
         return inOrder.isEmpty();
     }
 
+    /** Whether a point is derived, or one is derived from it. */
+    public boolean concerns(int point) {
+        return needing.containsKey(point) || rank.containsKey(point);
+    }
+
     /** The numbers of the points that need a point, directly. */
     public List<Integer> needing(int input) {
         return needing.getOrDefault(input, List.of()).stream()

@@ -41,9 +41,9 @@ public final class Refill {
         this.out = out;
     }
 
-    /** What was known before the first: of a total, where it stood, and the input's reading then. */
-    public void know(int number, Reading reading) {
-        newest.put(number, reading);
+    /** Where a total stood before the first reading. */
+    public void begin(Reading total) {
+        newest.put(point.point().number(), total);
     }
 
     /** The next reading of an input. */

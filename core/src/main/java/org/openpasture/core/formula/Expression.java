@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import org.openpasture.core.quantity.Interpolation;
 
 /**
  * A formula that somebody wrote, such as {@code (inlet - outlet) * flow * 1.163}: numbers, names, {@code + - * / ^},
@@ -59,21 +60,8 @@ public final class Expression {
                 case SUM -> Statistic.SUM.of(in);
                 case CLAMP -> Math.max(in[1], Math.min(in[2], in[0]));
                 case WHEN -> in[0] != 0 ? in[1] : in[2];
-                case TABLE -> table(in);
+                case TABLE -> Interpolation.at(in[0], in.length / 2, i -> in[2 * i + 1], i -> in[2 * i + 2]);
             };
-        }
-
-        private static double table(double[] in) {
-            double x = in[0];
-            if (x <= in[1]) {
-                return in[2];
-            }
-            for (int i = 3; i < in.length; i += 2) {
-                if (x <= in[i]) {
-                    return in[i - 1] + (x - in[i - 2]) / (in[i] - in[i - 2]) * (in[i + 1] - in[i - 1]);
-                }
-            }
-            return Double.isNaN(x) ? x : in[in.length - 1];
         }
     }
 

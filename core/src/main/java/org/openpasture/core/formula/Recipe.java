@@ -8,6 +8,7 @@ import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.DoubleBinaryOperator;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Ids;
 import org.openpasture.core.quantity.Quantity;
@@ -17,41 +18,15 @@ import org.openpasture.core.quantity.Quantity;
  * sources of the formulas stand where they are computed.
  */
 public enum Recipe {
-    DEW_POINT(
-            "dew-point",
-            "Dew point",
-            air(),
-            List.of(),
-            List.of(Quantity.DEW_POINT),
-            (in, of, result) -> Air.dewPoint(in[0], in[1])),
+    DEW_POINT("dew-point", "Dew point", Quantity.DEW_POINT, Air::dewPoint),
     VAPOUR_PRESSURE_DEFICIT(
             "vapour-pressure-deficit",
             "Vapour pressure deficit",
-            air(),
-            List.of(),
-            List.of(Quantity.VAPOUR_PRESSURE_DEFICIT),
-            (in, of, result) -> Air.vapourPressureDeficit(in[0], in[1])),
-    ABSOLUTE_HUMIDITY(
-            "absolute-humidity",
-            "Absolute humidity",
-            air(),
-            List.of(),
-            List.of(Quantity.ABSOLUTE_HUMIDITY),
-            (in, of, result) -> Air.absoluteHumidity(in[0], in[1])),
-    WET_BULB(
-            "wet-bulb",
-            "Wet-bulb temperature",
-            air(),
-            List.of(),
-            List.of(Quantity.WET_BULB),
-            (in, of, result) -> Air.wetBulb(in[0], in[1])),
-    HEAT_INDEX(
-            "heat-index",
-            "Temperature-humidity index",
-            air(),
-            List.of(),
-            List.of(Quantity.HEAT_INDEX),
-            (in, of, result) -> Air.temperatureHumidityIndex(in[0], in[1])),
+            Quantity.VAPOUR_PRESSURE_DEFICIT,
+            Air::vapourPressureDeficit),
+    ABSOLUTE_HUMIDITY("absolute-humidity", "Absolute humidity", Quantity.ABSOLUTE_HUMIDITY, Air::absoluteHumidity),
+    WET_BULB("wet-bulb", "Wet-bulb temperature", Quantity.WET_BULB, Air::wetBulb),
+    HEAT_INDEX("heat-index", "Temperature-humidity index", Quantity.HEAT_INDEX, Air::temperatureHumidityIndex),
     ALTITUDE(
             "altitude",
             "Pressure altitude",
@@ -83,51 +58,34 @@ public enum Recipe {
     TANK_BOX(
             "tank-box",
             "Contents of a rectangular tank",
-            List.of(new Input("level", LEVEL)),
             List.of(length("length", "Length"), length("width", "Width"), length("height", "Height")),
-            List.of(VOLUME, FILL),
-            (in, of, result) -> tank(Tank.upright(in[0], of[0] * of[1], of[2]), of[0] * of[1] * of[2], result)),
+            (level, of) -> Tank.upright(level, of[0] * of[1], of[2])),
     TANK_UPRIGHT(
             "tank-upright",
             "Contents of an upright cylinder",
-            List.of(new Input("level", LEVEL)),
             List.of(length("diameter", "Diameter"), length("height", "Height")),
-            List.of(VOLUME, FILL),
-            (in, of, result) ->
-                    tank(Tank.upright(in[0], Tank.circle(of[0]), of[1]), Tank.circle(of[0]) * of[1], result)),
+            (level, of) -> Tank.upright(level, Tank.circle(of[0]), of[1])),
     TANK_LYING(
             "tank-lying",
             "Contents of a lying cylinder",
-            List.of(new Input("level", LEVEL)),
             List.of(
                     length("diameter", "Diameter"),
                     length("length", "Length between the ends"),
                     new Parameter("endDepth", "Depth of each end (0 if flat)", "m", 0.0, 0, 100)),
-            List.of(VOLUME, FILL),
-            (in, of, result) ->
-                    tank(Tank.lying(in[0], of[0], of[1], of[2]), Tank.lying(of[0], of[0], of[1], of[2]), result)),
+            (level, of) -> Tank.lying(level, of[0], of[1], of[2])),
     TANK_CONE(
             "tank-cone",
             "Contents of a cylinder with a cone below",
-            List.of(new Input("level", LEVEL)),
             List.of(
                     length("diameter", "Diameter"),
                     length("coneHeight", "Height of the cone"),
                     length("height", "Height of the whole")),
-            List.of(VOLUME, FILL),
-            (in, of, result) -> of[1] > of[2]
-                    ? Double.NaN
-                    : tank(
-                            Tank.coneBottom(in[0], of[0], of[1], of[2]),
-                            Tank.coneBottom(of[2], of[0], of[1], of[2]),
-                            result)),
+            (level, of) -> of[1] > of[2] ? Double.NaN : Tank.coneBottom(level, of[0], of[1], of[2])),
     TANK_SPHERE(
             "tank-sphere",
             "Contents of a spherical tank",
-            List.of(new Input("level", LEVEL)),
             List.of(length("diameter", "Diameter")),
-            List.of(VOLUME, FILL),
-            (in, of, result) -> tank(Tank.sphere(in[0], of[0]), Tank.sphere(of[0], of[0]), result)),
+            (level, of) -> Tank.sphere(level, of[0])),
     RUN_HOURS(
             "run-hours",
             "Run hours",
@@ -203,6 +161,17 @@ public enum Recipe {
         double of(double before, double now, double hours, double[] of);
     }
 
+    /** How much is in a tank. */
+    private interface Contents {
+        /**
+         * The volume in cubic metres.
+         *
+         * @param level in metres; above the top it counts as the top
+         * @param of the measures of the tank
+         */
+        double of(double level, double[] of);
+    }
+
     private final String id;
     private final String title;
     private final List<Input> inputs;
@@ -210,6 +179,30 @@ public enum Recipe {
     private final List<Quantity> results;
     private final @Nullable Momentary momentary;
     private final @Nullable Running running;
+
+    /** What follows from temperature and humidity of air. */
+    Recipe(String id, String title, Quantity result, DoubleBinaryOperator ofAir) {
+        this(
+                id,
+                title,
+                List.of(new Input("temperature", Quantity.TEMPERATURE), new Input("humidity", Quantity.HUMIDITY)),
+                List.of(),
+                List.of(result),
+                (in, of, wanted) -> ofAir.applyAsDouble(in[0], in[1]));
+    }
+
+    /** The contents of a tank by its level, as a volume or in per cent of the whole. */
+    Recipe(String id, String title, List<Parameter> parameters, Contents contents) {
+        this(
+                id,
+                title,
+                List.of(new Input("level", LEVEL)),
+                parameters,
+                List.of(VOLUME, FILL),
+                (in, of, wanted) -> wanted == FILL
+                        ? contents.of(in[0], of) / contents.of(Double.MAX_VALUE, of) * 100
+                        : contents.of(in[0], of));
+    }
 
     Recipe(
             String id,
@@ -248,16 +241,8 @@ public enum Recipe {
         this.running = running;
     }
 
-    private static List<Input> air() {
-        return List.of(new Input("temperature", Quantity.TEMPERATURE), new Input("humidity", Quantity.HUMIDITY));
-    }
-
     private static Parameter length(String name, String title) {
         return new Parameter(name, title, "m", null, 0.001, 1000);
-    }
-
-    private static double tank(double volume, double whole, Quantity result) {
-        return result == FILL ? volume / whole * 100 : volume;
     }
 
     @JsonCreator

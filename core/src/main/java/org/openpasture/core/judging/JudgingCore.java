@@ -472,8 +472,7 @@ public final class JudgingCore {
         }
         found.filter(one -> tracker.alertId() == null && one.raisedAt().isAfter(told))
                 .ifPresent(one -> {
-                    String alertId =
-                            rule.id() + "-" + Long.toString(one.raisedAt().toEpochMilli(), 36);
+                    String alertId = Alert.idOf(rule.id(), one.raisedAt());
                     Alert alert = AlertText.alert(
                             registry,
                             rule,
@@ -483,14 +482,13 @@ public final class JudgingCore {
                             one.since(),
                             one.raisedAt(),
                             now);
-                    Shelf shelf = shelves.get(rule.id());
-                    effects.add(shelf == null ? new Effect.Raised(alert) : new Effect.RaisedShelved(alert, shelf));
+                    effects.add(raised(rule, alert));
                     effects.add(new Effect.Returned(
                             alertId, one.over().time(), one.over().value()));
-                    if (shelf == null) {
-                        trackers.put(rule.id(), tracker.in(AlertState.RETURNED, alertId));
-                    } else {
+                    if (shelves.containsKey(rule.id())) {
                         effects.add(new Effect.Closed(alertId, now));
+                    } else {
+                        trackers.put(rule.id(), tracker.in(AlertState.RETURNED, alertId));
                     }
                     alertedUntil.merge(rule.id(), until, (a, b) -> a.isAfter(b) ? a : b);
                 });
@@ -704,6 +702,13 @@ public final class JudgingCore {
         return worst.isPresent();
     }
 
+    /** The earlier of two of which either may be missing. */
+    private static Optional<Instant> earlier(Optional<Instant> one, Optional<Instant> other) {
+        return one.isPresent() && other.isPresent()
+                ? Optional.of(earlier(one.get(), other.get()))
+                : one.or(() -> other);
+    }
+
     private static Instant earlier(Instant one, Instant other) {
         return one.isBefore(other) ? one : other;
     }
@@ -739,11 +744,15 @@ public final class JudgingCore {
             recurred(watch, returned, verdict, since, at, now, effects);
             return;
         }
-        String alertId = rule.id() + "-" + Long.toString(at.toEpochMilli(), 36);
+        String alertId = Alert.idOf(rule.id(), at);
         trackers.put(rule.id(), tracker.in(AlertState.UNACKNOWLEDGED, alertId));
         Alert alert = AlertText.alert(registry, rule, severityNow(rule), alertId, verdict, since, at, now);
+        effects.add(raised(rule, alert));
+    }
+
+    private Effect raised(Rule rule, Alert alert) {
         Shelf shelf = shelves.get(rule.id());
-        effects.add(shelf == null ? new Effect.Raised(alert) : new Effect.RaisedShelved(alert, shelf));
+        return shelf == null ? new Effect.Raised(alert) : new Effect.RaisedShelved(alert, shelf);
     }
 
     /** What comes again has the severity of what it is now. */
@@ -910,13 +919,10 @@ public final class JudgingCore {
 
     /** When something is to be done about a rule without a reading; empty while there is nothing to wait for. */
     private Optional<Instant> dueTime(Watch watch, Tracker tracker) {
-        Optional<Instant> next = conditionDue(watch, tracker);
-        Optional<Instant> unshelved = Optional.ofNullable(
-                        shelves.get(watch.rule().id()))
-                .flatMap(shelf -> Optional.ofNullable(shelf.until()));
-        return next.isPresent() && unshelved.isPresent()
-                ? Optional.of(earlier(next.get(), unshelved.get()))
-                : next.or(() -> unshelved);
+        return earlier(
+                conditionDue(watch, tracker),
+                Optional.ofNullable(shelves.get(watch.rule().id()))
+                        .flatMap(shelf -> Optional.ofNullable(shelf.until())));
     }
 
     private Optional<Instant> conditionDue(Watch watch, Tracker tracker) {
@@ -926,9 +932,7 @@ public final class JudgingCore {
                 Optional<Instant> silent =
                         tracker.isOpen() || !tracker.runs().isEmpty() ? silentFrom(watch) : Optional.empty();
                 Optional<Instant> held = heldFrom(watch, tracker);
-                yield silent.isPresent() && held.isPresent()
-                        ? Optional.of(earlier(silent.get(), held.get()))
-                        : silent.or(() -> held);
+                yield earlier(silent, held);
             }
             default -> heldFrom(watch, tracker);
         };

@@ -23,7 +23,7 @@ final class Levels {
         if (rule.hasSeverityOfZone() && rule.condition() instanceof Condition.InZone(Severity from)) {
             for (Severity severity : List.of(Severity.CRITICAL, Severity.WARNING)) {
                 if (severity.compareTo(from) > 0) {
-                    all.add(rule.level(MARK + severity.id() + MARK + rule.id(), severity));
+                    all.add(rule.level(key(rule.id(), severity), severity));
                 }
             }
         }

@@ -216,6 +216,11 @@ public final class Registry {
         return path;
     }
 
+    /** Whether a place is another one, or lies below it. */
+    public boolean isWithin(@Nullable String placeId, String other) {
+        return pathUp(placeId).stream().anyMatch(place -> place.id().equals(other));
+    }
+
     /** The site that a place belongs to. */
     public Optional<Site> siteOf(@Nullable String placeId) {
         return pathUp(placeId).stream()

@@ -93,57 +93,41 @@ public record Rule(
 
     /** The same under another id and with another hold, to be tried. */
     public Rule as(String other, Hold otherHold) {
-        return new Rule(
-                other,
-                name,
-                target,
-                measure,
-                condition,
-                also,
-                atLeast,
-                otherHold,
-                deadBand,
-                severity,
-                severityOfZone,
-                true,
-                recipients,
-                guidance);
+        return with(other, target, condition, otherHold, deadBand, severity, severityOfZone, true);
     }
 
     /** The same for one member, with its limits in the member's unit. */
     public Rule forMember(String other, Target member, Condition on, double band) {
-        return new Rule(
-                other,
-                name,
-                member,
-                measure,
-                on,
-                also,
-                atLeast,
-                hold,
-                band,
-                severity,
-                severityOfZone,
-                enabled,
-                recipients,
-                guidance);
+        return with(other, member, on, hold, band, severity, severityOfZone, enabled);
     }
 
     /** The same for a more severe zone. */
     public Rule level(String other, Severity zone) {
+        return with(other, target, new Condition.InZone(zone), hold, deadBand, zone, null, enabled);
+    }
+
+    private Rule with(
+            String otherId,
+            Target otherTarget,
+            Condition otherCondition,
+            Hold otherHold,
+            double otherBand,
+            Severity otherSeverity,
+            @Nullable Boolean ofZone,
+            boolean on) {
         return new Rule(
-                other,
+                otherId,
                 name,
-                target,
+                otherTarget,
                 measure,
-                new Condition.InZone(zone),
+                otherCondition,
                 also,
                 atLeast,
-                hold,
-                deadBand,
-                zone,
-                null,
-                enabled,
+                otherHold,
+                otherBand,
+                otherSeverity,
+                ofZone,
+                on,
                 recipients,
                 guidance);
     }

@@ -115,7 +115,7 @@ class DerivationTest {
             if (DERIVATION.isTotal(point)) {
                 Optional.ofNullable(readings.get(point))
                         .map(of -> of.lowerEntry(from))
-                        .ifPresent(entry -> refill.know(point, entry.getValue()));
+                        .ifPresent(entry -> refill.begin(entry.getValue()));
             }
             Instant start = from.equals(Instant.EPOCH) ? from : from.minus(DERIVATION.within(point));
             DERIVATION.inputsOf(point).stream()

@@ -129,17 +129,13 @@ public class AlertPublisher implements EffectSink {
                 .filter(recipient -> !alerts.isToldOf(dsl, alert, recipient))
                 .forEach(recipient -> notices.add(
                         dsl,
-                        new Notice(
+                        Notice.waiting(
                                 alert.id() + "/" + what + "/" + recipient,
                                 alert.id(),
                                 recipient,
                                 text.subject(alert),
                                 text.body(now, alert),
-                                Notice.State.WAITING,
-                                0,
-                                null,
-                                clock.instant(),
-                                null))));
+                                clock.instant()))));
     }
 
     /** Tells open pages how an alert is now. */

@@ -53,10 +53,6 @@ public class DerivedReadings {
     /** So much is computed anew after a start. */
     private static final Duration DONE_AGAIN = Duration.ofDays(2);
 
-    private static final Duration[] LOOKED_BACK = {
-        Duration.ofHours(1), Duration.ofDays(2), Duration.ofDays(60), Duration.ofDays(20_000)
-    };
-
     private final TelemetryStore telemetry;
     private final Clock clock;
     private final Loop loop;
@@ -80,7 +76,6 @@ public class DerivedReadings {
     private long firstMark;
 
     private long lastMark;
-    private boolean working;
 
     DerivedReadings(TelemetryStore telemetry, RegistryStore registry, Clock clock) {
         this.telemetry = telemetry;
@@ -135,10 +130,19 @@ public class DerivedReadings {
                     now.from(arrival.readings(), point -> Optional.ofNullable(inThisCommit.get(point))
                             .or(() -> series.last(point)));
             derived.late().forEach((point, span) -> mark(point, new Stale(span, true)));
-            List<PointReading> readings = new ArrayList<>(arrival.readings());
-            readings.addAll(derived.readings());
-            readings.forEach(entry -> inThisCommit.merge(
-                    entry.point(), entry.reading(), (one, other) -> other.time().isBefore(one.time()) ? one : other));
+            List<PointReading> readings = arrival.readings();
+            if (!derived.readings().isEmpty()) {
+                readings = new ArrayList<>(readings);
+                readings.addAll(derived.readings());
+            }
+            for (PointReading entry : readings) {
+                if (now.concerns(entry.point())) {
+                    inThisCommit.merge(
+                            entry.point(),
+                            entry.reading(),
+                            (one, other) -> other.time().isBefore(one.time()) ? one : other);
+                }
+            }
             all.add(
                     derived.readings().isEmpty()
                             ? event
@@ -154,26 +158,24 @@ public class DerivedReadings {
         if (now.isEmpty()) {
             return;
         }
+        // Of an import there are thousands of readings of one point.
+        Map<Integer, Span> touched = new HashMap<>();
         for (Event event : commit.events()) {
             switch (event) {
                 case Event.ReadingsArrived(Arrival arrival)
-                when arrival.origin() == Arrival.Origin.IMPORT ->
-                    arrival.readings()
-                            .forEach(entry -> markNeeding(
-                                    now,
-                                    entry.point(),
-                                    new Span(
-                                            entry.reading().time(),
-                                            entry.reading().time())));
+                when arrival.origin() == Arrival.Origin.IMPORT -> {
+                    for (PointReading entry : arrival.readings()) {
+                        Instant time = entry.reading().time();
+                        touched.merge(entry.point(), new Span(time, time), Span::and);
+                    }
+                }
                 case Event.ReadingsErased erased ->
-                    markNeeding(now, erased.point(), new Span(erased.from(), erased.until()));
+                    touched.merge(erased.point(), new Span(erased.from(), erased.until()), Span::and);
                 default -> {}
             }
         }
-    }
-
-    private void markNeeding(Derivation now, int input, Span span) {
-        now.needing(input).forEach(point -> mark(point, new Stale(now.influence(point, span), false)));
+        touched.forEach((input, span) ->
+                now.needing(input).forEach(point -> mark(point, new Stale(now.influence(point, span), false))));
     }
 
     private synchronized void mark(int point, Stale from) {
@@ -190,11 +192,6 @@ public class DerivedReadings {
         } catch (RuntimeException e) {
             next.ifPresent(one -> mark(one.getKey(), one.getValue()));
             throw e;
-        } finally {
-            synchronized (this) {
-                working = false;
-                notifyAll();
-            }
         }
     }
 
@@ -213,13 +210,7 @@ public class DerivedReadings {
             stale.clear();
             return Optional.empty();
         }
-        working = true;
         return first.map(point -> Map.entry(point, Objects.requireNonNull(stale.remove(point))));
-    }
-
-    /** Whether everything that came late has been taken into account, and new points are filled. */
-    public synchronized boolean isDone() {
-        return stale.isEmpty() && !working;
     }
 
     private void fill(Derivation now, int point, Stale stale) {
@@ -327,26 +318,10 @@ public class DerivedReadings {
         Refill refill = new Refill(now, point, from, out);
         Instant start = from.isAfter(Instant.EPOCH) ? from.minus(now.within(point)) : from;
         if (now.isTotal(point) && from.isAfter(Instant.EPOCH)) {
-            before(point, from).ifPresent(reading -> refill.know(point, reading));
+            series.before(point, from).ifPresent(refill::begin);
         }
         InOrder.read(series, inputs, start, until, refill::next);
         refill.end();
-    }
-
-    /** The newest reading before a moment. */
-    private Optional<Reading> before(int point, Instant moment) {
-        for (Duration back : LOOKED_BACK) {
-            Reading[] last = new Reading[1];
-            telemetry.series().read(point, moment.minus(back), moment, (SeriesSlice slice) -> {
-                if (slice.size() > 0) {
-                    last[0] = slice.reading(slice.size() - 1);
-                }
-            });
-            if (last[0] != null) {
-                return Optional.of(last[0]);
-            }
-        }
-        return Optional.empty();
     }
 
     /**

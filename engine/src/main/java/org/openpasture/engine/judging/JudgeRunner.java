@@ -29,6 +29,7 @@ import org.openpasture.inlets.loop.Loop;
 import org.openpasture.store.registry.RegistryStore;
 import org.openpasture.store.sqlite.StorageFailed;
 import org.openpasture.store.telemetry.Committed;
+import org.openpasture.store.telemetry.Deposit;
 import org.openpasture.store.telemetry.TelemetryStore;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -287,6 +288,11 @@ public class JudgeRunner {
     /** Rules that are set aside, by rule id. */
     public Map<String, Shelf> shelves() {
         return shelves;
+    }
+
+    /** Writes what a person did into the journal, and waits until it is judged and what follows is kept. */
+    public void take(Event event) {
+        await(telemetry.submit(Deposit.of(event)).join().journalSeq());
     }
 
     /** Waits until everything up to a journal row has been judged and what follows is kept, a few seconds at most. */

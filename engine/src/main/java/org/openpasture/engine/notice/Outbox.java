@@ -30,17 +30,13 @@ public class Outbox {
         database.write(dsl -> {
             notices.add(
                     dsl,
-                    new Notice(
+                    Notice.waiting(
                             UlidCreator.getMonotonicUlid().toLowerCase(),
                             null,
                             recipient,
                             subject,
                             body,
-                            Notice.State.WAITING,
-                            0,
-                            null,
-                            clock.instant(),
-                            null));
+                            clock.instant()));
             return true;
         });
         sender.wake();

@@ -36,25 +36,22 @@ public class PointViews {
         this.clock = clock;
     }
 
-    /** How often the device behind a point usually reports. */
+    /** How often the device behind a point usually reports; of a derived point, those behind its inputs. */
     public Optional<Duration> interval(Registry registry, Point point) {
+        return interval(registry, point, source(registry, point));
+    }
+
+    private Optional<Duration> interval(Registry registry, Point point, Optional<Assignment> source) {
         Formula formula = point.formula();
-        return formula == null ? measured(registry, point) : derived(registry, formula);
-    }
-
-    /** What is derived changes with each of its inputs. */
-    private Optional<Duration> derived(Registry registry, Formula formula) {
-        return Inputs.of(registry, formula).stream()
-                .limit(MOST_LOOKED_AT)
-                .flatMap(input -> measured(registry, input).stream())
-                .min(Duration::compareTo);
-    }
-
-    private Optional<Duration> measured(Registry registry, Point point) {
-        return source(registry, point)
-                .flatMap(assignment -> registry.find(Device.class, assignment.deviceId()))
-                .flatMap(device -> registry.find(DeviceModel.class, device.modelId()))
-                .map(model -> Duration.ofSeconds(model.intervalSeconds()));
+        return formula == null
+                ? source.flatMap(assignment -> registry.find(Device.class, assignment.deviceId()))
+                        .flatMap(device -> registry.find(DeviceModel.class, device.modelId()))
+                        .map(model -> Duration.ofSeconds(model.intervalSeconds()))
+                : Inputs.of(registry, formula).stream()
+                        .filter(input -> input.formula() == null)
+                        .limit(MOST_LOOKED_AT)
+                        .flatMap(input -> interval(registry, input).stream())
+                        .min(Duration::compareTo);
     }
 
     /**
@@ -84,7 +81,7 @@ public class PointViews {
                 latest(registry, point).orElse(null),
                 device.map(Device::id).orElse(null),
                 source.map(Assignment::channel).orElse(null),
-                interval(registry, point)
+                interval(registry, point, source)
                         .map(interval -> (int) interval.toSeconds())
                         .orElse(null),
                 point.formula(),

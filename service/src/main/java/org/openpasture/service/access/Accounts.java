@@ -266,7 +266,7 @@ public class Accounts {
      * answer whether there is.
      */
     void forgotPassword(String name, String source) {
-        throttle.attempt(RESET + "\n" + PersonName.key(name), source);
+        throttle.attempt(RESET + "\n" + name, source);
         Instant now = clock.instant();
         Instant recent = now.plus(RESET_LASTS).minus(RESET_SENT_EVERY);
         Optional<Person> asked = byName(registry.now(), name)

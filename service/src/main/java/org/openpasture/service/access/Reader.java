@@ -11,6 +11,7 @@ import org.openpasture.core.entity.Shareable;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
+import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Registry;
@@ -122,6 +123,15 @@ public class Reader {
                         : java.util.Optional.empty())
                 .filter(access::maySee)
                 .orElseThrow(() -> Problem.notFound("point"));
+    }
+
+    /** A site, area or asset that the reader may look at. */
+    public Place place(String id) {
+        Access access = access();
+        return access.registry()
+                .place(id)
+                .filter(found -> access.may(Right.LOOK, found.id()))
+                .orElseThrow(() -> Problem.notFound("place"));
     }
 
     /** A device that the person may see. */

@@ -3,7 +3,6 @@ package org.openpasture.service.alert;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.CompletionException;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.alert.AlertAnswer;
 import org.openpasture.api.alert.AssignRequest;
@@ -22,8 +21,6 @@ import org.openpasture.service.problem.Problem;
 import org.openpasture.service.web.Paging;
 import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.alert.AlertView;
-import org.openpasture.store.telemetry.Deposit;
-import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -39,7 +36,6 @@ class AlertController {
     private final AlertStore alerts;
     private final AlertViews views;
     private final AlertPublisher publisher;
-    private final TelemetryStore telemetry;
     private final JudgeRunner judge;
     private final Reader reader;
     private final Clock clock;
@@ -48,14 +44,12 @@ class AlertController {
             AlertStore alerts,
             AlertViews views,
             AlertPublisher publisher,
-            TelemetryStore telemetry,
             JudgeRunner judge,
             Reader reader,
             Clock clock) {
         this.alerts = alerts;
         this.views = views;
         this.publisher = publisher;
-        this.telemetry = telemetry;
         this.judge = judge;
         this.reader = reader;
         this.clock = clock;
@@ -89,8 +83,7 @@ class AlertController {
                 AlertView::alert,
                 view -> access.may(Right.LOOK, view.alert().placeId())
                         && (place == null
-                                || access.registry().pathUp(view.alert().placeId()).stream()
-                                        .anyMatch(on -> on.id().equals(place))));
+                                || access.registry().isWithin(view.alert().placeId(), place)));
         return Paging.answer(
                 found.stream()
                         .map(view -> views.answer(access.registry(), view))
@@ -125,11 +118,7 @@ class AlertController {
                 id,
                 reader.person().name(),
                 Optional.ofNullable(note).map(NoteRequest::text).orElse(""));
-        try {
-            judge.await(telemetry.submit(Deposit.of(event)).join().journalSeq());
-        } catch (CompletionException e) {
-            throw new IllegalStateException("the acknowledgement could not be written", e);
-        }
+        judge.take(event);
         return one(id);
     }
 

@@ -9,6 +9,7 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.api.alert.ShelfView;
 import org.openpasture.api.alert.ShelveRequest;
 import org.openpasture.core.access.Access;
+import org.openpasture.core.alert.Alert;
 import org.openpasture.core.alert.Shelf;
 import org.openpasture.core.judging.Event;
 import org.openpasture.core.judging.Members;
@@ -23,8 +24,6 @@ import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.alert.AlertView;
-import org.openpasture.store.telemetry.Deposit;
-import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -41,14 +40,12 @@ class ShelvingController {
     private static final Duration SHORTEST = Duration.ofSeconds(30);
     private static final Duration LONGEST = Duration.ofDays(31);
     private final AlertStore alerts;
-    private final TelemetryStore telemetry;
     private final JudgeRunner judge;
     private final Reader reader;
     private final Clock clock;
 
-    ShelvingController(AlertStore alerts, TelemetryStore telemetry, JudgeRunner judge, Reader reader, Clock clock) {
+    ShelvingController(AlertStore alerts, JudgeRunner judge, Reader reader, Clock clock) {
         this.alerts = alerts;
-        this.telemetry = telemetry;
         this.judge = judge;
         this.reader = reader;
         this.clock = clock;
@@ -67,15 +64,17 @@ class ShelvingController {
     List<ShelfView> shelves() {
         Access access = reader.access();
         return judge.shelves().entrySet().stream()
-                .flatMap(entry -> access
-                        .registry()
-                        .find(Rule.class, Members.ruleId(entry.getKey()))
-                        .filter(rule -> access.may(
-                                Right.LOOK, placeOf(access.registry(), rule, Members.memberId(entry.getKey()))))
-                        .map(rule -> new ShelfView(
-                                rule.id(), rule.name(), Members.memberId(entry.getKey()), entry.getValue()))
-                        .stream())
+                .flatMap(entry -> view(access, entry.getKey(), entry.getValue()).stream())
                 .toList();
+    }
+
+    /** Empty for who may not see it. */
+    private static Optional<ShelfView> view(Access access, String key, Shelf shelf) {
+        String member = Members.memberId(key);
+        return access.registry()
+                .find(Rule.class, Members.ruleId(key))
+                .filter(rule -> access.may(Right.LOOK, placeOf(access.registry(), rule, member)))
+                .map(rule -> new ShelfView(rule.id(), rule.name(), member, shelf));
     }
 
     /**
@@ -122,8 +121,7 @@ class ShelvingController {
         AlertView view = alerts.find(id)
                 .filter(one -> access.may(Right.LOOK, one.alert().placeId()))
                 .orElseThrow(() -> Problem.notFound("alert"));
-        // The id of an alert is that of its rule, or member, and its moment.
-        return new Judged(id.substring(0, id.lastIndexOf('-')), view.alert().placeId());
+        return new Judged(Alert.ruleOf(id), view.alert().placeId());
     }
 
     private Judged ofRule(String id, @Nullable String member) {
@@ -168,36 +166,26 @@ class ShelvingController {
         if (until != null && (until.isBefore(now.plus(SHORTEST)) || until.isAfter(now.plus(LONGEST)))) {
             throw Problem.invalid("'until' must lie 30 seconds to 31 days ahead. It is now " + now + ".");
         }
-        submit(new Event.RuleShelved(
+        judge.take(new Event.RuleShelved(
                 now, judged.key(), new Shelf(until, reader.person().name(), request.reason())));
-        if (!judge.shelves().containsKey(judged.key())) {
+        Shelf shelf = judge.shelves().get(judged.key());
+        if (shelf == null) {
             throw Problem.conflict("The rule is switched off or was removed.", "Switch it on first.");
         }
-        return shelves().stream()
-                .filter(view -> Optional.of(view.memberId())
-                        .filter(member -> !member.isEmpty())
-                        .map(member -> Members.key(view.ruleId(), member))
-                        .orElse(view.ruleId())
-                        .equals(judged.key()))
-                .toList();
+        return view(reader.access(), judged.key(), shelf).stream().toList();
     }
 
     private void unshelve(Judged judged) {
-        boolean hasEnd = Optional.ofNullable(judge.shelves().get(judged.key()))
-                .map(Shelf::until)
-                .isPresent();
-        if (!judge.shelves().containsKey(judged.key())) {
+        Shelf shelf = judge.shelves().get(judged.key());
+        if (shelf == null) {
             throw Problem.conflict("This is not shelved.", "Nothing is left to do.");
         }
+        boolean hasEnd = shelf.until() != null;
         reader.require(
                 hasEnd ? Right.OPERATE : Right.EDIT,
                 judged.placeId(),
                 hasEnd ? "end the shelving of alerts here" : "return rules to service here");
-        submit(new Event.RuleUnshelved(
+        judge.take(new Event.RuleUnshelved(
                 clock.instant(), judged.key(), reader.person().name()));
-    }
-
-    private void submit(Event event) {
-        judge.await(telemetry.submit(Deposit.of(event)).join().journalSeq());
     }
 }

@@ -11,7 +11,6 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.api.reading.TimeRange;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.geo.Track;
-import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.quantity.Quantity;
@@ -58,10 +57,7 @@ class TrackController {
             HttpServletResponse response)
             throws IOException {
         Access access = reader.access();
-        Place place = access.registry()
-                .place(id)
-                .filter(found -> access.may(Right.LOOK, found.id()))
-                .orElseThrow(() -> Problem.notFound("place"));
+        Place place = reader.place(id);
         Point shown = value == null ? null : reader.point(value);
         Track track = new Track(
                 telemetry.series(),

@@ -117,15 +117,9 @@ class PeopleController {
     /** Everybody who has access to a place or a part of it, and why. For who manages it. */
     @GetMapping("/api/v1/places/{id}/people")
     List<ReasonView> whoHasAccess(@PathVariable String id) {
-        Access access = reader.access();
-        if (access.registry()
-                .place(id)
-                .filter(place -> access.may(Right.LOOK, place.id()))
-                .isEmpty()) {
-            throw Problem.notFound("place");
-        }
+        reader.place(id);
         reader.require(Right.MANAGE, id, "see who has access here");
-        return Reason.onPlace(access.registry(), id).stream()
+        return Reason.onPlace(reader.now(), id).stream()
                 .map(reason -> new ReasonView(
                         reason.person().id(),
                         reason.person().name(),

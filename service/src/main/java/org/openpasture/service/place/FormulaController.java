@@ -47,14 +47,9 @@ class FormulaController {
     @GetMapping("/api/v1/places/{id}/formulas")
     List<Gallery.Proposal> proposals(@PathVariable String id) {
         Access access = reader.access();
-        String place = access.registry()
-                .place(id)
-                .filter(found -> access.may(Right.LOOK, found.id()))
-                .orElseThrow(() -> Problem.notFound("place"))
-                .id();
         return Gallery.of(
                 access.registry(),
-                access.registry().pointsOf(place).stream()
+                access.registry().pointsOf(reader.place(id).id()).stream()
                         .filter(access::maySee)
                         .toList());
     }

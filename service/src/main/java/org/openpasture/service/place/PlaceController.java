@@ -31,7 +31,6 @@ import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.alert.AlertStore;
-import org.openpasture.store.alert.AlertView;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -81,11 +80,11 @@ class PlaceController {
             }
         }
         Map<String, Integer> open = new HashMap<>();
-        for (AlertView alert : alerts.open()) {
-            if (access.may(Right.LOOK, alert.alert().placeId())) {
-                now.pathUp(alert.alert().placeId()).forEach(place -> open.merge(place.id(), 1, Integer::sum));
+        alerts.openByPlace().forEach((on, alertsThere) -> {
+            if (access.may(Right.LOOK, on)) {
+                now.pathUp(on).forEach(place -> open.merge(place.id(), alertsThere, Integer::sum));
             }
-        }
+        });
         List<Place> all = new ArrayList<>();
         all.addAll(now.all(Site.class));
         all.addAll(now.all(Area.class));

@@ -49,9 +49,7 @@ class PointController {
         Access access = reader.access();
         return access.registry().all(Point.class).stream()
                 .filter(access::maySee)
-                .filter(point -> place == null
-                        || access.registry().pathUp(point.placeId()).stream()
-                                .anyMatch(on -> on.id().equals(place)))
+                .filter(point -> place == null || access.registry().isWithin(point.placeId(), place))
                 .map(point -> views.view(access.registry(), point, access::maySee))
                 .toList();
     }

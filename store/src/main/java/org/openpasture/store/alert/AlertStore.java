@@ -29,9 +29,6 @@ import org.openpasture.store.registry.RegistryDatabase;
  * Keeps alerts. Carrying out an effect twice changes nothing, because the judging core repeats itself after a crash.
  */
 public final class AlertStore {
-    /** Beyond so many nobody reads them, and the notes of all could not be asked for at once. */
-    private static final int MOST_OPEN = 20_000;
-
     private final RegistryDatabase database;
 
     public AlertStore(RegistryDatabase database) {
@@ -260,9 +257,14 @@ public final class AlertStore {
                 .execute();
     }
 
-    /** Alerts that are not closed, the newest first. */
-    public List<AlertView> open() {
-        return list(ALERT.CLOSED_AT.isNull(), MOST_OPEN);
+    /** How many are not closed, by the place that they belong to. */
+    public Map<String, Integer> openByPlace() {
+        return database.read()
+                .select(ALERT.PLACE_ID, DSL.count())
+                .from(ALERT)
+                .where(ALERT.CLOSED_AT.isNull())
+                .groupBy(ALERT.PLACE_ID)
+                .fetchMap(ALERT.PLACE_ID, DSL.count());
     }
 
     /** How many are not closed, by severity. */

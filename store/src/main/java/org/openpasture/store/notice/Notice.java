@@ -21,6 +21,12 @@ public record Notice(
         Instant createdAt,
         @Nullable Instant sentAt) {
 
+    /** One that nobody has tried to deliver yet. */
+    public static Notice waiting(
+            String id, @Nullable String alertId, String recipient, String subject, String body, Instant createdAt) {
+        return new Notice(id, alertId, recipient, subject, body, State.WAITING, 0, null, createdAt, null);
+    }
+
     /** The delivery state. */
     public enum State {
         WAITING,

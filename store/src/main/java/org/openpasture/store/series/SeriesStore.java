@@ -264,6 +264,12 @@ public final class SeriesStore implements Records {
         return before.merge(inside).merge(after);
     }
 
+    /** The newest reading of a point before a moment. */
+    public Optional<Reading> before(int point, Instant moment) {
+        SeriesSlice found = before(point, millis(moment));
+        return found.size() == 0 ? Optional.empty() : Optional.of(found.reading(0));
+    }
+
     private SeriesSlice before(int point, long time) {
         SeriesSlice late = head.range(point, Long.MIN_VALUE, time);
         SeriesSlice stored = SeriesSlice.empty();

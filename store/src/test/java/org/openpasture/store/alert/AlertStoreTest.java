@@ -76,7 +76,8 @@ class AlertStoreTest {
             assertThat(view.closedAt()).isEqualTo(RAISED.plusSeconds(90));
             assertThat(view.alert()).isEqualTo(ALERT);
         });
-        assertThat(alerts.open()).isEmpty();
+        assertThat(alerts.list(true, null, null, 10)).isEmpty();
+        assertThat(alerts.openByPlace()).isEmpty();
         assertThat(alerts.list(false, null, null, 10)).hasSize(1);
         assertThat(alerts.list(false, "other", null, 10)).isEmpty();
     }
