@@ -96,10 +96,15 @@ const start =
         ? ["each", rule.target.quantity, rule.target.assetKind ?? "", rule.target.each].join("|")
         : (point?.id ?? choices.value[0]?.key ?? "");
 const condition = rule?.condition;
+const DAY = 86_400;
 const form = reactive({
   key: start,
   measure: rule?.measure?.kind ?? ("last" as Measure["kind"]),
   windowMinutes: rule?.measure && "seconds" in rule.measure ? rule.measure.seconds / 60 : 60,
+  trendDays: rule?.measure?.kind === "forecast" ? rule.measure.seconds / DAY : 30,
+  aheadDays: rule?.measure?.kind === "forecast" ? rule.measure.aheadSeconds / DAY : 14,
+  other: rule?.measure?.kind === "difference" ? rule.measure.pointId : "",
+  withinMinutes: rule?.measure?.kind === "difference" ? rule.measure.withinSeconds / 60 : 60,
   also: (rule?.also ?? []).map(rowOf),
   join: rule?.atLeast === 1 ? "any" : ("all" as "all" | "any" | "some"),
   enough: rule?.atLeast ?? 2,
@@ -120,6 +125,7 @@ const form = reactive({
   holdReports: rule?.hold.kind === "reports" ? rule.hold.count : 3,
   deadBand: rule?.deadBand ?? 0,
   severity: rule?.severity ?? ("warning" as Severity),
+  latching: rule?.latching === true,
   ofZone: rule ? rule.severityOfZone === true : true,
   recipients: rule?.recipients.join(", ") ?? "",
   guidance: rule?.guidance ?? "",
@@ -163,6 +169,19 @@ const others = computed(() => {
   const single = points.ofPlace(placeId).map((one) => ({ key: one.id, label: one.name, unit: one.unit }));
   return [...single, ...here];
 });
+/** What the value can be compared with: points of the same quantity that one may see. */
+const comparable = computed(() => {
+  const target = choice.value?.target;
+  const quantity =
+    target?.kind === "point"
+      ? points.byId.get(target.pointId)?.quantity
+      : target && "quantity" in target
+        ? target.quantity
+        : "";
+  return points.all
+    .filter((one) => one.quantity === quantity && !(target?.kind === "point" && target.pointId === one.id))
+    .map((one) => ({ id: one.id, label: `${places.byId.get(one.placeId)?.name ?? ""}: ${one.name}` }));
+});
 function termOf(row: Row): Term {
   return (
     row.kept ?? {
@@ -177,9 +196,23 @@ function addTerm() {
   form.also.push({ key: others.value[0]?.key ?? "", kind: "above", limit: 0, kept: null });
 }
 function measureOf(): Measure {
-  return form.measure === "last" || !isOfValue.value
-    ? { kind: "last" }
-    : { kind: form.measure, seconds: Math.round(form.windowMinutes * 60) };
+  if (!isOfValue.value) {
+    return { kind: "last" };
+  }
+  switch (form.measure) {
+    case "last":
+      return { kind: "last" };
+    case "forecast":
+      return {
+        kind: "forecast",
+        seconds: Math.round(form.trendDays * DAY),
+        aheadSeconds: Math.round(form.aheadDays * DAY),
+      };
+    case "difference":
+      return { kind: "difference", pointId: form.other, withinSeconds: Math.round(form.withinMinutes * 60) };
+    default:
+      return { kind: form.measure, seconds: Math.round(form.windowMinutes * 60) };
+  }
 }
 
 function timesWords(times: number): string {
@@ -240,6 +273,7 @@ function body() {
     hold: form.kind === "silent" || form.kind === "device-says" ? { kind: "time", seconds: 0 } : hold,
     deadBand: form.deadBand,
     severity: form.severity,
+    latching: form.latching,
     severityOfZone: form.kind === "in-zone" && form.ofZone,
     enabled: rule?.enabled ?? true,
     recipients: form.recipients.split(/[,;\s]+/).filter(Boolean),
@@ -266,12 +300,34 @@ function body() {
             <el-option value="range" label="Range (maximum - minimum)" :disabled="form.kind === 'in-zone'" />
             <el-option value="rate" label="Rate of change per hour" :disabled="form.kind === 'in-zone'" />
             <el-option value="deviation" label="Deviation from mean" :disabled="form.kind === 'in-zone'" />
+            <el-option value="difference" label="Difference from another point" :disabled="form.kind === 'in-zone'" />
+            <el-option value="forecast" label="Forecast by its trend" />
           </el-select>
         </el-form-item>
-        <el-form-item v-if="form.measure !== 'last'" label="Window (minutes)" for="rule-window">
+        <el-form-item v-if="form.measure === 'difference'" label="Other point" for="rule-other">
+          <el-select id="rule-other" v-model="form.other" filterable aria-label="Other point">
+            <el-option v-for="one in comparable" :key="one.id" :value="one.id" :label="one.label" />
+          </el-select>
+        </el-form-item>
+        <el-form-item v-else-if="form.measure === 'forecast'" label="Days ahead" for="rule-ahead">
+          <el-input-number id="rule-ahead" v-model="form.aheadDays" :min="1" :max="93" aria-label="days ahead" />
+        </el-form-item>
+        <el-form-item v-else-if="form.measure !== 'last'" label="Window (minutes)" for="rule-window">
           <el-input-number id="rule-window" v-model="form.windowMinutes" :min="1" :max="44640" aria-label="minutes" />
         </el-form-item>
       </div>
+      <el-form-item v-if="isOfValue && form.measure === 'forecast'" label="Trend of the last days" for="rule-trend">
+        <el-input-number id="rule-trend" v-model="form.trendDays" :min="2" :max="31" aria-label="days of the trend" />
+      </el-form-item>
+      <el-form-item v-if="isOfValue && form.measure === 'difference'" label="Minutes apart at most" for="rule-within">
+        <el-input-number
+          id="rule-within"
+          v-model="form.withinMinutes"
+          :min="1"
+          :max="44640"
+          aria-label="minutes apart"
+        />
+      </el-form-item>
       <div class="two">
         <el-form-item label="Condition" for="rule-kind">
           <el-select id="rule-kind" v-model="form.kind" aria-label="Condition">
@@ -379,6 +435,11 @@ function body() {
       <el-form-item label="Recipients (e-mail addresses)" for="rule-told"
         ><el-input id="rule-told" v-model="form.recipients"
       /></el-form-item>
+      <el-form-item label="When the alert is over">
+        <el-checkbox v-model="form.latching"
+          >Keep it listed until somebody has acknowledged that it is over</el-checkbox
+        >
+      </el-form-item>
       <el-form-item label="Instructions" for="rule-guidance"
         ><el-input id="rule-guidance" v-model="form.guidance" type="textarea" :rows="2"
       /></el-form-item>

@@ -81,6 +81,11 @@ function unit(rule: Rule): string {
   }
 }
 
+function pointName(id: string): string {
+  const point = points.byId.get(id);
+  return point ? `${places.byId.get(point.placeId)?.name ?? ""}: ${point.name}` : "a point that is gone";
+}
+
 function termName(term: Term): string {
   return term.target.kind === "point"
     ? (points.byId.get(term.target.pointId)?.name ?? "a point that is gone")
@@ -128,7 +133,7 @@ async function bringBack() {
           <td class="wide">
             <strong>{{ rule.name }}</strong>
             <div v-if="shelves.data.value?.has(rule.id)" class="small">{{ shelves.data.value.get(rule.id) }}</div>
-            <div class="soft small">{{ where(rule) }}: {{ ruleWords(rule, unit(rule), termName) }}</div>
+            <div class="soft small">{{ where(rule) }}: {{ ruleWords(rule, unit(rule), termName, pointName) }}</div>
             <div v-if="standing.data.value?.get(rule.id)" class="small">
               <RouterLink
                 v-if="standing.data.value.get(rule.id)?.alertId"

@@ -35,6 +35,7 @@ const ALERT = {
   id: "a1",
   severity: "warning",
   severityOfZone: false,
+  latching: false,
   state: "unacknowledged",
   summary: "Whey pump: Axial vibration 6.4 mm/s",
   placeId: "pump",
@@ -62,6 +63,7 @@ const RULE: Rule = {
   deadBand: 0.2,
   severity: "warning",
   severityOfZone: false,
+  latching: false,
   enabled: true,
   recipients: ["a@b.example", "c@d.example"],
   guidance: "Look.",
@@ -179,6 +181,12 @@ describe("the form of a rule", () => {
   it.each<Partial<Rule>>([
     { measure: { kind: "mean", seconds: 28800 }, condition: { kind: "above", limit: 4 } },
     { measure: { kind: "rate", seconds: 1800 }, condition: { kind: "below", limit: -2 } },
+    { measure: { kind: "forecast", seconds: 2592000, aheadSeconds: 1209600 }, latching: true },
+    {
+      measure: { kind: "difference", pointId: "p2", withinSeconds: 600 },
+      condition: { kind: "above", limit: 1 },
+      latching: false,
+    },
     { target: { kind: "selection", placeId: "pump", quantity: "vibration-velocity", assetKind: null, each: "asset" } },
     {
       condition: { kind: "above", limit: 4 },

@@ -27,6 +27,8 @@ export function stepWords(step: AlertStep, unit: string): string {
       return "back to normal" + value;
     case "recurred":
       return "applies again";
+    case "latched":
+      return "over; waits for an acknowledgement";
     case "shelved":
       return `shelved by ${step.person}: ${step.text}`;
     case "unshelved":
@@ -95,7 +97,7 @@ export function measureUnit(kind: Measure["kind"], unit: string): string {
   return kind === "rate" ? unit + "/h" : unit;
 }
 
-export function measureWords(measure: Measure): string {
+export function measureWords(measure: Measure, pointName: (id: string) => string = () => "another point"): string {
   switch (measure.kind) {
     case "last":
       return "";
@@ -110,15 +112,25 @@ export function measureWords(measure: Measure): string {
       return `rate of change over ${span(measure.seconds)} `;
     case "deviation":
       return `deviation from mean over ${span(measure.seconds)} `;
+    case "forecast":
+      return `forecast for ${span(measure.aheadSeconds)} (trend of ${span(measure.seconds)}) `;
+    case "difference":
+      return `difference from ${pointName(measure.pointId)} `;
   }
 }
 
 /** A rule in words; what its further conditions look at is named by the caller. */
-export function ruleWords(rule: Rule, unit: string, name: (term: Term) => string = () => "another value"): string {
+export function ruleWords(
+  rule: Rule,
+  unit: string,
+  name: (term: Term) => string = () => "another value",
+  pointName?: (id: string) => string,
+): string {
   const held = rule.condition.kind === "silent" ? "" : ", " + holdWords(rule.hold);
-  const first = measureWords(rule.measure) + conditionWords(rule.condition, measureUnit(rule.measure.kind, unit));
+  const first =
+    measureWords(rule.measure, pointName) + conditionWords(rule.condition, measureUnit(rule.measure.kind, unit));
   const terms = rule.also.map(
-    (term) => `${name(term)} ${measureWords(term.measure)}${conditionWords(term.condition, "")}`,
+    (term) => `${name(term)} ${measureWords(term.measure, pointName)}${conditionWords(term.condition, "")}`,
   );
   const all = [first, ...terms];
   const joined =

@@ -234,6 +234,7 @@ export interface AlertStep {
     | "acknowledged"
     | "returned"
     | "recurred"
+    | "latched"
     | "shelved"
     | "unshelved"
     | "assigned"
@@ -249,7 +250,10 @@ export type Target =
   | { kind: "asset"; assetId: string; quantity: string }
   | { kind: "selection"; placeId: string; quantity: string; assetKind: string | null; each: "point" | "asset" };
 export type Measure =
-  { kind: "last" } | { kind: "mean" | "minimum" | "maximum" | "range" | "rate" | "deviation"; seconds: number };
+  | { kind: "last" }
+  | { kind: "mean" | "minimum" | "maximum" | "range" | "rate" | "deviation"; seconds: number }
+  | { kind: "forecast"; seconds: number; aheadSeconds: number }
+  | { kind: "difference"; pointId: string; withinSeconds: number };
 /** A further condition; "here" is a quantity of the place that the rule is judged for. */
 export interface Term {
   target: Target | { kind: "here"; quantity: string };
@@ -280,6 +284,8 @@ export interface Rule {
   severity: Severity;
   /** Whether an alert has the severity of the zone that was reached. */
   severityOfZone: boolean | null;
+  /** Whether an alert that is over stays listed until somebody has seen that it is. */
+  latching: boolean | null;
   enabled: boolean;
   recipients: string[];
   guidance: string;

@@ -58,6 +58,7 @@ final class JudgingRate {
                 0.5,
                 Severity.WARNING,
                 null,
+                null,
                 true,
                 List.of(),
                 "");

@@ -57,6 +57,11 @@ final class RuleCommands implements Runnable {
             case "last" -> "";
             case "deviation" -> "deviation from mean" + over;
             case "rate" -> "rate of change" + over;
+            case "forecast" ->
+                "forecast for "
+                        + Words.duration(measure.path("aheadSeconds").asLong()) + " (trend"
+                        + over.stripTrailing() + ") ";
+            case "difference" -> "difference from another point ";
             default -> measure.path("kind").asString() + over;
         };
     }

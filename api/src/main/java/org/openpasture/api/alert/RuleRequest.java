@@ -20,6 +20,8 @@ import org.openpasture.core.rule.Term;
  * @param deadBand null for none
  * @param severityOfZone whether an alert has the severity of the zone that was reached and becomes worse with it, for
  *     conditions on zones; null for no
+ * @param latching whether an alert that is over stays listed until somebody has seen that it is, even if it was
+ *     acknowledged before; null for no
  * @param enabled null for yes
  * @param recipients e-mail addresses; null for nobody
  */
@@ -34,6 +36,7 @@ public record RuleRequest(
         @Nullable Double deadBand,
         Severity severity,
         @Nullable Boolean severityOfZone,
+        @Nullable Boolean latching,
         @Nullable Boolean enabled,
         @Nullable List<String> recipients,
         @Nullable String guidance) {
@@ -63,6 +66,20 @@ public record RuleRequest(
             @Nullable Boolean enabled,
             @Nullable List<String> recipients,
             @Nullable String guidance) {
-        this(name, target, null, condition, null, null, hold, deadBand, severity, null, enabled, recipients, guidance);
+        this(
+                name,
+                target,
+                null,
+                condition,
+                null,
+                null,
+                hold,
+                deadBand,
+                severity,
+                null,
+                null,
+                enabled,
+                recipients,
+                guidance);
     }
 }

@@ -197,11 +197,12 @@ final class DerivedPoint {
         if (now.isEmpty()) {
             return Optional.empty();
         }
-        double sum = before.apply(point.number()).map(Reading::value).orElse(0.0);
+        Optional<Reading> total = before.apply(point.number());
+        double sum = total.map(Reading::value).orElse(0.0);
         Optional<Reading> then = before.apply(input.number())
                 .filter(one -> one.quality() != Quality.BAD && one.time().isBefore(time));
         if (then.isEmpty() || !isNear(then.get(), time)) {
-            return reading(time, sum, then.isEmpty() ? Quality.GOOD : Quality.UNCERTAIN);
+            return reading(time, sum, then.isEmpty() && total.isEmpty() ? Quality.GOOD : Quality.UNCERTAIN);
         }
         double hours = Duration.between(then.get().time(), time).toMillis() / 3_600_000.0;
         Recipe recipe = prepared.recipe();

@@ -64,6 +64,7 @@ public final class RuleEdits {
                         .or(() -> fitting(rule))
                         .or(() -> zones(access, rule))
                         .or(() -> member(access, rule).flatMap(one -> possible(access, one)))
+                        .or(() -> differences(access, rule))
                         .or(() -> windows(access, rule))
                         .or(() -> further(access, rule))
                         .or(() -> contradiction(rule)),
@@ -93,7 +94,7 @@ public final class RuleEdits {
                     case Condition.DeviceSays says -> false;
                     case Condition.Faulty faulty -> false;
                 };
-        if (!isOfValue && rule.measure().seconds() > 0) {
+        if (!isOfValue && !(rule.measure() instanceof Measure.Last)) {
             return Optional.of(Refused.invalid(
                     "This condition evaluates each report, not a window of time.",
                     "Remove the measure, or choose a condition on a value."));
@@ -119,6 +120,36 @@ public final class RuleEdits {
                         "The zones of a limit set apply to values, not to changes of values.",
                         "Enter a limit for the change instead."))
                 : Optional.empty();
+    }
+
+    /** What a value is compared with must be there, may be seen by who makes the rule, and measures the same. */
+    private static Optional<Refused> differences(Access access, Rule rule) {
+        return difference(access, rule.measure(), points(access, rule)).or(() -> rule.also().stream()
+                .flatMap(term -> difference(access, term.measure(), List.of()).stream())
+                .findFirst());
+    }
+
+    private static Optional<Refused> difference(Access access, Measure measure, List<Point> points) {
+        if (!(measure instanceof Measure.Difference of)) {
+            return Optional.empty();
+        }
+        Optional<Point> other =
+                access.registry().find(Point.class, of.pointId()).filter(access::maySee);
+        if (other.isEmpty()) {
+            return Optional.of(Refused.unknown("point"));
+        }
+        String unit = other.get().unit();
+        if (points.size() == 1 && points.getFirst().equals(other.get())) {
+            return Optional.of(
+                    Refused.invalid("A point does not differ from itself.", "Choose another point to compare with."));
+        }
+        return points.stream()
+                .filter(point -> Units.convert(0, unit, point.unit()).isEmpty())
+                .findFirst()
+                .map(point -> Refused.invalid(
+                        "'" + point.name() + "' is in " + point.unit() + ", but '"
+                                + other.get().name() + "' is in " + unit + ".",
+                        "Choose a point with the same quantity to compare with."));
     }
 
     /** Refuses a window that is never known, since the devices report less often. */

@@ -47,7 +47,7 @@ final class AlertText {
         String summary = rule.condition() instanceof Condition.DeviceSays
                 ? placeName + ": " + rule.name()
                 : verdict != null
-                        ? placeName + ": " + named(verdict.point(), rule.measure()) + " "
+                        ? placeName + ": " + named(registry, verdict.point(), rule.measure()) + " "
                                 + verdict.point().inWords(verdict.value())
                                 + rule.measure().perWhat() + ", " + limit
                         : placeName + ": " + (point == null ? rule.name() : point.name()) + " " + limit;
@@ -68,7 +68,11 @@ final class AlertText {
                 rule.guidance());
     }
 
-    private static String named(Point point, Measure measure) {
+    private static String named(Registry registry, Point point, Measure measure) {
+        if (measure instanceof Measure.Difference of) {
+            return point.name() + ", difference from "
+                    + registry.find(Point.class, of.pointId()).map(Point::name).orElse("another point");
+        }
         return measure.inWords().isEmpty() ? point.name() : point.name() + ", " + measure.inWords();
     }
 

@@ -52,6 +52,9 @@ public sealed interface Effect {
      */
     record Returned(String alertId, Instant at, @Nullable Double value) implements Effect {}
 
+    /** The alert is over and stays listed, although it was acknowledged, until somebody has seen that. */
+    record Latched(String alertId, Instant at) implements Effect {}
+
     /** A returned alert began to hold again before anybody acknowledged it. */
     record Recurred(String alertId, Instant at) implements Effect {}
 

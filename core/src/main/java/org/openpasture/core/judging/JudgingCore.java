@@ -25,6 +25,9 @@ import org.openpasture.core.alert.Shelf;
 import org.openpasture.core.alert.Tracker;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.limit.Severity;
+import org.openpasture.core.place.Point;
+import org.openpasture.core.quantity.Quantity;
+import org.openpasture.core.quantity.Units;
 import org.openpasture.core.reading.Arrival;
 import org.openpasture.core.reading.ByPoint;
 import org.openpasture.core.reading.PointReading;
@@ -61,6 +64,8 @@ public final class JudgingCore {
     /** Of windows that were kept, until a rule asks for them. */
     private Map<String, String> keptWindows;
 
+    private final Past past;
+
     /** What is known of a point, in one place because every reading asks for all of it. */
     private static final class Standing {
         private @Nullable Reading latest;
@@ -79,7 +84,17 @@ public final class JudgingCore {
             Watch watch, WatchedPoint point, @Nullable Window window, boolean further) {}
 
     public JudgingCore(Registry registry, JudgeState state) {
+        this(registry, state, Past.NONE);
+    }
+
+    /**
+     * A judge.
+     *
+     * @param past from which the window of a new measure is filled
+     */
+    public JudgingCore(Registry registry, JudgeState state, Past past) {
         this.registry = registry;
+        this.past = past;
         clock = state.clock();
         state.latest().forEach((point, reading) -> standing(point).latest = reading);
         state.late().forEach((point, late) -> standing(point).late = late);
@@ -162,10 +177,13 @@ public final class JudgingCore {
         for (Rule rule : EdgeRules.andThoseOf(registry)) {
             Watch watch = Watch.of(registry, rule);
             watches.put(rule.id(), watch);
-            watch.points().forEach(point -> look(watch, 0, point, memories));
-            for (int term = 1; term <= watch.terms().size(); term++) {
-                for (WatchedPoint point : watch.terms().get(term - 1).points()) {
+            for (int term = 0; term <= watch.terms().size(); term++) {
+                for (WatchedPoint point : watch.points(term)) {
                     look(watch, term, point, memories);
+                    if (point.other() != null) {
+                        // What changes there is judged here, and is no report of its own.
+                        standing(point.other().number()).watching.add(new Watched(watch, point, null, true));
+                    }
                 }
             }
         }
@@ -191,10 +209,29 @@ public final class JudgingCore {
             String kept = keptWindows.get(key);
             window = before != null && before.measures(measure)
                     ? before
-                    : kept != null ? Window.of(measure, Base64.getDecoder().decode(kept)) : new Window(measure);
+                    : kept != null
+                            ? Window.of(measure, Base64.getDecoder().decode(kept))
+                            : filled(measure, point.point().number());
             memories.put(key, window);
         }
         standing(point.point().number()).watching.add(new Watched(watch, point, window, term > 0));
+    }
+
+    /** The window of a new measure, with what was measured before anybody asked. */
+    private Window filled(Measure measure, int point) {
+        Window window = new Window(measure);
+        Reading latest = standing(point).latest;
+        if (latest != null) {
+            past.read(point, latest.time().minusSeconds(measure.seconds()), latest.time(), reading -> {
+                if (reading.quality() != Quality.BAD && !registry.isBeingChecked(point, reading.time())) {
+                    window.update(reading.time(), reading.value());
+                }
+            });
+            if (latest.quality() != Quality.BAD) {
+                window.update(latest.time(), latest.value());
+            }
+        }
+        return window;
     }
 
     private static String windowKey(Watch watch, int term, WatchedPoint point) {
@@ -374,6 +411,7 @@ public final class JudgingCore {
             standing.late = late;
             for (Watched of : standing.watching) {
                 if (!of.watch().isSilence()
+                        && of.point().other() == null
                         && of.watch().terms().isEmpty()
                         && !Levels.isLevel(of.watch().rule().id())) {
                     judgePassed(of, late.readings(), now, effects);
@@ -421,6 +459,11 @@ public final class JudgingCore {
         take(point, reading, true, reading.time(), effects);
     }
 
+    /** A reading that is remembered and not judged; for rehearsals. */
+    void remember(int point, Reading reading) {
+        take(point, reading, false, reading.time(), new ArrayList<>());
+    }
+
     /** Does what falls due up to a moment; for rehearsals. */
     void passTo(Instant now, List<Effect> effects) {
         advance(now, effects);
@@ -432,9 +475,12 @@ public final class JudgingCore {
         watches.values().stream()
                 .filter(watch -> Members.ruleId(watch.rule().id()).equals(ruleId))
                 .forEach(watch -> {
-                    watch.points().forEach(point -> found.add(point.point().number()));
-                    watch.terms().forEach(term -> term.points()
-                            .forEach(point -> found.add(point.point().number())));
+                    for (int term = 0; term <= watch.terms().size(); term++) {
+                        for (WatchedPoint of : watch.points(term)) {
+                            found.add(of.point().number());
+                            Optional.ofNullable(of.other()).ifPresent(other -> found.add(other.number()));
+                        }
+                    }
                 });
         return found;
     }
@@ -448,14 +494,14 @@ public final class JudgingCore {
         Tracker tracker = tracker(rule.id());
         Instant told = alertedUntil.getOrDefault(rule.id(), Instant.MIN);
         Excursion excursion = new Excursion(rule.hold(), now);
-        Window past = of.window() == null ? null : new Window(rule.measure());
+        Window memory = of.window() == null ? null : new Window(rule.measure());
         Optional<Excursion.Found> found = Optional.empty();
         for (int i = 0; i < readings.size() && found.isEmpty(); i++) {
             Reading reading = readings.get(i);
-            if (past != null && reading.quality() != Quality.BAD) {
-                past.update(reading.time(), reading.value());
+            if (memory != null && reading.quality() != Quality.BAD) {
+                memory.update(reading.time(), reading.value());
             }
-            Reading measured = past == null ? reading : measured(past, reading);
+            Reading measured = memory == null ? reading : measured(memory, of.point(), reading);
             Verdict verdict = measured == null ? null : Verdict.of(of.point(), measured);
             if (measured != null && verdict != null) {
                 found = excursion.next(measured, verdict).filter(one -> one.raisedAt()
@@ -530,7 +576,9 @@ public final class JudgingCore {
             }
             return;
         }
-        Reading measured = of.window() == null ? reading : measured(of.window(), reading);
+        Reading measured = of.window() != null
+                ? measured(of.window(), of.point(), reading)
+                : of.point().other() != null ? present(of.watch(), 0, of.point()) : reading;
         if (measured != null) {
             judge(of.watch(), of.point(), measured, reading.time(), true, now, effects);
         }
@@ -570,21 +618,57 @@ public final class JudgingCore {
     }
 
     /** What a window comes to at a reading; a value that cannot be real stays one. */
-    private static @Nullable Reading measured(Window window, Reading reading) {
+    private static @Nullable Reading measured(Window window, WatchedPoint of, Reading reading) {
+        if (reading.quality() == Quality.BAD) {
+            return reading;
+        }
         OptionalDouble value = window.value();
-        return reading.quality() == Quality.BAD
-                ? reading
-                : value.isEmpty() ? null : new Reading(reading.time(), value.getAsDouble(), reading.quality());
+        return value.isEmpty()
+                ? null
+                : new Reading(
+                        reading.time(),
+                        window.foresees() ? possible(of.point(), value.getAsDouble()) : value.getAsDouble(),
+                        reading.quality());
+    }
+
+    /** No trend leads out of what can be: a tank is not emptier than empty. */
+    private static double possible(Point point, double value) {
+        Quantity quantity = point.quantity();
+        double low =
+                Units.convert(quantity.lowest(), quantity.unit(), point.unit()).orElse(value);
+        double high =
+                Units.convert(quantity.highest(), quantity.unit(), point.unit()).orElse(value);
+        return low <= high ? Math.clamp(value, low, high) : value;
     }
 
     /** What is compared of a point now; null while nothing is known. */
     private @Nullable Reading present(Watch watch, int term, WatchedPoint of) {
         Reading latest = standing(of.point().number()).latest;
+        if (latest != null && watch.measure(term) instanceof Measure.Difference apart) {
+            return difference(latest, of, apart.within());
+        }
         if (latest == null || watch.measure(term).seconds() == 0) {
             return latest;
         }
         Window window = windows.get(windowKey(watch, term, of));
-        return window == null ? latest : measured(window, latest);
+        return window == null ? latest : measured(window, of, latest);
+    }
+
+    /** How far a point is off another one, in its own unit; null while that is not known. */
+    private @Nullable Reading difference(Reading latest, WatchedPoint of, int withinSeconds) {
+        Point other = of.other();
+        Reading reference = other == null ? null : standing(other.number()).latest;
+        if (other == null
+                || reference == null
+                || reference.quality() == Quality.BAD
+                || Duration.between(reference.time(), latest.time()).abs().toSeconds() > withinSeconds) {
+            return null;
+        }
+        OptionalDouble value =
+                Units.convert(reference.value(), other.unit(), of.point().unit());
+        return value.isEmpty()
+                ? null
+                : new Reading(latest.time(), latest.value() - value.getAsDouble(), latest.quality());
     }
 
     /**
@@ -602,7 +686,7 @@ public final class JudgingCore {
             boolean holds = false;
             boolean known = false;
             boolean over = true;
-            for (WatchedPoint point : watch.terms().get(i).points()) {
+            for (WatchedPoint point : watch.points(i + 1)) {
                 Reading present = present(watch, i + 1, point);
                 Verdict verdict = present == null ? null : Verdict.of(point, present);
                 known |= verdict != null;
@@ -670,10 +754,16 @@ public final class JudgingCore {
         }
         effects.add(new Effect.Returned(alertId, at, value));
         alertedUntil.merge(ruleId, at, (a, b) -> a.isAfter(b) ? a : b);
-        if (tracker.state() == AlertState.ACKNOWLEDGED || shelves.containsKey(ruleId)) {
+        Watch watch = watches.get(ruleId);
+        boolean isSeen = tracker.state() == AlertState.ACKNOWLEDGED;
+        boolean latches = isSeen && watch != null && watch.rule().isLatching();
+        if (isSeen && !latches || shelves.containsKey(ruleId)) {
             trackers.remove(ruleId);
             effects.add(new Effect.Closed(alertId, at));
         } else {
+            if (latches) {
+                effects.add(new Effect.Latched(alertId, at));
+            }
             trackers.put(ruleId, Tracker.NORMAL.in(AlertState.RETURNED, alertId));
         }
     }

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.alert.Alert;
 import org.openpasture.core.reading.Reading;
@@ -16,7 +17,9 @@ import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Hold;
+import org.openpasture.core.rule.Measure;
 import org.openpasture.core.rule.Rule;
+import org.openpasture.core.rule.Term;
 
 /**
  * What a rule that is not saved would have said to readings of the past: the same judging as for readings that come
@@ -32,6 +35,7 @@ public final class Rehearsal {
     private final Map<String, Course> courses = new LinkedHashMap<>();
     private final List<Effect> effects = new ArrayList<>();
     private final Instant since;
+    private final Rule rule;
     private long readings;
 
     /** How one variant of the rule went. */
@@ -71,6 +75,7 @@ public final class Rehearsal {
      */
     public Rehearsal(Registry registry, Rule rule, Instant since, List<Integer> holdSeconds) {
         this.since = since;
+        this.rule = rule;
         List<Change> changes = new ArrayList<>();
         registry.all(Rule.class).forEach(one -> changes.add(new Change.Remove(Kind.RULE, one.id())));
         changes.add(new Change.Put(rule.as(ID, rule.hold())));
@@ -81,7 +86,20 @@ public final class Rehearsal {
             courses.put(id, new Course(seconds));
         }
         core = new JudgingCore(registry.with(changes), JudgeState.empty());
-        core.passTo(since, effects);
+    }
+
+    /** How long before its begin readings are needed, because its measures look back so far. */
+    public Duration lead() {
+        return Duration.ofSeconds(
+                Stream.concat(Stream.of(rule.measure()), rule.also().stream().map(Term::measure))
+                        .mapToInt(Measure::seconds)
+                        .max()
+                        .orElse(0));
+    }
+
+    /** A reading from before the begin, in the order of the times: it is remembered and not judged. */
+    public void before(int point, Reading reading) {
+        core.remember(point, reading);
     }
 
     /** The numbers of the points whose readings it needs. */
@@ -91,7 +109,9 @@ public final class Rehearsal {
 
     /** The next reading; they come in the order of their times. */
     public void next(int point, Reading reading) {
-        readings++;
+        if (readings++ == 0) {
+            core.passTo(since, effects);
+        }
         core.live(point, reading, effects);
         if (!effects.isEmpty()) {
             follow();
@@ -112,6 +132,7 @@ public final class Rehearsal {
                 case Effect.Settled settled -> {}
                 case Effect.Acknowledged acknowledged -> {}
                 case Effect.Recurred recurred -> {}
+                case Effect.Latched latched -> {}
                 case Effect.Closed closed -> {}
             }
         }
@@ -149,6 +170,9 @@ public final class Rehearsal {
 
     /** Lets the time run on to the end and says how it went. */
     public Result end(Instant until) {
+        if (readings == 0) {
+            core.passTo(since, effects);
+        }
         core.passTo(until.isBefore(since) ? since : until, effects);
         follow();
         Map<Integer, Long> byHold = new LinkedHashMap<>();

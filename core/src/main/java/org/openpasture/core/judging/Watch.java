@@ -93,10 +93,16 @@ record Watch(Rule rule, List<WatchedPoint> points, List<Further> terms, int sile
     private static Optional<WatchedPoint> watched(
             Registry registry, Point point, String unit, Measure measure, Condition on, double deadBand) {
         OptionalDouble band = Units.convertDifference(deadBand, unit, point.unit());
+        Point other = measure instanceof Measure.Difference of
+                ? registry.find(Point.class, of.pointId()).orElse(null)
+                : null;
+        if (point.equals(other)) {
+            return Optional.empty();
+        }
         return on.in(measure, unit, point.unit())
                 .filter(condition -> band.isPresent())
-                .map(condition ->
-                        new WatchedPoint(point, registry.limitsOf(point).orElse(null), condition, band.getAsDouble()));
+                .map(condition -> new WatchedPoint(
+                        point, registry.limitsOf(point).orElse(null), condition, band.getAsDouble(), other));
     }
 
     private static int silentSeconds(Condition condition) {
@@ -118,6 +124,15 @@ record Watch(Rule rule, List<WatchedPoint> points, List<Further> terms, int sile
      */
     Measure measure(int term) {
         return term == 0 ? rule.measure() : terms.get(term - 1).measure();
+    }
+
+    /**
+     * The points at which one of its conditions looks.
+     *
+     * @param term 0 for the first condition, then the further ones
+     */
+    List<WatchedPoint> points(int term) {
+        return term == 0 ? points : terms.get(term - 1).points();
     }
 
     boolean isSilence() {

@@ -11,5 +11,11 @@ import org.openpasture.core.rule.Condition;
  * @param limits that hold for it; null if there are none
  * @param condition of the rule
  * @param deadBand of the rule
+ * @param other the point that it is compared with; null for none
  */
-record WatchedPoint(Point point, @Nullable LimitSet limits, Condition condition, double deadBand) {}
+record WatchedPoint(
+        Point point,
+        @Nullable LimitSet limits,
+        Condition condition,
+        double deadBand,
+        @Nullable Point other) {}

@@ -4,7 +4,9 @@ import java.nio.ByteBuffer;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.OptionalDouble;
+import java.util.stream.IntStream;
 import org.openpasture.core.rule.Measure;
+import org.openpasture.core.series.Trend;
 
 /**
  * The memory of a measure over one point: a window of time up to its newest reading, in slices, so that a reading costs
@@ -13,10 +15,13 @@ import org.openpasture.core.rule.Measure;
  * of the window is exact to a slice. Times never run back: a reading that is not newer is left out. Not thread-safe.
  */
 final class Window {
-    /** Slices of a window; one more is kept, since the newest is not full yet. */
+    /** Slices of a window. */
     private static final int SLICES = 32;
 
-    private static final int KEPT = SLICES + 1;
+    private static final long DAY_MILLIS = 86_400_000;
+    /** A trend over this many days or more is one of means of days. */
+    private static final int WHOLE_DAYS = 14;
+
     private static final int HEADER_BYTES = 4 + 4 + 1 + 8 + 8;
     private static final int SLICE_BYTES = 3 * 8;
     private static final double NONE = Double.NaN;
@@ -35,18 +40,26 @@ final class Window {
     private final Keeps keeps;
     private final long windowMillis;
     private final long sliceMillis;
+    /** For how long a value stands where none follows. */
+    private final long standsMillis;
+    /** How many slices count. */
+    private final int slices;
+    /** How many are kept: one more, since the newest is not full yet. */
+    private final int kept;
     /** Which slice of time each place of the ring holds. */
-    private final long[] slice = new long[KEPT];
+    private final long[] slice;
 
-    private final double[] one = new double[KEPT];
-    private final double[] two = new double[KEPT];
+    private final double[] one;
+    private final double[] two;
     private boolean any;
     private long lastTime;
     private double lastValue;
     /** What the slices before the newest come to, which changes only when that is another one. */
     private long othersOf = Long.MIN_VALUE;
 
+    /** Of a forecast: the line's value at time 0 and its slope for each millisecond. */
     private double othersOne;
+
     private double othersTwo;
 
     Window(Measure measure) {
@@ -55,14 +68,32 @@ final class Window {
             case Measure.Last last -> Keeps.EXTREMES;
             case Measure.Mean mean -> Keeps.AREA;
             case Measure.Deviation off -> Keeps.AREA;
+            case Measure.Forecast ahead -> Keeps.AREA;
+            case Measure.Difference apart -> Keeps.EXTREMES;
             case Measure.Minimum low -> Keeps.EXTREMES;
             case Measure.Maximum high -> Keeps.EXTREMES;
             case Measure.Range spread -> Keeps.EXTREMES;
             case Measure.Rate slope -> Keeps.FIRST;
         };
         this.windowMillis = measure.seconds() * 1000L;
-        this.sliceMillis = Math.max(1, Math.ceilDiv(windowMillis, SLICES));
+        if (measure instanceof Measure.Forecast) {
+            sliceMillis = windowMillis >= WHOLE_DAYS * DAY_MILLIS ? DAY_MILLIS : DAY_MILLIS / 4;
+            standsMillis = sliceMillis;
+        } else {
+            sliceMillis = Math.max(1, Math.ceilDiv(windowMillis, SLICES));
+            standsMillis = windowMillis / 4;
+        }
+        slices = (int) Math.ceilDiv(windowMillis, sliceMillis);
+        kept = slices + 1;
+        slice = new long[kept];
+        one = new double[kept];
+        two = new double[kept];
         forget();
+    }
+
+    /** Whether it comes to what is still ahead. */
+    boolean foresees() {
+        return measure instanceof Measure.Forecast;
     }
 
     boolean measures(Measure other) {
@@ -90,7 +121,7 @@ final class Window {
         switch (keeps) {
             case AREA -> {
                 if (any) {
-                    cover(lastTime, Math.min(time, lastTime + windowMillis / 4), lastValue);
+                    cover(lastTime, Math.min(time, lastTime + standsMillis), lastValue);
                 }
             }
             case EXTREMES -> {
@@ -125,7 +156,7 @@ final class Window {
 
     private int open(long time) {
         long number = Math.floorDiv(time, sliceMillis);
-        int place = Math.floorMod(number, KEPT);
+        int place = Math.floorMod(number, kept);
         if (slice[place] != number) {
             slice[place] = number;
             one[place] = keeps == Keeps.AREA ? 0 : NONE;
@@ -143,10 +174,15 @@ final class Window {
         if (othersOf != newest) {
             addUp(newest);
         }
-        int place = Math.floorMod(newest, KEPT);
+        int place = Math.floorMod(newest, kept);
         boolean isOpen = slice[place] == newest;
         return switch (measure) {
             case Measure.Last last -> OptionalDouble.of(lastValue);
+            case Measure.Difference apart -> OptionalDouble.of(lastValue);
+            case Measure.Forecast(int seconds, int ahead) ->
+                Double.isNaN(othersOne)
+                        ? OptionalDouble.empty()
+                        : OptionalDouble.of(othersOne + othersTwo * (lastTime + ahead * 1_000.0));
             case Measure.Mean mean -> mean(place, isOpen, 0);
             case Measure.Deviation off -> mean(place, isOpen, lastValue);
             case Measure.Minimum low -> OptionalDouble.of(least(othersOne, one[place]));
@@ -158,10 +194,14 @@ final class Window {
 
     private void addUp(long newest) {
         othersOf = newest;
+        if (measure instanceof Measure.Forecast) {
+            fit(newest);
+            return;
+        }
         othersOne = keeps == Keeps.AREA ? 0 : NONE;
         othersTwo = keeps == Keeps.AREA ? 0 : NONE;
-        for (int i = 0; i < KEPT; i++) {
-            if (slice[i] < newest && slice[i] >= newest - SLICES) {
+        for (int i = 0; i < kept; i++) {
+            if (slice[i] < newest && slice[i] >= newest - slices) {
                 switch (keeps) {
                     case AREA -> {
                         othersOne += one[i];
@@ -179,6 +219,35 @@ final class Window {
                     }
                 }
             }
+        }
+    }
+
+    /** The line through the means of the slices before the newest; a level one where there is no clear trend. */
+    private void fit(long newest) {
+        int[] places = IntStream.range(0, kept)
+                .filter(i -> slice[i] < newest && slice[i] >= newest - slices && two[i] > 0)
+                .boxed()
+                .sorted((i, j) -> Long.compare(slice[i], slice[j]))
+                .mapToInt(i -> i)
+                .toArray();
+        othersOne = NONE;
+        othersTwo = 0;
+        if (places.length < Trend.LEAST) {
+            return;
+        }
+        double[] means = Arrays.stream(places).mapToDouble(i -> one[i] / two[i]).toArray();
+        // Counted in slices from the newest on, so that nothing is lost by large numbers.
+        double[] times =
+                Arrays.stream(places).mapToDouble(i -> slice[i] + 0.5 - newest).toArray();
+        if ((times[times.length - 1] - times[0] + 1) * 2 < slices) {
+            return;
+        }
+        Trend trend = Trend.of(times, means);
+        if (trend.isClear()) {
+            othersTwo = trend.slope() / sliceMillis;
+            othersOne = trend.present() - trend.slope() * (times[times.length - 1] + newest);
+        } else {
+            othersOne = means[means.length - 1];
         }
     }
 
@@ -212,14 +281,14 @@ final class Window {
     /** As it is kept over a restart: what it measures, the newest reading, and each slice that counts. */
     byte[] toBytes() {
         long newest = Math.floorDiv(lastTime, sliceMillis);
-        ByteBuffer bytes = ByteBuffer.allocate(HEADER_BYTES + KEPT * SLICE_BYTES)
+        ByteBuffer bytes = ByteBuffer.allocate(HEADER_BYTES + kept * SLICE_BYTES)
                 .putInt(measure.getClass().getSimpleName().hashCode())
                 .putInt(measure.seconds())
                 .put((byte) (any ? 1 : 0))
                 .putLong(lastTime)
                 .putDouble(lastValue);
-        for (int i = 0; i < KEPT; i++) {
-            if (any && slice[i] <= newest && slice[i] >= newest - SLICES) {
+        for (int i = 0; i < kept; i++) {
+            if (any && slice[i] <= newest && slice[i] >= newest - slices) {
                 bytes.putLong(slice[i]).putDouble(one[i]).putDouble(two[i]);
             }
         }
@@ -227,10 +296,10 @@ final class Window {
     }
 
     /** One that goes on from what was kept; an empty one if that was of another measure. */
-    static Window of(Measure measure, byte[] kept) {
+    static Window of(Measure measure, byte[] bytesKept) {
         Window window = new Window(measure);
-        ByteBuffer bytes = ByteBuffer.wrap(kept);
-        if (kept.length < HEADER_BYTES
+        ByteBuffer bytes = ByteBuffer.wrap(bytesKept);
+        if (bytesKept.length < HEADER_BYTES
                 || bytes.getInt() != measure.getClass().getSimpleName().hashCode()
                 || bytes.getInt() != measure.seconds()) {
             return window;
@@ -240,7 +309,7 @@ final class Window {
         window.lastValue = bytes.getDouble();
         while (bytes.remaining() >= SLICE_BYTES) {
             long number = bytes.getLong();
-            int place = Math.floorMod(number, KEPT);
+            int place = Math.floorMod(number, window.kept);
             window.slice[place] = number;
             window.one[place] = bytes.getDouble();
             window.two[place] = bytes.getDouble();

@@ -2,6 +2,7 @@ package org.openpasture.core.rule;
 
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What of a point's readings is compared with a rule's condition: the newest value, or what a window of time up to the
@@ -15,12 +16,17 @@ import com.fasterxml.jackson.annotation.JsonTypeInfo;
     @JsonSubTypes.Type(value = Measure.Maximum.class, name = "maximum"),
     @JsonSubTypes.Type(value = Measure.Range.class, name = "range"),
     @JsonSubTypes.Type(value = Measure.Rate.class, name = "rate"),
-    @JsonSubTypes.Type(value = Measure.Deviation.class, name = "deviation")
+    @JsonSubTypes.Type(value = Measure.Deviation.class, name = "deviation"),
+    @JsonSubTypes.Type(value = Measure.Forecast.class, name = "forecast"),
+    @JsonSubTypes.Type(value = Measure.Difference.class, name = "difference")
 })
 public sealed interface Measure {
     Measure LAST = new Last();
     int SHORTEST_SECONDS = 60;
     int LONGEST_SECONDS = 31 * 86_400;
+    int SHORTEST_TREND_SECONDS = 2 * 86_400;
+    /** A trend says nothing of what lies further ahead than this many times what it was made from. */
+    int FURTHEST = 3;
 
     /** The newest value. */
     record Last() implements Measure {
@@ -72,12 +78,62 @@ public sealed interface Measure {
         }
     }
 
+    /**
+     * What the value comes to after some time if it goes on as in the window: by the trend of the means of its days, or
+     * of its quarters of days where it is shorter than a fortnight. Without a clear trend the value is expected to
+     * stay.
+     *
+     * @param seconds of the window, from two days
+     * @param aheadSeconds how far ahead, from a minute to three times the window
+     */
+    record Forecast(int seconds, int aheadSeconds) implements Measure {
+        public Forecast {
+            check(seconds);
+            if (seconds < SHORTEST_TREND_SECONDS) {
+                throw new IllegalArgumentException("the trend for a forecast needs a window of two days or more");
+            }
+            if (aheadSeconds < SHORTEST_SECONDS || aheadSeconds > (long) FURTHEST * seconds) {
+                throw new IllegalArgumentException(
+                        "a forecast reaches at most " + FURTHEST + " times as far ahead as its window reaches back");
+            }
+        }
+    }
+
+    /**
+     * The newest value less the newest value of another point. Unknown while the two were measured too far apart.
+     *
+     * @param withinSeconds how far apart at most; an hour if left out
+     */
+    record Difference(String pointId, @Nullable Integer withinSeconds) implements Measure {
+        private static final int USUALLY_WITHIN = 3_600;
+
+        public Difference {
+            withinSeconds = withinSeconds == null ? USUALLY_WITHIN : withinSeconds;
+            if (pointId == null || pointId.isBlank()) {
+                throw new IllegalArgumentException("a difference needs another point");
+            }
+            if (withinSeconds < 1 || withinSeconds > LONGEST_SECONDS) {
+                throw new IllegalArgumentException("the two values lie 1 s to 31 days apart at most");
+            }
+        }
+
+        @Override
+        public int seconds() {
+            return 0;
+        }
+
+        /** How far apart the two values may have been measured, in seconds. */
+        public int within() {
+            return withinSeconds == null ? USUALLY_WITHIN : withinSeconds;
+        }
+    }
+
     /** How long the window is; 0 for the newest value. */
     int seconds();
 
     /** Whether it is a difference of two values, for which an offset of a unit does not count (5 °C are 9 °F then). */
     default boolean comparesDifferences() {
-        return this instanceof Range || this instanceof Rate || this instanceof Deviation;
+        return this instanceof Range || this instanceof Rate || this instanceof Deviation || this instanceof Difference;
     }
 
     /** What its unit has behind the point's unit. */
@@ -95,9 +151,13 @@ public sealed interface Measure {
             case Range(int seconds) -> "range over " + span(seconds);
             case Rate(int seconds) -> "rate of change over " + span(seconds);
             case Deviation(int seconds) -> "deviation from mean over " + span(seconds);
+            case Forecast(int seconds, int ahead) ->
+                "forecast for " + span(ahead) + " (trend of " + span(seconds) + ")";
+            case Difference difference -> "difference from another point";
         };
     }
 
+    /** A length of time in words. */
     private static String span(int seconds) {
         return seconds % 86_400 == 0
                 ? seconds / 86_400 + " d"

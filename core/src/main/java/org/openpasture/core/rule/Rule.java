@@ -15,6 +15,8 @@ import org.openpasture.core.limit.Severity;
  *     it does not flap
  * @param severityOfZone whether an alert has the severity of the zone that was reached, and becomes worse with it;
  *     false if left out
+ * @param latching whether an alert that is over stays listed until somebody has seen that it is, even if it was
+ *     acknowledged before; false if left out
  * @param recipients e-mail addresses that are told
  * @param guidance what to do, shown with the alert
  */
@@ -30,6 +32,7 @@ public record Rule(
         double deadBand,
         Severity severity,
         @Nullable Boolean severityOfZone,
+        @Nullable Boolean latching,
         boolean enabled,
         List<String> recipients,
         String guidance)
@@ -74,6 +77,7 @@ public record Rule(
                 deadBand,
                 severity,
                 null,
+                null,
                 enabled,
                 recipients,
                 guidance);
@@ -91,19 +95,19 @@ public record Rule(
         return also == null ? List.of() : also;
     }
 
-    /** The same under another id and with another hold, to be tried. */
+    /** The same under another id and with another hold, to be tried: nobody has to look at what is over. */
     public Rule as(String other, Hold otherHold) {
-        return with(other, target, condition, otherHold, deadBand, severity, severityOfZone, true);
+        return with(other, target, condition, otherHold, deadBand, severity, severityOfZone, null, true);
     }
 
     /** The same for one member, with its limits in the member's unit. */
     public Rule forMember(String other, Target member, Condition on, double band) {
-        return with(other, member, on, hold, band, severity, severityOfZone, enabled);
+        return with(other, member, on, hold, band, severity, severityOfZone, latching, enabled);
     }
 
     /** The same for a more severe zone. */
     public Rule level(String other, Severity zone) {
-        return with(other, target, new Condition.InZone(zone), hold, deadBand, zone, null, enabled);
+        return with(other, target, new Condition.InZone(zone), hold, deadBand, zone, null, null, enabled);
     }
 
     private Rule with(
@@ -114,6 +118,7 @@ public record Rule(
             double otherBand,
             Severity otherSeverity,
             @Nullable Boolean ofZone,
+            @Nullable Boolean latches,
             boolean on) {
         return new Rule(
                 otherId,
@@ -127,6 +132,7 @@ public record Rule(
                 otherBand,
                 otherSeverity,
                 ofZone,
+                latches,
                 on,
                 recipients,
                 guidance);
@@ -135,6 +141,11 @@ public record Rule(
     /** Whether an alert has the severity of the zone that was reached. */
     public boolean hasSeverityOfZone() {
         return Boolean.TRUE.equals(severityOfZone);
+    }
+
+    /** Whether an alert that is over stays listed until somebody has seen that it is. */
+    public boolean isLatching() {
+        return Boolean.TRUE.equals(latching);
     }
 
     /** How many of all its conditions hold together where the rule holds. */

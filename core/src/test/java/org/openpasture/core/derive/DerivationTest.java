@@ -192,6 +192,15 @@ class DerivationTest {
                 .isEqualTo(new Reading(NOON.plusSeconds(300 * 60), 1, Quality.UNCERTAIN));
     }
 
+    /** What comes late into a gap is computed anew from there, and the gap is not forgotten. */
+    @Test
+    void aGapStaysOneWhenSomethingComesLateAfterIt() {
+        Store store = after(at(0, PUMP, 1), at(30, PUMP, 0), at(150, PUMP, 1), at(140, PUMP, 0));
+        assertThat(store.of(HOURS).values())
+                .extracting(Reading::quality)
+                .containsExactly(Quality.GOOD, Quality.GOOD, Quality.UNCERTAIN, Quality.GOOD);
+    }
+
     /** In whatever order and pieces readings come, the record in the end is what it would be had they come in time. */
     @Property(tries = 200)
     void theOrderOfArrivalDoesNotMatter(@ForAll long seed, @ForAll @IntRange(min = 1, max = 5) int piece) {

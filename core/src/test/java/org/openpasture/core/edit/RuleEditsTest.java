@@ -114,6 +114,7 @@ class RuleEditsTest {
                 0,
                 Severity.WARNING,
                 null,
+                null,
                 true,
                 List.of(),
                 "");
@@ -132,6 +133,7 @@ class RuleEditsTest {
                 0,
                 Severity.WARNING,
                 true,
+                null,
                 true,
                 List.of(),
                 "");

@@ -88,6 +88,7 @@ class MeasuresAndMembersTest {
                 band,
                 Severity.WARNING,
                 null,
+                null,
                 true,
                 List.of(),
                 "");
@@ -308,6 +309,76 @@ class MeasuresAndMembersTest {
         assertThat(other.use(registry.with(
                         List.of(new Change.Put(rule(new Target.OfPoint("na"), new Measure.Mean(7_200), 8, 0))))))
                 .isEmpty();
+    }
+
+    /** What a new rule looks back on was measured before anybody asked. */
+    @Test
+    void theWindowOfANewRuleIsFilledFromThePast() {
+        Registry without = registry();
+        List<Reading> measured = new ArrayList<>();
+        JudgingCore core =
+                new JudgingCore(without, JudgeState.empty(), (point, from, until, consumer) -> measured.stream()
+                        .filter(one -> point == NORTH_AIR
+                                && !one.time().isBefore(from)
+                                && one.time().isBefore(until))
+                        .forEach(consumer));
+        for (int i = 0; i < 7; i++) {
+            measured.add(Reading.good(START.plusSeconds(i * 600L), 9));
+            run(core, reading(i * 600L, NORTH_AIR, 9));
+        }
+        Rule rule = rule(new Target.OfPoint("na"), new Measure.Mean(3_600), 8, 0);
+        assertThat(raised(core.use(without.with(List.of(new Change.Put(rule))))))
+                .extracting(Alert::summary)
+                .containsExactly("North cellar: Air, mean over 1 h 9 °C, above 8 °C");
+    }
+
+    /** One cellar beside another, which shows °F: 50 °F are 10 °C. */
+    @Test
+    void aPointIsComparedWithAnotherWheneverOneOfThemReports() {
+        JudgingCore core = core(rule(new Target.OfPoint("na"), new Measure.Difference("sa", null), 3, 1));
+        assertThat(run(core, reading(0, NORTH_AIR, 14)))
+                .as("nothing is known of the other")
+                .isEmpty();
+        assertThat(raised(run(core, reading(10, SOUTH_AIR, 50))))
+                .extracting(Alert::summary, Alert::unit)
+                .containsExactly(org.assertj.core.groups.Tuple.tuple(
+                        "North cellar: Air, difference from Air 4 °C, above 3 °C", "°C"));
+        assertThat(run(core, reading(20, NORTH_AIR, 12.5)))
+                .as("in the dead band")
+                .isEmpty();
+        assertThat(run(core, reading(30, SOUTH_AIR, 60))).hasOnlyElementsOfType(Effect.Returned.class);
+    }
+
+    @Test
+    void whatWasMeasuredTooFarApartIsNotCompared() {
+        JudgingCore core = core(rule(new Target.OfPoint("na"), new Measure.Difference("ya", 600), 3, 0));
+        assertThat(run(core, reading(0, 5, 4), reading(601, NORTH_AIR, 14))).isEmpty();
+        assertThat(run(core, reading(700, 5, -40, Quality.BAD))).isEmpty();
+        assertThat(raised(run(core, reading(710, 5, 4)))).hasSize(1);
+    }
+
+    /** Of three probes each is compared with the one in the north, that one with none. */
+    @Test
+    void nothingIsComparedWithItself() {
+        JudgingCore core = core(rule(CELLARS, new Measure.Difference("na", null), 3, 0));
+        assertThat(raised(run(core, reading(0, NORTH_AIR, 5), reading(10, SOUTH_AIR, 50))))
+                .extracting(Alert::placeId)
+                .containsExactly("south");
+        assertThat(core.watched("r")).containsExactly(NORTH_AIR, SOUTH_AIR);
+    }
+
+    /** A cellar that warms by a degree a day will be at 8 °C in two days, and nothing is wrong yet. */
+    @Test
+    void aForecastIsAnAlertBeforeTheLimitIsReached() {
+        JudgingCore core = core(rule(new Target.OfPoint("na"), new Measure.Forecast(4 * 86_400, 2 * 86_400), 8, 0));
+        List<Effect> effects = new ArrayList<>();
+        for (int hour = 0; hour < 6 * 24; hour++) {
+            effects.addAll(run(core, reading(hour * 3_600L, NORTH_AIR, 2 + hour / 24.0 * (hour < 100 ? 1 : 0.9))));
+        }
+        assertThat(raised(effects)).hasSize(1).first().satisfies(alert -> {
+            assertThat(alert.raisedAt()).isBetween(START.plusSeconds(3 * 86_400), START.plusSeconds(5 * 86_400));
+            assertThat(alert.summary()).startsWith("North cellar: Air, forecast for 2 d (trend of 4 d) 8.");
+        });
     }
 
     @Provide

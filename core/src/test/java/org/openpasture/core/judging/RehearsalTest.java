@@ -56,6 +56,7 @@ class RehearsalTest {
                 1,
                 Severity.WARNING,
                 null,
+                null,
                 true,
                 List.of(),
                 "");

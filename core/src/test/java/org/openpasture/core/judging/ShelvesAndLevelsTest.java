@@ -42,6 +42,10 @@ class ShelvesAndLevelsTest {
             .orElseThrow();
 
     private static Rule zones(Hold hold, boolean severityOfZone) {
+        return zones(hold, severityOfZone, false);
+    }
+
+    private static Rule zones(Hold hold, boolean severityOfZone, boolean latching) {
         return new Rule(
                 "r",
                 "Vibration",
@@ -54,6 +58,7 @@ class ShelvesAndLevelsTest {
                 0.2,
                 Severity.ADVISORY,
                 severityOfZone,
+                latching,
                 true,
                 List.of(),
                 "");
@@ -134,6 +139,27 @@ class ShelvesAndLevelsTest {
         assertThat(run(core, unshelved(1_000_010)))
                 .containsExactly(new Effect.Unshelved("r-" + idOf(0), at(1_000_010), "ann"));
         assertThat(run(core, unshelved(1_000_020))).as("twice").isEmpty();
+    }
+
+    /** What was acknowledged and is over waits once more, until somebody has seen that too. */
+    @Test
+    void aLatchingAlertStaysUntilSomebodyHasSeenThatItIsOver() {
+        JudgingCore core = core(zones(new Hold.ForTime(0), false, true));
+        String id = "r-" + idOf(0);
+        run(core, reading(0, 6), acknowledged(5, id));
+        assertThat(run(core, reading(10, 2)))
+                .containsExactly(new Effect.Returned(id, at(10), 2.0), new Effect.Latched(id, at(10)));
+        assertThat(run(core, reading(20, 6))).containsExactly(new Effect.Recurred(id, at(20)));
+        assertThat(run(core, reading(30, 2)))
+                .as("over, and nobody has seen it yet")
+                .containsExactly(new Effect.Returned(id, at(30), 2.0));
+        assertThat(run(core, acknowledged(40, id)))
+                .hasExactlyElementsOfTypes(Effect.Acknowledged.class, Effect.Closed.class);
+        assertThat(core.trackers()).isEmpty();
+    }
+
+    private static Event acknowledged(long seconds, String alertId) {
+        return new Event.AlertAcknowledged(at(seconds), alertId, "ann", "");
     }
 
     private static String idOf(long seconds) {

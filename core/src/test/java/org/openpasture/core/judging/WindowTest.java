@@ -18,6 +18,7 @@ import org.openpasture.core.rule.Measure;
 /** What a window of time comes to, against what is counted from all readings by hand. */
 class WindowTest {
     private static final Instant START = Instant.parse("2026-03-01T08:00:00Z");
+    private static final int DAY = 86_400;
 
     private static Window window(Measure measure, long secondsApart, double... values) {
         Window window = new Window(measure);
@@ -69,6 +70,45 @@ class WindowTest {
         assertThat(window.value()).hasValue(1);
         assertThat(window(new Measure.Range(3_600), 600, 3, 1, 7).value()).hasValue(6);
         assertThat(window(new Measure.Minimum(3_600), 600, 3, 1, 7).value()).hasValue(1);
+    }
+
+    /** A tank that is emptied by 2 % a day is at 12 % today; in five days it will be at 2 %. */
+    @Test
+    void aForecastGoesOnAsTheDaysBefore() {
+        Window tank = new Window(new Measure.Forecast(20 * DAY, 5 * DAY));
+        Instant midnight = Instant.parse("2026-03-01T00:00:00Z");
+        for (int hour = 0; hour <= 20 * 24; hour++) {
+            tank.update(midnight.plusSeconds(hour * 3_600L), 52 - 2 * hour / 24.0 + Math.sin(hour) / 10);
+            assertThat(tank.value().isPresent())
+                    .as("known from half of its window on: hour %d", hour)
+                    .isEqualTo(hour >= 10 * 24);
+        }
+        assertThat(tank.value().orElseThrow()).isCloseTo(2, within(0.2));
+    }
+
+    /** What goes up and down from day to day has no trend, and is expected to stay as it was on the last day. */
+    @Test
+    void withoutATrendNothingIsExpectedToChange() {
+        Window level = new Window(new Measure.Forecast(20 * DAY, 60 * DAY));
+        double[] course = {5, 3, 6, 4, 5, 3, 6, 4, 5, 3, 6, 4, 5, 3, 6, 4, 5, 3, 6, 4, 9};
+        for (int day = 0; day < course.length; day++) {
+            level.update(START.plusSeconds((long) day * DAY), course[day]);
+        }
+        assertThat(level.value().orElseThrow()).isCloseTo(4, within(1.0));
+    }
+
+    @Test
+    void aForecastGoesOnFromWhatWasKept() {
+        Measure measure = new Measure.Forecast(3 * DAY, DAY);
+        Window window = new Window(measure);
+        for (int hour = 0; hour < 80; hour++) {
+            window.update(START.plusSeconds(hour * 3_600L), hour);
+        }
+        Window again = Window.of(measure, window.toBytes());
+        window.update(START.plusSeconds(80 * 3_600L), 80);
+        again.update(START.plusSeconds(80 * 3_600L), 80);
+        assertThat(window.value().orElseThrow()).isCloseTo(104, within(1.0));
+        assertThat(again.value()).isEqualTo(window.value());
     }
 
     @Test

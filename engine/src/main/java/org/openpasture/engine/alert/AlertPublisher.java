@@ -117,6 +117,7 @@ public class AlertPublisher implements EffectSink {
             case Effect.Acknowledged acknowledged -> {}
             case Effect.Returned returned -> {}
             case Effect.Recurred recurred -> {}
+            case Effect.Latched latched -> {}
             case Effect.Closed closed -> {}
             case Effect.Delayed delayed -> {}
             case Effect.Settled settled -> {}
@@ -156,6 +157,7 @@ public class AlertPublisher implements EffectSink {
             case Effect.Acknowledged acknowledged -> Optional.of(acknowledged.alertId());
             case Effect.Returned returned -> Optional.of(returned.alertId());
             case Effect.Recurred recurred -> Optional.of(recurred.alertId());
+            case Effect.Latched latched -> Optional.of(latched.alertId());
             case Effect.Closed closed -> Optional.of(closed.alertId());
             case Effect.Delayed delayed -> Optional.empty();
             case Effect.Settled settled -> Optional.empty();

@@ -97,7 +97,7 @@ public class JudgeRunner {
         this.registry = registry;
         this.clock = clock;
         TelemetryStore.Checkpoint checkpoint = telemetry.checkpoint();
-        core = new JudgingCore(registry.now(), checkpoint.state());
+        core = new JudgingCore(registry.now(), checkpoint.state(), new RecordedPast(telemetry.series()));
         judgedUpTo = checkpoint.journalSeq();
         catchUp();
         settle();

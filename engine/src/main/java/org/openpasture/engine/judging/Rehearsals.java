@@ -44,10 +44,12 @@ public class Rehearsals {
         Rehearsal rehearsal = new Rehearsal(registry, rule, since, holds ? HOLDS : List.of());
         Set<Integer> points = rehearsal.points();
         SeriesStore series = telemetry.series();
-        long expected = InOrder.estimate(series, points, since, until);
+        Instant from = since.minus(rehearsal.lead());
+        long expected = InOrder.estimate(series, points, from, until);
         if (expected > MOST_READINGS) {
             throw new TooMany(expected);
         }
+        InOrder.read(series, points, from, since, one -> rehearsal.before(one.point(), one.reading()));
         InOrder.read(series, points, since, until, one -> rehearsal.next(one.point(), one.reading()));
         return rehearsal.end(until);
     }

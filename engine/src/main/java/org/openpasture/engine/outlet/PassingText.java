@@ -109,6 +109,7 @@ final class PassingText {
                 }
             }
             case Effect.Recurred(var id, var at) -> happened(body, "recurred", at);
+            case Effect.Latched(var id, var at) -> happened(body, "latched", at);
             case Effect.Closed(var id, var at) -> happened(body, "closed", at);
             case Effect.Delayed delayed -> {
                 return Optional.empty();

@@ -162,6 +162,7 @@ class RuleController {
                 request.deadBand() == null ? 0 : request.deadBand(),
                 request.severity(),
                 request.severityOfZone(),
+                request.latching(),
                 request.enabled() == null || request.enabled(),
                 request.recipients() == null ? List.of() : request.recipients(),
                 request.guidance() == null ? "" : request.guidance());

@@ -375,6 +375,7 @@ final class Creamery extends DemoMaker {
                         deadBand,
                         severity,
                         condition instanceof Condition.InZone,
+                        null,
                         true,
                         List.of(TECHNICIAN),
                         guidance));

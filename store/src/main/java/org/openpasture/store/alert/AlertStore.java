@@ -121,6 +121,18 @@ public final class AlertStore {
                         > 0;
                 yield first && step(dsl, id, new Step(at, Kind.RECURRED, null, null, "", ""));
             }
+            case Effect.Latched(String id, Instant at) -> {
+                boolean first = step(dsl, id, new Step(at, Kind.LATCHED, null, null, "", ""));
+                if (first) {
+                    dsl.update(ALERT)
+                            .setNull(ALERT.ACKNOWLEDGED_AT)
+                            .setNull(ALERT.ACKNOWLEDGED_BY)
+                            .set(ALERT.STATE, AlertState.RETURNED.id())
+                            .where(ALERT.ID.eq(id), ALERT.CLOSED_AT.isNull())
+                            .execute();
+                }
+                yield first;
+            }
             case Effect.Closed(String id, Instant at) -> {
                 boolean first = dsl.update(ALERT)
                                 .set(ALERT.CLOSED_AT, at.toEpochMilli())

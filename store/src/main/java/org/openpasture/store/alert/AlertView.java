@@ -53,6 +53,7 @@ public record AlertView(
         ACKNOWLEDGED,
         RETURNED,
         RECURRED,
+        LATCHED,
         SHELVED,
         UNSHELVED,
         ASSIGNED,
