@@ -98,6 +98,93 @@ class JudgingTest {
         assertThat(alert.state()).isEqualTo(AlertState.RETURNED);
     }
 
+    /** A store that warms by 0.2 °C an hour: a rule that is made today knows of it at its first reading. */
+    @Test
+    void aForecastLooksBackOnWhatWasMeasuredBeforeTheRuleWas() throws Exception {
+        DeviceView device = probe("warming");
+        Instant now = Instant.now().truncatedTo(ChronoUnit.SECONDS);
+        StringBuilder hours = new StringBuilder("[");
+        for (int hour = 96; hour > 0; hour--) {
+            hours.append(hour == 96 ? "" : ",")
+                    .append("{\"a\":\"warming\",\"at\":\"")
+                    .append(now.minus(hour, ChronoUnit.HOURS))
+                    .append("\",\"t\":")
+                    .append(20 - hour * 0.2)
+                    .append('}');
+        }
+        probes.post(hours.append(']').toString());
+        Map<String, Object> rule = Map.of(
+                "name",
+                "Too warm soon",
+                "target",
+                Map.of("kind", "point", "pointId", air(device)),
+                "measure",
+                Map.of("kind", "forecast", "seconds", 3 * 86_400, "aheadSeconds", 86_400),
+                "condition",
+                Map.of("kind", "above", "limit", 23),
+                "severity",
+                "warning",
+                "latching",
+                true);
+        SERVICE.owner().post("api/v1/rules", rule);
+        report("warming", 20);
+        AlertAnswer alert = await().atMost(10, TimeUnit.SECONDS)
+                .until(() -> alertsOf(air(device)), found -> found.size() == 1)
+                .getFirst();
+        assertThat(alert.summary()).contains("forecast for 1 d (trend of 3 d) 24", "above 23 °C");
+    }
+
+    @Test
+    void aLatchingAlertWaitsForSomebodyWhoHasSeenThatItIsOver() throws Exception {
+        DeviceView one = probe("latched");
+        DeviceView other = probe("beside");
+        report("beside", 5);
+        Map<String, Object> rule = Map.of(
+                "name",
+                "Warmer than beside",
+                "target",
+                Map.of("kind", "point", "pointId", air(one)),
+                "measure",
+                Map.of("kind", "difference", "pointId", air(other)),
+                "condition",
+                Map.of("kind", "above", "limit", 3),
+                "severity",
+                "warning",
+                "latching",
+                true);
+        SERVICE.owner().post("api/v1/rules", rule);
+        report("latched", 9);
+        AlertAnswer alert = await().atMost(10, TimeUnit.SECONDS)
+                .until(() -> alertsOf(air(one)), found -> found.size() == 1)
+                .getFirst();
+        assertThat(alert.value()).isEqualTo(4);
+        acknowledge(alert);
+        report("beside", 8);
+        await().atMost(10, TimeUnit.SECONDS)
+                .until(() -> alertsOf(air(one)).getFirst().state() == AlertState.RETURNED);
+        acknowledge(alert);
+        await().atMost(10, TimeUnit.SECONDS)
+                .until(() -> alertsOf(air(one)).getFirst().closedAt() != null);
+        refused(400, "does not differ from itself", () -> SERVICE.owner()
+                .post(
+                        "api/v1/rules",
+                        Map.of(
+                                "name",
+                                "Itself",
+                                "target",
+                                Map.of("kind", "point", "pointId", air(one)),
+                                "measure",
+                                Map.of("kind", "difference", "pointId", air(one)),
+                                "condition",
+                                Map.of("kind", "above", "limit", 3),
+                                "severity",
+                                "warning")));
+    }
+
+    private static void acknowledge(AlertAnswer alert) throws Exception {
+        SERVICE.owner().post("api/v1/alerts/" + alert.id() + "/acknowledgement", Map.of("text", ""));
+    }
+
     @Test
     void anEditTakesHoldWithoutAnotherReadingAndOverARestart() throws Exception {
         DeviceView device = probe("edited");

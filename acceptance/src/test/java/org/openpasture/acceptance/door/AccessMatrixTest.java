@@ -7,6 +7,7 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -36,6 +37,7 @@ import org.openpasture.core.outlet.Destination;
 import org.openpasture.core.people.Right;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ObjectNode;
 
 /**
  * Every address of the API, as the service itself lists them, asked by people who have no right there. An address that
@@ -78,6 +80,49 @@ class AccessMatrixTest {
     /** Of the creamery, by the start of the address that names one. */
     private static final Map<String, String> THEIRS = new HashMap<>();
 
+    /** What asks no more than to operate; everything else that changes something asks for more. */
+    private static final Set<String> OPERATING = Set.of(
+            "POST /api/v1/alerts/{id}/acknowledgement",
+            "PUT /api/v1/alerts/{id}/assignee",
+            "POST /api/v1/alerts/{id}/notes",
+            "POST /api/v1/alerts/{id}/shelving",
+            "DELETE /api/v1/alerts/{id}/shelving",
+            "POST /api/v1/rules/{id}/shelving",
+            "DELETE /api/v1/rules/{id}/shelving",
+            "POST /api/v1/devices/{id}/checks",
+            "POST /api/v1/checks/{id}/result",
+            "POST /api/v1/devices/{id}/commands",
+            "PUT /api/v1/devices/{id}/channels/{channel}",
+            "PUT /api/v1/devices/{id}/polling",
+            "POST /api/v1/commands",
+            "DELETE /api/v1/commands/{id}",
+            "POST /api/v1/inlets/{id}/try");
+
+    /** What who edits one site may not: people and what all sites share. */
+    private static final Set<String> MANAGING = Set.of(
+            "POST /api/v1/sites",
+            "PUT /api/v1/sites/{id}",
+            "POST /api/v1/invitations",
+            "DELETE /api/v1/invitations/{id}",
+            "POST /api/v1/grants",
+            "DELETE /api/v1/grants/{id}",
+            "DELETE /api/v1/people/{id}",
+            "DELETE /api/v1/people/{id}/second-factor",
+            "DELETE /api/v1/keys",
+            "POST /api/v1/keys",
+            "POST /api/v1/backups",
+            "DELETE /api/v1/backups/{name}",
+            "POST /api/v1/backups/{name}/check",
+            "POST /api/v1/backups/{name}/restore",
+            "POST /api/v1/records/check",
+            "PUT /api/v1/records/keeping",
+            "PUT /api/v1/settings/mail",
+            "POST /api/v1/settings/mail/test",
+            "PUT /api/v1/settings/radio");
+
+    private static String ownerToken;
+    private static String operatorToken;
+    private static String editorToken;
     private static String neighbourToken;
     private static String lookerToken;
     private static String site;
@@ -129,7 +174,7 @@ class AccessMatrixTest {
         JsonNode model = owner.get("api/v1/models").path(0);
         String ownModel = owner.post(
                         "api/v1/models",
-                        ((tools.jackson.databind.node.ObjectNode) model.deepCopy())
+                        ((ObjectNode) model.deepCopy())
                                 .put("siteId", plant.site)
                                 .put("name", "Hidden model"))
                 .path("id")
@@ -145,6 +190,8 @@ class AccessMatrixTest {
                 .path("id")
                 .asString();
         plant.invite(SERVICE.anonymous(), "looker", Right.LOOK, plant.site);
+        plant.invite(SERVICE.anonymous(), "operator", Right.OPERATE, plant.site);
+        plant.invite(SERVICE.anonymous(), "editor", Right.EDIT, plant.site);
         String grant = owner.get("api/v1/people")
                 .valueStream()
                 .filter(person -> person.path("name").asString().equals("looker"))
@@ -159,6 +206,9 @@ class AccessMatrixTest {
         plant.invite(SERVICE.anonymous(), "neighbour", Right.MANAGE, farm);
         neighbourToken = token("neighbour");
         lookerToken = token("looker");
+        operatorToken = token("operator");
+        ownerToken = token("owner");
+        editorToken = token("editor");
         THEIRS.putAll(Map.ofEntries(
                 Map.entry("sites", plant.site),
                 Map.entry("areas", area),
@@ -209,7 +259,7 @@ class AccessMatrixTest {
     }
 
     private static JsonNode limits(String siteId) {
-        return ((tools.jackson.databind.node.ObjectNode) SERVICE.owner().get("api/v1/limits/" + Plant.PUMP_LIMITS))
+        return ((ObjectNode) SERVICE.owner().get("api/v1/limits/" + Plant.PUMP_LIMITS))
                 .put("title", "Hidden limits")
                 .put("siteId", siteId);
     }
@@ -277,19 +327,28 @@ class AccessMatrixTest {
     }
 
     private static HttpResponse<String> ask(String method, String pattern, String token) {
-        String type = pattern.equals("/api/v1/keys") || pattern.endsWith("/import") ? "text/csv" : "application/json";
+        return ask(
+                method,
+                pattern,
+                token,
+                type(pattern).equals("text/csv")
+                        ? "time,point,value\n2026-01-01T00:00:00Z," + THEIRS.get("points") + ",1\n"
+                        : JsonMapper.shared().writeValueAsString(body(pattern)));
+    }
+
+    private static String type(String pattern) {
+        return pattern.equals("/api/v1/keys") || pattern.endsWith("/import") ? "text/csv" : "application/json";
+    }
+
+    private static HttpResponse<String> ask(String method, String pattern, String token, String body) {
         HttpRequest.Builder request = HttpRequest.newBuilder(SERVICE.address().resolve(filled(pattern)))
                 .timeout(Duration.ofSeconds(20))
-                .header("Content-Type", type)
+                .header("Content-Type", type(pattern))
                 .method(
                         method,
                         method.equals("GET") || method.equals("DELETE")
                                 ? HttpRequest.BodyPublishers.noBody()
-                                : HttpRequest.BodyPublishers.ofString(
-                                        type.equals("text/csv")
-                                                ? "time,point,value\n2026-01-01T00:00:00Z," + THEIRS.get("points")
-                                                        + ",1\n"
-                                                : JsonMapper.shared().writeValueAsString(body(pattern))));
+                                : HttpRequest.BodyPublishers.ofString(body));
         if (!token.isEmpty()) {
             request.header("Authorization", "Bearer " + token);
         }
@@ -356,20 +415,92 @@ class AccessMatrixTest {
     /** Who may look at the creamery changes nothing there. */
     @TestFactory
     Stream<DynamicTest> whoLooksChangesNothing() {
+        return changes().map(one -> refused(one, lookerToken));
+    }
+
+    @TestFactory
+    Stream<DynamicTest> whoOperatesOnlyOperates() {
+        return changes()
+                .filter(one -> !OPERATING.contains(one.getKey() + " " + one.getValue()))
+                .map(one -> refused(one, operatorToken));
+    }
+
+    @TestFactory
+    Stream<DynamicTest> whoEditsDoesNotManage() {
+        return changes()
+                .filter(one -> MANAGING.contains(one.getKey() + " " + one.getValue()))
+                .map(one -> refused(one, editorToken));
+    }
+
+    /** The other way round: who has the right is turned away by no address that asks no more. Removals are left out. */
+    @TestFactory
+    Stream<DynamicTest> whoHasTheRightIsNotTurnedAway() {
+        return changes()
+                .filter(one -> !one.getKey().equals("DELETE"))
+                .filter(one -> !MANAGING.contains(one.getKey() + " " + one.getValue()))
+                .map(one -> DynamicTest.dynamicTest(one.getKey() + " " + one.getValue(), () -> {
+                    boolean operates = OPERATING.contains(one.getKey() + " " + one.getValue());
+                    HttpResponse<String> answer =
+                            ask(one.getKey(), one.getValue(), operates ? operatorToken : editorToken);
+                    assertThat(answer.statusCode())
+                            .as(answer.body())
+                            .isNotIn(401, 403)
+                            .isLessThan(500);
+                }));
+    }
+
+    /** Whatever is left out or of another type is a mistake of who asks, and said; never one of ours. */
+    @TestFactory
+    Stream<DynamicTest> whatIsLeftOutIsSaid() {
+        return changes()
+                .filter(one -> !one.getKey().equals("DELETE"))
+                .map(one -> DynamicTest.dynamicTest(one.getKey() + " " + one.getValue(), () -> {
+                    for (String text : incomplete(body(one.getValue()))) {
+                        HttpResponse<String> answer = ask(one.getKey(), one.getValue(), ownerToken, text);
+                        assertThat(answer.statusCode())
+                                .as(text + " -> " + answer.body())
+                                .isLessThan(500);
+                    }
+                }));
+    }
+
+    private static List<String> incomplete(Object body) {
+        List<String> texts = new ArrayList<>(List.of("{}", "[]", "[null]", "null", "7", "\"x\"", ""));
+        JsonNode whole = JsonMapper.shared().valueToTree(body);
+        for (String name : whole.propertyNames()) {
+            if (name.equals("siteId")) {
+                // What belongs to no site belongs to all, and the tests after this one would see it.
+                continue;
+            }
+            ObjectNode without = whole.deepCopy().asObject();
+            without.remove(name);
+            texts.add(without.toString());
+            texts.add(without.putNull(name).toString());
+            texts.add(without.putArray(name).addNull().toString());
+            texts.add(whole.deepCopy().asObject().put(name, "").toString());
+            texts.add(whole.deepCopy().asObject().put(name, -1).toString());
+        }
+        return texts;
+    }
+
+    private static Stream<Map.Entry<String, String>> changes() {
         return addresses()
                 .filter(one -> !one.getKey().equals("GET")
                         && !OPEN.contains(one.getKey() + " " + one.getValue())
-                        && !OWN.contains(one.getKey() + " " + one.getValue()))
-                .map(one -> DynamicTest.dynamicTest(one.getKey() + " " + one.getValue(), () -> {
-                    HttpResponse<String> answer = ask(one.getKey(), one.getValue(), lookerToken);
-                    if (one.getValue().equals(LINES)) {
-                        assertThat(answer.body()).contains("\"accepted\":0", "\"refused\":1");
-                        return;
-                    }
-                    assertThat(answer.statusCode()).as(answer.body()).isBetween(400, 499);
-                    if (!body(one.getValue()).equals(Map.of())) {
-                        assertThat(answer.statusCode()).as(answer.body()).isIn(403, 404);
-                    }
-                }));
+                        && !OWN.contains(one.getKey() + " " + one.getValue()));
+    }
+
+    private static DynamicTest refused(Map.Entry<String, String> one, String token) {
+        return DynamicTest.dynamicTest(one.getKey() + " " + one.getValue(), () -> {
+            HttpResponse<String> answer = ask(one.getKey(), one.getValue(), token);
+            if (one.getValue().equals(LINES)) {
+                assertThat(answer.body()).contains("\"accepted\":0", "\"refused\":1");
+                return;
+            }
+            assertThat(answer.statusCode()).as(answer.body()).isBetween(400, 499);
+            if (!body(one.getValue()).equals(Map.of())) {
+                assertThat(answer.statusCode()).as(answer.body()).isIn(403, 404);
+            }
+        });
     }
 }

@@ -9,4 +9,8 @@ import java.time.Instant;
  * @param note why
  * @param dryRun only to see the differences
  */
-public record DecodeAgainRequest(Instant from, Instant until, String note, boolean dryRun) {}
+public record DecodeAgainRequest(Instant from, Instant until, String note, boolean dryRun) {
+    public DecodeAgainRequest {
+        note = note == null ? "" : note;
+    }
+}

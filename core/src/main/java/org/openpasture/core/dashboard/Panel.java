@@ -27,6 +27,7 @@ public record Panel(
         int w,
         int h) {
     public Panel {
+        title = title == null ? "" : title;
         pointIds = List.copyOf(pointIds);
     }
 }

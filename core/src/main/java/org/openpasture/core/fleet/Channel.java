@@ -25,6 +25,11 @@ public record Channel(
         @Nullable Calibration calibration,
         @Nullable Double deadBand,
         @Nullable EdgeVerdict verdict) {
+    public Channel {
+        title = title == null || title.isBlank() ? name : title;
+        unit = unit == null && quantity != null ? quantity.unit() : unit;
+    }
+
     /** The channel by which it is read how strongly a relay heard the device, beside what the layout reads. */
     public static final String SIGNAL = "signal";
 

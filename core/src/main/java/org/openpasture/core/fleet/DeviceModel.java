@@ -46,6 +46,7 @@ public record DeviceModel(
     private static final int LONGEST_SCRIPT = 200_000;
 
     public DeviceModel {
+        description = description == null ? "" : description;
         channels = List.copyOf(channels);
         settings = settings == null ? List.of() : List.copyOf(settings);
         if (intervalSeconds < 1) {

@@ -756,12 +756,12 @@ public final class JudgingCore {
         alertedUntil.merge(ruleId, at, (a, b) -> a.isAfter(b) ? a : b);
         Watch watch = watches.get(ruleId);
         boolean isSeen = tracker.state() == AlertState.ACKNOWLEDGED;
-        boolean latches = isSeen && watch != null && watch.rule().isLatching();
-        if (isSeen && !latches || shelves.containsKey(ruleId)) {
+        boolean stays = isSeen && watch != null && watch.rule().latches();
+        if (isSeen && !stays || shelves.containsKey(ruleId)) {
             trackers.remove(ruleId);
             effects.add(new Effect.Closed(alertId, at));
         } else {
-            if (latches) {
+            if (stays) {
                 effects.add(new Effect.Latched(alertId, at));
             }
             trackers.put(ruleId, Tracker.NORMAL.in(AlertState.RETURNED, alertId));

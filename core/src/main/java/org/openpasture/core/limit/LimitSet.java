@@ -28,6 +28,8 @@ public record LimitSet(
         @Nullable String siteId)
         implements Shareable {
     public LimitSet {
+        source = source == null ? Source.NONE : source;
+        appliesTo = appliesTo == null ? "" : appliesTo;
         zones = List.copyOf(zones);
         if (zones.isEmpty()) {
             throw new IllegalArgumentException("limit set '" + title + "' has no zones");

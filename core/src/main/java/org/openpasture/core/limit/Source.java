@@ -7,4 +7,13 @@ package org.openpasture.core.limit;
  * @param edition year, or empty
  * @param clause table or clause, or empty
  */
-public record Source(String document, String edition, String clause) {}
+public record Source(String document, String edition, String clause) {
+    /** Nobody said. */
+    public static final Source NONE = new Source("", "", "");
+
+    public Source {
+        document = document == null ? "" : document;
+        edition = edition == null ? "" : edition;
+        clause = clause == null ? "" : clause;
+    }
+}

@@ -20,6 +20,10 @@ public record Zone(
         @Nullable Double to,
         String meaning,
         @Nullable Boolean fromIncluded) {
+    public Zone {
+        meaning = meaning == null ? "" : meaning;
+    }
+
     /** One whose lower bound belongs to the less severe neighbour. */
     public Zone(String label, Severity severity, @Nullable Double from, @Nullable Double to, String meaning) {
         this(label, severity, from, to, meaning, null);

@@ -144,7 +144,7 @@ public record Rule(
     }
 
     /** Whether an alert that is over stays listed until somebody has seen that it is. */
-    public boolean isLatching() {
+    public boolean latches() {
         return Boolean.TRUE.equals(latching);
     }
 
