@@ -321,7 +321,12 @@ class ProgramsDoorTest {
                 HttpResponse.BodyHandlers.ofString());
         assertThat(text.headers().firstValue("Content-Type").orElse("")).startsWith("application/openmetrics-text");
         assertThat(text.body())
-                .contains("pasture_loop_up{loop=\"keeping\"} 1.0", "pasture_storage_trouble 0.0", "pasture_readings ")
+                .contains(
+                        "pasture_loop_up{loop=\"keeping\"} 1.0",
+                        "pasture_storage_trouble 0.0",
+                        "pasture_readings ",
+                        "pasture_commit_seconds_count ",
+                        "pasture_commits_failed_total 0.0")
                 .endsWith("# EOF\n");
         plant.invite(SERVICE.anonymous(), "otto", Right.MANAGE, plant.site);
         refused(403, "metrics", () -> SERVICE.signIn("otto").get("api/v1/metrics"));

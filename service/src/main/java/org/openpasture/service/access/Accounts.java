@@ -38,7 +38,6 @@ import org.springframework.stereotype.Component;
 @Component
 public class Accounts {
     private static final Logger LOG = LoggerFactory.getLogger(Accounts.class);
-    private static final Duration SIGN_IN_LASTS = Duration.ofDays(30);
     /** The kind of entries in the trail about who comes in. */
     private static final String SIGN_IN = "sign-in";
 
@@ -53,6 +52,7 @@ public class Accounts {
     /** Nobody's mailbox is filled by somebody else's asking. */
     private static final Duration RESET_SENT_EVERY = Duration.ofMinutes(5);
 
+    private final PastureProperties.SignIn lasting;
     private final RegistryStore registry;
     private final CredentialStore credentials;
     private final PasswordEncoder passwords;
@@ -84,6 +84,7 @@ public class Accounts {
         this.mails = mails;
         this.clock = clock;
         this.data = properties.data();
+        this.lasting = properties.signIn();
         this.unknownHash = String.valueOf(passwords.encode(Tokens.fresh()));
         if (isSetupNeeded()) {
             setupCode = properties.setupCode() != null ? properties.setupCode() : Tokens.shortCode();
@@ -298,9 +299,14 @@ public class Accounts {
         registry.note(person.name(), "password", person.id(), "changed with a code sent by mail");
     }
 
+    /** How long a sign-in lasts at most. */
+    public Duration lasting() {
+        return lasting.lasts();
+    }
+
     /** Begins a sign-in and returns its token. */
     public String begin(Person person, String purpose, String note) {
-        String token = save(person, purpose, note, Scope.ALL, SIGN_IN_LASTS);
+        String token = save(person, purpose, note, Scope.ALL, lasting.lasts());
         registry.note(person.name(), SIGN_IN, person.id(), "signed in");
         return token;
     }
@@ -336,7 +342,7 @@ public class Accounts {
     public Optional<Program> program(String name, String token) {
         return credentials
                 .token(Tokens.hash(token))
-                .filter(kept -> kept.isProgram() && kept.isOpenAt(clock.instant()))
+                .filter(kept -> kept.isProgram() && kept.isOpenAt(clock.instant(), lasting.idle()))
                 .flatMap(kept -> registry.now()
                         .find(Person.class, kept.personId())
                         .filter(person -> PersonName.key(person.name()).equals(PersonName.key(name)))
@@ -350,7 +356,7 @@ public class Accounts {
 
     private List<CredentialStore.AccessToken> kept(Person person, boolean programs) {
         return credentials.tokensOf(person.id()).stream()
-                .filter(kept -> kept.isOpenAt(clock.instant()) && kept.isProgram() == programs)
+                .filter(kept -> kept.isOpenAt(clock.instant(), lasting.idle()) && kept.isProgram() == programs)
                 .toList();
     }
 
@@ -410,7 +416,7 @@ public class Accounts {
     public boolean isOpen(String tokenHash) {
         return credentials
                 .token(tokenHash)
-                .filter(kept -> kept.isOpenAt(clock.instant()))
+                .filter(kept -> kept.isOpenAt(clock.instant(), lasting.idle()))
                 .isPresent();
     }
 

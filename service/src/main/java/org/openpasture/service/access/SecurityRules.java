@@ -2,6 +2,7 @@ package org.openpasture.service.access;
 
 import jakarta.servlet.DispatcherType;
 import java.time.Clock;
+import org.openpasture.service.config.PastureProperties;
 import org.openpasture.service.problem.ProblemHandler;
 import org.openpasture.store.people.AnsweredStore;
 import org.openpasture.store.people.CredentialStore;
@@ -61,6 +62,7 @@ class SecurityRules {
             RegistryStore registry,
             Clock clock,
             JsonMapper mapper,
+            PastureProperties properties,
             @Qualifier("handlerExceptionResolver") HandlerExceptionResolver problems)
             throws Exception {
         return http.csrf(AbstractHttpConfigurer::disable) // see TokenFilter: a header takes its place
@@ -68,7 +70,12 @@ class SecurityRules {
                 .requestCache(AbstractHttpConfigurer::disable)
                 .logout(AbstractHttpConfigurer::disable)
                 .addFilterBefore(
-                        new TokenFilter(credentials, registry, clock), UsernamePasswordAuthenticationFilter.class)
+                        new TokenFilter(
+                                credentials,
+                                registry,
+                                clock,
+                                properties.signIn().idle()),
+                        UsernamePasswordAuthenticationFilter.class)
                 .addFilterAfter(new OnceFilter(answers, problems, clock), AuthorizationFilter.class)
                 .authorizeHttpRequests(
                         requests -> requests.dispatcherTypeMatchers(DispatcherType.ASYNC, DispatcherType.ERROR)

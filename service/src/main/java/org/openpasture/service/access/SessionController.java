@@ -73,7 +73,7 @@ class SessionController {
             return ResponseEntity.ok(
                     new SessionView(views.person(reader.now(), person), accounts.begin(person, "client", client)));
         }
-        return SessionCookie.answer(accounts.begin(person, "console", ""), Duration.ofDays(30), http)
+        return SessionCookie.answer(accounts.begin(person, "console", ""), accounts.lasting(), http)
                 .body(new SessionView(views.person(reader.now(), person), null));
     }
 

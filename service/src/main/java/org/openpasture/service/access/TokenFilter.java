@@ -36,8 +36,10 @@ final class TokenFilter extends OncePerRequestFilter {
     private final CredentialStore credentials;
     private final RegistryStore registry;
     private final Clock clock;
+    private final Duration idle;
 
-    TokenFilter(CredentialStore credentials, RegistryStore registry, Clock clock) {
+    TokenFilter(CredentialStore credentials, RegistryStore registry, Clock clock, Duration idle) {
+        this.idle = idle;
         this.credentials = credentials;
         this.registry = registry;
         this.clock = clock;
@@ -77,7 +79,7 @@ final class TokenFilter extends OncePerRequestFilter {
     }
 
     private Optional<CredentialStore.AccessToken> open(String tokenHash) {
-        return credentials.token(tokenHash).filter(kept -> kept.isOpenAt(clock.instant()));
+        return credentials.token(tokenHash).filter(kept -> kept.isOpenAt(clock.instant(), idle));
     }
 
     private void recognise(CredentialStore.AccessToken token) {

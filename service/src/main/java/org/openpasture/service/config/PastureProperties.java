@@ -2,6 +2,7 @@ package org.openpasture.service.config;
 
 import java.net.URI;
 import java.nio.file.Path;
+import java.time.Duration;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.engine.config.EngineSettings;
 import org.springframework.boot.context.properties.ConfigurationProperties;
@@ -17,6 +18,7 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  *     as923-1, in865
  * @param subBand the eight channels that the gateways hear, from 1, in us915 and au915; 0 for all, and elsewhere
  * @param setupCode the one-time code of the first visit; null to have one made and printed
+ * @param signIn how long sign-ins last
  * @param backupFolder where backups are written; null for {@code backups} in the data folder, better on another disk
  * @param address how others reach this instance, for links in mails; null to use how the reader reached it
  */
@@ -28,12 +30,33 @@ public record PastureProperties(
         @DefaultValue("eu868") String region,
         @DefaultValue("0") int subBand,
         @Nullable String setupCode,
+        @DefaultValue SignIn signIn,
         @Nullable URI address,
         @Nullable Path backupFolder) {
 
     /** Where backups lie. */
     public Path backups() {
         return backupFolder != null ? backupFolder : data.resolve("backups");
+    }
+
+    /**
+     * How long sign-ins last.
+     *
+     * @param lasts after so long a person signs in anew, from 15 minutes to 365 days
+     * @param idle and after so long in which nobody used it, from 15 minutes
+     */
+    public record SignIn(
+            @DefaultValue("30d") Duration lasts,
+            @DefaultValue("7d") Duration idle) {
+        private static final Duration SHORTEST = Duration.ofMinutes(15);
+        private static final Duration LONGEST = Duration.ofDays(365);
+
+        public SignIn {
+            if (lasts.compareTo(SHORTEST) < 0 || idle.compareTo(SHORTEST) < 0 || lasts.compareTo(LONGEST) > 0) {
+                throw new IllegalArgumentException(
+                        "pasture.sign-in: a sign-in lasts 15 minutes to 365 days, and 15 minutes or more without use");
+            }
+        }
     }
 
     /**

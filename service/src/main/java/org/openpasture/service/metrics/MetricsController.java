@@ -6,6 +6,7 @@ import io.prometheus.metrics.model.snapshots.GaugeSnapshot;
 import io.prometheus.metrics.model.snapshots.Labels;
 import io.prometheus.metrics.model.snapshots.MetricSnapshot;
 import io.prometheus.metrics.model.snapshots.MetricSnapshots;
+import io.prometheus.metrics.model.snapshots.SummarySnapshot;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -16,10 +17,12 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.Gateway;
+import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.outlet.Outlet;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Rule;
+import org.openpasture.engine.heard.InletStates;
 import org.openpasture.engine.outlet.PassingDesk;
 import org.openpasture.inlets.loop.Loop;
 import org.openpasture.service.access.Reader;
@@ -27,6 +30,7 @@ import org.openpasture.service.problem.Problem;
 import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.notice.NoticeStore;
 import org.openpasture.store.registry.RegistryDatabase;
+import org.openpasture.store.telemetry.Commits;
 import org.openpasture.store.telemetry.Space;
 import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.http.ResponseEntity;
@@ -44,6 +48,7 @@ class MetricsController {
     private final AlertStore alerts;
     private final NoticeStore notices;
     private final PassingDesk passing;
+    private final InletStates states;
     private final Reader reader;
 
     MetricsController(
@@ -52,12 +57,14 @@ class MetricsController {
             AlertStore alerts,
             NoticeStore notices,
             PassingDesk passing,
+            InletStates states,
             Reader reader) {
         this.telemetry = telemetry;
         this.database = database;
         this.alerts = alerts;
         this.notices = notices;
         this.passing = passing;
+        this.states = states;
         this.reader = reader;
     }
 
@@ -90,6 +97,18 @@ class MetricsController {
                 "storage_trouble",
                 "1 while records cannot be written.",
                 telemetry.trouble().isPresent() || database.trouble().isPresent() ? 1 : 0));
+        Commits commits = telemetry.commits();
+        all.add(SummarySnapshot.builder()
+                .name("pasture_commit_seconds")
+                .help("Commits of readings and frames, and how long they took.")
+                .dataPoint(SummarySnapshot.SummaryDataPointSnapshot.builder()
+                        .count(commits.count())
+                        .sum(commits.took().toNanos() / 1e9)
+                        .build())
+                .build());
+        all.add(counter("commits_failed", "Commits that failed.", commits.failed()));
+        all.add(gauge("commits_waiting", "What waits to be committed.", telemetry.depositsWaiting()));
+        all.add(inlets(now));
         all.add(gauge(
                 "registered",
                 "What is registered.",
@@ -138,6 +157,35 @@ class MetricsController {
                 .build()));
         all.add(failures.build());
         return all;
+    }
+
+    /** What came by the inlets since the start, by what became of it. */
+    private CounterSnapshot inlets(Registry now) {
+        CounterSnapshot.Builder came =
+                CounterSnapshot.builder().name("pasture_inlet_messages").help("What came by an inlet since the start.");
+        for (Inlet inlet : now.all(Inlet.class)) {
+            InletStates.Standing standing = states.standing(inlet.id());
+            Map.of(
+                            "taken", standing.frames(),
+                            "refused", standing.refused(),
+                            "lost", standing.lost(),
+                            "thinned", standing.thinned())
+                    .forEach((outcome, count) -> came.dataPoint(CounterSnapshot.CounterDataPointSnapshot.builder()
+                            .labels(Labels.of("inlet", inlet.id(), "outcome", outcome))
+                            .value(count)
+                            .build()));
+        }
+        return came.build();
+    }
+
+    private static CounterSnapshot counter(String name, String help, double value) {
+        return CounterSnapshot.builder()
+                .name("pasture_" + name)
+                .help(help)
+                .dataPoint(CounterSnapshot.CounterDataPointSnapshot.builder()
+                        .value(value)
+                        .build())
+                .build();
     }
 
     private static Map<String, Double> each(

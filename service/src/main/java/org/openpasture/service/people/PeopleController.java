@@ -226,7 +226,7 @@ class PeopleController {
                 .orElseThrow(() ->
                         Problem.gone("This invitation was withdrawn, taken up or has run out.", "Ask for a new one."));
         Person person = join(request, invitation);
-        return SessionCookie.answer(accounts.begin(person, "console", ""), Duration.ofDays(30), http)
+        return SessionCookie.answer(accounts.begin(person, "console", ""), accounts.lasting(), http)
                 .body(new SessionView(views.person(registry.now(), person), null));
     }
 

@@ -57,15 +57,17 @@ public final class CredentialStore {
             Instant usedAt) {
         public static final String PROGRAM = "program";
 
-        /** A sign-in that nobody used for so long has ended; a program may rest longer. */
-        private static final Duration IDLE = Duration.ofDays(7);
-
         public boolean isProgram() {
             return purpose.equals(PROGRAM);
         }
 
-        public boolean isOpenAt(Instant now) {
-            return now.isBefore(expiresAt) && (isProgram() || now.isBefore(usedAt.plus(IDLE)));
+        /**
+         * Whether it holds.
+         *
+         * @param idle after so long without use a sign-in has ended; a program may rest longer
+         */
+        public boolean isOpenAt(Instant now, Duration idle) {
+            return now.isBefore(expiresAt) && (isProgram() || now.isBefore(usedAt.plus(idle)));
         }
     }
 

@@ -1,5 +1,6 @@
 package org.openpasture.store.telemetry;
 
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.BlockingQueue;
@@ -38,6 +39,16 @@ final class GroupCommitter implements AutoCloseable {
     private final Thread thread;
     private final Runnable fatal;
     private volatile boolean closed;
+    private volatile Commits commits = Commits.NONE;
+
+    Commits commits() {
+        return commits;
+    }
+
+    /** How much waits to be committed. */
+    int waiting() {
+        return queue.size();
+    }
 
     GroupCommitter(Function<List<Deposit>, Committed> commit) {
         this(commit, () -> Runtime.getRuntime().halt(EXIT_STATUS));
@@ -158,13 +169,24 @@ final class GroupCommitter implements AutoCloseable {
         }
         List<Work.Keep> members = List.copyOf(group);
         group.clear();
+        long start = System.nanoTime();
+        boolean wentWell = false;
         try {
             Committed committed =
                     commit.apply(members.stream().map(Work.Keep::deposit).toList());
+            wentWell = true;
+            counted(start, true);
             members.forEach(keep -> keep.done().complete(committed));
         } catch (RuntimeException e) {
+            if (!wentWell) {
+                counted(start, false);
+            }
             members.forEach(keep -> keep.done().completeExceptionally(e));
         }
+    }
+
+    private void counted(long start, boolean wentWell) {
+        commits = commits.and(Duration.ofNanos(System.nanoTime() - start), wentWell);
     }
 
     @Override

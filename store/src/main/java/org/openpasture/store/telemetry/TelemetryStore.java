@@ -153,6 +153,16 @@ public final class TelemetryStore implements AutoCloseable {
         listeners.add(consumer);
     }
 
+    /** How committing went since the start. */
+    public Commits commits() {
+        return committer.commits();
+    }
+
+    /** How many deposits wait to be committed. */
+    public int depositsWaiting() {
+        return committer.waiting();
+    }
+
     /**
      * Hands something over; the future completes when it is on disk, or fails with the reason. Waits while far more has
      * come than the disk could take.
