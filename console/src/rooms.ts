@@ -28,6 +28,11 @@ export const router = createRouter({
       meta: { title: "New password", open: true },
     },
     { path: "/reset", component: () => import("./shell/ResetPage.vue"), meta: { title: "New password", open: true } },
+    {
+      path: "/acknowledge",
+      component: () => import("./alerts/AcknowledgePage.vue"),
+      meta: { title: "Acknowledge", open: true },
+    },
     { path: "/welcome", component: () => import("./shell/WelcomePage.vue"), meta: { title: "Welcome", open: true } },
     {
       path: "/shared/:token",

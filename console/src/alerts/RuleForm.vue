@@ -126,6 +126,8 @@ const form = reactive({
   deadBand: rule?.deadBand ?? 0,
   severity: rule?.severity ?? ("warning" as Severity),
   latching: rule?.latching === true,
+  tellWhenOver: rule?.tellWhenOver === true,
+  rounds: (rule?.rounds ?? []).map((one) => ({ afterMinutes: one.afterMinutes, told: one.recipients.join(", ") })),
   ofZone: rule ? rule.severityOfZone === true : true,
   recipients: rule?.recipients.join(", ") ?? "",
   guidance: rule?.guidance ?? "",
@@ -257,6 +259,10 @@ async function save() {
   }
 }
 
+function addresses(text: string): string[] {
+  return text.split(/[,;\s]+/).filter(Boolean);
+}
+
 function body() {
   const hold: Hold =
     form.holdKind === "reports"
@@ -274,9 +280,13 @@ function body() {
     deadBand: form.deadBand,
     severity: form.severity,
     latching: form.latching,
+    tellWhenOver: form.tellWhenOver,
+    rounds: form.rounds
+      .map((one) => ({ afterMinutes: one.afterMinutes, recipients: addresses(one.told) }))
+      .filter((one) => one.recipients.length),
     severityOfZone: form.kind === "in-zone" && form.ofZone,
     enabled: rule?.enabled ?? true,
-    recipients: form.recipients.split(/[,;\s]+/).filter(Boolean),
+    recipients: addresses(form.recipients),
     guidance: form.guidance,
   };
 }
@@ -435,10 +445,29 @@ function body() {
       <el-form-item label="Recipients (e-mail addresses)" for="rule-told"
         ><el-input id="rule-told" v-model="form.recipients"
       /></el-form-item>
+      <div v-for="(round, i) in form.rounds" :key="i" class="row">
+        <span>After</span>
+        <el-input-number
+          v-model="round.afterMinutes"
+          :min="1"
+          :max="1440"
+          :controls="false"
+          :aria-label="`Minutes until round ${i + 1}`"
+        />
+        <span>min without acknowledgement, also</span>
+        <el-input v-model="round.told" :aria-label="`Recipients of round ${i + 1}`" />
+        <el-button text :aria-label="`Remove round ${i + 1}`" @click="form.rounds.splice(i, 1)">Remove</el-button>
+      </div>
+      <p>
+        <el-button @click="form.rounds.push({ afterMinutes: 15 * (form.rounds.length + 1), told: '' })"
+          >Add recipients for when nobody acknowledges</el-button
+        >
+      </p>
       <el-form-item label="When the alert is over">
         <el-checkbox v-model="form.latching"
           >Keep it listed until somebody has acknowledged that it is over</el-checkbox
         >
+        <el-checkbox v-model="form.tellWhenOver">Notify everybody who was notified</el-checkbox>
       </el-form-item>
       <el-form-item label="Instructions" for="rule-guidance"
         ><el-input id="rule-guidance" v-model="form.guidance" type="textarea" :rows="2"

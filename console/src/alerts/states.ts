@@ -1,4 +1,5 @@
-import type { Alert, AlertState, AlertStep, Condition, Hold, Measure, Rule, Term } from "@/api/types";
+import type { Alert, AlertState, AlertStep, Condition, Hold, Measure, Notice, Rule, Term } from "@/api/types";
+import { moment } from "@/look/clock";
 
 /** The states of an alert (IEC 62682) as people say them. */
 export const STATES: Record<AlertState, string> = {
@@ -40,6 +41,14 @@ export function stepWords(step: AlertStep, unit: string): string {
   }
 }
 
+/** What became of a notice. */
+export function noticeWords(notice: Notice): string {
+  const later = notice.nextAt !== null && notice.attempts === 0 && notice.nextAt > notice.createdAt;
+  return later
+    ? `mail to ${notice.recipient}: at ${moment(notice.nextAt ?? "")}, unless somebody acknowledges before`
+    : `mail to ${notice.recipient}: ${notice.state}${notice.lastError ? ", " + notice.lastError : ""}`;
+}
+
 /** Everything that happened to an alert, in the order in which it happened. */
 export function history(alert: Alert): { at: string; what: string }[] {
   const late = Date.parse(alert.learntAt) - Date.parse(alert.raisedAt) > 120_000;
@@ -48,10 +57,7 @@ export function history(alert: Alert): { at: string; what: string }[] {
     ...(late ? [{ at: alert.learntAt, what: "reported late: this service learnt of it now" }] : []),
     ...alert.steps.map((step) => ({ at: step.at, what: stepWords(step, alert.unit) })),
     ...alert.notes.map((note) => ({ at: note.at, what: `${note.person}: “${note.text}”` })),
-    ...alert.notices.map((notice) => ({
-      at: notice.sentAt ?? notice.createdAt,
-      what: `mail to ${notice.recipient}: ${notice.state}${notice.lastError ? ", " + notice.lastError : ""}`,
-    })),
+    ...alert.notices.map((notice) => ({ at: notice.sentAt ?? notice.createdAt, what: noticeWords(notice) })),
   ].sort((a, b) => a.at.localeCompare(b.at));
 }
 

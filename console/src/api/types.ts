@@ -139,6 +139,18 @@ export interface Notice {
   lastError: string | null;
   createdAt: string;
   sentAt: string | null;
+  /** When it is tried (again), while it waits. */
+  nextAt: string | null;
+}
+
+/** An alert for the reader of a notice who has not signed in. */
+export interface MailedAlert {
+  summary: string;
+  severity: Severity;
+  state: AlertState;
+  raisedAt: string;
+  acknowledgedAt: string | null;
+  acknowledgedBy: string | null;
 }
 
 export type AlertState =
@@ -271,6 +283,11 @@ export type Condition =
   | { kind: "device-says"; silentSeconds: number };
 export type Hold = { kind: "time"; seconds: number } | { kind: "reports"; count: number };
 
+export interface Round {
+  afterMinutes: number;
+  recipients: string[];
+}
+
 export interface Rule {
   id: string;
   name: string;
@@ -286,6 +303,10 @@ export interface Rule {
   severityOfZone: boolean | null;
   /** Whether an alert that is over stays listed until somebody has seen that it is. */
   latching: boolean | null;
+  /** Whether who was told of an alert is told that it is over. */
+  tellWhenOver: boolean | null;
+  /** Who else is told while nobody acknowledges. */
+  rounds: Round[];
   enabled: boolean;
   recipients: string[];
   guidance: string;

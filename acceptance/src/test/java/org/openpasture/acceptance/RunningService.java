@@ -37,6 +37,7 @@ public final class RunningService implements BeforeAllCallback, AfterAllCallback
     private ConfigurableApplicationContext context;
     private ApiClient owner;
     private int mqttPort = -1;
+    private String address = "";
 
     @Override
     public void beforeAll(ExtensionContext test) throws IOException {
@@ -73,7 +74,14 @@ public final class RunningService implements BeforeAllCallback, AfterAllCallback
                 "--pasture.radio.station-port=0",
                 "--pasture.radio.bind=127.0.0.1",
                 "--pasture.setup-code=" + SETUP_CODE,
-                "--pasture.mqtt.port=" + mqttPort);
+                "--pasture.mqtt.port=" + mqttPort,
+                "--pasture.address=" + address);
+    }
+
+    /** The same with an address that others reach it by, as messages need it. */
+    public RunningService reachedAt(String url) {
+        address = url;
+        return this;
     }
 
     /** The same with the broker inside, which most tests do not need. */

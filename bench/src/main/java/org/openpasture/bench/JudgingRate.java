@@ -59,6 +59,8 @@ final class JudgingRate {
                 Severity.WARNING,
                 null,
                 null,
+                null,
+                null,
                 true,
                 List.of(),
                 "");

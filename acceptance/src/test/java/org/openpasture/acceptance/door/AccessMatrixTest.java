@@ -61,6 +61,8 @@ class AccessMatrixTest {
             "POST /api/v1/invitations/taken-up",
             "POST /api/v1/password-reset",
             "POST /api/v1/password-reset/taken-up",
+            "POST /api/v1/notices/alert",
+            "POST /api/v1/notices/acknowledgement",
             "GET /api/v1/shared/{token}",
             "GET /api/v1/shared/{token}/points/{pointId}/readings");
 

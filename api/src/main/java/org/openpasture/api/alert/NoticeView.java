@@ -7,6 +7,7 @@ import org.jspecify.annotations.Nullable;
  * A message to somebody and what became of it.
  *
  * @param state waiting, delivered or failed
+ * @param nextAt when it is tried (again); null unless it waits
  */
 public record NoticeView(
         String id,
@@ -17,4 +18,5 @@ public record NoticeView(
         int attempts,
         @Nullable String lastError,
         Instant createdAt,
-        @Nullable Instant sentAt) {}
+        @Nullable Instant sentAt,
+        @Nullable Instant nextAt) {}

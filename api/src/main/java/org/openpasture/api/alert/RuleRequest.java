@@ -1,12 +1,14 @@
 package org.openpasture.api.alert;
 
 import java.util.List;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.problem.Require;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Hold;
 import org.openpasture.core.rule.Measure;
+import org.openpasture.core.rule.Round;
 import org.openpasture.core.rule.Target;
 import org.openpasture.core.rule.Term;
 
@@ -22,6 +24,8 @@ import org.openpasture.core.rule.Term;
  *     conditions on zones; null for no
  * @param latching whether an alert that is over stays listed until somebody has seen that it is, even if it was
  *     acknowledged before; null for no
+ * @param tellWhenOver whether who was told of an alert is told that it is over; null for no
+ * @param rounds who else is told, after how many minutes in which nobody acknowledged; null for nobody
  * @param enabled null for yes
  * @param recipients e-mail addresses; null for nobody
  */
@@ -37,6 +41,8 @@ public record RuleRequest(
         Severity severity,
         @Nullable Boolean severityOfZone,
         @Nullable Boolean latching,
+        @Nullable Boolean tellWhenOver,
+        @Nullable List<Round> rounds,
         @Nullable Boolean enabled,
         @Nullable List<String> recipients,
         @Nullable String guidance) {
@@ -50,9 +56,14 @@ public record RuleRequest(
             throw new IllegalArgumentException("a rule has " + MOST_TERMS + " further conditions at most");
         }
         severity = Require.present(severity, "the severity");
-        if (recipients != null && recipients.stream().anyMatch(address -> !address.matches("[^@\\s<>]+@[^@\\s<>]+"))) {
-            throw new IllegalArgumentException("one of the recipients is no e-mail address");
-        }
+        Stream.concat(
+                        recipients == null ? Stream.of() : recipients.stream(),
+                        rounds == null ? Stream.of() : rounds.stream().flatMap(round -> round.recipients().stream()))
+                .filter(address -> !address.matches("[^@\\s<>]+@[^@\\s<>]+"))
+                .findFirst()
+                .ifPresent(address -> {
+                    throw new IllegalArgumentException("'" + address + "' is no e-mail address");
+                });
     }
 
     /** One condition on the newest values. */
@@ -76,6 +87,8 @@ public record RuleRequest(
                 hold,
                 deadBand,
                 severity,
+                null,
+                null,
                 null,
                 null,
                 enabled,

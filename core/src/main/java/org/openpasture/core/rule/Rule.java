@@ -17,6 +17,8 @@ import org.openpasture.core.limit.Severity;
  *     false if left out
  * @param latching whether an alert that is over stays listed until somebody has seen that it is, even if it was
  *     acknowledged before; false if left out
+ * @param tellWhenOver whether who was told of an alert is told that it is over; false if left out
+ * @param rounds who else is told while nobody acknowledges; nobody if left out
  * @param recipients e-mail addresses that are told
  * @param guidance what to do, shown with the alert
  */
@@ -33,12 +35,20 @@ public record Rule(
         Severity severity,
         @Nullable Boolean severityOfZone,
         @Nullable Boolean latching,
+        @Nullable Boolean tellWhenOver,
+        @Nullable List<Round> rounds,
         boolean enabled,
         List<String> recipients,
         String guidance)
         implements Entity {
+    private static final int MOST_ROUNDS = 10;
+
     public Rule {
         recipients = List.copyOf(recipients);
+        rounds = rounds == null ? List.of() : List.copyOf(rounds);
+        if (rounds.size() > MOST_ROUNDS) {
+            throw new IllegalArgumentException("a rule has " + MOST_ROUNDS + " rounds at most");
+        }
         measure = measure == null ? Measure.LAST : measure;
         also = also == null ? List.of() : List.copyOf(also);
         if (atLeast != null && (atLeast < 1 || atLeast > also.size() + 1)) {
@@ -78,9 +88,22 @@ public record Rule(
                 severity,
                 null,
                 null,
+                null,
+                null,
                 enabled,
                 recipients,
                 guidance);
+    }
+
+    /** Who else is told while nobody acknowledges. */
+    @Override
+    public List<Round> rounds() {
+        return rounds == null ? List.of() : rounds;
+    }
+
+    /** Whether who was told of an alert is told that it is over. */
+    public boolean tellsWhenOver() {
+        return Boolean.TRUE.equals(tellWhenOver);
     }
 
     /** What of each point's readings is compared. */
@@ -133,6 +156,8 @@ public record Rule(
                 otherSeverity,
                 ofZone,
                 latches,
+                tellWhenOver,
+                rounds,
                 on,
                 recipients,
                 guidance);

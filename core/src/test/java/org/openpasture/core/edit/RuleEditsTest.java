@@ -115,6 +115,8 @@ class RuleEditsTest {
                 Severity.WARNING,
                 null,
                 null,
+                null,
+                null,
                 true,
                 List.of(),
                 "");
@@ -133,6 +135,8 @@ class RuleEditsTest {
                 0,
                 Severity.WARNING,
                 true,
+                null,
+                null,
                 null,
                 true,
                 List.of(),

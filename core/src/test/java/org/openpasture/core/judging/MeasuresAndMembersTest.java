@@ -89,6 +89,8 @@ class MeasuresAndMembersTest {
                 Severity.WARNING,
                 null,
                 null,
+                null,
+                null,
                 true,
                 List.of(),
                 "");

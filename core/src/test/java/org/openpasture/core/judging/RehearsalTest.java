@@ -57,6 +57,8 @@ class RehearsalTest {
                 Severity.WARNING,
                 null,
                 null,
+                null,
+                null,
                 true,
                 List.of(),
                 "");

@@ -59,6 +59,8 @@ class ShelvesAndLevelsTest {
                 Severity.ADVISORY,
                 severityOfZone,
                 latching,
+                null,
+                null,
                 true,
                 List.of(),
                 "");

@@ -1,19 +1,23 @@
 package org.openpasture.engine.alert;
 
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
 import org.openpasture.core.alert.Alert;
 import org.openpasture.core.alert.Shelf;
 import org.openpasture.core.judging.Effect;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.core.rule.Round;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.engine.judging.EffectSink;
 import org.openpasture.engine.live.LiveEvent;
 import org.openpasture.engine.live.Watchers;
+import org.openpasture.engine.notice.MailTokens;
 import org.openpasture.engine.notice.NoticeSender;
 import org.openpasture.engine.notice.NoticeText;
 import org.openpasture.store.alert.AlertStore;
@@ -37,6 +41,7 @@ public class AlertPublisher implements EffectSink {
     private final Watchers live;
     private final List<AlertFollower> followers;
     private final SilenceCause silence;
+    private final MailTokens tokens;
     private final Clock clock;
 
     AlertPublisher(
@@ -50,6 +55,7 @@ public class AlertPublisher implements EffectSink {
             Watchers live,
             List<AlertFollower> followers,
             SilenceCause silence,
+            MailTokens tokens,
             Clock clock) {
         this.silence = silence;
         this.database = database;
@@ -58,6 +64,7 @@ public class AlertPublisher implements EffectSink {
         this.notices = notices;
         this.text = text;
         this.sender = sender;
+        this.tokens = tokens;
         this.views = views;
         this.live = live;
         this.followers = followers;
@@ -112,31 +119,74 @@ public class AlertPublisher implements EffectSink {
                         .filter(one -> alerts.isUnacknowledged(dsl, id))
                         .ifPresent(one -> notify(dsl, one, "unshelved/" + at.toEpochMilli()));
             case Effect.RaisedShelved raised -> {}
-            case Effect.Shelved shelved -> {}
+            case Effect.Shelved shelved -> notices.takeBack(dsl, alertId, clock.instant());
             case Effect.Eased eased -> {}
-            case Effect.Acknowledged acknowledged -> {}
-            case Effect.Returned returned -> {}
+            case Effect.Acknowledged acknowledged -> notices.takeBack(dsl, alertId, clock.instant());
+            case Effect.Returned(String id, Instant at, Double value) -> {
+                notices.takeBack(dsl, id, clock.instant());
+                alerts.find(dsl, id)
+                        .filter(one -> !alerts.isShelved(dsl, id))
+                        .ifPresent(one -> over(dsl, one, at, value));
+            }
             case Effect.Recurred recurred -> {}
             case Effect.Latched latched -> {}
-            case Effect.Closed closed -> {}
+            case Effect.Closed closed -> notices.takeBack(dsl, alertId, clock.instant());
             case Effect.Delayed delayed -> {}
             case Effect.Settled settled -> {}
         }
     }
 
     private void notify(DSLContext dsl, Alert alert, String what) {
-        Registry now = registry.now();
-        now.find(Rule.class, alert.ruleId()).ifPresent(rule -> rule.recipients().stream()
-                .filter(recipient -> !alerts.isToldOf(dsl, alert, recipient))
-                .forEach(recipient -> notices.add(
-                        dsl,
-                        Notice.waiting(
-                                alert.id() + "/" + what + "/" + recipient,
-                                alert.id(),
-                                recipient,
-                                text.subject(alert),
-                                text.body(now, alert),
-                                clock.instant()))));
+        Registry registered = registry.now();
+        Instant now = clock.instant();
+        registered.find(Rule.class, alert.ruleId()).ifPresent(rule -> {
+            rule.recipients().stream()
+                    .filter(recipient -> !alerts.isToldOf(dsl, alert, recipient))
+                    .forEach(recipient -> notices.add(dsl, notice(registered, alert, what, recipient, "", now)));
+            for (Round round : rule.rounds()) {
+                Instant later = now.plus(Duration.ofMinutes(round.afterMinutes()));
+                String unanswered = NoticeText.unanswered(round.afterMinutes());
+                String occasion = what + "/after-" + round.afterMinutes();
+                round.recipients().stream()
+                        .filter(recipient -> !alerts.isToldOf(dsl, alert, recipient))
+                        .forEach(recipient -> notices.add(
+                                dsl,
+                                notice(registered, alert, occasion, recipient, unanswered, now)
+                                        .at(later)));
+            }
+        });
+    }
+
+    private Notice notice(
+            Registry registered, Alert alert, String occasion, String recipient, String before, Instant now) {
+        String id = alert.id() + "/" + occasion + "/" + recipient;
+        return Notice.waiting(
+                id,
+                alert.id(),
+                recipient,
+                text.subject(alert),
+                before + text.body(registered, alert, tokens.of(id)),
+                now);
+    }
+
+    /** Who was told of an alert is told that it is over, where the rule says so. */
+    private void over(DSLContext dsl, Alert alert, Instant at, @Nullable Double value) {
+        Registry registered = registry.now();
+        if (registered
+                .find(Rule.class, alert.ruleId())
+                .filter(Rule::tellsWhenOver)
+                .isPresent()) {
+            notices.told(dsl, alert.id())
+                    .forEach(recipient -> notices.add(
+                            dsl,
+                            Notice.waiting(
+                                    alert.id() + "/over/" + at.toEpochMilli() + "/" + recipient,
+                                    alert.id(),
+                                    recipient,
+                                    text.subjectOver(alert),
+                                    text.bodyOver(registered, alert, at, value),
+                                    clock.instant())));
+        }
     }
 
     /** Tells open pages how an alert is now. */

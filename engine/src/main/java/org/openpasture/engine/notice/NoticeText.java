@@ -6,6 +6,7 @@ import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
+import org.jspecify.annotations.Nullable;
 import org.openpasture.core.alert.Alert;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.place.Site;
@@ -34,11 +35,40 @@ public class NoticeText {
         };
     }
 
+    /** How the subject begins of what is over. */
+    public String subjectOver(Alert alert) {
+        return mark(Severity.NORMAL) + " back to normal: " + alert.summary();
+    }
+
+    /** What is told when an alert is over. */
+    public String bodyOver(Registry registry, Alert alert, Instant at, @Nullable Double value) {
+        ZoneId zone = registry.siteOf(alert.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
+        StringBuilder body =
+                new StringBuilder("Back to normal: ").append(alert.summary()).append("\n\n");
+        line(body, "Where", String.join(" > ", Paths.down(registry, alert.placeId())));
+        if (value != null) {
+            line(body, "Value", number(value) + " " + alert.unit());
+        }
+        line(body, "Since", time(at, zone));
+        line(body, "Raised", time(alert.raisedAt(), zone));
+        return body.toString();
+    }
+
+    /** What stands before the text for who is told because nobody has acknowledged. */
+    public static String unanswered(int minutes) {
+        return "Nobody has acknowledged this alert for " + minutes + " min.\n\n";
+    }
+
     public String subject(Alert alert) {
         return mark(alert.severity()) + " " + alert.severity().id() + ": " + alert.summary();
     }
 
-    public String body(Registry registry, Alert alert) {
+    /**
+     * The text of a notice.
+     *
+     * @param token by which its reader acknowledges without signing in; empty for none
+     */
+    public String body(Registry registry, Alert alert, String token) {
         ZoneId zone = registry.siteOf(alert.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
         StringBuilder body = new StringBuilder();
         body.append(alert.summary()).append("\n\n");
@@ -57,11 +87,18 @@ public class NoticeText {
             body.append("\nWhat to do:\n").append(alert.guidance()).append('\n');
         }
         if (!settings.addressOrEmpty().isEmpty()) {
-            body.append("\nLook and acknowledge: ")
+            body.append("\nOpen the alert: ")
                     .append(settings.addressOrEmpty())
                     .append("/alerts/")
                     .append(alert.id())
                     .append('\n');
+            if (!token.isEmpty()) {
+                body.append("Acknowledge without signing in: ")
+                        .append(settings.addressOrEmpty())
+                        .append("/acknowledge#")
+                        .append(token)
+                        .append('\n');
+            }
         }
         return body.toString();
     }

@@ -18,6 +18,7 @@ public final class NoticeViews {
                 notice.attempts(),
                 notice.lastError(),
                 notice.createdAt(),
-                notice.sentAt());
+                notice.sentAt(),
+                notice.state() == Notice.State.WAITING ? notice.nextAt() : null);
     }
 }

@@ -47,7 +47,7 @@ class NoticeTextTest {
 
     @Test
     void saysWhatWhereTheValueTheLimitSinceWhenAndWhatToDo() {
-        assertThat(text("https://pasture.example/").body(REGISTRY, ALERT)).isEqualTo("""
+        assertThat(text("https://pasture.example/").body(REGISTRY, ALERT, "tok-1")).isEqualTo("""
         Whey pump: Axial vibration 6.4 mm/s, zone C (5.1 to 8.5 mm/s)
 
         Where:  Creamery > Whey pump
@@ -60,13 +60,14 @@ class NoticeTextTest {
         What to do:
         Look at the coupling.
 
-        Look and acknowledge: https://pasture.example/alerts/a1
+        Open the alert: https://pasture.example/alerts/a1
+        Acknowledge without signing in: https://pasture.example/acknowledge#tok-1
         """);
     }
 
     @Test
     void hasNoLinkWhereNobodySaidHowTheInstanceIsReached() {
-        assertThat(text(null).body(REGISTRY, ALERT)).doesNotContain("Look and acknowledge");
+        assertThat(text(null).body(REGISTRY, ALERT, "")).doesNotContain("Open the alert", "Acknowledge");
     }
 
     @Test

@@ -35,6 +35,8 @@ class SecurityRules {
         "/api/v1/shared/**",
         "/api/v1/invitations/taken-up",
         "/api/v1/password-reset/**",
+        "/api/v1/notices/alert",
+        "/api/v1/notices/acknowledgement",
         "/api/openapi",
         "/actuator/health"
     };

@@ -163,6 +163,8 @@ class RuleController {
                 request.severity(),
                 request.severityOfZone(),
                 request.latching(),
+                request.tellWhenOver(),
+                request.rounds(),
                 request.enabled() == null || request.enabled(),
                 request.recipients() == null ? List.of() : request.recipients(),
                 request.guidance() == null ? "" : request.guidance());

@@ -7,6 +7,7 @@ import org.openpasture.api.alert.NoticeView;
 import org.openpasture.api.setting.MailSettings;
 import org.openpasture.api.setting.MailTest;
 import org.openpasture.api.setting.TestResult;
+import org.openpasture.engine.notice.MailFailure;
 import org.openpasture.engine.notice.Mailer;
 import org.openpasture.engine.notice.NoticeSender;
 import org.openpasture.engine.notice.NoticeViews;
@@ -56,11 +57,11 @@ public class MailController {
     @PostMapping("/api/v1/settings/mail/test")
     TestResult test(@RequestBody MailTest test) {
         reader.requireOwner("send test messages");
-        Optional<String> problem = mailer.send(
+        Optional<MailFailure> problem = mailer.send(
                 test.to(),
                 "Test message from Open Pasture",
                 "This mail server works. Notices about alerts will arrive like this message.\n");
-        return problem.map(reason -> new TestResult(false, "Not delivered: " + reason + "."))
+        return problem.map(reason -> new TestResult(false, "Not delivered: " + reason.reason() + "."))
                 .orElseGet(() -> new TestResult(true, "The mail server took the message for " + test.to() + "."));
     }
 

@@ -376,6 +376,8 @@ final class Creamery extends DemoMaker {
                         severity,
                         condition instanceof Condition.InZone,
                         null,
+                        null,
+                        null,
                         true,
                         List.of(TECHNICIAN),
                         guidance));

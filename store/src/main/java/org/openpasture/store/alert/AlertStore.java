@@ -23,6 +23,7 @@ import org.openpasture.core.limit.Severity;
 import org.openpasture.store.alert.AlertView.Kind;
 import org.openpasture.store.alert.AlertView.Step;
 import org.openpasture.store.generated.registrydb.tables.records.AlertRecord;
+import org.openpasture.store.notice.Notice;
 import org.openpasture.store.registry.RegistryDatabase;
 
 /**
@@ -327,7 +328,12 @@ public final class AlertStore {
                                 ALERT.ID.ne(alert.id()),
                                 ALERT.RETURNED_AT.isNull(),
                                 ALERT.CLOSED_AT.isNull(),
-                                NOTICE.RECIPIENT.eq(recipient)));
+                                NOTICE.RECIPIENT.eq(recipient),
+                                // What is only to be told later is not told yet.
+                                NOTICE.STATE
+                                        .ne(Notice.State.WAITING.id())
+                                        .or(NOTICE.NEXT_AT.eq(NOTICE.CREATED_AT))
+                                        .or(NOTICE.ATTEMPTS.gt(0L))));
     }
 
     /**

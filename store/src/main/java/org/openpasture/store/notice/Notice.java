@@ -7,6 +7,7 @@ import org.jspecify.annotations.Nullable;
  * A message to a person and what became of it.
  *
  * @param id made of alert, occasion and recipient, so that it is written once however often it is asked for
+ * @param nextAt when it is tried (again), while it waits
  * @param lastError why the last attempt failed, in words
  */
 public record Notice(
@@ -19,12 +20,18 @@ public record Notice(
         int attempts,
         @Nullable String lastError,
         Instant createdAt,
-        @Nullable Instant sentAt) {
+        @Nullable Instant sentAt,
+        Instant nextAt) {
 
     /** One that nobody has tried to deliver yet. */
     public static Notice waiting(
             String id, @Nullable String alertId, String recipient, String subject, String body, Instant createdAt) {
-        return new Notice(id, alertId, recipient, subject, body, State.WAITING, 0, null, createdAt, null);
+        return new Notice(id, alertId, recipient, subject, body, State.WAITING, 0, null, createdAt, null, createdAt);
+    }
+
+    /** The same to be delivered later, if nothing takes it back until then. */
+    public Notice at(Instant time) {
+        return new Notice(id, alertId, recipient, subject, body, state, attempts, lastError, createdAt, sentAt, time);
     }
 
     /** The delivery state. */

@@ -7,6 +7,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
@@ -44,9 +45,32 @@ public final class NoticeStore {
                         notice.state().id(),
                         (long) notice.attempts(),
                         notice.createdAt().toEpochMilli(),
-                        notice.createdAt().toEpochMilli())
+                        notice.nextAt().toEpochMilli())
                 .onConflictDoNothing()
                 .execute();
+    }
+
+    /** Takes back what was to be told of an alert later, and was not tried yet. */
+    public void takeBack(DSLContext dsl, String alertId, Instant now) {
+        dsl.deleteFrom(NOTICE)
+                .where(NOTICE.ALERT_ID.eq(alertId), NOTICE.STATE.eq(Notice.State.WAITING.id()))
+                .and(NOTICE.ATTEMPTS.eq(0L))
+                .and(NOTICE.NEXT_AT.gt(now.toEpochMilli()))
+                .execute();
+    }
+
+    /** Who was told of an alert. */
+    public List<String> told(DSLContext dsl, String alertId) {
+        return dsl.selectDistinct(NOTICE.RECIPIENT)
+                .from(NOTICE)
+                .where(NOTICE.ALERT_ID.eq(alertId))
+                .orderBy(NOTICE.RECIPIENT)
+                .fetch(NOTICE.RECIPIENT);
+    }
+
+    /** One by its id. */
+    public Optional<Notice> find(String id) {
+        return database.read().selectFrom(NOTICE).where(NOTICE.ID.eq(id)).fetchOptional(NoticeStore::notice);
     }
 
     /** Waiting notices whose time has come, the oldest first. */
@@ -94,7 +118,7 @@ public final class NoticeStore {
         database.write(dsl -> dsl.update(NOTICE)
                 .set(NOTICE.STATE, Notice.State.WAITING.id())
                 .set(NOTICE.NEXT_AT, now.toEpochMilli())
-                .where(NOTICE.STATE.ne(Notice.State.DELIVERED.id()))
+                .where(NOTICE.STATE.ne(Notice.State.DELIVERED.id()), NOTICE.ATTEMPTS.gt(0L))
                 .execute());
     }
 
@@ -138,6 +162,7 @@ public final class NoticeStore {
                 row.getAttempts().intValue(),
                 row.getLastError(),
                 Instant.ofEpochMilli(row.getCreatedAt()),
-                row.getSentAt() == null ? null : Instant.ofEpochMilli(row.getSentAt()));
+                row.getSentAt() == null ? null : Instant.ofEpochMilli(row.getSentAt()),
+                Instant.ofEpochMilli(row.getNextAt()));
     }
 }

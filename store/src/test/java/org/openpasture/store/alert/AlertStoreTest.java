@@ -109,17 +109,7 @@ class AlertStoreTest {
     @Test
     void aNoticeIsPutIntoTheOutboxOnceAndItsDeliveryIsKept() {
         NoticeStore notices = new NoticeStore(database);
-        Notice notice = new Notice(
-                "r-1/raised/ann",
-                "r-1",
-                "ann@x.example",
-                "subject",
-                "body",
-                Notice.State.WAITING,
-                0,
-                null,
-                RAISED,
-                null);
+        Notice notice = Notice.waiting("r-1/raised/ann", "r-1", "ann@x.example", "subject", "body", RAISED);
         for (int i = 0; i < 2; i++) {
             database.write(dsl -> {
                 notices.add(dsl, notice);
@@ -140,6 +130,28 @@ class AlertStoreTest {
         assertThat(notices.due(RAISED.plusSeconds(600))).isEmpty();
     }
 
+    /** What is to be told later is taken back when somebody has acknowledged, and not hurried by a mended server. */
+    @Test
+    void whatIsToldLaterIsTakenBack() {
+        NoticeStore notices = new NoticeStore(database);
+        Notice now = Notice.waiting("r-1/raised/ann", "r-1", "ann@x.example", "", "", RAISED);
+        Notice later = Notice.waiting("r-1/raised/after-15/bob", "r-1", "bob@x.example", "", "", RAISED)
+                .at(RAISED.plusSeconds(900));
+        database.write(dsl -> {
+            notices.add(dsl, now);
+            notices.add(dsl, later);
+            return true;
+        });
+        notices.tryAgain(RAISED.plusSeconds(1));
+        assertThat(notices.due(RAISED.plusSeconds(899))).extracting(Notice::id).containsExactly(now.id());
+        assertThat(notices.due(RAISED.plusSeconds(900))).hasSize(2);
+        database.write(dsl -> {
+            notices.takeBack(dsl, "r-1", RAISED.plusSeconds(60));
+            return true;
+        });
+        assertThat(notices.ofAlert("r-1")).extracting(Notice::id).containsExactly(now.id());
+    }
+
     private static Alert silent(String id, String cause) {
         return new Alert(
                 id, "q", "Silent", Severity.ADVISORY, "barn", id, RAISED, RAISED, RAISED, null, "", "", id, "", cause);
@@ -153,10 +165,7 @@ class AlertStoreTest {
         database.write(dsl -> {
             assertThat(alerts.isToldOf(dsl, silent("a", "gateway 1"), "ann@x.example"))
                     .isFalse();
-            notices.add(
-                    dsl,
-                    new Notice(
-                            "a/raised/ann", "a", "ann@x.example", "", "", Notice.State.WAITING, 0, null, RAISED, null));
+            notices.add(dsl, Notice.waiting("a/raised/ann", "a", "ann@x.example", "", "", RAISED));
             assertThat(alerts.isToldOf(dsl, silent("b", "gateway 1"), "ann@x.example"))
                     .isTrue();
             assertThat(alerts.isToldOf(dsl, silent("b", "gateway 1"), "bob@x.example"))

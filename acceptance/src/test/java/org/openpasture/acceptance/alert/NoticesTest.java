@@ -1,0 +1,202 @@
+package org.openpasture.acceptance.alert;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
+import static org.openpasture.acceptance.Refusals.refused;
+
+import com.icegreen.greenmail.util.GreenMail;
+import com.icegreen.greenmail.util.ServerSetup;
+import jakarta.mail.internet.MimeMessage;
+import jakarta.mail.internet.MimeMultipart;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.TimeUnit;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.RegisterExtension;
+import org.openpasture.acceptance.Plant;
+import org.openpasture.acceptance.Probes;
+import org.openpasture.acceptance.RunningService;
+import org.openpasture.api.alert.AlertAnswer;
+import org.openpasture.api.alert.NoticeView;
+import org.openpasture.api.setting.MailSettings;
+
+/** Who is told of an alert, when, and how somebody who has not signed in takes it on. */
+class NoticesTest {
+    @RegisterExtension
+    static final RunningService SERVICE = new RunningService().reachedAt("https://pasture.example");
+
+    private static final GreenMail MAILBOX = new GreenMail(new ServerSetup(0, "127.0.0.1", ServerSetup.PROTOCOL_SMTP));
+    private static final Pattern LINK = Pattern.compile("https://pasture.example/acknowledge#([\\w-]+)");
+    private static Plant plant;
+    private static Probes probes;
+
+    @BeforeAll
+    static void register() {
+        plant = new Plant(SERVICE.owner());
+        probes = Probes.register(SERVICE, plant);
+        MAILBOX.start();
+        SERVICE.owner()
+                .put(
+                        "api/v1/settings/mail",
+                        new MailSettings(
+                                "127.0.0.1", MAILBOX.getSmtp().getPort(), "alerts@pasture.example", null, null, false));
+    }
+
+    @AfterAll
+    static void closeMailbox() {
+        MAILBOX.stop();
+    }
+
+    private static String watched(String address, Map<String, Object> more) {
+        String point =
+                probes.bringIn(address, plant.site).assignments().getFirst().pointId();
+        Map<String, Object> rule = new java.util.HashMap<>(Map.of(
+                "name",
+                "Too warm",
+                "target",
+                Map.of("kind", "point", "pointId", point),
+                "condition",
+                Map.of("kind", "above", "limit", 8),
+                "severity",
+                "warning",
+                "recipients",
+                List.of(address + "@pasture.example")));
+        rule.putAll(more);
+        SERVICE.owner().post("api/v1/rules", rule);
+        return point;
+    }
+
+    private static void report(String address, double air) throws Exception {
+        probes.post("[{\"a\":\"" + address + "\",\"t\":" + air + "}]");
+    }
+
+    private static AlertAnswer alertOf(String point) {
+        return await().atMost(10, TimeUnit.SECONDS)
+                .until(
+                        () -> Arrays.stream(SERVICE.owner().get("api/v1/alerts?state=all", AlertAnswer[].class))
+                                .filter(alert -> point.equals(alert.pointId()))
+                                .toList(),
+                        found -> !found.isEmpty())
+                .getFirst();
+    }
+
+    private static MimeMessage mailTo(String address, int index) {
+        return await().atMost(15, TimeUnit.SECONDS)
+                .until(
+                        () -> Arrays.stream(MAILBOX.getReceivedMessages())
+                                .filter(mail -> to(mail).equals(address + "@pasture.example"))
+                                .toList(),
+                        found -> found.size() > index)
+                .get(index);
+    }
+
+    private static String to(MimeMessage mail) {
+        try {
+            return mail.getAllRecipients()[0].toString();
+        } catch (jakarta.mail.MessagingException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    private static String plain(Object content) throws Exception {
+        if (content instanceof MimeMultipart parts) {
+            StringBuilder text = new StringBuilder();
+            for (int i = 0; i < parts.getCount(); i++) {
+                text.append(plain(parts.getBodyPart(i).getContent()));
+            }
+            return text.toString();
+        }
+        return content.toString();
+    }
+
+    @Test
+    void whoReadsTheNoticeAcknowledgesByItsLinkOnce() throws Exception {
+        String point = watched("ann", Map.of());
+        report("ann", 12);
+        MimeMessage mail = mailTo("ann", 0);
+        Matcher link = LINK.matcher(plain(mail.getContent()));
+        assertThat(link.find()).as("a link to acknowledge").isTrue();
+        Map<String, Object> token = Map.of("token", link.group(1));
+        assertThat(SERVICE.anonymous()
+                        .post("api/v1/notices/alert", token)
+                        .path("summary")
+                        .asString())
+                .contains("12 °C, above 8 °C");
+        assertThat(alertOf(point).acknowledgedAt()).as("looking is not taking").isNull();
+        assertThat(SERVICE.anonymous()
+                        .post("api/v1/notices/acknowledgement", token)
+                        .path("acknowledgedBy")
+                        .asString())
+                .isEqualTo("ann@pasture.example");
+        assertThat(alertOf(point).acknowledgedBy()).isEqualTo("ann@pasture.example");
+        refused(409, "acknowledged this alert already", () -> SERVICE.anonymous()
+                .post("api/v1/notices/acknowledgement", token));
+        refused(410, "not valid", () -> SERVICE.anonymous()
+                .post(
+                        "api/v1/notices/acknowledgement",
+                        Map.of("token", link.group(1).substring(2) + "AA")));
+        refused(410, "not valid", () -> SERVICE.anonymous().post("api/v1/notices/alert", Map.of("token", "x")));
+    }
+
+    @Test
+    void whoeverIsNextIsToldUnlessSomebodyAcknowledgesBefore() throws Exception {
+        String point = watched(
+                "bob",
+                Map.of("rounds", List.of(Map.of("afterMinutes", 15, "recipients", List.of("boss@pasture.example")))));
+        report("bob", 12);
+        AlertAnswer alert = alertOf(point);
+        mailTo("bob", 0);
+        NoticeView later = alertOf(point).notices().stream()
+                .filter(notice -> notice.recipient().startsWith("boss"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(later.nextAt())
+                .isBetween(
+                        alert.raisedAt().plus(Duration.ofMinutes(14)),
+                        Instant.now().plus(Duration.ofMinutes(15)));
+        SERVICE.restart();
+        plant = plant.at(SERVICE.owner());
+        SERVICE.owner().post("api/v1/alerts/" + alert.id() + "/acknowledgement", Map.of("text", ""));
+        await().atMost(10, TimeUnit.SECONDS).until(() -> alertOf(point).notices().stream()
+                .noneMatch(notice -> notice.recipient().startsWith("boss")));
+    }
+
+    @Test
+    void whoWasToldIsToldThatItIsOver() throws Exception {
+        watched("cleo", Map.of("tellWhenOver", true));
+        report("cleo", 12);
+        MimeMessage first = mailTo("cleo", 0);
+        report("cleo", 4);
+        MimeMessage second = mailTo("cleo", 1);
+        assertThat(second.getSubject()).contains("back to normal");
+        assertThat(plain(second.getContent())).contains("4.00 °C");
+        assertThat(second.getHeader("References")).isEqualTo(first.getHeader("References"));
+    }
+
+    @Test
+    void roundsWithoutSenseAreRefused() {
+        refused(
+                400,
+                "is no e-mail address",
+                () -> watched(
+                        "dora",
+                        Map.of("rounds", List.of(Map.of("afterMinutes", 15, "recipients", List.of("the boss"))))));
+        refused(
+                400,
+                "1 minute to 24 hours",
+                () -> watched(
+                        "emil",
+                        Map.of("rounds", List.of(Map.of("afterMinutes", 0, "recipients", List.of("a@b.example"))))));
+        refused(
+                400,
+                "somebody who is told",
+                () -> watched("fred", Map.of("rounds", List.of(Map.of("afterMinutes", 5, "recipients", List.of())))));
+    }
+}
