@@ -1,7 +1,11 @@
 package org.openpasture.engine.notice;
 
+import jakarta.mail.Message;
 import jakarta.mail.MessagingException;
+import jakarta.mail.internet.InternetAddress;
+import jakarta.mail.internet.MimeBodyPart;
 import jakarta.mail.internet.MimeMessage;
+import jakarta.mail.internet.MimeMultipart;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
@@ -18,7 +22,6 @@ import org.openpasture.store.setting.SettingStore;
 import org.springframework.mail.MailException;
 import org.springframework.mail.MailSendException;
 import org.springframework.mail.javamail.JavaMailSenderImpl;
-import org.springframework.mail.javamail.MimeMessageHelper;
 import org.springframework.stereotype.Component;
 
 /** Sends mails by the server that is set up, and says in words what is wrong when it cannot. */
@@ -107,12 +110,14 @@ public class Mailer {
                 setHeader("Message-ID", messageId(mail.id(), domain));
             }
         };
-        MimeMessageHelper parts =
-                new MimeMessageHelper(message, MimeMessageHelper.MULTIPART_MODE_MIXED_RELATED, "UTF-8");
-        parts.setFrom(server.from());
-        parts.setTo(mail.recipient());
-        parts.setSubject(mail.subject());
-        parts.setText(mail.text(), MailHtml.of(mail.text()));
+        message.setFrom(new InternetAddress(server.from()));
+        message.setRecipient(Message.RecipientType.TO, new InternetAddress(mail.recipient()));
+        message.setSubject(mail.subject(), "UTF-8");
+        MimeBodyPart plain = new MimeBodyPart();
+        plain.setText(mail.text(), "UTF-8");
+        MimeBodyPart html = new MimeBodyPart();
+        html.setText(MailHtml.of(mail.text()), "UTF-8", "html");
+        message.setContent(new MimeMultipart("alternative", plain, html));
         message.setHeader("Auto-Submitted", "auto-generated");
         if (mail.thread() != null) {
             message.setHeader("References", messageId(mail.thread(), domain));

@@ -47,7 +47,8 @@ class NoticeTextTest {
 
     @Test
     void saysWhatWhereTheValueTheLimitSinceWhenAndWhatToDo() {
-        assertThat(text("https://pasture.example/").body(REGISTRY, ALERT, "tok-1")).isEqualTo("""
+        assertThat(text("https://pasture.example/").body(REGISTRY, ALERT, "tok-1"))
+                .isEqualTo("""
         Whey pump: Axial vibration 6.4 mm/s, zone C (5.1 to 8.5 mm/s)
 
         Where:  Creamery > Whey pump

@@ -5,6 +5,7 @@ import com.icegreen.greenmail.util.ServerSetup;
 import com.sun.net.httpserver.HttpExchange;
 import com.sun.net.httpserver.HttpServer;
 import jakarta.mail.MessagingException;
+import jakarta.mail.Multipart;
 import jakarta.mail.internet.MimeMessage;
 import java.io.IOException;
 import java.net.InetAddress;
@@ -79,12 +80,25 @@ public final class MailStandIn implements AutoCloseable {
                         addresses(message.getAllRecipients()),
                         addresses(message.getFrom()),
                         message.getSubject(),
-                        String.valueOf(message.getContent()).strip()));
+                        plain(message.getContent()).strip()));
             } catch (MessagingException | IOException e) {
                 mails.add(new Mail("", "", "a mail that cannot be read", String.valueOf(e.getMessage())));
             }
         }
         return mails;
+    }
+
+    /** The text of a mail; of one in several forms the plain one. */
+    private static String plain(Object content) throws MessagingException, IOException {
+        if (!(content instanceof Multipart parts)) {
+            return String.valueOf(content);
+        }
+        for (int i = 0; i < parts.getCount(); i++) {
+            if (!parts.getBodyPart(i).isMimeType("text/html")) {
+                return plain(parts.getBodyPart(i).getContent());
+            }
+        }
+        return "";
     }
 
     private static String addresses(Object[] addresses) {
