@@ -955,6 +955,8 @@ export interface Outlet {
   refused: number;
   passedAt: string | null;
   secretNames: string[];
+  /** How often it says that this service lives. */
+  lifeSignMinutes: number | null;
 }
 
 /** Where somebody is signed in. */

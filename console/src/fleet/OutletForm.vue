@@ -26,7 +26,11 @@ const within = computed(() =>
   ),
 );
 const quantities = computed(() => [...new Set(points.all.map((point) => point.quantity))].sort());
-const ready = computed(() => Boolean(draft.value.name && siteId.value && (draft.value.readings || draft.value.alerts)));
+const ready = computed(() =>
+  Boolean(
+    draft.value.name && siteId.value && (draft.value.readings || draft.value.alerts || draft.value.lifeSignMinutes),
+  ),
+);
 
 async function save() {
   const body = requestOf(draft.value, siteId.value);
@@ -118,6 +122,9 @@ async function save() {
           ><el-option value="json" label="as JSON" /><el-option value="senml" label="as SenML"
         /></el-select>
       </div>
+      <el-form-item label="Life sign every so many minutes; 0 for none" for="outlet-life">
+        <el-input-number id="outlet-life" v-model="draft.lifeSignMinutes" :min="0" :max="1440" aria-label="minutes" />
+      </el-form-item>
       <ProblemNote :error="error" />
     </el-form>
     <template #footer>

@@ -19,6 +19,7 @@ export function startOf(outlet?: Outlet) {
     form: outlet?.form ?? ("json" as Outlet["form"]),
     secretName: to?.kind === "mqtt" ? "password" : "signing-key",
     secret: "",
+    lifeSignMinutes: outlet?.lifeSignMinutes ?? 0,
   };
 }
 export type OutletDraft = ReturnType<typeof startOf>;
@@ -52,6 +53,7 @@ export function requestOf(draft: OutletDraft, siteId: string) {
     readings: draft.readings,
     alerts: draft.alerts,
     form: draft.form,
+    lifeSignMinutes: draft.lifeSignMinutes || null,
     secrets: draft.secret && draft.kind !== "own-broker" ? { [secretName]: draft.secret } : null,
   };
 }

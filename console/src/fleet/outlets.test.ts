@@ -32,6 +32,7 @@ const OUTLET: Outlet = {
   refused: 0,
   passedAt: null,
   secretNames: ["password"],
+  lifeSignMinutes: null,
 };
 const POLL: Poll = {
   deviceId: "d",

@@ -62,7 +62,10 @@ final class OutletCommands implements Runnable {
         boolean readings = outlet.path("readings").asBoolean();
         return (readings ? "readings" : "")
                 + (readings && outlet.path("alerts").asBoolean() ? ", " : "")
-                + (outlet.path("alerts").asBoolean() ? "alerts" : "");
+                + (outlet.path("alerts").asBoolean() ? "alerts" : "")
+                + (outlet.path("lifeSignMinutes").isNumber()
+                        ? " life sign every " + outlet.path("lifeSignMinutes").asString() + " min"
+                        : "");
     }
 
     private static String id(Service service, String meant) {
@@ -120,6 +123,12 @@ final class OutletCommands implements Runnable {
 
         @Option(names = "--alerts", negatable = true, description = "Pass on alerts, or do not.")
         private @Nullable Boolean alerts;
+
+        @Option(
+                names = "--life-sign",
+                paramLabel = "MINUTES",
+                description = "Say every so many minutes that the service lives; 0 for never.")
+        private @Nullable Integer lifeSign;
 
         @Option(names = "--senml", negatable = true, description = "Readings as SenML instead of JSON.")
         private @Nullable Boolean senml;
@@ -180,7 +189,8 @@ final class OutletCommands implements Runnable {
                     senml == null
                             ? was == null ? Outlet.Form.JSON : was.form()
                             : senml ? Outlet.Form.SENML : Outlet.Form.JSON,
-                    secrets);
+                    secrets,
+                    lifeSign == null ? was == null ? null : was.lifeSignMinutes() : lifeSign == 0 ? null : lifeSign);
         }
 
         private static <T> @Nullable T or(@Nullable T told, @Nullable T was) {

@@ -20,6 +20,7 @@ import org.openpasture.core.quantity.Quantity;
  * @param dropped messages that had to give way since the service started
  * @param refused messages that were left out since the outside refused them, since the service started
  * @param secretNames which secrets it has; what they are is shown to nobody
+ * @param lifeSignMinutes how often it says that this service lives; null for never
  */
 public record OutletView(
         String id,
@@ -41,4 +42,5 @@ public record OutletView(
         long dropped,
         long refused,
         @Nullable Instant passedAt,
-        List<String> secretNames) {}
+        List<String> secretNames,
+        @Nullable Integer lifeSignMinutes) {}

@@ -14,7 +14,7 @@ import tools.jackson.databind.json.JsonMapper;
 class OutletTest {
     private static Outlet outlet(Destination destination) {
         return new Outlet(
-                "o", "Office", "s", false, destination, List.of(), Set.of(), true, false, Outlet.Form.SENML, null);
+                "o", "Office", "s", false, destination, List.of(), Set.of(), true, false, Outlet.Form.SENML, null, 5);
     }
 
     @Test
@@ -68,7 +68,8 @@ class OutletTest {
                         false,
                         false,
                         Outlet.Form.JSON,
+                        null,
                         null))
-                .hasMessageContaining("readings, alerts, or both");
+                .hasMessageContaining("readings, alerts, life signs");
     }
 }

@@ -3,10 +3,12 @@ package org.openpasture.engine.outlet;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
@@ -48,6 +50,7 @@ public final class OutletLine {
     private long refusedId;
     private int leftOutInARow;
     private boolean news = true;
+    private Instant livedAt = Instant.EPOCH;
 
     /**
      * What became of messages since the line was opened.
@@ -135,6 +138,7 @@ public final class OutletLine {
             passer = open;
         }
         try {
+            sayThatWeLive(open);
             counts = counts.trimmed(queue.trim(outlet.id()));
             List<OutletItem> items = queue.oldest(outlet.id(), MOST_AT_ONCE);
             if (items.isEmpty()) {
@@ -152,6 +156,26 @@ public final class OutletLine {
             closePasser();
             throw e;
         }
+    }
+
+    /** Straight away and past what waits: one that comes late says nothing. */
+    private void sayThatWeLive(Passer open) throws IOException, InterruptedException {
+        Optional<Duration> every = outlet.lifeSign();
+        Instant now = clock.instant();
+        if (every.isEmpty() || now.isBefore(livedAt.plus(every.get()))) {
+            return;
+        }
+        try {
+            open.pass(new Passer.Message(
+                    outlet.destination().topic().replace(Destination.POINT, "life-sign"),
+                    "application/json",
+                    PassingText.lifeSign(outlet.name(), now).getBytes(StandardCharsets.UTF_8)));
+        } catch (Passer.Refused e) {
+            // What else there is need not wait for somebody who wants no life signs.
+            counts = counts.leftOut(String.valueOf(e.getMessage()));
+        }
+        livedAt = now;
+        say("");
     }
 
     private void closePasser() {

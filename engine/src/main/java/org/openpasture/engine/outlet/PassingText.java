@@ -132,4 +132,14 @@ final class PassingText {
                 .replaceAll("[^a-z0-9/]+", "-")
                 .replaceAll("-?/-?", "/");
     }
+
+    /** That this service lives. */
+    static String lifeSign(String outlet, Instant at) {
+        return MAPPER.createObjectNode()
+                .put("kind", "life-sign")
+                .put("outlet", outlet)
+                .put("alive", 1)
+                .put("at", at.toString())
+                .toString();
+    }
 }

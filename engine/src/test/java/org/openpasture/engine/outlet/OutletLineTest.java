@@ -8,6 +8,7 @@ import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
@@ -19,6 +20,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.openpasture.core.outlet.Destination;
 import org.openpasture.core.outlet.Outlet;
+import org.openpasture.engine.TestClock;
 import org.openpasture.engine.live.Watchers;
 import org.openpasture.inlets.passing.Passer;
 import org.openpasture.store.outlet.OutletItem;
@@ -38,6 +40,7 @@ class OutletLineTest {
             true,
             true,
             Outlet.Form.JSON,
+            null,
             null);
 
     @TempDir
@@ -173,5 +176,38 @@ class OutletLineTest {
         assertThat(line.state()).isEqualTo("paused");
         assertThat(line.reason()).isEqualTo("It is paused; what comes waits.");
         assertThat(queue.count("o1")).isEqualTo(1);
+    }
+
+    @Test
+    void saysThatWeLiveAlthoughNothingElseGoes() {
+        Outlet lives = new Outlet(
+                "o1",
+                "Office",
+                "s1",
+                false,
+                OUTLET.destination(),
+                List.of(),
+                null,
+                false,
+                false,
+                Outlet.Form.JSON,
+                null,
+                1);
+        TestClock clock = new TestClock();
+        line = new OutletLine(lives, Outside::new, queue, live, clock);
+        await().atMost(5, TimeUnit.SECONDS).until(() -> taken.size() == 1);
+        assertThat(taken.getFirst()).contains("\"kind\":\"life-sign\"", "\"alive\":1");
+        away = true;
+        clock.pass(Duration.ofMinutes(5));
+        line.wake();
+        await().atMost(5, TimeUnit.SECONDS).until(() -> line.state().equals("down"));
+        away = false;
+        await().atMost(15, TimeUnit.SECONDS).until(() -> taken.size() == 2);
+        assertThat(line.state()).isEqualTo("up");
+        unwanted = "alive";
+        clock.pass(Duration.ofMinutes(1));
+        line.wake();
+        await().atMost(5, TimeUnit.SECONDS).until(() -> line.counts().refused() == 1);
+        assertThat(line.state()).as("what else there is goes on").isEqualTo("up");
     }
 }

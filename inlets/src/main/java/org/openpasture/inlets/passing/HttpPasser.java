@@ -1,6 +1,7 @@
 package org.openpasture.inlets.passing;
 
 import java.io.IOException;
+import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
@@ -10,8 +11,11 @@ import java.time.Clock;
 import java.time.Duration;
 import java.util.HashMap;
 import java.util.HexFormat;
+import java.util.LinkedHashMap;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.SequencedMap;
 import java.util.Set;
 import javax.crypto.Mac;
 import javax.crypto.spec.SecretKeySpec;
@@ -19,9 +23,10 @@ import org.openpasture.core.outlet.Destination;
 import org.openpasture.inlets.reach.Reach;
 
 /**
- * Posts to an address. With a secret named "signing-key" each post carries {@code Pasture-Time} (seconds since 1970)
- * and {@code Pasture-Signature}: HMAC-SHA-256 by that key over the time, a full stop and the body, in hex digits. The
- * other secrets are headers. Redirects are not followed.
+ * Posts to an address. With a secret named "signing-key" each post is signed by that key: as HTTP Message Signatures
+ * have it (RFC 9421), and, for those who cannot read that, with {@code Pasture-Time} (seconds since 1970) and
+ * {@code Pasture-Signature}: HMAC-SHA-256 over the time, a full stop and the body, in hex digits. The other secrets are
+ * headers. Redirects are not followed.
  */
 public final class HttpPasser implements Passer {
     /** The name of the secret that is no header. */
@@ -67,6 +72,7 @@ public final class HttpPasser implements Passer {
             String time = Long.toString(clock.instant().getEpochSecond());
             request.header("Pasture-Time", time)
                     .header("Pasture-Signature", signature(signingKey.get(), time, message.body()));
+            sign(request, message, signingKey.get());
         }
         HttpResponse<byte[]> answer;
         try {
@@ -85,6 +91,32 @@ public final class HttpPasser implements Passer {
             throw OF_THE_MESSAGE.contains(answer.statusCode()) ? new Refused(words) : new IOException(words);
         }
         return "It answered " + answer.statusCode() + (said.isEmpty() ? "." : ": " + said);
+    }
+
+    /** Covers what is asked of whom, and the content. */
+    private void sign(HttpRequest.Builder request, Message message, String key) {
+        String digest = MessageSignature.digest(message.body());
+        String path = destination.url().getRawPath();
+        String query = destination.url().getRawQuery();
+        SequencedMap<String, String> covered = new LinkedHashMap<>();
+        covered.put("@method", "POST");
+        covered.put("@authority", authority(destination.url()));
+        covered.put("@path", path == null || path.isEmpty() ? "/" : path);
+        covered.put("@query", query == null ? "?" : "?" + query);
+        covered.put("content-type", message.mediaType());
+        covered.put("content-digest", digest);
+        MessageSignature signed =
+                MessageSignature.of(covered, clock.instant(), "pasture", key.getBytes(StandardCharsets.UTF_8));
+        request.header("Content-Digest", digest)
+                .header("Signature-Input", "pasture=" + signed.input())
+                .header("Signature", "pasture=" + signed.signature());
+    }
+
+    /** The host in lower case, with its port unless that is the usual one (RFC 9421, 2.2.3). */
+    private static String authority(URI url) {
+        String host = url.getHost().toLowerCase(Locale.ROOT);
+        boolean usual = url.getPort() == -1 || url.getPort() == ("https".equals(url.getScheme()) ? 443 : 80);
+        return usual ? host : host + ":" + url.getPort();
     }
 
     /** HMAC-SHA-256 (RFC 2104) over time, full stop and body. */

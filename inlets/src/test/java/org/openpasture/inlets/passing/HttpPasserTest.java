@@ -13,7 +13,10 @@ import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneOffset;
+import java.util.Base64;
+import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.SequencedMap;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -78,6 +81,45 @@ class HttpPasserTest {
     void theSignatureIsWhatOthersComeTo() {
         assertThat(HttpPasser.signature("key", "1795694400", MESSAGE.body()))
                 .isEqualTo("4065d520702fd43fcaccb58c3fe152ebec6ec980fc3219e0fed450a1c8074788");
+    }
+
+    /** The example of RFC 9421, B.2.5, with its key. */
+    @Test
+    void aMessageIsSignedAsTheStandardsExample() {
+        SequencedMap<String, String> covered = new LinkedHashMap<>();
+        covered.put("date", "Tue, 20 Apr 2021 02:07:55 GMT");
+        covered.put("@authority", "example.com");
+        covered.put("content-type", "application/json");
+        byte[] key = Base64.getDecoder()
+                .decode("uzvJfB4u3N0Jy4T7NZ75MDVcr8zSTInedJtkgcu46YW4XByzNJjxBdtjUkdJPBtbmHhIDi6pcl8jsasjlTMtDQ==");
+        assertThat(MessageSignature.of(covered, Instant.ofEpochSecond(1618884473), "test-shared-secret", key))
+                .isEqualTo(new MessageSignature(
+                        "(\"date\" \"@authority\" \"content-type\");created=1618884473;keyid=\"test-shared-secret\"",
+                        ":pxcQw6G3AjtMBQjwo8XzkZf/bws5LelbaMk5rGIGtE8=:"));
+        // RFC 9530, B.1
+        assertThat(MessageSignature.digest("{\"hello\": \"world\"}".getBytes(StandardCharsets.UTF_8)))
+                .isEqualTo("sha-256=:X48E9qOokqqrvdts8nOJRJN3OWDUoyWxBf7kbu9DBPE=:");
+    }
+
+    @Test
+    void whatIsPostedIsSignedWithItsAddressAndContent() throws Exception {
+        pass(Map.of("signing-key", "key"));
+        assertThat(heard.getFirst("Content-Digest")).isEqualTo(MessageSignature.digest(MESSAGE.body()));
+        assertThat(heard.getFirst("Signature-Input"))
+                .isEqualTo("pasture=(\"@method\" \"@authority\" \"@path\" \"@query\" \"content-type\""
+                        + " \"content-digest\");created=1795694400;keyid=\"pasture\"");
+        SequencedMap<String, String> covered = new LinkedHashMap<>();
+        covered.put("@method", "POST");
+        covered.put("@authority", heard.getFirst("Host"));
+        covered.put("@path", "/take");
+        covered.put("@query", "?");
+        covered.put("content-type", "application/json");
+        covered.put("content-digest", heard.getFirst("Content-Digest"));
+        assertThat(heard.getFirst("Signature"))
+                .isEqualTo("pasture="
+                        + MessageSignature.of(
+                                        covered, NOON.instant(), "pasture", "key".getBytes(StandardCharsets.UTF_8))
+                                .signature());
     }
 
     @ParameterizedTest

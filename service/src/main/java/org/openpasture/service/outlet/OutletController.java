@@ -95,7 +95,8 @@ class OutletController {
                 standing.counts().dropped(),
                 standing.counts().refused(),
                 standing.counts().passedAt(),
-                secrets.of(outlet.id()).keySet().stream().sorted().toList());
+                secrets.of(outlet.id()).keySet().stream().sorted().toList(),
+                outlet.lifeSignMinutes());
     }
 
     @PostMapping("/api/v1/outlets")
@@ -137,7 +138,8 @@ class OutletController {
                 request.readings(),
                 request.alerts(),
                 request.form() == null ? Outlet.Form.JSON : request.form(),
-                false);
+                false,
+                request.lifeSignMinutes());
     }
 
     /** @param others null to leave the secrets as they are */
