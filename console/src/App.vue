@@ -2,7 +2,9 @@
 import { useSession } from "@/shell/session";
 import { watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
+import ProblemNote from "./look/ProblemNote.vue";
 import AppShell from "./shell/AppShell.vue";
+import DoorSheet from "./shell/DoorSheet.vue";
 import "./look/appearance";
 
 const session = useSession();
@@ -22,5 +24,9 @@ watch(
 
 <template>
   <AppShell v-if="session.person && !route.path.startsWith('/shared/')"><RouterView /></AppShell>
+  <DoorSheet v-else-if="session.away" title="Service not available">
+    <p role="status">The service does not answer. This page tries again by itself and goes on as soon as it does.</p>
+    <ProblemNote :error="session.away" />
+  </DoorSheet>
   <RouterView v-else />
 </template>

@@ -94,7 +94,7 @@ export const router = createRouter({
 
 router.beforeEach(async (to) => {
   const session = useSession();
-  if (to.meta.open || session.person || (await session.resume())) {
+  if (to.meta.open || session.person || (await session.resumeWhenThere())) {
     return true;
   }
   return session.setupNeeded

@@ -1,21 +1,19 @@
 import { api } from "@/api/http";
 import { onLive } from "@/api/live";
 import type { Alert } from "@/api/types";
+import { useFetched } from "@/look/fetched";
 import { rank } from "@/look/severity";
 import { defineStore } from "pinia";
-import { computed, reactive, ref } from "vue";
+import { computed, reactive } from "vue";
 
 /** Alerts that are not closed, kept current by the live stream. */
 export const useAlerts = defineStore("alerts", () => {
   const byId = reactive(new Map<string, Alert>());
-  const loaded = ref(false);
-
-  async function load() {
+  const { loaded, problem, load, quietly } = useFetched(async () => {
     const found = await api.get<Alert[]>("alerts");
     byId.clear();
     found.forEach((alert) => byId.set(alert.id, alert));
-    loaded.value = true;
-  }
+  });
 
   function take(alert: Alert) {
     if (alert.closedAt === null) {
@@ -26,7 +24,7 @@ export const useAlerts = defineStore("alerts", () => {
   }
 
   onLive<Alert>("alert", take);
-  onLive("resync", () => void load());
+  onLive("resync", quietly);
 
   const all = computed(() =>
     [...byId.values()].sort((a, b) => rank(b.severity) - rank(a.severity) || b.raisedAt.localeCompare(a.raisedAt)),
@@ -37,5 +35,5 @@ export const useAlerts = defineStore("alerts", () => {
   const shelved = computed(() => all.value.filter(isShelved));
   const waiting = computed(() => open.value.filter((alert) => alert.acknowledgedAt === null));
 
-  return { byId, open, shelved, waiting, loaded, load, take };
+  return { byId, open, shelved, waiting, loaded, problem, load, take };
 });

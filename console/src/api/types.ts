@@ -143,6 +143,20 @@ export interface Notice {
   nextAt: string | null;
 }
 
+/** How the alerts themselves do (IEC 62682, 16). */
+export interface AlertFigures {
+  since: string;
+  until: string;
+  alerts: number;
+  perDay: number;
+  mostInTenMinutes: number;
+  floodPercent: number;
+  bySeverity: Partial<Record<Severity, number>>;
+  stale: { alertId: string; summary: string; hours: number }[];
+  chattering: { rule: string; place: string; times: number }[];
+  top: { rule: string; place: string; times: number; percent: number }[];
+}
+
 /** An alert for the reader of a notice who has not signed in. */
 export interface MailedAlert {
   summary: string;

@@ -8,6 +8,7 @@ import { age, every, now } from "@/look/clock";
 import EmptyState from "@/look/EmptyState.vue";
 import FenceMark from "@/look/FenceMark.vue";
 import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
 import { byHeadroom, isStale } from "@/look/reading";
 import PointRows from "@/points/PointRows.vue";
 import { usePlaces } from "@/places/places";
@@ -48,8 +49,14 @@ const judged = computed(() => points.all.filter((point) => point.latest?.headroo
 const silent = computed(() => silentByCause(fleet.data.value?.devices ?? [], fleet.data.value?.gateways ?? []));
 const stale = computed(() => points.all.filter((point) => isStale(point, now.value)).length);
 const outside = computed(() => judged.value.filter((point) => point.latest?.severity !== "normal").length);
+/** What could not be loaded; while there is something, nothing is said to be well. */
+const problem = computed(() => alerts.problem ?? points.problem ?? places.problem ?? fleet.error.value);
+const complete = computed(
+  () => alerts.loaded && points.loaded && places.loaded && fleet.data.value !== undefined && !problem.value,
+);
 const headline = computed(() =>
   sentence(
+    complete.value,
     alerts.waiting.length,
     alerts.open.length,
     silent.value.flatMap((group) => group.devices).length,
@@ -64,6 +71,10 @@ const headline = computed(() =>
     <header>
       <h1>{{ headline }}</h1>
     </header>
+    <p v-if="problem" class="soft" role="status">
+      Not everything could be loaded; what is missing is tried again every few seconds.
+    </p>
+    <ProblemNote :error="problem" />
 
     <section v-if="alerts.open.length" class="stack" aria-label="Open alerts">
       <AlertCards :alerts="alerts.open" />

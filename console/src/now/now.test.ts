@@ -50,7 +50,7 @@ async function now(answers: Record<string, unknown>) {
     "GET gateways/heard": [],
     ...answers,
   });
-  await Promise.all([usePlaces().load(), usePoints().load(), useAlerts().load()]);
+  await Promise.allSettled([usePlaces().load(), usePoints().load(), useAlerts().load()]);
   return mountIn(NowRoom);
 }
 
@@ -64,6 +64,15 @@ describe("now", () => {
     const room = await now({ "GET points": [point("Level", "normal", 80)] });
     expect(room.find("h1").text()).toBe("All is well");
     expect(room.text()).not.toContain("Silent");
+  });
+
+  it.each(["alerts", "points", "devices"])("is not well when the %s cannot be loaded", async (what) => {
+    const room = await now({
+      ["GET " + what]: new Response(JSON.stringify({ detail: "The disk is full." }), { status: 507 }),
+    });
+    expect(room.find("h1").text()).toBe("Now");
+    expect(room.text()).toContain("Not everything could be loaded");
+    expect(room.text()).toContain("The disk is full.");
   });
 
   it("puts first what needs attention next, before it alarms", async () => {

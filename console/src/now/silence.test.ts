@@ -33,9 +33,12 @@ describe("the headline", () => {
     [2, 3, 1, 0, "2 alerts wait for somebody, one device does not report"],
     [0, 0, 0, 3, "3 values are stale"],
   ])("for %i waiting, %i open, %i silent, %i stale", (waiting, open, silent, stale, words) =>
-    expect(sentence(waiting, open, silent, stale)).toBe(words),
+    expect(sentence(true, waiting, open, silent, stale)).toBe(words),
   );
 
+  it("does not say that all is well where not everything is known", () =>
+    expect(sentence(false, 0, 0, 0, 0)).toBe("Now"));
+
   it("speaks of values that are outside before any alert is raised", () =>
-    expect(sentence(0, 0, 0, 0, 1)).toBe("One value is outside of the normal zone"));
+    expect(sentence(true, 0, 0, 0, 0, 1)).toBe("One value is outside of the normal zone"));
 });

@@ -49,8 +49,15 @@ function count(n: number, one: string, many: string): string {
   return n === 1 ? `one ${one}` : `${n} ${many}`;
 }
 
-/** How things are, in a sentence. */
-export function sentence(waiting: number, open: number, silent: number, stale: number, outside = 0): string {
+/** How things are, in a sentence; all is well only where everything is known. */
+export function sentence(
+  complete: boolean,
+  waiting: number,
+  open: number,
+  silent: number,
+  stale: number,
+  outside = 0,
+): string {
   const parts = [
     waiting
       ? `${count(waiting, "alert waits", "alerts wait")} for somebody`
@@ -66,5 +73,5 @@ export function sentence(waiting: number, open: number, silent: number, stale: n
         : "",
   ].filter(Boolean);
   const text = parts.join(", ");
-  return text ? text[0]?.toUpperCase() + text.slice(1) : "All is well";
+  return text ? text[0]?.toUpperCase() + text.slice(1) : complete ? "All is well" : "Now";
 }

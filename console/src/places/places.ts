@@ -1,25 +1,24 @@
 import { api } from "@/api/http";
 import { onChanged, onLive } from "@/api/live";
 import type { LimitSet, Place } from "@/api/types";
+import { useFetched } from "@/look/fetched";
 import { defineStore } from "pinia";
-import { computed, ref, shallowRef } from "vue";
+import { computed, shallowRef } from "vue";
 
 /** Sites, areas and assets, and the limit sets that hold for them. */
 export const usePlaces = defineStore("places", () => {
   const places = shallowRef<Place[]>([]);
   const limits = shallowRef<LimitSet[]>([]);
-  const loaded = ref(false);
   const byId = computed(() => new Map(places.value.map((place) => [place.id, place])));
   const limitsById = computed(() => new Map(limits.value.map((set) => [set.id, set])));
 
-  async function load() {
+  const { loaded, problem, load, quietly } = useFetched(async () => {
     [places.value, limits.value] = await Promise.all([api.get<Place[]>("places"), api.get<LimitSet[]>("limits")]);
-    loaded.value = true;
-  }
+  });
 
-  onChanged(["registry"], load);
-  onLive("alert", () => void load());
-  onLive("resync", () => void load());
+  onChanged(["registry"], quietly);
+  onLive("alert", quietly);
+  onLive("resync", quietly);
 
   function children(parentId: string | null): Place[] {
     return places.value.filter(
@@ -54,5 +53,5 @@ export const usePlaces = defineStore("places", () => {
       .join(", ");
   }
 
-  return { places, limits, loaded, byId, limitsById, load, children, path, may, editable, label };
+  return { places, limits, loaded, problem, byId, limitsById, load, children, path, may, editable, label };
 });

@@ -2,23 +2,22 @@ import { api } from "@/api/http";
 import { onChanged, onLive } from "@/api/live";
 import type { Latest, Point } from "@/api/types";
 import { usePlaces } from "@/places/places";
+import { useFetched } from "@/look/fetched";
 import { worstJudged } from "@/look/severity";
 import { defineStore } from "pinia";
-import { computed, reactive, ref } from "vue";
+import { computed, reactive } from "vue";
 
 /** All points that may be seen, with their newest readings kept current by the live stream. */
 export const usePoints = defineStore("points", () => {
   const byId = reactive(new Map<string, Point>());
-  const loaded = ref(false);
   const places = usePlaces();
 
-  async function load() {
+  const { loaded, problem, load, quietly } = useFetched(async () => {
     const found = await api.get<Point[]>("points");
     const kept = new Set(found.map((point) => point.id));
     [...byId.keys()].filter((id) => !kept.has(id)).forEach((id) => byId.delete(id));
     found.forEach((point) => byId.set(point.id, point));
-    loaded.value = true;
-  }
+  });
 
   onLive<{ pointId: string; latest: Latest }>("reading", ({ pointId, latest }) => {
     const point = byId.get(pointId);
@@ -26,8 +25,8 @@ export const usePoints = defineStore("points", () => {
       point.latest = latest;
     }
   });
-  onChanged(["registry"], load);
-  onLive("resync", () => void load());
+  onChanged(["registry"], quietly);
+  onLive("resync", quietly);
 
   const all = computed(() => [...byId.values()]);
   const ofPlace = (placeId: string) => all.value.filter((point) => point.placeId === placeId);
@@ -48,5 +47,5 @@ export const usePoints = defineStore("points", () => {
     return new Map([...found].map(([id, points]) => [id, worstJudged(points.map((point) => point.latest?.severity))]));
   });
 
-  return { byId, all, loaded, load, ofPlace, below, severities };
+  return { byId, all, loaded, problem, load, ofPlace, below, severities };
 });

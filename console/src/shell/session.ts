@@ -7,10 +7,14 @@ import { usePoints } from "@/points/points";
 import { defineStore } from "pinia";
 import { computed, ref, shallowRef } from "vue";
 
+const AGAIN_AFTER_MS = 3_000;
+
 /** Who is signed in. */
 export const useSession = defineStore("session", () => {
   const person = shallowRef<Person>();
   const setupNeeded = ref(false);
+  /** Why nobody could be asked who we are. */
+  const away = shallowRef<unknown>();
   const owner = computed(() => person.value?.owner ?? false);
 
   /** Asks the service who we are; false if nobody. */
@@ -31,8 +35,25 @@ export const useSession = defineStore("session", () => {
   async function enter(who: Person) {
     person.value = who;
     setupNeeded.value = false;
-    await Promise.all([usePlaces().load(), usePoints().load(), useAlerts().load()]);
-    openLive();
+    // What cannot be loaded is said where it belongs, and tried again; the rest is there.
+    await Promise.allSettled([usePlaces().load(), usePoints().load(), useAlerts().load()]);
+    if (person.value) {
+      openLive();
+    }
+  }
+
+  /** The same, and while the service is away it waits until it is there. */
+  async function resumeWhenThere(): Promise<boolean> {
+    for (;;) {
+      try {
+        const known = await resume();
+        away.value = undefined;
+        return known;
+      } catch (error) {
+        away.value = error;
+        await new Promise((done) => setTimeout(done, AGAIN_AFTER_MS));
+      }
+    }
   }
 
   async function signOut() {
@@ -47,5 +68,5 @@ export const useSession = defineStore("session", () => {
 
   whenSignedOut(leave);
 
-  return { person, owner, setupNeeded, resume, enter, signOut };
+  return { person, owner, setupNeeded, away, resume, resumeWhenThere, enter, signOut };
 });

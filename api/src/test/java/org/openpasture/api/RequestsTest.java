@@ -91,7 +91,7 @@ class RequestsTest {
         if (taken) {
             assertThatCode(make::run).doesNotThrowAnyException();
         } else {
-            assertThatThrownBy(make::run).hasMessage("one of the recipients is no e-mail address");
+            assertThatThrownBy(make::run).hasMessageContaining("is no e-mail address");
         }
     }
 

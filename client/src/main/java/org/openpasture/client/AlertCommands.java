@@ -1,6 +1,9 @@
 package org.openpasture.client;
 
+import java.io.IOException;
+import java.nio.file.Path;
 import java.time.Instant;
+import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.alert.AssignRequest;
 import org.openpasture.api.alert.NoteRequest;
@@ -41,6 +44,60 @@ final class AlertCommands implements Runnable {
                 alert.path("summary").asString(),
                 alert.path("acknowledgedBy").asString("")));
         service.out().print(table.isEmpty() ? "No open alerts.\n" : table.text());
+    }
+
+    @Command(
+            name = "export",
+            mixinStandardHelpOptions = true,
+            description = "Write all alerts, also those that are over, to a file as CSV.")
+    int export(@Mixin Service to, @Parameters(paramLabel = "FILE") Path file) throws IOException {
+        to.download("api/v1/alerts/export", file);
+        return 0;
+    }
+
+    @Command(
+            name = "figures",
+            mixinStandardHelpOptions = true,
+            description = "How the alerts themselves do: how many, floods, chattering, stale ones, the most frequent.")
+    int figures(
+            @Mixin Service to,
+            @Option(
+                            names = "--since",
+                            paramLabel = "TIME",
+                            defaultValue = "-30d",
+                            description = "From when on, such as -7d or 2026-11-01; 30 days unless said otherwise.")
+                    String since) {
+        JsonNode figures = to.api().get("api/v1/alerts/figures?since=" + Times.read(since));
+        if (to.printedJson(figures)) {
+            return 0;
+        }
+        to.out()
+                .printf(
+                        Locale.ROOT,
+                        "%d alerts, %.1f a day, at most %d in ten minutes, %.1f %% of the time in flood.%n",
+                        figures.path("alerts").asInt(),
+                        figures.path("perDay").asDouble(),
+                        figures.path("mostInTenMinutes").asInt(),
+                        figures.path("floodPercent").asDouble());
+        figures.path("stale").forEach(one -> to.out()
+                .printf(
+                        Locale.ROOT,
+                        "Open for %.1f days: %s%n",
+                        one.path("hours").asDouble() / 24,
+                        one.path("summary").asString()));
+        figures.path("chattering").forEach(one -> to.out()
+                .println("Chattering: " + one.path("place").asString() + ", "
+                        + one.path("rule").asString()));
+        TextTable table = new TextTable("Rule", "Place", "Times", "Share");
+        figures.path("top")
+                .forEach(one -> table.row(
+                        one.path("rule").asString(),
+                        one.path("place").asString(),
+                        one.path("times").asString(),
+                        String.format(
+                                Locale.ROOT, "%.1f %%", one.path("percent").asDouble())));
+        to.out().print(table.isEmpty() ? "" : "\n" + table.text());
+        return 0;
     }
 
     @Command(name = "ack", mixinStandardHelpOptions = true, description = "Acknowledge an alert.")

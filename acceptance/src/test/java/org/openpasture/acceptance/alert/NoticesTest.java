@@ -180,6 +180,34 @@ class NoticesTest {
         assertThat(second.getHeader("References")).isEqualTo(first.getHeader("References"));
     }
 
+    /** History is filtered before it is cut into pages, and leaves as a table. */
+    @Test
+    void alertsAreFoundCountedAndExported() throws Exception {
+        String point = watched("gus", Map.of("name", "Milk too warm"));
+        report("gus", 12);
+        AlertAnswer alert = alertOf(point);
+        SERVICE.owner().post("api/v1/alerts/" + alert.id() + "/acknowledgement", Map.of("text", "=cmd()"));
+        assertThat(SERVICE.owner().get("api/v1/alerts?state=all&limit=1&text=MILK%20too&severity=warning&person=Own"))
+                .singleElement()
+                .satisfies(found -> assertThat(found.path("id").asString()).isEqualTo(alert.id()));
+        assertThat(SERVICE.owner().get("api/v1/alerts?state=all&text=milk&severity=critical,advisory"))
+                .isEmpty();
+        refused(400, "severity", () -> SERVICE.owner().get("api/v1/alerts?severity=loud"));
+        refused(400, "There are: open, all", () -> SERVICE.owner().get("api/v1/alerts?state=some"));
+        java.io.ByteArrayOutputStream file = new java.io.ByteArrayOutputStream();
+        SERVICE.owner().download("api/v1/alerts/export?text=milk", file);
+        String table = file.toString(java.nio.charset.StandardCharsets.UTF_8);
+        assertThat(table.lines()).hasSize(2);
+        assertThat(table).contains("\"Milk too warm\"", "owner: =cmd()").doesNotContain("\"=cmd");
+        tools.jackson.databind.JsonNode figures = SERVICE.owner().get("api/v1/alerts/figures");
+        assertThat(figures.path("alerts").asInt()).isPositive();
+        assertThat(figures.at("/bySeverity/warning").asInt()).isPositive();
+        assertThat(figures.path("top").valueStream().map(one -> one.path("rule").asString()))
+                .contains("Milk too warm");
+        refused(400, "ends before", () -> SERVICE.owner()
+                .get("api/v1/alerts/figures?since=2026-02-01T00:00:00Z&until=2026-01-01T00:00:00Z"));
+    }
+
     @Test
     void roundsWithoutSenseAreRefused() {
         refused(

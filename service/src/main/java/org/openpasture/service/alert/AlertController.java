@@ -1,15 +1,22 @@
 package org.openpasture.service.alert;
 
+import java.nio.charset.StandardCharsets;
 import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.alert.AlertAnswer;
 import org.openpasture.api.alert.AssignRequest;
+import org.openpasture.api.alert.FiguresView;
 import org.openpasture.api.alert.NoteRequest;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.alert.Alert;
 import org.openpasture.core.judging.Event;
+import org.openpasture.core.limit.Severity;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.registry.Registry;
@@ -19,8 +26,11 @@ import org.openpasture.engine.judging.JudgeRunner;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.service.web.Paging;
+import org.openpasture.store.alert.AlertQuery;
 import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.alert.AlertView;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -33,6 +43,8 @@ import org.springframework.web.bind.annotation.RestController;
 /** Alerts: listed, acknowledged, written about. */
 @RestController
 class AlertController {
+    private static final int MOST_EXPORTED = 20_000;
+    private static final Duration USUALLY = Duration.ofDays(30);
     private final AlertStore alerts;
     private final AlertViews views;
     private final AlertPublisher publisher;
@@ -55,41 +67,145 @@ class AlertController {
         this.clock = clock;
     }
 
+    /** Which alerts are asked for; each part narrows it. */
+    private record Wanted(
+            @Nullable String state,
+            @Nullable String point,
+            @Nullable String rule,
+            @Nullable List<String> severity,
+            @Nullable String text,
+            @Nullable String person,
+            @Nullable Instant since,
+            @Nullable Instant until) {
+        private AlertQuery query(String usualState) {
+            String asked = state == null ? usualState : state;
+            if (!asked.equals("open") && !asked.equals("all")) {
+                throw Problem.invalid("There is no state '" + asked + "'. There are: open, all.");
+            }
+            return new AlertQuery(
+                    asked.equals("open"),
+                    point,
+                    rule,
+                    severity == null
+                            ? Set.of()
+                            : severity.stream().map(AlertController::severity).collect(Collectors.toSet()),
+                    text,
+                    person,
+                    since,
+                    until);
+        }
+    }
+
+    private static Severity severity(String id) {
+        try {
+            return Severity.of(id);
+        } catch (IllegalArgumentException e) {
+            throw Problem.invalid("There is no severity '" + id + "'. There are: advisory, warning, critical.");
+        }
+    }
+
     /**
      * Alerts, the newest first.
      *
      * @param state open (not closed) or all
      * @param point of this point only
      * @param place of this site, area or asset and what lies below it
+     * @param rule of this rule only
+     * @param severity of these severities only, separated by commas
+     * @param text that stands in the summary or in the name of the rule
+     * @param person who acknowledged it or has it
+     * @param since raised then or later
+     * @param until raised before
      * @param after the id of the last one that is known already, for the older ones
      */
     @GetMapping("/api/v1/alerts")
     ResponseEntity<List<AlertAnswer>> list(
-            @RequestParam(defaultValue = "open") String state,
+            @RequestParam(required = false) @Nullable String state,
             @RequestParam(required = false) @Nullable String point,
             @RequestParam(required = false) @Nullable String place,
+            @RequestParam(required = false) @Nullable String rule,
+            @RequestParam(required = false) @Nullable List<String> severity,
+            @RequestParam(required = false) @Nullable String text,
+            @RequestParam(required = false) @Nullable String person,
+            @RequestParam(required = false) @Nullable Instant since,
+            @RequestParam(required = false) @Nullable Instant until,
             @RequestParam(required = false) @Nullable String after,
             @RequestParam(defaultValue = "1000") int limit) {
-        if (!state.equals("open") && !state.equals("all")) {
-            throw Problem.invalid("There is no state '" + state + "'. There are: open, all.");
-        }
-        Access access = reader.access();
+        Wanted wanted = new Wanted(state, point, rule, severity, text, person, since, until);
         int most = Math.clamp(limit, 1, 1000);
-        Alert start = after == null ? null : visible(after).alert();
-        List<AlertView> found = Paging.<AlertView, @Nullable Alert>fill(
-                most + 1,
-                start,
-                (from, size) -> alerts.list(state.equals("open"), point, from, size),
-                AlertView::alert,
-                view -> access.may(Right.LOOK, view.alert().placeId())
-                        && (place == null
-                                || access.registry().isWithin(view.alert().placeId(), place)));
+        Access access = reader.access();
+        List<AlertView> found = find(
+                access,
+                wanted.query("open"),
+                place,
+                after == null ? null : visible(after).alert(),
+                most + 1);
         return Paging.answer(
                 found.stream()
                         .map(view -> views.answer(access.registry(), view))
                         .toList(),
                 most,
                 AlertAnswer::id);
+    }
+
+    /** The same as CSV, all states unless asked otherwise, 20,000 at most. */
+    @GetMapping("/api/v1/alerts/export")
+    ResponseEntity<String> export(
+            @RequestParam(required = false) @Nullable String state,
+            @RequestParam(required = false) @Nullable String point,
+            @RequestParam(required = false) @Nullable String place,
+            @RequestParam(required = false) @Nullable String rule,
+            @RequestParam(required = false) @Nullable List<String> severity,
+            @RequestParam(required = false) @Nullable String text,
+            @RequestParam(required = false) @Nullable String person,
+            @RequestParam(required = false) @Nullable Instant since,
+            @RequestParam(required = false) @Nullable Instant until) {
+        Wanted wanted = new Wanted(state, point, rule, severity, text, person, since, until);
+        Access access = reader.access();
+        return ResponseEntity.ok()
+                .contentType(new MediaType("text", "csv", StandardCharsets.UTF_8))
+                .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"alerts.csv\"")
+                .body(AlertCsv.of(find(access, wanted.query("all"), place, null, MOST_EXPORTED).stream()
+                        .map(view -> views.answer(access.registry(), view))
+                        .toList()));
+    }
+
+    /**
+     * How the alerts themselves do: how many, how often more than somebody can look at, and which come again and again.
+     *
+     * @param place of this site, area or asset and what lies below it
+     * @param since 30 days ago unless said otherwise
+     * @param until now unless said otherwise
+     */
+    @GetMapping("/api/v1/alerts/figures")
+    FiguresView figures(
+            @RequestParam(required = false) @Nullable String place,
+            @RequestParam(required = false) @Nullable Instant since,
+            @RequestParam(required = false) @Nullable Instant until) {
+        Instant end = until == null ? clock.instant() : until;
+        Instant begin = since == null ? end.minus(USUALLY) : since;
+        if (!begin.isBefore(end)) {
+            throw Problem.invalid("The period ends before it begins.");
+        }
+        Access access = reader.access();
+        return AlertFigures.of(
+                access.registry(),
+                find(access, AlertQuery.raised(begin, end), place, null, MOST_EXPORTED),
+                find(access, AlertQuery.open(null), place, null, MOST_EXPORTED),
+                begin,
+                end);
+    }
+
+    private List<AlertView> find(
+            Access access, AlertQuery query, @Nullable String place, @Nullable Alert start, int most) {
+        return Paging.<AlertView, @Nullable Alert>fill(
+                most,
+                start,
+                (from, size) -> alerts.list(query, from, size),
+                AlertView::alert,
+                view -> access.may(Right.LOOK, view.alert().placeId())
+                        && (place == null
+                                || access.registry().isWithin(view.alert().placeId(), place)));
     }
 
     @GetMapping("/api/v1/alerts/{id}")

@@ -295,14 +295,35 @@ public final class AlertStore {
     /**
      * Alerts, the newest first.
      *
-     * @param openOnly only those that are not closed
-     * @param pointId null for all
      * @param after only those behind this one; null for the newest
      */
-    public List<AlertView> list(boolean openOnly, @Nullable String pointId, @Nullable Alert after, int limit) {
-        Condition wanted = openOnly ? ALERT.CLOSED_AT.isNull() : DSL.noCondition();
-        if (pointId != null) {
-            wanted = wanted.and(ALERT.POINT_ID.eq(pointId));
+    public List<AlertView> list(AlertQuery query, @Nullable Alert after, int limit) {
+        Condition wanted = query.openOnly() ? ALERT.CLOSED_AT.isNull() : DSL.noCondition();
+        if (query.pointId() != null) {
+            wanted = wanted.and(ALERT.POINT_ID.eq(query.pointId()));
+        }
+        if (query.ruleId() != null) {
+            wanted = wanted.and(ALERT.RULE_ID.eq(query.ruleId()));
+        }
+        if (!query.severities().isEmpty()) {
+            wanted = wanted.and(ALERT.SEVERITY.in(
+                    query.severities().stream().map(Severity::id).toList()));
+        }
+        if (query.text() != null) {
+            wanted = wanted.and(ALERT.SUMMARY
+                    .containsIgnoreCase(query.text())
+                    .or(ALERT.RULE_NAME.containsIgnoreCase(query.text())));
+        }
+        if (query.person() != null) {
+            wanted = wanted.and(ALERT.ACKNOWLEDGED_BY
+                    .containsIgnoreCase(query.person())
+                    .or(ALERT.ASSIGNED_TO.containsIgnoreCase(query.person())));
+        }
+        if (query.since() != null) {
+            wanted = wanted.and(ALERT.RAISED_AT.ge(query.since().toEpochMilli()));
+        }
+        if (query.until() != null) {
+            wanted = wanted.and(ALERT.RAISED_AT.lt(query.until().toEpochMilli()));
         }
         if (after != null) {
             long raised = after.raisedAt().toEpochMilli();

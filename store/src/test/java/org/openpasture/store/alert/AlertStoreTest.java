@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
+import java.util.Locale;
+import java.util.Set;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -76,10 +78,10 @@ class AlertStoreTest {
             assertThat(view.closedAt()).isEqualTo(RAISED.plusSeconds(90));
             assertThat(view.alert()).isEqualTo(ALERT);
         });
-        assertThat(alerts.list(true, null, null, 10)).isEmpty();
+        assertThat(alerts.list(AlertQuery.open(null), null, 10)).isEmpty();
         assertThat(alerts.openByPlace()).isEmpty();
-        assertThat(alerts.list(false, null, null, 10)).hasSize(1);
-        assertThat(alerts.list(false, "other", null, 10)).isEmpty();
+        assertThat(alerts.list(AlertQuery.ALL, null, 10)).hasSize(1);
+        assertThat(alerts.list(AlertQuery.open("other"), null, 10)).isEmpty();
     }
 
     @Test
@@ -150,6 +152,30 @@ class AlertStoreTest {
             return true;
         });
         assertThat(notices.ofAlert("r-1")).extracting(Notice::id).containsExactly(now.id());
+    }
+
+    @Test
+    void whatIsLookedForIsFoundByEachOfItsParts() {
+        apply(new Effect.Raised(ALERT));
+        apply(new Effect.Acknowledged("r-1", RAISED.plusSeconds(5), "Ann", ""));
+        AlertQuery fitting = new AlertQuery(
+                false,
+                ALERT.pointId(),
+                ALERT.ruleId(),
+                Set.of(ALERT.severity()),
+                ALERT.summary().substring(2, 6).toUpperCase(Locale.ROOT),
+                "ann",
+                RAISED,
+                RAISED.plusSeconds(1));
+        assertThat(alerts.list(fitting, null, 10)).hasSize(1);
+        assertThat(alerts.list(AlertQuery.raised(RAISED.plusSeconds(1), RAISED.plusSeconds(9)), null, 10))
+                .isEmpty();
+        assertThat(alerts.list(new AlertQuery(false, null, null, Set.of(), "100%", null, null, null), null, 10))
+                .as("a sign of the database's own is a sign")
+                .isEmpty();
+        assertThat(alerts.list(
+                        new AlertQuery(false, null, null, Set.of(Severity.ADVISORY), null, null, null, null), null, 10))
+                .isEmpty();
     }
 
     private static Alert silent(String id, String cause) {
