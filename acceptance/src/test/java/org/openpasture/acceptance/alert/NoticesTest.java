@@ -178,6 +178,8 @@ class NoticesTest {
         assertThat(second.getSubject()).contains("back to normal");
         assertThat(plain(second.getContent())).contains("4.00 °C");
         assertThat(second.getHeader("References")).isEqualTo(first.getHeader("References"));
+        report("cleo", 13);
+        assertThat(plain(mailTo("cleo", 2).getContent())).contains("This alert applies again.");
     }
 
     /** History is filtered before it is cut into pages, and leaves as a table. */

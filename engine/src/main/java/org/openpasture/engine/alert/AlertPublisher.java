@@ -128,7 +128,8 @@ public class AlertPublisher implements EffectSink {
                         .filter(one -> !alerts.isShelved(dsl, id))
                         .ifPresent(one -> over(dsl, one, at, value));
             }
-            case Effect.Recurred recurred -> {}
+            case Effect.Recurred(String id, Instant at) ->
+                alerts.find(dsl, id).filter(one -> !alerts.isShelved(dsl, id)).ifPresent(one -> recurred(dsl, one, at));
             case Effect.Latched latched -> {}
             case Effect.Closed closed -> notices.takeBack(dsl, alertId, clock.instant());
             case Effect.Delayed delayed -> {}
@@ -143,18 +144,37 @@ public class AlertPublisher implements EffectSink {
             rule.recipients().stream()
                     .filter(recipient -> !alerts.isToldOf(dsl, alert, recipient))
                     .forEach(recipient -> notices.add(dsl, notice(registered, alert, what, recipient, "", now)));
-            for (Round round : rule.rounds()) {
-                Instant later = now.plus(Duration.ofMinutes(round.afterMinutes()));
-                String unanswered = NoticeText.unanswered(round.afterMinutes());
-                String occasion = what + "/after-" + round.afterMinutes();
-                round.recipients().stream()
-                        .filter(recipient -> !alerts.isToldOf(dsl, alert, recipient))
-                        .forEach(recipient -> notices.add(
-                                dsl,
-                                notice(registered, alert, occasion, recipient, unanswered, now)
-                                        .at(later)));
-            }
+            laterRounds(dsl, registered, rule, alert, what, now);
         });
+    }
+
+    /** What comes again, and nobody has acknowledged: whoever was told that it is over is told that it is not. */
+    private void recurred(DSLContext dsl, Alert alert, Instant at) {
+        Registry registered = registry.now();
+        Instant now = clock.instant();
+        String what = "recurred/" + at.toEpochMilli();
+        registered.find(Rule.class, alert.ruleId()).ifPresent(rule -> {
+            if (rule.tellsWhenOver()) {
+                notices.told(dsl, alert.id())
+                        .forEach(recipient ->
+                                notices.add(dsl, notice(registered, alert, what, recipient, NoticeText.AGAIN, now)));
+            }
+            laterRounds(dsl, registered, rule, alert, what, now);
+        });
+    }
+
+    private void laterRounds(DSLContext dsl, Registry registered, Rule rule, Alert alert, String what, Instant now) {
+        for (Round round : rule.rounds()) {
+            Instant later = now.plus(Duration.ofMinutes(round.afterMinutes()));
+            String unanswered = NoticeText.unanswered(round.afterMinutes());
+            String occasion = what + "/after-" + round.afterMinutes();
+            round.recipients().stream()
+                    .filter(recipient -> !alerts.isToldOf(dsl, alert, recipient))
+                    .forEach(recipient -> notices.add(
+                            dsl,
+                            notice(registered, alert, occasion, recipient, unanswered, now)
+                                    .at(later)));
+        }
     }
 
     private Notice notice(

@@ -18,6 +18,9 @@ import org.springframework.stereotype.Component;
 /** The words of a notice: what, where, the value, the limit, since when, and what to do. */
 @Component
 public class NoticeText {
+    /** What stands before the text of what was over and is not any more. */
+    public static final String AGAIN = "This alert applies again.\n\n";
+
     private static final Duration LATE = Duration.ofMinutes(2);
     private final EngineSettings settings;
 
