@@ -12,13 +12,13 @@ const figures = useLoad(() =>
   api.get<AlertFigures>("alerts/figures?since=" + new Date(Date.now() - days.value * 86_400_000).toISOString()),
 );
 watch(days, figures.load);
-const number = (value: number) => value.toLocaleString("en-GB", { maximumFractionDigits: 1 });
+const number = (value: number) => value.toLocaleString("en-GB", { maximumFractionDigits: value < 1 ? 2 : 1 });
 </script>
 
 <template>
   <section class="sheet">
     <div class="head">
-      <h2>How the alerts themselves do</h2>
+      <h2>Alert statistics</h2>
       <el-select v-model="days" aria-label="Period" class="period">
         <el-option :value="1" label="last day" />
         <el-option :value="7" label="last 7 days" />

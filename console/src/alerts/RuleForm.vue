@@ -445,7 +445,7 @@ function body() {
       <el-form-item label="Recipients (e-mail addresses)" for="rule-told"
         ><el-input id="rule-told" v-model="form.recipients"
       /></el-form-item>
-      <div v-for="(round, i) in form.rounds" :key="i" class="row">
+      <div v-for="(round, i) in form.rounds" :key="i" class="round">
         <span>After</span>
         <el-input-number
           v-model="round.afterMinutes"
@@ -454,7 +454,7 @@ function body() {
           :controls="false"
           :aria-label="`Minutes until round ${i + 1}`"
         />
-        <span>min without acknowledgement, also</span>
+        <span>min also to</span>
         <el-input v-model="round.told" :aria-label="`Recipients of round ${i + 1}`" />
         <el-button text :aria-label="`Remove round ${i + 1}`" @click="form.rounds.splice(i, 1)">Remove</el-button>
       </div>
@@ -508,6 +508,22 @@ function body() {
 </template>
 
 <style scoped>
+.round {
+  display: grid;
+  grid-template-columns: auto 5rem auto minmax(8rem, 1fr) auto;
+  gap: 0.5rem;
+  align-items: center;
+  margin-bottom: 0.5rem;
+}
+.round .el-input-number {
+  width: 5rem;
+}
+@media (max-width: 600px) {
+  .round {
+    grid-template-columns: auto 5rem 1fr;
+  }
+}
+
 .two {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(190px, 1fr));

@@ -11,6 +11,9 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.options.AriaRole;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -158,6 +161,33 @@ class ConsoleTest {
         on.getByLabel("Name").fill(name);
         on.getByLabel("Password", new Page.GetByLabelOptions().setExact(true)).fill(RunningService.PASSWORD);
         button(on, "Sign in").click();
+    }
+
+    /** A page that the console has is there also when somebody comes by its address, as by a link in a mail. */
+    @Test
+    @Order(1)
+    void eachPageIsServedByItsAddress() throws Exception {
+        String rooms = Files.readString(Path.of("../console/src/rooms.ts"));
+        List<String> paths = Pattern.compile("path: \"(/[^\"]*)\"")
+                .matcher(rooms)
+                .results()
+                .map(found ->
+                        found.group(1).replaceAll(":tab\\([a-z]+.*", "gateways").replaceAll(":\\w+", "some-id"))
+                .filter(path -> !path.contains("("))
+                .distinct()
+                .toList();
+        assertThat(paths)
+                .hasSizeGreaterThan(20)
+                .contains("/acknowledge", "/reset", "/fleet/gateways", "/points/some-id");
+        for (String path : paths) {
+            HttpResponse<String> answer = HttpClient.newHttpClient()
+                    .send(
+                            HttpRequest.newBuilder(SERVICE.address().resolve(path))
+                                    .build(),
+                            HttpResponse.BodyHandlers.ofString());
+            assertThat(answer.statusCode()).as(path).isEqualTo(200);
+            assertThat(answer.body()).as(path).contains("<div id=\"app\">");
+        }
     }
 
     @Test

@@ -25,6 +25,8 @@ class ConsolePages implements WebMvcConfigurer {
         "/sign-in",
         "/first-visit",
         "/recovery",
+        "/reset",
+        "/acknowledge",
         "/welcome",
         "/shared/**",
         "/records/**"
