@@ -52,7 +52,7 @@ public class Accounts {
     /** Nobody's mailbox is filled by somebody else's asking. */
     private static final Duration RESET_SENT_EVERY = Duration.ofMinutes(5);
 
-    private final PastureProperties.SignIn lasting;
+    private final PastureProperties.Sessions lasting;
     private final RegistryStore registry;
     private final CredentialStore credentials;
     private final PasswordEncoder passwords;
@@ -84,7 +84,7 @@ public class Accounts {
         this.mails = mails;
         this.clock = clock;
         this.data = properties.data();
-        this.lasting = properties.signIn();
+        this.lasting = properties.sessions();
         this.unknownHash = String.valueOf(passwords.encode(Tokens.fresh()));
         if (isSetupNeeded()) {
             setupCode = properties.setupCode() != null ? properties.setupCode() : Tokens.shortCode();

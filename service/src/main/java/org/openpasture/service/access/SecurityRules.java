@@ -76,7 +76,7 @@ class SecurityRules {
                                 credentials,
                                 registry,
                                 clock,
-                                properties.signIn().idle()),
+                                properties.sessions().idle()),
                         UsernamePasswordAuthenticationFilter.class)
                 .addFilterAfter(new OnceFilter(answers, problems, clock), AuthorizationFilter.class)
                 .authorizeHttpRequests(

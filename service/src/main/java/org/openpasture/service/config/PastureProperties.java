@@ -18,7 +18,7 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  *     as923-1, in865
  * @param subBand the eight channels that the gateways hear, from 1, in us915 and au915; 0 for all, and elsewhere
  * @param setupCode the one-time code of the first visit; null to have one made and printed
- * @param signIn how long sign-ins last
+ * @param sessions how long sign-ins last
  * @param backupFolder where backups are written; null for {@code backups} in the data folder, better on another disk
  * @param address how others reach this instance, for links in mails; null to use how the reader reached it
  */
@@ -30,7 +30,7 @@ public record PastureProperties(
         @DefaultValue("eu868") String region,
         @DefaultValue("0") int subBand,
         @Nullable String setupCode,
-        @DefaultValue SignIn signIn,
+        @DefaultValue Sessions sessions,
         @Nullable URI address,
         @Nullable Path backupFolder) {
 
@@ -45,16 +45,16 @@ public record PastureProperties(
      * @param lasts after so long a person signs in anew, from 15 minutes to 365 days
      * @param idle and after so long in which nobody used it, from 15 minutes
      */
-    public record SignIn(
+    public record Sessions(
             @DefaultValue("30d") Duration lasts,
             @DefaultValue("7d") Duration idle) {
         private static final Duration SHORTEST = Duration.ofMinutes(15);
         private static final Duration LONGEST = Duration.ofDays(365);
 
-        public SignIn {
+        public Sessions {
             if (lasts.compareTo(SHORTEST) < 0 || idle.compareTo(SHORTEST) < 0 || lasts.compareTo(LONGEST) > 0) {
                 throw new IllegalArgumentException(
-                        "pasture.sign-in: a sign-in lasts 15 minutes to 365 days, and 15 minutes or more without use");
+                        "pasture.sessions: a sign-in lasts 15 minutes to 365 days, and 15 minutes or more without use");
             }
         }
     }
