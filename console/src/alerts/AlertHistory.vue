@@ -3,9 +3,10 @@ import { api } from "@/api/http";
 import { onLive } from "@/api/live";
 import type { Alert } from "@/api/types";
 import EmptyState from "@/look/EmptyState.vue";
+import { usePages } from "@/look/pages";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
-import { computed, reactive, ref, shallowRef, watch } from "vue";
+import { computed, reactive, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import AlertRows from "./AlertRows.vue";
 
@@ -23,10 +24,6 @@ const filter = reactive({
   since: text("since"),
   until: text("until"),
 });
-const found = shallowRef<Alert[]>();
-const more = ref(false);
-const error = shallowRef<unknown>();
-const busy = ref(false);
 const query = computed(() => Object.fromEntries(Object.entries(filter).filter(([, value]) => value)));
 const address = computed(() => {
   const asked = new URLSearchParams(query.value);
@@ -41,29 +38,15 @@ const address = computed(() => {
   return asked.toString();
 });
 
-let turn = 0;
-async function load(after?: Alert) {
-  const mine = ++turn;
-  busy.value = true;
-  try {
-    const page = await api.get<Alert[]>(
-      `alerts?state=all&limit=${PAGE}&${address.value}${after ? "&after=" + after.id : ""}`,
-    );
-    if (mine === turn) {
-      found.value = after ? [...(found.value ?? []), ...page] : page;
-      more.value = page.length === PAGE;
-      error.value = undefined;
-    }
-  } catch (problem) {
-    if (mine === turn) {
-      error.value = problem;
-    }
-  } finally {
-    if (mine === turn) {
-      busy.value = false;
-    }
-  }
-}
+const {
+  items: found,
+  more,
+  busy,
+  error,
+  load,
+} = usePages<Alert>(PAGE, (after) =>
+  api.get<Alert[]>(`alerts?state=all&limit=${PAGE}&${address.value}${after ? "&after=" + after.id : ""}`),
+);
 
 let waiting: ReturnType<typeof setTimeout> | undefined;
 watch(query, (next) => {
@@ -105,7 +88,7 @@ void load();
     <EmptyState v-else-if="found && !error" title="No alerts yet"
       >Each alert is listed here with the times of its steps.</EmptyState
     >
-    <p v-if="more" class="more"><el-button :loading="busy" @click="load(found?.at(-1))">Show older ones</el-button></p>
+    <p v-if="more" class="more"><el-button :loading="busy" @click="load(true)">Show older ones</el-button></p>
   </section>
 </template>
 

@@ -8,6 +8,7 @@ import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import { computed, reactive, ref } from "vue";
 import { moment } from "@/look/clock";
+import RoundFields from "./RoundFields.vue";
 import { measureUnit, span } from "./states";
 
 /** Makes a rule for a point or an asset, or changes one. */
@@ -445,24 +446,7 @@ function body() {
       <el-form-item label="Recipients (e-mail addresses)" for="rule-told"
         ><el-input id="rule-told" v-model="form.recipients"
       /></el-form-item>
-      <div v-for="(round, i) in form.rounds" :key="i" class="round">
-        <span>After</span>
-        <el-input-number
-          v-model="round.afterMinutes"
-          :min="1"
-          :max="1440"
-          :controls="false"
-          :aria-label="`Minutes until round ${i + 1}`"
-        />
-        <span>min also to</span>
-        <el-input v-model="round.told" :aria-label="`Recipients of round ${i + 1}`" />
-        <el-button text :aria-label="`Remove round ${i + 1}`" @click="form.rounds.splice(i, 1)">Remove</el-button>
-      </div>
-      <p>
-        <el-button @click="form.rounds.push({ afterMinutes: 15 * (form.rounds.length + 1), told: '' })"
-          >Add recipients for when nobody acknowledges</el-button
-        >
-      </p>
+      <RoundFields v-model="form.rounds" />
       <el-form-item label="When the alert is over">
         <el-checkbox v-model="form.latching"
           >Keep it listed until somebody has acknowledged that it is over</el-checkbox
@@ -508,22 +492,6 @@ function body() {
 </template>
 
 <style scoped>
-.round {
-  display: grid;
-  grid-template-columns: auto 5rem auto minmax(8rem, 1fr) auto;
-  gap: 0.5rem;
-  align-items: center;
-  margin-bottom: 0.5rem;
-}
-.round .el-input-number {
-  width: 5rem;
-}
-@media (max-width: 600px) {
-  .round {
-    grid-template-columns: auto 5rem 1fr;
-  }
-}
-
 .two {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(190px, 1fr));

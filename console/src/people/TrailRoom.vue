@@ -2,8 +2,9 @@
 import { api } from "@/api/http";
 import type { TrailEntry } from "@/api/types";
 import { moment } from "@/look/clock";
+import { usePages } from "@/look/pages";
 import ProblemNote from "@/look/ProblemNote.vue";
-import { computed, reactive, ref, watch } from "vue";
+import { computed, reactive, watch } from "vue";
 import { useRoute } from "vue-router";
 
 /** Who changed what, the newest first. */
@@ -31,11 +32,6 @@ const KINDS = [
 ];
 const route = useRoute();
 const wanted = reactive({ person: "", kind: "", id: String(route.query.id ?? ""), days: null as [Date, Date] | null });
-const entries = ref<TrailEntry[]>();
-const more = ref(false);
-const busy = ref(false);
-const error = ref<unknown>();
-
 const query = computed(() => {
   const params = new URLSearchParams();
   for (const name of ["person", "kind", "id"] as const) {
@@ -50,30 +46,17 @@ const query = computed(() => {
   return params.toString();
 });
 
-let turn = 0;
-async function load(further = false) {
-  const mine = ++turn;
-  busy.value = true;
-  try {
-    const last = further ? entries.value?.at(-1)?.number : undefined;
-    const found = await api.get<TrailEntry[]>(
-      `trail?limit=${PAGE}${last ? "&after=" + last : ""}${query.value ? "&" + query.value : ""}`,
-    );
-    if (mine === turn) {
-      entries.value = further ? [...(entries.value ?? []), ...found] : found;
-      more.value = found.length === PAGE;
-      error.value = undefined;
-    }
-  } catch (problem) {
-    if (mine === turn) {
-      error.value = problem;
-    }
-  } finally {
-    if (mine === turn) {
-      busy.value = false;
-    }
-  }
-}
+const {
+  items: entries,
+  more,
+  busy,
+  error,
+  load,
+} = usePages<TrailEntry>(PAGE, (after) =>
+  api.get<TrailEntry[]>(
+    `trail?limit=${PAGE}${after ? "&after=" + after.number : ""}${query.value ? "&" + query.value : ""}`,
+  ),
+);
 watch(query, () => load(), { immediate: true });
 
 /** A sign-in says what it was; of a thing that was changed, which parts are other ones now. */

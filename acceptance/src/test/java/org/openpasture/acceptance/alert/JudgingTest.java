@@ -113,19 +113,11 @@ class JudgingTest {
                     .append('}');
         }
         probes.post(hours.append(']').toString());
-        Map<String, Object> rule = Map.of(
-                "name",
+        Map<String, Object> rule = latching(
                 "Too warm soon",
-                "target",
-                Map.of("kind", "point", "pointId", air(device)),
-                "measure",
+                air(device),
                 Map.of("kind", "forecast", "seconds", 3 * 86_400, "aheadSeconds", 86_400),
-                "condition",
-                Map.of("kind", "above", "limit", 23),
-                "severity",
-                "warning",
-                "latching",
-                true);
+                23);
         SERVICE.owner().post("api/v1/rules", rule);
         report("warming", 20);
         AlertAnswer alert = await().atMost(10, TimeUnit.SECONDS)
@@ -139,19 +131,8 @@ class JudgingTest {
         DeviceView one = probe("latched");
         DeviceView other = probe("beside");
         report("beside", 5);
-        Map<String, Object> rule = Map.of(
-                "name",
-                "Warmer than beside",
-                "target",
-                Map.of("kind", "point", "pointId", air(one)),
-                "measure",
-                Map.of("kind", "difference", "pointId", air(other)),
-                "condition",
-                Map.of("kind", "above", "limit", 3),
-                "severity",
-                "warning",
-                "latching",
-                true);
+        Map<String, Object> rule =
+                latching("Warmer than beside", air(one), Map.of("kind", "difference", "pointId", air(other)), 3);
         SERVICE.owner().post("api/v1/rules", rule);
         report("latched", 9);
         AlertAnswer alert = await().atMost(10, TimeUnit.SECONDS)
@@ -168,17 +149,24 @@ class JudgingTest {
         refused(400, "does not differ from itself", () -> SERVICE.owner()
                 .post(
                         "api/v1/rules",
-                        Map.of(
-                                "name",
-                                "Itself",
-                                "target",
-                                Map.of("kind", "point", "pointId", air(one)),
-                                "measure",
-                                Map.of("kind", "difference", "pointId", air(one)),
-                                "condition",
-                                Map.of("kind", "above", "limit", 3),
-                                "severity",
-                                "warning")));
+                        latching("Itself", air(one), Map.of("kind", "difference", "pointId", air(one)), 3)));
+    }
+
+    /** A rule on what a measure comes to, whose alerts wait for somebody who has seen that they are over. */
+    private static Map<String, Object> latching(String name, String pointId, Map<String, Object> measure, int limit) {
+        return Map.of(
+                "name",
+                name,
+                "target",
+                Map.of("kind", "point", "pointId", pointId),
+                "measure",
+                measure,
+                "condition",
+                Map.of("kind", "above", "limit", limit),
+                "severity",
+                "warning",
+                "latching",
+                true);
     }
 
     private static void acknowledge(AlertAnswer alert) throws Exception {

@@ -7,6 +7,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.function.ToIntFunction;
 import java.util.stream.Collectors;
 
 /**
@@ -75,8 +76,7 @@ public record AlarmFigures(
                 sorted(bySource, List::size).stream().limit(TOP).toList());
     }
 
-    private static List<Source> sorted(
-            Map<String, List<Instant>> bySource, java.util.function.ToIntFunction<List<Instant>> times) {
+    private static List<Source> sorted(Map<String, List<Instant>> bySource, ToIntFunction<List<Instant>> times) {
         return bySource.entrySet().stream()
                 .map(one -> new Source(one.getKey(), times.applyAsInt(one.getValue())))
                 .filter(one -> one.times() > 0)

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
-import java.util.OptionalDouble;
 import java.util.function.Function;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.Edited.Changes;
@@ -255,11 +254,11 @@ public final class RuleEdits {
         double band = rule.deadBand();
         return switch (rule.condition()) {
             case Condition.Above(double limit) ->
-                never(first, limit, limit >= highest(first), "above")
-                        .or(() -> band(band, limit - band < lowest(first), limit - lowest(first), first));
+                never(first, limit, limit >= first.highest(), "above")
+                        .or(() -> band(band, limit - band < first.lowest(), limit - first.lowest(), first));
             case Condition.Below(double limit) ->
-                never(first, limit, limit <= lowest(first), "below")
-                        .or(() -> band(band, limit + band > highest(first), highest(first) - limit, first));
+                never(first, limit, limit <= first.lowest(), "below")
+                        .or(() -> band(band, limit + band > first.highest(), first.highest() - limit, first));
             case Condition.Outside(double low, double high) ->
                 band(band, band >= (high - low) / 2, (high - low) / 2, first);
             case Condition.InZone zone ->
@@ -297,18 +296,5 @@ public final class RuleEdits {
                         "With a dead band of " + point.inWords(band) + " an alert could never be over.",
                         "Choose less than " + point.inWords(widest) + "."))
                 : Optional.empty();
-    }
-
-    private static double lowest(Point point) {
-        return bound(point.quantity().lowest(), point);
-    }
-
-    private static double highest(Point point) {
-        return bound(point.quantity().highest(), point);
-    }
-
-    private static double bound(double value, Point point) {
-        OptionalDouble converted = Units.convert(value, point.quantity().unit(), point.unit());
-        return converted.orElse(value < 0 ? Double.NEGATIVE_INFINITY : Double.POSITIVE_INFINITY);
     }
 }

@@ -26,7 +26,6 @@ import org.openpasture.core.alert.Tracker;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.place.Point;
-import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.quantity.Units;
 import org.openpasture.core.reading.Arrival;
 import org.openpasture.core.reading.ByPoint;
@@ -180,11 +179,15 @@ public final class JudgingCore {
             for (int term = 0; term <= watch.terms().size(); term++) {
                 for (WatchedPoint point : watch.points(term)) {
                     look(watch, term, point, memories);
-                    if (point.other() != null) {
-                        // What changes there is judged here, and is no report of its own.
-                        standing(point.other().number()).watching.add(new Watched(watch, point, null, true));
-                    }
                 }
+                // What changes at the point that all are compared with is judged too, and is no report of its own.
+                watch.points(term).stream()
+                        .findFirst()
+                        .filter(point -> point.other() != null)
+                        .ifPresent(point -> standing(
+                                        Objects.requireNonNull(point.other()).number())
+                                .watching
+                                .add(new Watched(watch, point, null, true)));
             }
         }
         windows = memories;
@@ -633,12 +636,7 @@ public final class JudgingCore {
 
     /** No trend leads out of what can be: a tank is not emptier than empty. */
     private static double possible(Point point, double value) {
-        Quantity quantity = point.quantity();
-        double low =
-                Units.convert(quantity.lowest(), quantity.unit(), point.unit()).orElse(value);
-        double high =
-                Units.convert(quantity.highest(), quantity.unit(), point.unit()).orElse(value);
-        return low <= high ? Math.clamp(value, low, high) : value;
+        return Math.clamp(value, point.lowest(), point.highest());
     }
 
     /** What is compared of a point now; null while nothing is known. */

@@ -86,6 +86,7 @@ public final class Rehearsal {
             courses.put(id, new Course(seconds));
         }
         core = new JudgingCore(registry.with(changes), JudgeState.empty());
+        core.passTo(since, effects);
     }
 
     /** How long before its begin readings are needed, because its measures look back so far. */
@@ -109,9 +110,7 @@ public final class Rehearsal {
 
     /** The next reading; they come in the order of their times. */
     public void next(int point, Reading reading) {
-        if (readings++ == 0) {
-            core.passTo(since, effects);
-        }
+        readings++;
         core.live(point, reading, effects);
         if (!effects.isEmpty()) {
             follow();
@@ -170,9 +169,6 @@ public final class Rehearsal {
 
     /** Lets the time run on to the end and says how it went. */
     public Result end(Instant until) {
-        if (readings == 0) {
-            core.passTo(since, effects);
-        }
         core.passTo(until.isBefore(since) ? since : until, effects);
         follow();
         Map<Integer, Long> byHold = new LinkedHashMap<>();

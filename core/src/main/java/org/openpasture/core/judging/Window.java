@@ -1,6 +1,7 @@
 package org.openpasture.core.judging;
 
 import java.nio.ByteBuffer;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.OptionalDouble;
@@ -17,10 +18,6 @@ import org.openpasture.core.series.Trend;
 final class Window {
     /** Slices of a window. */
     private static final int SLICES = 32;
-
-    private static final long DAY_MILLIS = 86_400_000;
-    /** A trend over this many days or more is one of means of days. */
-    private static final int WHOLE_DAYS = 14;
 
     private static final int HEADER_BYTES = 4 + 4 + 1 + 8 + 8;
     private static final int SLICE_BYTES = 3 * 8;
@@ -77,7 +74,7 @@ final class Window {
         };
         this.windowMillis = measure.seconds() * 1000L;
         if (measure instanceof Measure.Forecast) {
-            sliceMillis = windowMillis >= WHOLE_DAYS * DAY_MILLIS ? DAY_MILLIS : DAY_MILLIS / 4;
+            sliceMillis = Trend.step(Duration.ofMillis(windowMillis)).toMillis();
             standsMillis = sliceMillis;
         } else {
             sliceMillis = Math.max(1, Math.ceilDiv(windowMillis, SLICES));

@@ -53,6 +53,16 @@ public record Point(
         return usual.isEmpty() ? Double.isFinite(value) : quantity.isPhysical(usual.getAsDouble());
     }
 
+    /** The least value that can be real, in the point's unit. */
+    public double lowest() {
+        return Units.convert(quantity.lowest(), quantity.unit(), unit).orElse(Double.NEGATIVE_INFINITY);
+    }
+
+    /** The greatest value that can be real, in the point's unit. */
+    public double highest() {
+        return Units.convert(quantity.highest(), quantity.unit(), unit).orElse(Double.POSITIVE_INFINITY);
+    }
+
     /** A value of it with its unit, as people write it: "6.4 mm/s". */
     public String inWords(double value) {
         return Decimals.text(value) + (unit.isEmpty() ? "" : " " + unit);

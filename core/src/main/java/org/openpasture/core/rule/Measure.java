@@ -3,6 +3,7 @@ package org.openpasture.core.rule;
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.series.Trend;
 
 /**
  * What of a point's readings is compared with a rule's condition: the newest value, or what a window of time up to the
@@ -25,8 +26,6 @@ public sealed interface Measure {
     int SHORTEST_SECONDS = 60;
     int LONGEST_SECONDS = 31 * 86_400;
     int SHORTEST_TREND_SECONDS = 2 * 86_400;
-    /** A trend says nothing of what lies further ahead than this many times what it was made from. */
-    int FURTHEST = 3;
 
     /** The newest value. */
     record Last() implements Measure {
@@ -92,9 +91,9 @@ public sealed interface Measure {
             if (seconds < SHORTEST_TREND_SECONDS) {
                 throw new IllegalArgumentException("the trend for a forecast needs a window of two days or more");
             }
-            if (aheadSeconds < SHORTEST_SECONDS || aheadSeconds > (long) FURTHEST * seconds) {
-                throw new IllegalArgumentException(
-                        "a forecast reaches at most " + FURTHEST + " times as far ahead as its window reaches back");
+            if (aheadSeconds < SHORTEST_SECONDS || aheadSeconds > (long) Trend.FURTHEST * seconds) {
+                throw new IllegalArgumentException("a forecast reaches at most " + Trend.FURTHEST
+                        + " times as far ahead as its window reaches back");
             }
         }
     }

@@ -31,10 +31,14 @@ public final class Summarizer {
     /** The edges of the full hours that a stretch touches, in UTC; {@code from < until}, epoch ms. */
     public static long[] hours(long from, long until) {
         long first = Math.floorDiv(from, HOUR) * HOUR;
-        int count = (int) ((until - first + HOUR - 1) / HOUR);
+        return edges(first, HOUR, (int) ((until - first + HOUR - 1) / HOUR));
+    }
+
+    /** The edges of so many spans of one length that follow one another; epoch ms and ms. */
+    public static long[] edges(long first, long length, int count) {
         long[] edges = new long[count + 1];
         for (int i = 0; i <= count; i++) {
-            edges[i] = first + i * HOUR;
+            edges[i] = first + i * length;
         }
         return edges;
     }

@@ -1,5 +1,6 @@
 package org.openpasture.core.series;
 
+import java.time.Duration;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
@@ -22,6 +23,10 @@ public record Trend(int count, double slope, double low, double high, double pre
     /** Fewer values say nothing. */
     public static final int LEAST = 8;
 
+    /** A trend says nothing of what lies further ahead than this many times what it was made from. */
+    public static final int FURTHEST = 3;
+
+    private static final Duration FORTNIGHT = Duration.ofDays(14);
     private static final int MOST = 1_000;
     private static final double NINETY_PERCENT = 1.645;
     private static final double CERTAIN = 1.96;
@@ -73,6 +78,11 @@ public record Trend(int count, double slope, double low, double high, double pre
                 intercept + slope * times[n - 1],
                 score,
                 isSteady(rest, intercept, Math.abs(slope) * (times[n - 1] - times[0])));
+    }
+
+    /** Of which stretches the means are taken: of days, or of quarters of days where there is less than a fortnight. */
+    public static Duration step(Duration period) {
+        return period.compareTo(FORTNIGHT) >= 0 ? Duration.ofDays(1) : Duration.ofHours(6);
     }
 
     /** Whether there is a trend, and it goes on as it was. */

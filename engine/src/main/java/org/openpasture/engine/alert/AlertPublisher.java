@@ -6,12 +6,12 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.alert.Alert;
 import org.openpasture.core.alert.Shelf;
 import org.openpasture.core.judging.Effect;
-import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Round;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.engine.judging.EffectSink;
@@ -138,75 +138,79 @@ public class AlertPublisher implements EffectSink {
     }
 
     private void notify(DSLContext dsl, Alert alert, String what) {
-        Registry registered = registry.now();
-        Instant now = clock.instant();
-        registered.find(Rule.class, alert.ruleId()).ifPresent(rule -> {
-            rule.recipients().stream()
-                    .filter(recipient -> !alerts.isToldOf(dsl, alert, recipient))
-                    .forEach(recipient -> notices.add(dsl, notice(registered, alert, what, recipient, "", now)));
-            laterRounds(dsl, registered, rule, alert, what, now);
+        rule(alert).ifPresent(rule -> {
+            unaware(dsl, alert, rule.recipients())
+                    .forEach(recipient -> notices.add(dsl, notice(alert, what, recipient, "")));
+            laterRounds(dsl, rule, alert, what);
         });
     }
 
-    /** What comes again, and nobody has acknowledged: whoever was told that it is over is told that it is not. */
+    /** What comes again, and nobody has acknowledged: who was told that it is over is told that it is not. */
     private void recurred(DSLContext dsl, Alert alert, Instant at) {
-        Registry registered = registry.now();
-        Instant now = clock.instant();
         String what = "recurred/" + at.toEpochMilli();
-        registered.find(Rule.class, alert.ruleId()).ifPresent(rule -> {
+        rule(alert).ifPresent(rule -> {
             if (rule.tellsWhenOver()) {
                 notices.told(dsl, alert.id())
-                        .forEach(recipient ->
-                                notices.add(dsl, notice(registered, alert, what, recipient, NoticeText.AGAIN, now)));
+                        .forEach(recipient -> notices.add(dsl, notice(alert, what, recipient, NoticeText.AGAIN)));
             }
-            laterRounds(dsl, registered, rule, alert, what, now);
+            laterRounds(dsl, rule, alert, what);
         });
-    }
-
-    private void laterRounds(DSLContext dsl, Registry registered, Rule rule, Alert alert, String what, Instant now) {
-        for (Round round : rule.rounds()) {
-            Instant later = now.plus(Duration.ofMinutes(round.afterMinutes()));
-            String unanswered = NoticeText.unanswered(round.afterMinutes());
-            String occasion = what + "/after-" + round.afterMinutes();
-            round.recipients().stream()
-                    .filter(recipient -> !alerts.isToldOf(dsl, alert, recipient))
-                    .forEach(recipient -> notices.add(
-                            dsl,
-                            notice(registered, alert, occasion, recipient, unanswered, now)
-                                    .at(later)));
-        }
-    }
-
-    private Notice notice(
-            Registry registered, Alert alert, String occasion, String recipient, String before, Instant now) {
-        String id = alert.id() + "/" + occasion + "/" + recipient;
-        return Notice.waiting(
-                id,
-                alert.id(),
-                recipient,
-                text.subject(alert),
-                before + text.body(registered, alert, tokens.of(id)),
-                now);
     }
 
     /** Who was told of an alert is told that it is over, where the rule says so. */
     private void over(DSLContext dsl, Alert alert, Instant at, @Nullable Double value) {
-        Registry registered = registry.now();
-        if (registered
-                .find(Rule.class, alert.ruleId())
-                .filter(Rule::tellsWhenOver)
-                .isPresent()) {
+        if (rule(alert).filter(Rule::tellsWhenOver).isPresent()) {
+            String body = text.bodyOver(registry.now(), alert, at, value);
             notices.told(dsl, alert.id())
                     .forEach(recipient -> notices.add(
                             dsl,
-                            Notice.waiting(
-                                    alert.id() + "/over/" + at.toEpochMilli() + "/" + recipient,
-                                    alert.id(),
+                            waiting(
+                                    alert,
+                                    id(alert, "over/" + at.toEpochMilli(), recipient),
                                     recipient,
                                     text.subjectOver(alert),
-                                    text.bodyOver(registered, alert, at, value),
-                                    clock.instant())));
+                                    body)));
         }
+    }
+
+    private void laterRounds(DSLContext dsl, Rule rule, Alert alert, String what) {
+        for (Round round : rule.rounds()) {
+            Instant later = clock.instant().plus(Duration.ofMinutes(round.afterMinutes()));
+            String unanswered = NoticeText.unanswered(round.afterMinutes());
+            unaware(dsl, alert, round.recipients())
+                    .forEach(recipient -> notices.add(
+                            dsl,
+                            notice(alert, what + "/after-" + round.afterMinutes(), recipient, unanswered)
+                                    .at(later)));
+        }
+    }
+
+    private Optional<Rule> rule(Alert alert) {
+        return registry.now().find(Rule.class, alert.ruleId());
+    }
+
+    /** Of several people those who do not know of the alert's cause. */
+    private Stream<String> unaware(DSLContext dsl, Alert alert, List<String> recipients) {
+        return recipients.stream().filter(recipient -> !alerts.isToldOf(dsl, alert, recipient));
+    }
+
+    /**
+     * A notice of an alert that applies.
+     *
+     * @param before what stands before its text
+     */
+    private Notice notice(Alert alert, String occasion, String recipient, String before) {
+        String id = id(alert, occasion, recipient);
+        return waiting(
+                alert, id, recipient, text.subject(alert), before + text.body(registry.now(), alert, tokens.of(id)));
+    }
+
+    private Notice waiting(Alert alert, String id, String recipient, String subject, String body) {
+        return Notice.waiting(id, alert.id(), recipient, subject, body, clock.instant());
+    }
+
+    private static String id(Alert alert, String occasion, String recipient) {
+        return alert.id() + "/" + occasion + "/" + recipient;
     }
 
     /** Tells open pages how an alert is now. */

@@ -12,6 +12,7 @@ import org.openpasture.core.limit.Boundary;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.core.series.Summarizer;
 import org.openpasture.core.series.Summary;
 import org.openpasture.core.series.Trend;
 import org.openpasture.store.telemetry.TelemetryStore;
@@ -22,10 +23,6 @@ import org.springframework.stereotype.Component;
 public class Trends {
     public static final int FEWEST_DAYS = 2;
     public static final int MOST_DAYS = 366;
-    private static final int WHOLE_DAYS = 14;
-    /** A fit says nothing of what lies further ahead than this many times what it was made from. */
-    private static final int FURTHEST = 3;
-
     private static final double DAY_MILLIS = 86_400_000.0;
     private final TelemetryStore telemetry;
     private final Clock clock;
@@ -41,13 +38,10 @@ public class Trends {
      * @param days how far back to look, {@link #FEWEST_DAYS} to {@link #MOST_DAYS}
      */
     public TrendView of(Registry registry, Point point, int days) {
-        Duration step = days >= WHOLE_DAYS ? Duration.ofDays(1) : Duration.ofHours(6);
+        Duration step = Trend.step(Duration.ofDays(days));
         int steps = (int) (Duration.ofDays(days).toMillis() / step.toMillis());
         long end = clock.millis();
-        long[] edges = new long[steps + 1];
-        for (int i = 0; i <= steps; i++) {
-            edges[i] = end - (steps - i) * step.toMillis();
-        }
+        long[] edges = Summarizer.edges(end - steps * step.toMillis(), step.toMillis(), steps);
         List<Summary> means = telemetry.series().summaries(point.number(), edges).stream()
                 .filter(summary -> summary.count() > 0)
                 .toList();
@@ -125,7 +119,7 @@ public class Trends {
             return Optional.empty();
         }
         double ahead = Math.max(0, (boundary.value() - present) / perDay);
-        return ahead > (double) FURTHEST * days
+        return ahead > (double) Trend.FURTHEST * days
                 ? Optional.empty()
                 : Optional.of(clock.instant().plusMillis((long) (ahead * DAY_MILLIS)));
     }

@@ -6,7 +6,6 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
-import java.security.GeneralSecurityException;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.HashMap;
@@ -17,8 +16,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
 import java.util.Set;
-import javax.crypto.Mac;
-import javax.crypto.spec.SecretKeySpec;
 import org.openpasture.core.outlet.Destination;
 import org.openpasture.inlets.reach.Reach;
 
@@ -121,14 +118,9 @@ public final class HttpPasser implements Passer {
 
     /** HMAC-SHA-256 (RFC 2104) over time, full stop and body. */
     static String signature(String key, String time, byte[] body) {
-        try {
-            Mac mac = Mac.getInstance("HmacSHA256");
-            mac.init(new SecretKeySpec(key.getBytes(StandardCharsets.UTF_8), "HmacSHA256"));
-            mac.update((time + ".").getBytes(StandardCharsets.UTF_8));
-            return HexFormat.of().formatHex(mac.doFinal(body));
-        } catch (GeneralSecurityException e) {
-            throw new IllegalStateException(e);
-        }
+        return HexFormat.of()
+                .formatHex(MessageSignature.hmac(
+                        key.getBytes(StandardCharsets.UTF_8), (time + ".").getBytes(StandardCharsets.UTF_8), body));
     }
 
     @Override

@@ -30,7 +30,8 @@ record MessageSignature(String input, String signature) {
         String input =
                 components.keySet().stream().map(name -> '"' + name + '"').collect(Collectors.joining(" ", "(", ")"))
                         + ";created=" + created.getEpochSecond() + ";keyid=\"" + keyId + "\"";
-        return new MessageSignature(input, ":" + base64(hmac(key, base(components, input))) + ":");
+        return new MessageSignature(
+                input, ":" + base64(hmac(key, base(components, input).getBytes(StandardCharsets.US_ASCII))) + ":");
     }
 
     /** The lines that are signed (RFC 9421, 2.5). */
@@ -50,11 +51,15 @@ record MessageSignature(String input, String signature) {
         }
     }
 
-    private static byte[] hmac(byte[] key, String text) {
+    /** HMAC-SHA-256 (RFC 2104) over parts that follow one another. */
+    static byte[] hmac(byte[] key, byte[]... parts) {
         try {
             Mac mac = Mac.getInstance("HmacSHA256");
             mac.init(new SecretKeySpec(key, "HmacSHA256"));
-            return mac.doFinal(text.getBytes(StandardCharsets.US_ASCII));
+            for (byte[] part : parts) {
+                mac.update(part);
+            }
+            return mac.doFinal();
         } catch (GeneralSecurityException e) {
             throw new IllegalStateException(e);
         }

@@ -67,33 +67,18 @@ class AlertController {
         this.clock = clock;
     }
 
-    /** Which alerts are asked for; each part narrows it. */
-    private record Wanted(
-            @Nullable String state,
-            @Nullable String point,
-            @Nullable String rule,
-            @Nullable List<String> severity,
-            @Nullable String text,
-            @Nullable String person,
-            @Nullable Instant since,
-            @Nullable Instant until) {
-        private AlertQuery query(String usualState) {
-            String asked = state == null ? usualState : state;
-            if (!asked.equals("open") && !asked.equals("all")) {
-                throw Problem.invalid("There is no state '" + asked + "'. There are: open, all.");
-            }
-            return new AlertQuery(
-                    asked.equals("open"),
-                    point,
-                    rule,
-                    severity == null
-                            ? Set.of()
-                            : severity.stream().map(AlertController::severity).collect(Collectors.toSet()),
-                    text,
-                    person,
-                    since,
-                    until);
-        }
+    private static boolean isOpenOnly(String state) {
+        return switch (state) {
+            case "open" -> true;
+            case "all" -> false;
+            default -> throw Problem.invalid("There is no state '" + state + "'. There are: open, all.");
+        };
+    }
+
+    private static Set<Severity> severities(@Nullable List<String> ids) {
+        return ids == null
+                ? Set.of()
+                : ids.stream().map(AlertController::severity).collect(Collectors.toSet());
     }
 
     private static Severity severity(String id) {
@@ -120,7 +105,7 @@ class AlertController {
      */
     @GetMapping("/api/v1/alerts")
     ResponseEntity<List<AlertAnswer>> list(
-            @RequestParam(required = false) @Nullable String state,
+            @RequestParam(defaultValue = "open") String state,
             @RequestParam(required = false) @Nullable String point,
             @RequestParam(required = false) @Nullable String place,
             @RequestParam(required = false) @Nullable String rule,
@@ -131,15 +116,12 @@ class AlertController {
             @RequestParam(required = false) @Nullable Instant until,
             @RequestParam(required = false) @Nullable String after,
             @RequestParam(defaultValue = "1000") int limit) {
-        Wanted wanted = new Wanted(state, point, rule, severity, text, person, since, until);
+        AlertQuery query =
+                new AlertQuery(isOpenOnly(state), point, rule, severities(severity), text, person, since, until);
         int most = Math.clamp(limit, 1, 1000);
         Access access = reader.access();
-        List<AlertView> found = find(
-                access,
-                wanted.query("open"),
-                place,
-                after == null ? null : visible(after).alert(),
-                most + 1);
+        List<AlertView> found =
+                find(access, query, place, after == null ? null : visible(after).alert(), most + 1);
         return Paging.answer(
                 found.stream()
                         .map(view -> views.answer(access.registry(), view))
@@ -151,7 +133,7 @@ class AlertController {
     /** The same as CSV, all states unless asked otherwise, 20,000 at most. */
     @GetMapping("/api/v1/alerts/export")
     ResponseEntity<String> export(
-            @RequestParam(required = false) @Nullable String state,
+            @RequestParam(defaultValue = "all") String state,
             @RequestParam(required = false) @Nullable String point,
             @RequestParam(required = false) @Nullable String place,
             @RequestParam(required = false) @Nullable String rule,
@@ -160,12 +142,13 @@ class AlertController {
             @RequestParam(required = false) @Nullable String person,
             @RequestParam(required = false) @Nullable Instant since,
             @RequestParam(required = false) @Nullable Instant until) {
-        Wanted wanted = new Wanted(state, point, rule, severity, text, person, since, until);
+        AlertQuery query =
+                new AlertQuery(isOpenOnly(state), point, rule, severities(severity), text, person, since, until);
         Access access = reader.access();
         return ResponseEntity.ok()
                 .contentType(new MediaType("text", "csv", StandardCharsets.UTF_8))
                 .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"alerts.csv\"")
-                .body(AlertCsv.of(find(access, wanted.query("all"), place, null, MOST_EXPORTED).stream()
+                .body(AlertCsv.of(find(access, query, place, null, MOST_EXPORTED).stream()
                         .map(view -> views.answer(access.registry(), view))
                         .toList()));
     }

@@ -1,6 +1,7 @@
 package org.openpasture.service.alert;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.openpasture.api.alert.AlertAnswer;
 import org.openpasture.service.web.CsvTable;
 
@@ -50,7 +51,7 @@ final class AlertCsv {
                         .toList());
     }
 
-    private static Object orEmpty(@org.jspecify.annotations.Nullable Object value) {
+    private static Object orEmpty(@Nullable Object value) {
         return value == null ? "" : value;
     }
 }

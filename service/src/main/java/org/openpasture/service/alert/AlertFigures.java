@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import org.openpasture.api.alert.FiguresView;
 import org.openpasture.core.alert.AlarmFigures;
@@ -71,7 +72,7 @@ final class AlertFigures {
     private static List<FiguresView.Often> often(
             Registry registry, List<AlarmFigures.Source> sources, Map<String, Alert> bySource, int all) {
         return sources.stream()
-                .flatMap(one -> java.util.Optional.ofNullable(bySource.get(one.source())).stream()
+                .flatMap(one -> Optional.ofNullable(bySource.get(one.source())).stream()
                         .map(alert -> new FiguresView.Often(
                                 alert.ruleName(),
                                 registry.place(alert.placeId()).map(Place::name).orElse(""),

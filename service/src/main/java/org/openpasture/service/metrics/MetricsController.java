@@ -151,10 +151,9 @@ class MetricsController {
                 .orElse(0))));
         CounterSnapshot.Builder failures =
                 CounterSnapshot.builder().name("pasture_loop_failures").help("Failures of a loop since the start.");
-        loops.forEach((name, of) -> failures.dataPoint(CounterSnapshot.CounterDataPointSnapshot.builder()
-                .labels(Labels.of("loop", name))
-                .value(of.stream().mapToLong(Loop.State::failures).sum())
-                .build()));
+        loops.forEach((name, of) -> failures.dataPoint(count(
+                Labels.of("loop", name),
+                of.stream().mapToLong(Loop.State::failures).sum())));
         all.add(failures.build());
         return all;
     }
@@ -170,10 +169,8 @@ class MetricsController {
                             "refused", standing.refused(),
                             "lost", standing.lost(),
                             "thinned", standing.thinned())
-                    .forEach((outcome, count) -> came.dataPoint(CounterSnapshot.CounterDataPointSnapshot.builder()
-                            .labels(Labels.of("inlet", inlet.id(), "outcome", outcome))
-                            .value(count)
-                            .build()));
+                    .forEach((outcome, number) ->
+                            came.dataPoint(count(Labels.of("inlet", inlet.id(), "outcome", outcome), number)));
         }
         return came.build();
     }
@@ -182,9 +179,14 @@ class MetricsController {
         return CounterSnapshot.builder()
                 .name("pasture_" + name)
                 .help(help)
-                .dataPoint(CounterSnapshot.CounterDataPointSnapshot.builder()
-                        .value(value)
-                        .build())
+                .dataPoint(count(Labels.EMPTY, value))
+                .build();
+    }
+
+    private static CounterSnapshot.CounterDataPointSnapshot count(Labels labels, double value) {
+        return CounterSnapshot.CounterDataPointSnapshot.builder()
+                .labels(labels)
+                .value(value)
                 .build();
     }
 

@@ -170,19 +170,16 @@ final class GroupCommitter implements AutoCloseable {
         List<Work.Keep> members = List.copyOf(group);
         group.clear();
         long start = System.nanoTime();
-        boolean wentWell = false;
+        Committed committed;
         try {
-            Committed committed =
-                    commit.apply(members.stream().map(Work.Keep::deposit).toList());
-            wentWell = true;
-            counted(start, true);
-            members.forEach(keep -> keep.done().complete(committed));
+            committed = commit.apply(members.stream().map(Work.Keep::deposit).toList());
         } catch (RuntimeException e) {
-            if (!wentWell) {
-                counted(start, false);
-            }
+            counted(start, false);
             members.forEach(keep -> keep.done().completeExceptionally(e));
+            return;
         }
+        counted(start, true);
+        members.forEach(keep -> keep.done().complete(committed));
     }
 
     private void counted(long start, boolean wentWell) {
