@@ -226,6 +226,7 @@ export interface AccessReason {
   why: "owner" | "grant-here" | "grant-above" | "grant-on-part";
   targetId: string | null;
   targetName: string;
+  group: string | null;
 }
 
 /** One's own second factor; secret and codes only when they are made. */
@@ -819,6 +820,16 @@ export interface Grant {
   right: Right;
   targetId: string;
   targetName: string;
+  /** The group that was given it; null if it is the person's own. */
+  group: string | null;
+}
+
+/** People who have rights together. */
+export interface Group {
+  id: string;
+  name: string;
+  members: { id: string; name: string }[];
+  grants: Grant[];
 }
 
 export interface Person {

@@ -11,6 +11,10 @@ const emit = defineEmits<{ close: [] }>();
 const { data, error } = useLoad(() => api.get<AccessReason[]>(`places/${place.id}/people`));
 const RIGHTS = { look: "may look", operate: "may operate", edit: "may edit", manage: "manages" };
 
+function by(reason: AccessReason): string {
+  return reason.group ? `, by group ${reason.group}` : "";
+}
+
 function why(reason: AccessReason): string {
   switch (reason.why) {
     case "owner":
@@ -37,10 +41,10 @@ function why(reason: AccessReason): string {
         </tr>
       </thead>
       <tbody>
-        <tr v-for="reason in data" :key="reason.personId + reason.targetId">
+        <tr v-for="reason in data" :key="reason.personId + reason.targetId + reason.group">
           <td>{{ reason.personName }}</td>
           <td>{{ RIGHTS[reason.right] }}</td>
-          <td>{{ why(reason) }}</td>
+          <td>{{ why(reason) + by(reason) }}</td>
         </tr>
       </tbody>
     </table>

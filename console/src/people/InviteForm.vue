@@ -6,6 +6,7 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import ShownOnce from "@/look/ShownOnce.vue";
 import { usePlaces } from "@/places/places";
 import { computed, reactive, ref } from "vue";
+import { RIGHT_CHOICES } from "./rights";
 
 /** Invites somebody with a right on a place; the link is shown once. */
 const emit = defineEmits<{ close: [] }>();
@@ -36,10 +37,7 @@ async function invite() {
       /></el-form-item>
       <el-form-item label="Right" for="invite-right">
         <el-select id="invite-right" v-model="form.right" aria-label="Right">
-          <el-option value="look" label="look" />
-          <el-option value="operate" label="operate: also acknowledge alerts, write notes" />
-          <el-option value="edit" label="edit: also devices, points, rules" />
-          <el-option value="manage" label="manage: also invite others" />
+          <el-option v-for="[right, label] in RIGHT_CHOICES" :key="right" :value="right" :label="label" />
         </el-select>
       </el-form-item>
       <el-form-item label="On" for="invite-target">

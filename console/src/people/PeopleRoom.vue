@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
 import { onChanged } from "@/api/live";
-import type { Grant, Invitation, Person, ShareLink } from "@/api/types";
+import type { Grant, Group, Invitation, Person, ShareLink } from "@/api/types";
 import { useAction } from "@/look/act";
 import { day } from "@/look/clock";
 import { useLoad } from "@/look/load";
@@ -9,27 +9,45 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { useSession } from "@/shell/session";
 import { computed, ref } from "vue";
+import GroupForm from "./GroupForm.vue";
 import InviteForm from "./InviteForm.vue";
+import PermissionForm from "./PermissionForm.vue";
+import { RIGHTS } from "./rights";
 
 const places = usePlaces();
 const session = useSession();
 const inviting = ref(false);
+const grouping = ref<{ group?: Group }>();
+const permitting = ref<{ person?: Person; group?: Group }>();
 const { error, run } = useAction();
 const { data, load } = useLoad(async () => {
-  const [people, invitations, links] = await Promise.all([
+  const [people, groups, invitations, links] = await Promise.all([
     api.get<Person[]>("people"),
+    api.get<Group[]>("groups"),
     api.get<Invitation[]>("invitations"),
     api.get<ShareLink[]>("links"),
   ]);
-  return { people, invitations, links };
+  return { people, groups, invitations, links };
 });
 onChanged(["registry"], load);
 const mayInvite = computed(() => places.places.some((place) => place.right === "manage"));
-const RIGHTS = { look: "may look at", operate: "may operate", edit: "may edit", manage: "manages" };
 
-async function revoke(person: Person, grant: Grant) {
-  await run(() => api.remove("grants/" + grant.id), `${person.name} has no right on ${grant.targetName} any more.`);
+async function revoke(holder: Person | Group, grant: Grant) {
+  await run(
+    () => api.remove("grants/" + grant.id),
+    `${holder.name} has no permission on ${grant.targetName} any more.`,
+  );
   await load();
+}
+async function removeGroup(group: Group) {
+  await run(() => api.remove("groups/" + group.id), `The group ${group.name} is removed.`);
+  await load();
+}
+function done() {
+  inviting.value = false;
+  grouping.value = undefined;
+  permitting.value = undefined;
+  void load();
 }
 async function remove(person: Person) {
   await run(() => api.remove("people/" + person.id), `${person.name} has no account any more.`);
@@ -72,11 +90,48 @@ async function withdrawLink(link: ShareLink) {
           </el-popconfirm>
           <div v-for="grant in person.grants" :key="grant.id">
             {{ RIGHTS[grant.right] }} {{ grant.targetName }}
-            <el-button v-if="mayInvite" link @click="revoke(person, grant)">Revoke</el-button>
+            <span v-if="grant.group" class="soft small">by group {{ grant.group }}</span>
+            <el-button v-else-if="mayInvite" link @click="revoke(person, grant)">Revoke</el-button>
           </div>
-          <span v-if="!person.owner && !person.grants.length" class="soft">no rights</span>
+          <span v-if="!person.owner && !person.grants.length" class="soft">no permissions</span>
+          <el-button v-if="mayInvite && !person.owner" link @click="permitting = { person }"
+            >Add a permission</el-button
+          >
         </div>
       </div>
+    </section>
+    <section v-if="data && (data.groups.length || session.owner)" class="sheet">
+      <h2>Groups</h2>
+      <p v-if="!data.groups.length" class="soft">
+        None. A group has permissions that all its members share, for example a night shift.
+      </p>
+      <div v-for="group in data.groups" :key="group.id" class="line">
+        <div>
+          <strong>{{ group.name }}</strong>
+          <div class="soft small">{{ group.members.map((member) => member.name).join(", ") || "no members" }}</div>
+        </div>
+        <div>
+          <span v-if="session.owner" class="leave">
+            <el-button link @click="grouping = { group }">Edit</el-button>
+            <el-popconfirm
+              :title="`The members of ${group.name} lose the permissions that they have by it.`"
+              width="260"
+              confirm-button-text="Remove"
+              cancel-button-text="Keep"
+              @confirm="removeGroup(group)"
+            >
+              <template #reference><el-button link>Remove</el-button></template>
+            </el-popconfirm>
+          </span>
+          <div v-for="grant in group.grants" :key="grant.id">
+            {{ RIGHTS[grant.right] }} {{ grant.targetName }}
+            <el-button v-if="mayInvite" link @click="revoke(group, grant)">Revoke</el-button>
+          </div>
+          <span v-if="!group.grants.length" class="soft">no permissions</span>
+          <el-button v-if="mayInvite" link @click="permitting = { group }">Add a permission</el-button>
+        </div>
+      </div>
+      <el-button v-if="session.owner" @click="grouping = {}">New group</el-button>
     </section>
     <section v-if="data?.invitations.length" class="sheet">
       <h2>Invited, not yet here</h2>
@@ -103,7 +158,9 @@ async function withdrawLink(link: ShareLink) {
         </div>
       </div>
     </section>
-    <InviteForm v-if="inviting" @close="((inviting = false), load())" />
+    <InviteForm v-if="inviting" @close="done" />
+    <GroupForm v-if="grouping" :group="grouping.group" :people="data?.people ?? []" @close="done" />
+    <PermissionForm v-if="permitting" :person="permitting.person" :group="permitting.group" @close="done" />
   </div>
 </template>
 

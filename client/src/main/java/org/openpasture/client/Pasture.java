@@ -52,6 +52,7 @@ import picocli.CommandLine.Command;
             LimitCommands.class,
             DashboardCommands.class,
             PeopleCommands.class,
+            GroupCommands.class,
             TokenCommands.class,
             TrailCommand.class,
             RecordCommands.class,

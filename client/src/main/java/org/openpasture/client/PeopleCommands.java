@@ -29,16 +29,25 @@ final class PeopleCommands implements Runnable {
         people.forEach(person -> table.row(
                 person.path("name").asString(),
                 person.path("email").asString(""),
-                person.path("owner").asBoolean()
-                        ? "owner"
-                        : String.join(
-                                ", ",
-                                person.path("grants")
-                                        .valueStream()
-                                        .map(grant -> grant.path("right").asString() + " on "
-                                                + grant.path("targetName").asString())
-                                        .toList())));
+                person.path("owner").asBoolean() ? "owner" : rights(person)));
         service.out().print(table.text());
+    }
+
+    /** The permissions of a person or a group, in one line. */
+    static String rights(JsonNode holder) {
+        return String.join(
+                ", ",
+                holder.path("grants")
+                        .valueStream()
+                        .map(grant -> grant.path("right").asString() + " on "
+                                + grant.path("targetName").asString() + byGroup(grant))
+                        .toList());
+    }
+
+    private static String byGroup(JsonNode grant) {
+        return grant.path("group").isString()
+                ? " (group '" + grant.path("group").asString() + "')"
+                : "";
     }
 
     @Command(
@@ -109,18 +118,24 @@ final class PeopleCommands implements Runnable {
             @Parameters(paramLabel = "NAME") String name,
             @Option(names = "--on", paramLabel = "PLACE", required = true, description = "Site, area or asset.")
                     String place) {
-        JsonNode person = Service.pick(to.api().get("api/v1/people"), name, "person");
+        return revoke(to, Service.pick(to.api().get("api/v1/people"), name, "person"), place);
+    }
+
+    /** Takes away what a person or a group was given itself on a place. */
+    static int revoke(Service to, JsonNode holder, String place) {
         String target = PlaceCommands.id(to, place);
-        JsonNode grant = person.path("grants")
+        String name = holder.path("name").asString();
+        JsonNode grant = holder.path("grants")
                 .valueStream()
                 .filter(one -> one.path("targetId").asString().equals(target))
+                .filter(one -> !holder.has("owner") || !one.path("group").isString())
                 .findFirst()
-                .orElseThrow(() -> new IllegalArgumentException(
-                        person.path("name").asString() + " has no right of their own on '" + place + "'"));
+                .orElseThrow(
+                        () -> new IllegalArgumentException(name + " has no permission of its own on '" + place + "'"));
         to.api().delete("api/v1/grants/" + grant.path("id").asString());
         if (!to.printedJson(grant)) {
             to.out()
-                    .println(person.path("name").asString() + " has no right on "
+                    .println(name + " has no permission on "
                             + grant.path("targetName").asString() + " any more.");
         }
         return 0;
@@ -160,10 +175,10 @@ final class PeopleCommands implements Runnable {
                 reason.path("right").asString(),
                 switch (reason.path("why").asString()) {
                     case "owner" -> "owner of this instance";
-                    case "grant-here" -> "permission on this place";
+                    case "grant-here" -> "permission on this place" + byGroup(reason);
                     case "grant-above" ->
-                        "permission on " + reason.path("targetName").asString();
-                    default -> "permission on " + reason.path("targetName").asString() + " only";
+                        "permission on " + reason.path("targetName").asString() + byGroup(reason);
+                    default -> "permission on " + reason.path("targetName").asString() + " only" + byGroup(reason);
                 }));
         to.out().print(table.text());
         return 0;

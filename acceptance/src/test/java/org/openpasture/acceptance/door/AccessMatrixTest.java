@@ -25,6 +25,7 @@ import org.openpasture.api.dashboard.DashboardRequest;
 import org.openpasture.api.fleet.GatewayRequest;
 import org.openpasture.api.inlet.InletRequest;
 import org.openpasture.api.outlet.OutletRequest;
+import org.openpasture.api.people.GroupRequest;
 import org.openpasture.api.people.InvitationRequest;
 import org.openpasture.api.people.InvitationView;
 import org.openpasture.api.place.AreaRequest;
@@ -108,6 +109,10 @@ class AccessMatrixTest {
             "DELETE /api/v1/invitations/{id}",
             "POST /api/v1/grants",
             "DELETE /api/v1/grants/{id}",
+            "POST /api/v1/groups",
+            "PUT /api/v1/groups/{id}",
+            "DELETE /api/v1/groups/{id}",
+            "POST /api/v1/groups/{id}/grants",
             "DELETE /api/v1/people/{id}",
             "DELETE /api/v1/people/{id}/second-factor",
             "DELETE /api/v1/keys",
@@ -211,6 +216,9 @@ class AccessMatrixTest {
         operatorToken = token("operator");
         ownerToken = token("owner");
         editorToken = token("editor");
+        String group = owner.post("api/v1/groups", new GroupRequest("Hidden shift", List.of()))
+                .path("id")
+                .asString();
         THEIRS.putAll(Map.ofEntries(
                 Map.entry("sites", plant.site),
                 Map.entry("areas", area),
@@ -229,6 +237,7 @@ class AccessMatrixTest {
                 Map.entry("invitations", invitation),
                 Map.entry("assignments", assignment),
                 Map.entry("grants", grant),
+                Map.entry("groups", group),
                 Map.entry("people", "some-person"),
                 Map.entry("sessions", "0123456789abcdef"),
                 Map.entry("tokens", "0123456789abcdef"),
@@ -297,6 +306,8 @@ class AccessMatrixTest {
             case "/api/v1/limits", "/api/v1/limits/{id}" -> limits(site);
             case "/api/v1/invitations" -> Map.of("name", "Taken", "right", "look", "targetId", site);
             case "/api/v1/grants" -> Map.of("personName", "neighbour", "right", "edit", "targetId", site);
+            case "/api/v1/groups", "/api/v1/groups/{id}" -> Map.of("name", "Taken", "memberIds", List.of());
+            case "/api/v1/groups/{id}/grants" -> Map.of("right", "edit", "targetId", site);
             case "/api/v1/points/{id}/erase" ->
                 Map.of("from", "2026-01-01T00:00:00Z", "until", "2026-02-01T00:00:00Z", "note", "x", "dryRun", true);
             case "/api/v1/devices/{id}" -> Map.of("name", "Taken", "placeId", site);

@@ -21,6 +21,9 @@ import org.openpasture.api.dashboard.DashboardRequest;
 import org.openpasture.api.dashboard.DashboardView;
 import org.openpasture.api.dashboard.ShareRequest;
 import org.openpasture.api.dashboard.ShareView;
+import org.openpasture.api.people.GroupGrantRequest;
+import org.openpasture.api.people.GroupRequest;
+import org.openpasture.api.people.GroupView;
 import org.openpasture.api.people.InvitationRequest;
 import org.openpasture.api.people.InvitationView;
 import org.openpasture.api.place.AreaRequest;
@@ -235,6 +238,54 @@ class RightsTest {
                 .asString();
         SERVICE.owner().delete("api/v1/grants/" + grant);
         assertThat(temp.get("api/v1/points")).isEmpty();
+    }
+
+    @Test
+    void aGroupGivesItsMembersItsRightsAndTakesThemAway() {
+        String yard = SERVICE.owner()
+                .post("api/v1/areas", new AreaRequest("Night yard", plant.site))
+                .path("id")
+                .asString();
+        plant.invite(SERVICE.anonymous(), "nia", Right.LOOK, yard);
+        plant.invite(SERVICE.anonymous(), "boss", Right.MANAGE, plant.site);
+        ApiClient nia = SERVICE.signIn("nia");
+        ApiClient boss = SERVICE.signIn("boss");
+        String id = SERVICE.owner()
+                .get("api/v1/people")
+                .valueStream()
+                .filter(person -> person.path("name").asString().equals("nia"))
+                .findFirst()
+                .orElseThrow()
+                .path("id")
+                .asString();
+        GroupView shift = SERVICE.owner()
+                .post("api/v1/groups", new GroupRequest("Night shift", List.of(id, id)), GroupView.class);
+        assertThat(shift.members()).extracting(GroupView.Member::name).containsExactly("nia");
+        String address = "api/v1/groups/" + shift.id();
+        refused(404, () -> boss.get(address));
+        refused(404, () -> editor.post(address + "/grants", new GroupGrantRequest(Right.LOOK, plant.site)));
+        assertThat(nia.get("api/v1/points")).isEmpty();
+
+        SERVICE.owner().post(address + "/grants", new GroupGrantRequest(Right.LOOK, plant.site));
+        assertThat(nia.get("api/v1/points")).isNotEmpty();
+        assertThat(boss.get("api/v1/groups/" + shift.id()).at("/grants/0/right").asString())
+                .isEqualTo("look");
+        boss.post(address + "/grants", new GroupGrantRequest(Right.EDIT, plant.site));
+        assertThat(nia.post("api/v1/areas", new AreaRequest("Night store", plant.site))
+                        .path("id")
+                        .asString())
+                .isNotEmpty();
+        assertThat(boss.get("api/v1/places/" + plant.site + "/people")
+                        .valueStream()
+                        .filter(reason -> reason.path("personName").asString().equals("nia"))
+                        .map(reason -> reason.path("group").asString("")))
+                .contains("Night shift");
+        refused(403, () -> boss.put(address, new GroupRequest("Night shift", List.of())));
+
+        SERVICE.owner().put(address, new GroupRequest("Night shift", List.of()));
+        assertThat(nia.get("api/v1/points")).isEmpty();
+        SERVICE.owner().delete(address);
+        assertThat(SERVICE.owner().get("api/v1/groups")).isEmpty();
     }
 
     @Test

@@ -1,10 +1,20 @@
 package org.openpasture.api.people;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.openpasture.core.people.Right;
 
 /** A person and what they may do. */
 public record PersonView(String id, String name, String email, boolean owner, List<GrantView> grants) {
-    /** A right and what it is on. */
-    public record GrantView(String id, Right right, String targetId, String targetName) {}
+    /**
+     * A right and what it is on.
+     *
+     * @param group the name of the group that was given it; null if it is the person's own
+     */
+    public record GrantView(
+            String id,
+            Right right,
+            String targetId,
+            String targetName,
+            @Nullable String group) {}
 }

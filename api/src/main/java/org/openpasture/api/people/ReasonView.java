@@ -9,6 +9,7 @@ import org.openpasture.core.people.Right;
  * @param why owner, grant-here, grant-above or grant-on-part
  * @param targetId what the grant is on; null for an owner
  * @param targetName how that is called; empty for an owner
+ * @param group the name of the group that was given it; null if it is the person's own
  */
 public record ReasonView(
         String personId,
@@ -16,4 +17,5 @@ public record ReasonView(
         Right right,
         String why,
         @Nullable String targetId,
-        String targetName) {}
+        String targetName,
+        @Nullable String group) {}

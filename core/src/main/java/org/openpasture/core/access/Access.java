@@ -63,6 +63,14 @@ public record Access(Registry registry, Person person, Scope scope) {
                 || registry.place(site).filter(this::maySeeSomethingOf).isPresent();
     }
 
+    /** Whether the person manages a site, area, asset, device or dashboard, and so who else has a right on it. */
+    public boolean mayManage(String targetId) {
+        return registry.find(Dashboard.class, targetId)
+                .map(dashboard -> may(Right.MANAGE, dashboard))
+                .or(() -> registry.find(Device.class, targetId).map(device -> may(Right.MANAGE, device)))
+                .orElseGet(() -> may(Right.MANAGE, targetId));
+    }
+
     /** Released points are seen with the right to look; others only by who may edit. */
     public boolean maySee(Point point) {
         return may(point.released() ? Right.LOOK : Right.EDIT, point.placeId());

@@ -2,10 +2,12 @@ package org.openpasture.core.access;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.people.Grant;
+import org.openpasture.core.people.Group;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Place;
@@ -17,9 +19,15 @@ import org.openpasture.core.registry.Registry;
  * @param why what gives it
  * @param targetId what the grant is on; null for an owner
  * @param targetName how that is called; empty for an owner
+ * @param group the name of the group that was given it; null if it is the person's own
  */
 public record Reason(
-        Person person, Right right, Why why, @Nullable String targetId, String targetName) {
+        Person person,
+        Right right,
+        Why why,
+        @Nullable String targetId,
+        String targetName,
+        @Nullable String group) {
     /** What gives a right. */
     public enum Why {
         /** An owner may do everything everywhere. */
@@ -37,30 +45,32 @@ public record Reason(
         List<Reason> reasons = new ArrayList<>();
         for (Person person : registry.all(Person.class)) {
             if (person.owner()) {
-                reasons.add(new Reason(person, Right.MANAGE, Why.OWNER, null, ""));
+                reasons.add(new Reason(person, Right.MANAGE, Why.OWNER, null, "", null));
             }
         }
         for (Grant grant : registry.all(Grant.class)) {
-            registry.find(Person.class, grant.personId())
-                    .filter(person -> !person.owner())
-                    .ifPresent(person -> {
-                        if (registry.isWithin(placeId, grant.targetId())) {
-                            reasons.add(new Reason(
-                                    person,
-                                    grant.right(),
-                                    grant.targetId().equals(placeId) ? Why.GRANT_HERE : Why.GRANT_ABOVE,
-                                    grant.targetId(),
-                                    registry.place(grant.targetId())
-                                            .map(Place::name)
-                                            .orElse("")));
-                        } else {
-                            part(registry, placeId, grant.targetId())
-                                    .forEach(name -> reasons.add(new Reason(
-                                            person, grant.right(), Why.GRANT_ON_PART, grant.targetId(), name)));
-                        }
-                    });
+            Optional<Group> group = registry.find(Group.class, grant.holderId());
+            List<String> holders = group.map(Group::memberIds).orElse(List.of(grant.holderId()));
+            for (String holder : holders) {
+                registry.find(Person.class, holder)
+                        .filter(person -> !person.owner())
+                        .ifPresent(
+                                person -> reasons.addAll(of(registry, placeId, grant, person, group.map(Group::name))));
+            }
         }
         return reasons;
+    }
+
+    private static List<Reason> of(
+            Registry registry, String placeId, Grant grant, Person person, Optional<String> group) {
+        boolean above = registry.isWithin(placeId, grant.targetId());
+        Why why = !above ? Why.GRANT_ON_PART : grant.targetId().equals(placeId) ? Why.GRANT_HERE : Why.GRANT_ABOVE;
+        List<String> names = above
+                ? List.of(registry.place(grant.targetId()).map(Place::name).orElse(""))
+                : part(registry, placeId, grant.targetId());
+        return names.stream()
+                .map(name -> new Reason(person, grant.right(), why, grant.targetId(), name, group.orElse(null)))
+                .toList();
     }
 
     /** The name of a device or dashboard if it belongs to a place or lies below it. */

@@ -9,6 +9,7 @@ import org.openpasture.core.dashboard.ShareLink;
 import org.openpasture.core.edit.Edited.Changes;
 import org.openpasture.core.edit.Edited.Refused;
 import org.openpasture.core.people.Grant;
+import org.openpasture.core.people.Group;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
@@ -47,9 +48,12 @@ public final class PersonEdits {
 
     private static List<Change> steps(Registry now, Person leaves, Person heir) {
         List<Change> steps = new ArrayList<>();
-        now.all(Grant.class).stream()
-                .filter(grant -> grant.personId().equals(leaves.id()))
-                .forEach(grant -> steps.add(new Change.Remove(Kind.GRANT, grant.id())));
+        for (Grant grant : now.grantsHeldBy(leaves.id())) {
+            steps.add(new Change.Remove(Kind.GRANT, grant.id()));
+        }
+        for (Group group : now.groupsOf(leaves.id())) {
+            steps.add(new Change.Put(group.without(leaves.id())));
+        }
         now.all(ShareLink.class).stream()
                 .filter(link -> link.createdBy().equals(leaves.id()))
                 .forEach(link -> steps.add(new Change.Remove(Kind.SHARE_LINK, link.id())));

@@ -16,6 +16,7 @@ import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.outlet.Outlet;
 import org.openpasture.core.people.Grant;
+import org.openpasture.core.people.Group;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.place.Area;
 import org.openpasture.core.place.Asset;
@@ -41,6 +42,7 @@ public enum Kind {
     DASHBOARD("dashboard", Dashboard.class),
     SHARE_LINK("share-link", ShareLink.class),
     PERSON("person", Person.class),
+    GROUP("group", Group.class),
     GRANT("grant", Grant.class);
 
     private final String id;

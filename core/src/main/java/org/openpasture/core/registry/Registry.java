@@ -10,6 +10,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Entity;
 import org.openpasture.core.fleet.Assignment;
@@ -21,6 +22,7 @@ import org.openpasture.core.fleet.ResponseCheck;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.people.Grant;
+import org.openpasture.core.people.Group;
 import org.openpasture.core.place.Area;
 import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Place;
@@ -44,7 +46,8 @@ public final class Registry {
     private final Map<String, List<Assignment>> assignmentsByPoint = new HashMap<>();
     private final Map<String, List<Point>> pointsByPlace = new HashMap<>();
     private final Map<String, List<ResponseCheck>> checksByPoint = new HashMap<>();
-    private final Map<String, List<Grant>> grantsByPerson = new HashMap<>();
+    private final Map<String, List<Grant>> grantsByHolder = new HashMap<>();
+    private final Map<String, List<Group>> groupsByPerson = new HashMap<>();
 
     private Registry(Map<Kind, Map<String, Entity>> byKind) {
         this.byKind = byKind;
@@ -74,9 +77,12 @@ public final class Registry {
                     .computeIfAbsent(assignment.pointId(), id -> new ArrayList<>())
                     .add(assignment);
         });
-        all(Grant.class).forEach(grant -> grantsByPerson
-                .computeIfAbsent(grant.personId(), id -> new ArrayList<>())
+        all(Grant.class).forEach(grant -> grantsByHolder
+                .computeIfAbsent(grant.holderId(), id -> new ArrayList<>())
                 .add(grant));
+        all(Group.class).forEach(group -> group.memberIds().forEach(person -> groupsByPerson
+                .computeIfAbsent(person, id -> new ArrayList<>())
+                .add(group)));
         all(ResponseCheck.class).forEach(check -> check.pointIds().forEach(point -> checksByPoint
                 .computeIfAbsent(point, id -> new ArrayList<>())
                 .add(check)));
@@ -169,9 +175,21 @@ public final class Registry {
         return devicesByInlet.getOrDefault(inletId, List.of());
     }
 
-    /** What a person was given rights on. */
+    /** The rights of a person: their own, and those of the groups that they are in. */
     public List<Grant> grantsOf(String personId) {
-        return grantsByPerson.getOrDefault(personId, List.of());
+        return Stream.concat(Stream.of(personId), groupsOf(personId).stream().map(Group::id))
+                .flatMap(holder -> grantsHeldBy(holder).stream())
+                .toList();
+    }
+
+    /** The rights that a person or a group was given itself. */
+    public List<Grant> grantsHeldBy(String holderId) {
+        return grantsByHolder.getOrDefault(holderId, List.of());
+    }
+
+    /** The groups that a person is in. */
+    public List<Group> groupsOf(String personId) {
+        return groupsByPerson.getOrDefault(personId, List.of());
     }
 
     public List<Assignment> assignmentsOf(String deviceId) {

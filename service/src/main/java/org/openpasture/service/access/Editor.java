@@ -1,5 +1,6 @@
 package org.openpasture.service.access;
 
+import java.util.Optional;
 import java.util.function.Function;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.Edited;
@@ -60,6 +61,13 @@ public class Editor {
         if (edit.apply(reader.access()) instanceof Edited.Refused refused) {
             throw Problem.of(refused);
         }
+    }
+
+    /** Throws the refusal, if there is one by what is registered now. */
+    public void require(Function<Access, Optional<Edited.Refused>> refusal) {
+        refusal.apply(reader.access()).ifPresent(refused -> {
+            throw Problem.of(refused);
+        });
     }
 
     private Access access(Registry now, Person asks) {

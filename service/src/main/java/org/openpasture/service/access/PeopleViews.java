@@ -4,6 +4,7 @@ import org.openpasture.api.people.PersonView;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.people.Grant;
+import org.openpasture.core.people.Group;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.registry.Registry;
@@ -18,11 +19,19 @@ public class PeopleViews {
                 person.name(),
                 person.email(),
                 person.owner(),
-                registry.all(Grant.class).stream()
-                        .filter(grant -> grant.personId().equals(person.id()))
-                        .map(grant -> new PersonView.GrantView(
-                                grant.id(), grant.right(), grant.targetId(), targetName(registry, grant.targetId())))
+                registry.grantsOf(person.id()).stream()
+                        .map(grant -> grant(registry, grant))
                         .toList());
+    }
+
+    /** A right of a person or a group. */
+    public PersonView.GrantView grant(Registry registry, Grant grant) {
+        return new PersonView.GrantView(
+                grant.id(),
+                grant.right(),
+                grant.targetId(),
+                targetName(registry, grant.targetId()),
+                registry.find(Group.class, grant.holderId()).map(Group::name).orElse(null));
     }
 
     /** What a grant is on. */

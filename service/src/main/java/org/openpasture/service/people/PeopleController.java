@@ -3,13 +3,11 @@ package org.openpasture.service.people;
 import jakarta.servlet.http.HttpServletRequest;
 import java.time.Clock;
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.people.AcceptRequest;
-import org.openpasture.api.people.GrantRequest;
 import org.openpasture.api.people.InvitationRequest;
 import org.openpasture.api.people.InvitationView;
 import org.openpasture.api.people.PersonView;
@@ -17,15 +15,12 @@ import org.openpasture.api.people.ReasonView;
 import org.openpasture.api.people.SessionView;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.access.Reason;
-import org.openpasture.core.dashboard.Dashboard;
+import org.openpasture.core.edit.GrantEdits;
 import org.openpasture.core.edit.PersonEdits;
-import org.openpasture.core.fleet.Device;
 import org.openpasture.core.people.Grant;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.registry.Change;
-import org.openpasture.core.registry.Kind;
-import org.openpasture.core.text.PersonName;
 import org.openpasture.engine.notice.AccountMails;
 import org.openpasture.engine.secret.Tokens;
 import org.openpasture.service.access.Accounts;
@@ -47,7 +42,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
-/** People, invitations and grants. Who manages something may invite others to it. */
+/** People and invitations. Who manages something may invite others to it. */
 @RestController
 class PeopleController {
     private static final Duration INVITATION_LASTS = Duration.ofDays(14);
@@ -90,7 +85,7 @@ class PeopleController {
                 .map(person -> views.person(access.registry(), person))
                 .filter(view -> access.mayManageInstance()
                         || view.id().equals(access.person().id())
-                        || view.grants().stream().anyMatch(grant -> mayManage(access, grant.targetId())))
+                        || view.grants().stream().anyMatch(grant -> access.mayManage(grant.targetId())))
                 .map(view -> access.mayManageInstance()
                                 || view.id().equals(access.person().id())
                         ? view
@@ -100,7 +95,7 @@ class PeopleController {
                                 view.email(),
                                 view.owner(),
                                 view.grants().stream()
-                                        .filter(grant -> mayManage(access, grant.targetId()))
+                                        .filter(grant -> access.mayManage(grant.targetId()))
                                         .toList()))
                 .toList();
     }
@@ -126,7 +121,8 @@ class PeopleController {
                         reason.right(),
                         reason.why().name().toLowerCase(Locale.ROOT).replace('_', '-'),
                         reason.targetId(),
-                        reason.targetName()))
+                        reason.targetName(),
+                        reason.group()))
                 .toList();
     }
 
@@ -139,31 +135,11 @@ class PeopleController {
         accounts.removeSecondFactorOf(person, reader.person().name());
     }
 
-    private static void requireManaging(Access access, String targetId, String what) {
-        if (access.registry().place(targetId).isEmpty()
-                && access.registry().find(Device.class, targetId).isEmpty()
-                && access.registry().find(Dashboard.class, targetId).isEmpty()) {
-            throw Problem.notFound("site, area, asset, device or dashboard");
-        }
-        if (!mayManage(access, targetId)) {
-            throw Problem.forbidden(what);
-        }
-    }
-
-    private static boolean mayManage(Access access, String targetId) {
-        return access.registry()
-                .find(Dashboard.class, targetId)
-                .map(dashboard -> access.may(Right.MANAGE, dashboard))
-                .or(() ->
-                        access.registry().find(Device.class, targetId).map(device -> access.may(Right.MANAGE, device)))
-                .orElseGet(() -> access.may(Right.MANAGE, targetId));
-    }
-
     @GetMapping("/api/v1/invitations")
     List<InvitationView> invitations() {
         Access access = reader.access();
         return credentials.invitations().stream()
-                .filter(invitation -> mayManage(access, invitation.targetId()))
+                .filter(invitation -> access.mayManage(invitation.targetId()))
                 .map(invitation -> view(invitation, null))
                 .toList();
     }
@@ -173,7 +149,7 @@ class PeopleController {
     @ResponseStatus(HttpStatus.CREATED)
     InvitationView invite(@RequestBody InvitationRequest request, HttpServletRequest http) {
         Access access = reader.access();
-        requireManaging(access, request.targetId(), "invite people here");
+        editor.require(now -> GrantEdits.managing(now, request.targetId(), "invite people here"));
         String token = Tokens.fresh();
         String email = Optional.ofNullable(request.email()).map(String::strip).orElse("");
         CredentialStore.Invitation invitation = new CredentialStore.Invitation(
@@ -212,7 +188,7 @@ class PeopleController {
                 .filter(kept -> kept.id().equals(id))
                 .findFirst()
                 .orElseThrow(() -> Problem.notFound("invitation"));
-        if (!mayManage(reader.access(), invitation.targetId())) {
+        if (!reader.access().mayManage(invitation.targetId())) {
             throw Problem.forbidden("withdraw this invitation");
         }
         credentials.forgetInvitation(id);
@@ -244,38 +220,5 @@ class PeopleController {
             credentials.saveInvitation(invitation);
             throw refused;
         }
-    }
-
-    /** Gives somebody who is here already another right; one that they had on the same goes. */
-    @PostMapping("/api/v1/grants")
-    @ResponseStatus(HttpStatus.CREATED)
-    PersonView grant(@RequestBody GrantRequest request) {
-        Access access = reader.access();
-        requireManaging(access, request.targetId(), "give rights here");
-        Person person = access.registry().all(Person.class).stream()
-                .filter(one -> PersonName.key(one.name()).equals(PersonName.key(request.personName())))
-                .findFirst()
-                .orElseThrow(() -> Problem.notFound("person"));
-        registry.change(access.person().name(), now -> {
-            List<Change> changes = new ArrayList<>();
-            now.all(Grant.class).stream()
-                    .filter(one ->
-                            one.personId().equals(person.id()) && one.targetId().equals(request.targetId()))
-                    .forEach(one -> changes.add(new Change.Remove(Kind.GRANT, one.id())));
-            changes.add(new Change.Put(new Grant(Accounts.newId(), person.id(), request.right(), request.targetId())));
-            return changes;
-        });
-        return views.person(registry.now(), person);
-    }
-
-    /** Takes a right away. */
-    @DeleteMapping("/api/v1/grants/{id}")
-    @ResponseStatus(HttpStatus.NO_CONTENT)
-    void revoke(@PathVariable String id) {
-        Grant grant = reader.find(Grant.class, id, "grant");
-        if (!mayManage(reader.access(), grant.targetId())) {
-            throw Problem.forbidden("take this right away");
-        }
-        registry.change(reader.person().name(), List.of(new Change.Remove(Kind.GRANT, id)));
     }
 }

@@ -51,6 +51,7 @@ class Versions implements ResponseBodyAdvice<Object>, HandlerInterceptor, WebMvc
             Map.entry("inlets", List.of(Kind.INLET)),
             Map.entry("outlets", List.of(Kind.OUTLET)),
             Map.entry("rules", List.of(Kind.RULE)),
+            Map.entry("groups", List.of(Kind.GROUP)),
             Map.entry("limits", List.of(Kind.LIMIT_SET)),
             Map.entry("dashboards", List.of(Kind.DASHBOARD)));
 

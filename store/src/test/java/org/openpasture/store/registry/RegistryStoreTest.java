@@ -34,6 +34,7 @@ import org.openpasture.core.limit.Severity;
 import org.openpasture.core.lorawan.DevAddr;
 import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.people.Grant;
+import org.openpasture.core.people.Group;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Area;
@@ -132,7 +133,8 @@ class RegistryStoreTest {
                     List.of(new Panel("x", "line", "t", List.of("p"), null, "P1D", null, 0, 0, 6, 4))),
             new ShareLink("l", "db", "hash", "for the owner", NOW, NOW.plusSeconds(60), "o"),
             new Person("o", "owner", "o@x.example", true),
-            new Grant("gr", "o", Right.EDIT, "s")
+            new Grant("gr", "o", Right.EDIT, "s"),
+            new Group("group", "Shift", List.of("o"))
         };
     }
 

@@ -1,0 +1,46 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { Group, Person } from "@/api/types";
+import { useAction } from "@/look/act";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { reactive } from "vue";
+
+/** Creates a group of people, or changes its name and who is in it. */
+const { group, people } = defineProps<{ group?: Group; people: Person[] }>();
+const emit = defineEmits<{ close: [] }>();
+const form = reactive({ name: group?.name ?? "", memberIds: group?.members.map((member) => member.id) ?? [] });
+const { busy, error, run } = useAction();
+
+async function save() {
+  const saved = await run(
+    () => (group ? api.put(`groups/${group.id}`, form) : api.post("groups", form)),
+    "The group is saved.",
+  );
+  if (saved) {
+    emit("close");
+  }
+}
+</script>
+
+<template>
+  <el-dialog model-value :title="group ? `Group ${group.name}` : 'New group'" @close="emit('close')">
+    <el-form label-position="top" @submit.prevent="save">
+      <el-form-item label="Name" for="group-name"
+        ><el-input id="group-name" v-model="form.name" maxlength="80"
+      /></el-form-item>
+      <el-form-item label="Members" for="group-members">
+        <el-select id="group-members" v-model="form.memberIds" multiple filterable aria-label="Members">
+          <el-option v-for="person in people" :key="person.id" :value="person.id" :label="person.name" />
+        </el-select>
+      </el-form-item>
+      <p class="soft small">
+        Members have every permission of the group, from now on and for as long as they are in it.
+      </p>
+      <ProblemNote :error="error" />
+    </el-form>
+    <template #footer>
+      <el-button @click="emit('close')">Cancel</el-button>
+      <el-button type="primary" :loading="busy" :disabled="!form.name.trim()" @click="save">Save</el-button>
+    </template>
+  </el-dialog>
+</template>

@@ -1,0 +1,54 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { Group, Person, Right } from "@/api/types";
+import { useAction } from "@/look/act";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { usePlaces } from "@/places/places";
+import { computed, reactive } from "vue";
+import { RIGHT_CHOICES } from "./rights";
+
+/** Gives a person who is here already, or a group, a permission on a place. */
+const { person, group } = defineProps<{ person?: Person; group?: Group }>();
+const emit = defineEmits<{ close: [] }>();
+const places = usePlaces();
+const targets = computed(() => places.places.filter((place) => place.right === "manage"));
+const form = reactive<{ right: Right; targetId: string }>({ right: "look", targetId: targets.value[0]?.id ?? "" });
+const name = computed(() => person?.name ?? group?.name ?? "");
+const { busy, error, run } = useAction();
+
+async function save() {
+  const saved = await run(
+    () =>
+      group
+        ? api.post(`groups/${group.id}/grants`, form)
+        : api.post("grants", { ...form, personName: person?.name ?? "" }),
+    "The permission is saved.",
+  );
+  if (saved) {
+    emit("close");
+  }
+}
+</script>
+
+<template>
+  <el-dialog model-value :title="`Permission for ${name}`" @close="emit('close')">
+    <el-form label-position="top" @submit.prevent="save">
+      <el-form-item label="Place" for="permission-place">
+        <el-select id="permission-place" v-model="form.targetId" filterable aria-label="Place">
+          <el-option v-for="place in targets" :key="place.id" :value="place.id" :label="places.label(place)" />
+        </el-select>
+      </el-form-item>
+      <el-form-item label="Permission" for="permission-right">
+        <el-select id="permission-right" v-model="form.right" aria-label="Permission">
+          <el-option v-for="[right, label] in RIGHT_CHOICES" :key="right" :value="right" :label="label" />
+        </el-select>
+      </el-form-item>
+      <p class="soft small">It replaces a permission on the same place, and applies to everything in it.</p>
+      <ProblemNote :error="error" />
+    </el-form>
+    <template #footer>
+      <el-button @click="emit('close')">Cancel</el-button>
+      <el-button type="primary" :loading="busy" :disabled="!form.targetId" @click="save">Save</el-button>
+    </template>
+  </el-dialog>
+</template>
