@@ -131,7 +131,11 @@ class MailerTest {
 
     @Test
     void aServerThatIsAwayIsTriedAgain() throws IOException {
-        server.close();
+        int port;
+        try (ServerSocket nobody = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            port = nobody.getLocalPort();
+        }
+        mailer.save(new MailSettings("127.0.0.1", port, "alerts@farm.example", null, null, false));
         assertThat(mailer.send(MAIL)).hasValueSatisfying(failure -> {
             assertThat(failure.isFinal()).isFalse();
             assertThat(failure.reason()).contains("nothing answers at 127.0.0.1");
