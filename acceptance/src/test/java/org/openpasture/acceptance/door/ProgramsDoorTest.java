@@ -216,13 +216,21 @@ class ProgramsDoorTest {
     }
 
     @Test
-    void whatWasRefusedMayBeSentAgainUnderItsKey() {
-        assertThat(ask("POST", "api/v1/areas", Map.of("name", "", "parentId", plant.site), "Idempotency-Key", "r-1")
-                        .status())
-                .isEqualTo(400);
-        assertThat(ask("POST", "api/v1/areas", Map.of("name", "Now", "parentId", plant.site), "Idempotency-Key", "r-1")
-                        .status())
-                .isEqualTo(201);
+    void whatWasRefusedMayBeSentAgainUnderItsKeyAsSoonAsTheRefusalIsThere() {
+        for (int i = 0; i < 50; i++) {
+            String key = "r-" + i;
+            assertThat(ask("POST", "api/v1/areas", Map.of("name", "", "parentId", plant.site), "Idempotency-Key", key)
+                            .status())
+                    .isEqualTo(400);
+            assertThat(ask(
+                                    "POST",
+                                    "api/v1/areas",
+                                    Map.of("name", "Now " + i, "parentId", plant.site),
+                                    "Idempotency-Key",
+                                    key)
+                            .status())
+                    .isEqualTo(201);
+        }
     }
 
     @Test

@@ -101,24 +101,38 @@ final class OnceFilter extends OncePerRequestFilter {
             throw Problem.conflict(
                     "A request with this Idempotency-Key is in progress.", "Repeat it with the same key in a moment.");
         }
+        ContentCachingResponseWrapper caching = new ContentCachingResponseWrapper(response);
+        Optional<Answered> before;
         try {
-            Optional<Answered> before = answers.begin(person, key, fingerprint, clock.instant());
-            if (before.isPresent()) {
-                answerAgain(before.get(), fingerprint, response);
-                return;
+            before = answers.begin(person, key, fingerprint, clock.instant());
+            if (before.isEmpty()) {
+                carryOut(person, key, request, caching, chain);
             }
-            ContentCachingResponseWrapper caching = new ContentCachingResponseWrapper(response);
-            try {
-                chain.doFilter(request, caching);
-            } catch (ServletException | IOException | RuntimeException e) {
-                answers.forget(person, key);
-                throw e;
-            }
-            keep(person, key, caching);
-            caching.copyBodyToResponse();
         } finally {
+            // Before the answer goes out: who has it may ask again at once.
             running.remove(mine);
         }
+        if (before.isPresent()) {
+            answerAgain(before.get(), fingerprint, response);
+        } else {
+            caching.copyBodyToResponse();
+        }
+    }
+
+    private void carryOut(
+            String person,
+            String key,
+            HttpServletRequest request,
+            ContentCachingResponseWrapper caching,
+            FilterChain chain)
+            throws ServletException, IOException {
+        try {
+            chain.doFilter(request, caching);
+        } catch (ServletException | IOException | RuntimeException e) {
+            answers.forget(person, key);
+            throw e;
+        }
+        keep(person, key, caching);
     }
 
     /** Keeps the answer; who cannot be given it again is told later that it is not known. */
