@@ -15,6 +15,7 @@ import AssignForm from "./AssignForm.vue";
 import CommandSheet from "./CommandSheet.vue";
 import CommissioningSheet from "./CommissioningSheet.vue";
 import DecodeAgainForm from "./DecodeAgainForm.vue";
+import DeviceChangeForm from "./DeviceChangeForm.vue";
 import FrameCard from "./FrameCard.vue";
 import { modeLasts } from "./power";
 import SignalSheet from "./SignalSheet.vue";
@@ -27,6 +28,7 @@ const points = usePoints();
 const router = useRouter();
 const channel = ref("");
 const removing = ref(false);
+const changing = ref(false);
 const again = ref(false);
 /** Until a device is in, its way in is what matters most. */
 const arrived = ref(false);
@@ -105,6 +107,7 @@ async function remove() {
         </p>
       </div>
       <template v-if="mayEdit">
+        <el-button @click="changing = true">Change …</el-button>
         <el-button @click="again = true">Read frames again …</el-button>
         <el-button @click="removing = true">Remove …</el-button>
       </template>
@@ -202,20 +205,6 @@ async function remove() {
       <p v-if="device.problem" class="problem">Newest frame refused: {{ device.problem }}</p>
     </section>
 
-    <div v-if="device.clockCorrected || device.clockAheadSeconds" class="sheet configuring" role="status">
-      <p>
-        <template v-if="device.clockAheadSeconds"
-          >The clock of this device is {{ ahead }} ahead. Readings from the future are kept as of their arrival.
-        </template>
-        <template v-if="device.clockCorrected">
-          The times that it sends are corrected: the newest reading of each message counts as now.
-        </template>
-      </p>
-      <el-button v-if="mayEdit" :loading="busy" @click="correctClock">{{
-        device.clockCorrected ? "Stop correcting times" : "Correct its times"
-      }}</el-button>
-    </div>
-
     <CommissioningSheet v-if="arrived" :device="device" />
 
     <section class="sheet">
@@ -273,6 +262,7 @@ async function remove() {
       </p>
     </section>
 
+    <DeviceChangeForm v-if="changing" :device="device" @close="((changing = false), load())" />
     <DecodeAgainForm v-if="again" :device="device" @close="((again = false), points.load())" />
     <AssignForm v-if="channel" :device="device" :channel="channel" @close="((channel = ''), load(), points.load())" />
     <el-dialog v-model="removing" title="Remove this device">

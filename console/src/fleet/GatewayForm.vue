@@ -1,27 +1,42 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
+import type { Gateway } from "@/api/types";
 import { useAction } from "@/look/act";
 import ProblemNote from "@/look/ProblemNote.vue";
+import { useVersion } from "@/look/version";
 import { usePlaces } from "@/places/places";
 import { computed, reactive } from "vue";
 
-/** Registers a gateway, or admits one that was heard. */
-const { eui } = defineProps<{ eui: string }>();
+/** Registers a gateway, admits one that was heard, or changes one. */
+const { eui = "", gateway } = defineProps<{ eui?: string; gateway?: Gateway }>();
 const emit = defineEmits<{ close: [] }>();
 const places = usePlaces();
 const sites = computed(() => places.editable.filter((place) => place.kind === "site"));
-const form = reactive({ name: "", eui, siteId: sites.value[0]?.id ?? "" });
+const form = reactive({
+  name: gateway?.name ?? "",
+  eui: gateway?.eui ?? eui,
+  siteId: gateway?.siteId ?? sites.value[0]?.id ?? "",
+});
+const version = useVersion(gateway && "gateways/" + gateway.id);
 const { busy, error, run } = useAction();
 
 async function save() {
-  if (await run(() => api.post("gateways", form), form.name + " is registered.")) {
+  const saved = await run(
+    async () => (gateway ? api.put("gateways/" + gateway.id, form, await version()) : api.post("gateways", form)),
+    gateway ? "Saved." : form.name + " is registered.",
+  );
+  if (saved) {
     emit("close");
   }
 }
 </script>
 
 <template>
-  <el-dialog model-value :title="eui ? 'Register this gateway' : 'Register a gateway'" @close="emit('close')">
+  <el-dialog
+    model-value
+    :title="gateway ? `Change ${gateway.name}` : eui ? 'Register this gateway' : 'Register a gateway'"
+    @close="emit('close')"
+  >
     <el-form label-position="top" @submit.prevent="save">
       <el-form-item label="EUI, 16 hex digits on its label" for="gateway-eui"
         ><el-input id="gateway-eui" v-model="form.eui" class="mono" :readonly="eui !== ''"
@@ -39,7 +54,7 @@ async function save() {
     <template #footer>
       <el-button @click="emit('close')">Cancel</el-button>
       <el-button type="primary" :loading="busy" :disabled="!form.name || !form.eui" @click="save">{{
-        eui ? "Register" : "Register"
+        gateway ? "Save" : "Register"
       }}</el-button>
     </template>
   </el-dialog>

@@ -8,6 +8,8 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import ShownOnce from "@/look/ShownOnce.vue";
 import { usePlaces } from "@/places/places";
 import { computed, ref, watch } from "vue";
+import { useRouter } from "vue-router";
+import GatewayForm from "./GatewayForm.vue";
 import StateWord from "./StateWord.vue";
 
 /** The page of a gateway: whether it is there, how busy the air is around it, whom it hears. */
@@ -16,12 +18,20 @@ const places = usePlaces();
 const { data, error: problem, load } = useLoad(() => api.get<GatewayFacts>("gateways/" + id));
 const { busy, error, run } = useAction();
 const token = ref("");
+const changing = ref(false);
+const router = useRouter();
 watch(() => id, load);
 every(15, () => void load());
 const most = computed(() => Math.max(1, ...(data.value?.hours.map((hour) => hour.frames) ?? [])));
 const mayEdit = computed(() => places.may("edit", data.value?.gateway.siteId ?? null));
 const clock = (time: string) =>
   new Date(time).toLocaleTimeString(undefined, { hour: "2-digit", minute: "2-digit", hourCycle: "h23" });
+
+async function remove() {
+  if (await run(() => api.remove("gateways/" + id), data.value?.gateway.name + " is removed.")) {
+    await router.push("/fleet/gateways");
+  }
+}
 
 async function makeToken() {
   await run(async () => {
@@ -43,7 +53,21 @@ async function makeToken() {
           <span class="mono soft">{{ data.gateway.eui }}</span>
         </p>
       </div>
+      <template v-if="mayEdit">
+        <el-button @click="changing = true">Change …</el-button>
+        <el-popconfirm
+          :title="`${data.gateway.name} is taken out. What it heard stays; nothing more is taken from it until it is registered again.`"
+          width="280"
+          confirm-button-text="Remove"
+          cancel-button-text="Keep"
+          @confirm="remove"
+        >
+          <template #reference><el-button>Remove …</el-button></template>
+        </el-popconfirm>
+      </template>
     </header>
+    <ProblemNote :error="error" />
+    <GatewayForm v-if="changing" :gateway="data.gateway" @close="((changing = false), load())" />
     <p v-if="data.gateway.state === 'online' && !data.gateway.canTransmit" class="sheet warn">
       It hears, but cannot send: it does not ask for what is to be sent. Devices cannot join by it.
     </p>
@@ -116,7 +140,6 @@ async function makeToken() {
       <el-button v-else :loading="busy" @click="makeToken">{{
         data.hasToken ? "Make a new token" : "Make a token"
       }}</el-button>
-      <ProblemNote :error="error" />
     </section>
   </div>
   <div v-else-if="problem" class="page">

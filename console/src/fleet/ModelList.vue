@@ -5,6 +5,7 @@ import { useAction } from "@/look/act";
 import EmptyState from "@/look/EmptyState.vue";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
+import { useVersion } from "@/look/version";
 import { usePlaces } from "@/places/places";
 import { ref } from "vue";
 import { exampleModel } from "./exampleModel";
@@ -12,11 +13,12 @@ import { exampleModel } from "./exampleModel";
 const places = usePlaces();
 const { data: models, error, load } = useLoad(() => api.get<DeviceModel[]>("models"));
 const text = ref("");
-const editing = ref<{ id?: string }>();
+/** The model that is edited, with how it was when that began; none for a new one. */
+const editing = ref<{ model?: DeviceModel; version: () => Promise<string | undefined> }>();
 const action = useAction();
 
 function begin(model?: DeviceModel) {
-  editing.value = { id: model?.id };
+  editing.value = { model, version: useVersion(model && "models/" + model.id) };
   text.value = JSON.stringify(model ?? exampleModel, null, 2);
 }
 
@@ -35,11 +37,18 @@ async function save() {
     } catch (problem) {
       throw new Error("This is no JSON: " + (problem as Error).message, { cause: problem });
     }
-    await (editing.value?.id ? api.put("models/" + editing.value.id, body) : api.post("models", body));
+    const before = editing.value?.model;
+    await (before ? api.put("models/" + before.id, body, await editing.value?.version()) : api.post("models", body));
     await load();
   }, "Saved.");
   if (ok) {
     editing.value = undefined;
+  }
+}
+
+async function remove(model: DeviceModel) {
+  if (await action.run(() => api.remove("models/" + model.id), `${model.name} is removed.`)) {
+    await load();
   }
 }
 </script>
@@ -52,6 +61,7 @@ async function save() {
     </div>
     <p class="soft small">A model says how a kind of device is read. What is set on it holds for all its devices.</p>
     <ProblemNote :error="error" />
+    <ProblemNote v-if="!editing" :error="action.error.value" />
     <table v-if="models?.length" class="rows cards">
       <thead>
         <tr>
@@ -71,14 +81,27 @@ async function save() {
           <td class="small wide">
             {{ model.channels.map((one) => `${one.title} (${one.unit || "no unit"})`).join(", ") }}
           </td>
-          <td><el-button v-if="places.editable.length" link type="primary" @click="begin(model)">Change</el-button></td>
+          <td>
+            <template v-if="places.editable.length">
+              <el-button link type="primary" @click="begin(model)">Change</el-button>
+              <el-popconfirm
+                :title="`Remove ${model.name}? A model that devices use stays.`"
+                width="240"
+                confirm-button-text="Remove"
+                cancel-button-text="Keep"
+                @confirm="remove(model)"
+              >
+                <template #reference><el-button link>Remove</el-button></template>
+              </el-popconfirm>
+            </template>
+          </td>
         </tr>
       </tbody>
     </table>
     <EmptyState v-else-if="models" title="No models yet">Add one from a file, or begin with the example.</EmptyState>
     <el-dialog
       :model-value="editing !== undefined"
-      :title="editing?.id ? 'Change this model' : 'Add a model'"
+      :title="editing?.model ? 'Change this model' : 'Add a model'"
       @close="editing = undefined"
     >
       <p class="soft small">Where each channel lies in the frame, and what it means. A file may be loaded instead.</p>

@@ -1,10 +1,11 @@
+import type { ByteLayout } from "@/api/types";
 import { layoutText } from "./layoutText";
 import { describe, expect, it } from "vitest";
 import { hexProblem } from "./hex";
 
 describe("a layout as text", () => {
   it("has a field on a line, leaves out what says nothing, and reads back", () => {
-    const layout = {
+    const layout: ByteLayout = {
       messages: [
         { port: 2, fields: [{ channel: "t", at: 0, type: "i16", scale: 0.1, bits: null }] },
         { port: null, fields: [] },

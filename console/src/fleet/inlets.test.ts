@@ -52,7 +52,7 @@ const STRANGER: Stranger = {
   count: 3,
   newest: "WS4;8.4;1013",
   proposal: {
-    layout: { format: "line", separator: ";" },
+    layout: { format: "line", separator: ";", messages: [] },
     channels: [
       { name: "value_1", title: "Value 1", quantity: "other", unit: "" },
       { name: "value_2", title: "Value 2", quantity: "other", unit: "" },

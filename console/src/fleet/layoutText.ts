@@ -1,7 +1,7 @@
-import type { ByteLayout, DeviceModel } from "@/api/types";
+import type { ByteLayout, Layout } from "@/api/types";
 
 /** A layout as people read and change it: a field on a line, and nothing that says nothing. */
-export function layoutText(layout: DeviceModel["layout"]): string {
+export function layoutText(layout: Layout): string {
   if (layout.format && layout.format !== "bytes") {
     return JSON.stringify(layout, (_key, value) => value ?? undefined, 2);
   }

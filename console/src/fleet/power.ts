@@ -5,7 +5,7 @@ const HOURS_A_MONTH = 730.5;
 /** What an interval costs, before it is changed: the same sum as the service makes; nothing where too little is known. */
 export function months(power: Power, percent: number | null, intervalSeconds: number): string {
   const { capacityMah, restMicroamps, reportMicroampHours, chemistry } = power;
-  if (chemistry === "mains" || capacityMah === null || restMicroamps === null || reportMicroampHours === null) {
+  if (chemistry === "mains" || capacityMah == null || restMicroamps == null || reportMicroampHours == null) {
     return "";
   }
   const anHour = restMicroamps + (3_600 / intervalSeconds) * reportMicroampHours;

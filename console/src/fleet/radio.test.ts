@@ -51,6 +51,7 @@ const MODEL = {
 } as unknown as DeviceModel;
 const COMMAND: Command = {
   id: 7,
+  counter: null,
   deviceId: "d",
   deviceName: "Pump sender",
   wantedAt: new Date().toISOString(),

@@ -3,17 +3,19 @@ import { api } from "@/api/http";
 import type { Group, Person } from "@/api/types";
 import { useAction } from "@/look/act";
 import ProblemNote from "@/look/ProblemNote.vue";
+import { useVersion } from "@/look/version";
 import { reactive } from "vue";
 
 /** Creates a group of people, or changes its name and who is in it. */
 const { group, people } = defineProps<{ group?: Group; people: Person[] }>();
 const emit = defineEmits<{ close: [] }>();
 const form = reactive({ name: group?.name ?? "", memberIds: group?.members.map((member) => member.id) ?? [] });
+const version = useVersion(group && "groups/" + group.id);
 const { busy, error, run } = useAction();
 
 async function save() {
   const saved = await run(
-    () => (group ? api.put(`groups/${group.id}`, form) : api.post("groups", form)),
+    async () => (group ? api.put(`groups/${group.id}`, form, await version()) : api.post("groups", form)),
     "The group is saved.",
   );
   if (saved) {
