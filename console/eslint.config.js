@@ -2,7 +2,7 @@ import { defineConfigWithVueTs, vueTsConfigs } from "@vue/eslint-config-typescri
 import vue from "eslint-plugin-vue";
 
 export default defineConfigWithVueTs(
-  { ignores: ["dist/**", "target/**"] },
+  { ignores: ["dist/**", "target/**", "src/api/schema.ts"] },
   vue.configs["flat/recommended"],
   vueTsConfigs.recommended,
   {

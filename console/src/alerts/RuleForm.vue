@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import type { Condition, Hold, Measure, Point, Rehearsal, Rule, Severity, Target, Term } from "@/api/types";
+import type { Condition, Hold, Measure, Point, Quantity, Rehearsal, Rule, Severity, Target, Term } from "@/api/types";
 import { useAction } from "@/look/act";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { useVersion } from "@/look/version";
@@ -188,7 +188,9 @@ const comparable = computed(() => {
 function termOf(row: Row): Term {
   return (
     row.kept ?? {
-      target: points.byId.has(row.key) ? { kind: "point", pointId: row.key } : { kind: "here", quantity: row.key },
+      target: points.byId.has(row.key)
+        ? { kind: "point", pointId: row.key }
+        : { kind: "here", quantity: row.key as Quantity },
       measure: { kind: "last" },
       condition: { kind: row.kind, limit: row.limit ?? 0 },
       deadBand: 0,

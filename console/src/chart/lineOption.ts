@@ -12,7 +12,7 @@ export function boundaries(set: LimitSet): { value: number; name: string }[] {
   return set.zones
     .slice(1)
     .flatMap((zone, i) =>
-      zone.from === null ? [] : [{ value: zone.from, name: `${set.zones[i]?.label} | ${zone.label}` }],
+      zone.from == null ? [] : [{ value: zone.from, name: `${set.zones[i]?.label} | ${zone.label}` }],
     );
 }
 

@@ -52,7 +52,7 @@ const mine = computed(
       </component>
     </div>
     <div v-else-if="panel.kind === 'line'" class="canvas">
-      <PointsChart :points="shown" :hours="hoursOf(panel.range)" :limits="set" />
+      <PointsChart :points="shown" :hours="hoursOf(panel.range ?? null)" :limits="set" />
     </div>
     <AssetDirections
       v-else-if="panel.kind === 'directions'"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import type { Formula, FormulaProposal, Recipe, Statistic } from "@/api/types";
+import type { Formula, FormulaProposal, Quantity, Recipe, Statistic } from "@/api/types";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
@@ -13,7 +13,7 @@ import { QUANTITIES } from "./quantities";
 const formula = defineModel<Formula | null>({ required: true });
 const { placeId, recipes } = defineProps<{ placeId: string; recipes: Recipe[] }>();
 /** A proposal was taken: what it gives, and a name for it. */
-const emit = defineEmits<{ chosen: [quantity: string, name: string] }>();
+const emit = defineEmits<{ chosen: [quantity: Quantity, name: string] }>();
 const points = usePoints();
 const places = usePlaces();
 const STATISTICS: Statistic[] = ["mean", "minimum", "maximum", "sum"];
@@ -36,7 +36,7 @@ const of = (quantity: string) =>
     .filter((point) => point.quantity === quantity)
     .sort((one, other) => (one.placeId === placeId ? -1 : 1) - (other.placeId === placeId ? -1 : 1));
 
-function pick(id: string, inputs: Record<string, string>) {
+function pick(id: Recipe["recipe"], inputs: Record<string, string>) {
   const found = recipes.find((one) => one.recipe === id);
   const usual = found?.parameters.flatMap((one) => (one.usual === null ? [] : [[one.name, one.usual] as const])) ?? [];
   formula.value = {
@@ -96,7 +96,7 @@ function removeInput(name: string) {
         filterable
         aria-label="Formula"
         placeholder="choose one"
-        @update:model-value="(id: string) => pick(id, {})"
+        @update:model-value="(id: Recipe['recipe']) => pick(id, {})"
       >
         <el-option v-for="one in recipes" :key="one.recipe" :value="one.recipe" :label="one.title" />
       </el-select>
@@ -176,7 +176,7 @@ function removeInput(name: string) {
         v-model="formula.selection.quantity"
         filterable
         aria-label="Quantity of the points"
-        @change="(quantity: string) => emit('chosen', quantity, '')"
+        @change="(quantity: Quantity) => emit('chosen', quantity, '')"
       >
         <el-option v-for="(name, quantity) in QUANTITIES" :key="quantity" :value="quantity" :label="name" />
       </el-select>

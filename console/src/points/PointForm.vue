@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import type { Formula, Point, Recipe } from "@/api/types";
+import type { Formula, Point, Quantity, Recipe } from "@/api/types";
 import { useAction } from "@/look/act";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
@@ -22,7 +22,7 @@ const version = useVersion(point && "points/" + point.id);
 const form = reactive({
   name: point?.name ?? "",
   placeId: point?.placeId ?? placeId ?? "",
-  quantity: point?.quantity ?? "temperature",
+  quantity: point?.quantity ?? ("temperature" as Quantity),
   limitSet: point?.ownLimitSet ? point.limitSet : null,
   direction: point?.direction ?? null,
   note: point?.note ?? null,
@@ -40,10 +40,10 @@ const quantities = computed(() => {
   const of = form.formula;
   const results =
     of?.kind === "prepared" ? recipes.data.value?.find((one) => one.recipe === of.recipe)?.results : undefined;
-  return Object.entries(QUANTITIES).filter(([id]) => !results || results.includes(id));
+  return (Object.entries(QUANTITIES) as [Quantity, string][]).filter(([id]) => !results || results.includes(id));
 });
 
-function chosen(quantity: string, name: string) {
+function chosen(quantity: Quantity, name: string) {
   if (!point) {
     form.quantity = quantity;
     form.name ||= name;

@@ -23,7 +23,7 @@ export function emptyFormula(source: Source, placeId: string): Formula | null {
       return {
         kind: "over",
         statistic: "mean",
-        selection: { placeId, quantity: "temperature", assetKind: null },
+        selection: { kind: "selection", placeId, quantity: "temperature", assetKind: null },
         withinMinutes: null,
       };
   }

@@ -2,12 +2,18 @@ package org.openpasture.acceptance.door;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import org.openpasture.acceptance.RunningService;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ObjectNode;
 
 /** The API describes itself: whoever writes a program against it needs nothing else. */
 class ApiDescriptionTest {
@@ -69,5 +75,50 @@ class ApiDescriptionTest {
                         .path("responses")
                         .propertyNames())
                 .contains("401", "403", "404", "409", "412");
+    }
+
+    @Test
+    void whatMayBeNullAndWhatAThingMayBeIsExact() {
+        JsonNode schemas =
+                SERVICE.anonymous().get("api/openapi").path("components").path("schemas");
+        JsonNode alert = schemas.path("AlertAnswer");
+        assertThat(alert.at("/properties/closedAt/type").valueStream().map(JsonNode::asString))
+                .containsExactlyInAnyOrder("string", "null");
+        assertThat(alert.path("required").valueStream().map(JsonNode::asString)).contains("id", "closedAt");
+        JsonNode rule = schemas.path("RuleRequest");
+        assertThat(rule.path("required").valueStream().map(JsonNode::asString))
+                .contains("name", "target", "condition")
+                .doesNotContain("measure", "hold");
+        assertThat(rule.at("/properties/condition/$ref").asString()).isEqualTo("#/components/schemas/Condition");
+        assertThat(schemas.at("/Condition/discriminator/mapping/above").asString())
+                .isEqualTo("#/components/schemas/ConditionAbove");
+        assertThat(schemas.at("/ConditionAbove/properties/kind/enum/0").asString())
+                .isEqualTo("above");
+        assertThat(schemas.propertyNames()).noneMatch(name -> name.contains("."));
+    }
+
+    /** The console's types are made from it: scripts/describe-api.sh writes it anew. */
+    @Test
+    void theWrittenDescriptionIsThatOfTheService() throws IOException {
+        ObjectNode served = SERVICE.anonymous().get("api/openapi").asObject();
+        served.remove("servers");
+        Path file = Path.of("../docs/openapi.json");
+        if (Boolean.getBoolean("describe")) {
+            Files.writeString(file, lines(served, 3) + "\n");
+        }
+        assertThat(JsonMapper.shared().readTree(Files.readString(file)))
+                .as("docs/openapi.json is not what the service says of itself; run scripts/describe-api.sh")
+                .isEqualTo(served);
+    }
+
+    /** A line for each operation and each schema, so that a change is seen where it is. */
+    private static String lines(JsonNode node, int deep) {
+        return deep == 0 || !node.isObject()
+                ? node.toString()
+                : node.propertyStream()
+                        .sorted(Map.Entry.comparingByKey())
+                        .map(one -> JsonMapper.shared().writeValueAsString(one.getKey()) + ": "
+                                + lines(one.getValue(), deep - 1))
+                        .collect(Collectors.joining(",\n", "{\n", "\n}"));
     }
 }

@@ -1,7 +1,9 @@
 package org.openpasture.core.access;
 
+import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.dashboard.Dashboard;
@@ -37,7 +39,13 @@ public record Reason(
         /** A grant on something above it. */
         GRANT_ABOVE,
         /** A grant on a device or dashboard of the place, which opens that alone. */
-        GRANT_ON_PART
+        GRANT_ON_PART;
+
+        /** The id in answers: grant-here. */
+        @JsonValue
+        public String id() {
+            return name().toLowerCase(Locale.ROOT).replace('_', '-');
+        }
     }
 
     /** Everybody who has a right on a place or a part of it, with each reason, owners first. */

@@ -4,7 +4,6 @@ import jakarta.servlet.http.HttpServletRequest;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.people.AcceptRequest;
@@ -119,7 +118,7 @@ class PeopleController {
                         reason.person().id(),
                         reason.person().name(),
                         reason.right(),
-                        reason.why().name().toLowerCase(Locale.ROOT).replace('_', '-'),
+                        reason.why(),
                         reason.targetId(),
                         reason.targetName(),
                         reason.group()))
