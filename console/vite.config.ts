@@ -6,10 +6,22 @@ import { defineConfig } from "vitest/config";
 
 const service = process.env.PASTURE_AT ?? "http://127.0.0.1:8470";
 
+/** Tests that put something in the place of a module, or look at who listens to the stream. */
+const apart = ["src/look/shownOnce.test.ts", "src/api/live.test.ts"];
+
 export default defineConfig({
   plugins: [vue(), Components({ dirs: [], dts: false, resolvers: [ElementPlusResolver({ importStyle: "css" })] })],
   resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
   build: { chunkSizeWarningLimit: 900, assetsDir: "assets" },
   server: { proxy: { "/api": service } },
-  test: { environment: "jsdom", include: ["src/**/*.test.ts"], server: { deps: { inline: ["element-plus"] } } },
+  test: {
+    environment: "jsdom",
+    setupFiles: ["src/tidy.ts"],
+    server: { deps: { inline: ["element-plus"] } },
+    projects: [
+      // One process for many files: most of the time of a file went into loading what all of them use.
+      { extends: true, test: { name: "together", isolate: false, include: ["src/**/*.test.ts"], exclude: apart } },
+      { extends: true, test: { name: "apart", include: apart } },
+    ],
+  },
 });
