@@ -30,16 +30,22 @@ public record BacnetAddress(int device, Optional<String> place) {
                             + "' is no address of a BACnet device: give the number of its device object, such as 1234, or 1234@192.0.2.7");
         }
         Optional<String> place = Optional.ofNullable(matcher.group(2));
-        place.ifPresent(BacnetAddress::socket);
+        // Not looked up yet: an address that is only written down waits for no name server.
+        place.ifPresent(BacnetAddress::unresolved);
         return new BacnetAddress(Integer.parseInt(matcher.group(1)), place);
     }
 
     /**
-     * Reads "host" or "host:port".
+     * Reads "host" or "host:port", and looks the host up, which may take as long as a name server does.
      *
      * @throws IllegalArgumentException if it is none, in words
      */
     static InetSocketAddress socket(String place) {
+        InetSocketAddress written = unresolved(place);
+        return new InetSocketAddress(written.getHostString(), written.getPort());
+    }
+
+    private static InetSocketAddress unresolved(String place) {
         Matcher matcher = PLACE.matcher(place.strip());
         int port = matcher.matches() && matcher.group(2) != null
                 ? Integer.parseInt(matcher.group(2))
@@ -47,6 +53,6 @@ public record BacnetAddress(int device, Optional<String> place) {
         if (!matcher.matches() || port < 1 || port > 65_535) {
             throw new IllegalArgumentException("'" + place + "' is no host or host:port");
         }
-        return new InetSocketAddress(matcher.group(1).replaceAll("[\\[\\]]", ""), port);
+        return InetSocketAddress.createUnresolved(matcher.group(1).replaceAll("[\\[\\]]", ""), port);
     }
 }
