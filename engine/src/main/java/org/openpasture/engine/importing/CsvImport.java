@@ -74,8 +74,7 @@ public final class CsvImport {
                 .setIgnoreEmptyLines(true)
                 .get();
         BoundedLines lines = new BoundedLines(text);
-        try (CSVParser parser =
-                CSVParser.builder().setFormat(format).setReader(lines).get()) {
+        try (CSVParser parser = opened(format, lines)) {
             Found found = find(parser.getHeaderNames(), separator == ';');
             for (CSVRecord line : parser) {
                 lines.next();
@@ -84,6 +83,15 @@ public final class CsvImport {
         } catch (UncheckedIOException | IOException e) {
             throw new UnreadableFile(
                     "the text is no CSV from here on: " + Causes.innermost(e).getMessage());
+        }
+    }
+
+    /** Reads the header; one with two columns of a name, or a column without, is no header. */
+    private static CSVParser opened(CSVFormat format, BoundedLines lines) throws IOException {
+        try {
+            return CSVParser.builder().setFormat(format).setReader(lines).get();
+        } catch (IllegalArgumentException e) {
+            throw new UnreadableFile("the first line names the columns, each once: " + e.getMessage());
         }
     }
 

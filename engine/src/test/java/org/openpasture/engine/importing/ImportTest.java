@@ -12,6 +12,7 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Map;
+import java.util.Random;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -236,5 +237,40 @@ class ImportTest {
 
     private static @Nullable String noPoint() {
         return null;
+    }
+
+    /** Damaged at random: what can be read is counted, what cannot is said with its line; nothing else is thrown. */
+    @Test
+    void noFileThrowsAnythingButWords() throws IOException {
+        Random random = new Random(27);
+        String table =
+                "\uFEFFtime;point;value;quality\r\n2026-05-01T00:00:00Z;a;\"4,5\";good\r\n2026-05-01 01:00;b;5;bad\r\n";
+        String pack =
+                "[{\"bn\":\"barn/\",\"bt\":1777600000,\"n\":\"t\",\"u\":\"Cel\",\"v\":8.4},{\"n\":\"t\",\"t\":60,\"v\":9}]";
+        String[] bits = {"\"", ";;", "\r\n", "1e999", "null", "{", "]", "\u0000", "time", "\"\"\"", "-", "\uD800"};
+        for (int i = 0; i < Integer.getInteger("fuzz", 20_000) / 10; i++) {
+            StringBuilder text = new StringBuilder(i % 2 == 0 ? table : pack);
+            for (int k = random.nextInt(5); k >= 0; k--) {
+                int at = random.nextInt(text.length() + 1);
+                if (random.nextBoolean()) {
+                    text.insert(at, bits[random.nextInt(bits.length)]);
+                } else {
+                    text.delete(at, Math.min(text.length(), at + random.nextInt(6)));
+                }
+            }
+            ReadingTaker taker = taker(true);
+            try {
+                if (i % 2 == 0) {
+                    new CsvImport(AS_NAMED).read(bytes(text.toString()), taker);
+                } else {
+                    new SenmlImport(Map.of("barn/t", "a"), clock).read(bytes(text.toString()), taker);
+                }
+                taker.report().problems().forEach(problem -> assertThat(problem.reason())
+                        .as("%s", text)
+                        .isNotBlank());
+            } catch (UnreadableFile expected) {
+                assertThat(expected.getMessage()).as("%s", text).isNotBlank();
+            }
+        }
     }
 }
