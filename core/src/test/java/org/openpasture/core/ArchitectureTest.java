@@ -23,6 +23,9 @@ class ArchitectureTest {
                     "javax.crypto..",
                     "org.jspecify..",
                     "tools.jackson..",
+                    "javax.measure..",
+                    "systems.uom..",
+                    "tech.units..",
                     "org.apache.commons.csv..",
                     "com.fasterxml.jackson.annotation..");
 

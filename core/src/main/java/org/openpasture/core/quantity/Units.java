@@ -4,7 +4,10 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 
-/** The units that values are given and kept in, and the way from one to another of the same dimension. */
+/**
+ * The units that values are given and kept in, and the way from one to another of the same dimension. What we have no
+ * sign of our own for is read as a UCUM code.
+ */
 public final class Units {
     /**
      * A unit by the base unit of its dimension: {@code base = value * numerator / denominator + offset}.
@@ -95,9 +98,10 @@ public final class Units {
 
     private Units() {}
 
-    /** A unit by the way in which we write it. */
+    /** A unit by the way in which we write it, or by its UCUM code. */
     public static Optional<Unit> find(String written) {
-        return Optional.ofNullable(KNOWN.get(written));
+        Unit known = KNOWN.get(written);
+        return known == null ? Ucum.find(written) : Optional.of(known);
     }
 
     /** A value in another unit; empty if the two measure different things, or one is not known. */
@@ -105,9 +109,9 @@ public final class Units {
         if (from.equals(to)) {
             return OptionalDouble.of(value);
         }
-        Unit one = KNOWN.get(from);
-        Unit other = KNOWN.get(to);
-        return one == null || other == null ? OptionalDouble.empty() : convert(value, one, other);
+        Optional<Unit> one = find(from);
+        Optional<Unit> other = one.isEmpty() ? one : find(to);
+        return one.isEmpty() || other.isEmpty() ? OptionalDouble.empty() : convert(value, one.get(), other.get());
     }
 
     /** The same for units that are at hand. */
