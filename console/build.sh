@@ -6,4 +6,10 @@ if [ -f dist/index.html ] && [ -z "$(find src public index.html package-lock.jso
   exit 0
 fi
 ./install.sh
-npm run build
+if [ -n "${DESCRIBING:-}" ]; then
+  # The types are about to be made from what the service says, which it cannot say before it is built.
+  npm run --silent describe
+  npx vite build
+else
+  npm run build
+fi

@@ -4,7 +4,9 @@ set -euo pipefail
 ROOT=$(cd "$(dirname "$(readlink -f "$0")")/.." && pwd)
 . "$ROOT/scripts/common.sh"
 use_jdk
-(cd "$ROOT" && mvn -B -ntp -q -pl acceptance -am -Dsurefire.failIfNoSpecifiedTests=false -Dtest=ApiDescriptionTest \
+(cd "$ROOT" && DESCRIBING=yes mvn -B -ntp -q -pl acceptance -am -Dsurefire.failIfNoSpecifiedTests=false -Dtest=ApiDescriptionTest \
   -DskipByTheClock -Ddescribe=true test)
 (cd "$ROOT/console" && npm run --silent describe)
+# With types unchecked it is not to be kept.
+rm -f "$ROOT/console/dist/index.html"
 say "docs/openapi.json is written; look at what changed before you commit it."

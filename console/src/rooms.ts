@@ -83,7 +83,13 @@ export const router = createRouter({
     { path: "/people", component: () => import("./people/PeopleRoom.vue"), meta: { title: "People" } },
     { path: "/people/trail", component: () => import("./people/TrailRoom.vue"), meta: { title: "Trail" } },
     { path: "/records", component: () => import("./records/RecordsRoom.vue"), meta: { title: "Records" } },
-    { path: "/settings", component: () => import("./settings/SettingsRoom.vue"), meta: { title: "Settings" } },
+    { path: "/settings", redirect: "/settings/appearance" },
+    {
+      path: "/settings/:section(appearance|account|tokens|mail|radio|about)",
+      component: () => import("./settings/SettingsRoom.vue"),
+      props: true,
+      meta: { title: "Settings" },
+    },
     {
       path: "/:rest(.*)*",
       component: () => import("./shell/NoSuchPage.vue"),

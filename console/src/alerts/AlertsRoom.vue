@@ -11,8 +11,9 @@ import ShelvesList from "./ShelvesList.vue";
 import { useRoute } from "vue-router";
 
 const alerts = useAlerts();
+const query = useRoute().query;
 // An address with filters leads to what it filters.
-const tab = ref(Object.keys(useRoute().query).length ? "history" : "open");
+const tab = ref(String(query.tab ?? (Object.keys(query).length ? "history" : "open")));
 </script>
 
 <template>

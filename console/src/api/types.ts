@@ -124,3 +124,5 @@ export type SignedIn = Api.SignedInView;
 export type Token = Told<Api.TokenView, { right: Exclude<Right, "manage"> }>;
 export type TrailEntry = Api.TrailView;
 export type Rehearsal = Api.RehearsalView;
+export type Found = Api.FoundView;
+export type About = Api.AboutView;

@@ -37,7 +37,7 @@ watch(range, async () => {
 async function erase() {
   const done = await run(
     () => api.post(`points/${point.id}/erase`, { ...request.value, dryRun: false }),
-    "Erased. It can be undone under Settings, Records.",
+    "Erased. It can be undone under Records.",
   );
   if (done) {
     emit("close");

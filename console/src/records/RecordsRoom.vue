@@ -36,10 +36,7 @@ const points = computed(() =>
 <template>
   <div class="page">
     <header class="page-head">
-      <div>
-        <p class="crumbs"><RouterLink to="/settings">Settings</RouterLink></p>
-        <h1>Records</h1>
-      </div>
+      <h1>Records</h1>
       <CheckButton />
     </header>
     <ProblemNote :error="error" />

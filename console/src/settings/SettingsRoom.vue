@@ -1,42 +1,33 @@
 <script setup lang="ts">
-import { theme, typeSize } from "@/look/appearance";
 import { useSession } from "@/shell/session";
+import { computed } from "vue";
+import { useRouter } from "vue-router";
+import AboutSheet from "./AboutSheet.vue";
 import AccountSheet from "./AccountSheet.vue";
+import AppearanceSheet from "./AppearanceSheet.vue";
 import MailSettingsSheet from "./MailSettingsSheet.vue";
 import RadioBandSheet from "./RadioBandSheet.vue";
 import SecondFactorSheet from "./SecondFactorSheet.vue";
 import TokensSheet from "./TokensSheet.vue";
 
+/** Settings by section: one's own first, then those of the instance. */
+const { section } = defineProps<{ section: string }>();
 const session = useSession();
+const router = useRouter();
+const forOwners = computed(() => !session.owner && (section === "mail" || section === "radio"));
 </script>
 
 <template>
   <div class="page">
     <header class="page-head"><h1>Settings</h1></header>
-    <section class="sheet">
-      <h2>Appearance</h2>
-      <div class="row">
-        <el-radio-group v-model="theme" aria-label="Colours">
-          <el-radio-button value="system">as the system</el-radio-button>
-          <el-radio-button value="light">light</el-radio-button>
-          <el-radio-button value="dark">dark</el-radio-button>
-        </el-radio-group>
-        <el-radio-group v-model="typeSize" aria-label="Type size">
-          <el-radio-button :value="16">usual type</el-radio-button>
-          <el-radio-button :value="19">larger</el-radio-button>
-          <el-radio-button :value="22">largest</el-radio-button>
-        </el-radio-group>
-      </div>
-    </section>
-    <AccountSheet />
-    <SecondFactorSheet />
-    <TokensSheet />
-    <section v-if="session.owner" class="sheet">
-      <h2>Records and backups</h2>
-      <p class="soft">How much is kept and for how long, when the disk is full, backups, and what people changed.</p>
-      <RouterLink to="/records">Open the records</RouterLink>
-    </section>
-    <RadioBandSheet v-if="session.owner" />
-    <MailSettingsSheet v-if="session.owner" />
+    <el-tabs :model-value="section" @tab-change="(name) => router.push('/settings/' + name)">
+      <el-tab-pane name="appearance" label="Appearance" lazy><AppearanceSheet /></el-tab-pane>
+      <el-tab-pane name="account" label="Account" lazy><AccountSheet /><SecondFactorSheet /></el-tab-pane>
+      <el-tab-pane name="tokens" label="API tokens" lazy><TokensSheet /></el-tab-pane>
+      <el-tab-pane v-if="session.owner" name="mail" label="Mail server" lazy><MailSettingsSheet /></el-tab-pane>
+      <el-tab-pane v-if="session.owner" name="radio" label="Radio band" lazy><RadioBandSheet /></el-tab-pane>
+      <el-tab-pane name="about" label="About" lazy><AboutSheet /></el-tab-pane>
+    </el-tabs>
+    <p v-if="forOwners" class="sheet soft">Only owners of this instance see and change these settings.</p>
   </div>
 </template>

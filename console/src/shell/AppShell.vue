@@ -5,6 +5,7 @@ import { useAlerts } from "@/alerts/alerts";
 import { say } from "@/look/act";
 import FenceMark from "@/look/FenceMark.vue";
 import { worst } from "@/look/severity";
+import SearchDialog from "@/search/SearchDialog.vue";
 import { useSession } from "@/shell/session";
 import {
   Bell,
@@ -14,17 +15,19 @@ import {
   MapLocation,
   Monitor,
   Operation,
+  Search,
   Setting,
   TrendCharts,
   User,
 } from "@element-plus/icons-vue";
-import { computed, ref, watch } from "vue";
+import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
 import { useRoute } from "vue-router";
 
 const session = useSession();
 const alerts = useAlerts();
 const route = useRoute();
 const more = ref(false);
+const searching = ref(false);
 
 const rooms = [
   { to: "/now", name: "Now", icon: Monitor },
@@ -44,6 +47,18 @@ watch(
   () => route.path,
   () => (more.value = false),
 );
+
+/** A slash begins a search, unless it is being typed into something. */
+function onKey(event: KeyboardEvent) {
+  const target = event.target as HTMLElement | null;
+  const typing = target?.closest?.("input, textarea, select, [contenteditable], .el-dialog");
+  if (event.key === "/" && !typing && !event.ctrlKey && !event.metaKey && !event.altKey) {
+    event.preventDefault();
+    searching.value = true;
+  }
+}
+onMounted(() => window.addEventListener("keydown", onKey));
+onBeforeUnmount(() => window.removeEventListener("keydown", onKey));
 </script>
 
 <template>
@@ -51,6 +66,9 @@ watch(
   <div class="shell">
     <nav class="side" aria-label="Rooms">
       <RouterLink class="brand" to="/now"><img src="/icon.svg" alt="" width="34" height="34" />Open Pasture</RouterLink>
+      <button type="button" class="room search" @click="searching = true">
+        <el-icon><Search /></el-icon>Search <kbd aria-hidden="true">/</kbd>
+      </button>
       <RouterLink
         v-for="room in rooms"
         :key="room.to"
@@ -91,12 +109,16 @@ watch(
       </button>
     </nav>
     <div v-if="more" class="sheet more">
+      <button type="button" class="room search" @click="((more = false), (searching = true))">
+        <el-icon><Search /></el-icon>Search
+      </button>
       <RouterLink v-for="room in rooms.slice(4)" :key="room.to" :to="room.to" class="room">
         <el-icon><component :is="room.icon" /></el-icon>{{ room.name }}
       </RouterLink>
       <el-button link class="room" @click="session.signOut()">Sign out {{ session.person?.name }}</el-button>
     </div>
   </div>
+  <SearchDialog v-if="searching" @close="searching = false" />
   <span class="announce" aria-live="polite"
     ><FenceMark v-if="alerts.waiting.length" :severity="severity" />
     {{ alerts.waiting.length ? alerts.waiting.length + " alerts wait" : "" }}</span
@@ -139,6 +161,20 @@ watch(
   border-radius: var(--radius);
   color: var(--ink);
   text-decoration: none;
+}
+.search {
+  border: 0;
+  background: none;
+  font: inherit;
+  text-align: start;
+  cursor: pointer;
+}
+.search kbd {
+  margin-left: auto;
+  padding: 0 0.45em;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  font-size: 0.8rem;
 }
 .room:hover {
   background: var(--paper);

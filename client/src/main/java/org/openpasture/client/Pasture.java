@@ -37,6 +37,7 @@ import picocli.CommandLine.Command;
             AccountCommands.SignInCommand.class,
             AccountCommands.SignOutCommand.class,
             AccountCommands.PasswordCommand.class,
+            FindCommand.class,
             PlaceCommands.class,
             PointCommands.class,
             ReadingCommands.class,

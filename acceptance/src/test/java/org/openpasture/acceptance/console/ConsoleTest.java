@@ -60,6 +60,7 @@ class ConsoleTest {
             "/limits",
             "/people",
             "/settings",
+            "/settings/mail",
             "/records");
     private static final List<String> COMPLAINTS = new ArrayList<>();
     private static Playwright playwright;

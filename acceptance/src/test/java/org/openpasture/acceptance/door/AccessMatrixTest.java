@@ -132,6 +132,7 @@ class AccessMatrixTest {
     private static String editorToken;
     private static String neighbourToken;
     private static String lookerToken;
+    private static String shareToken;
     private static String site;
 
     @BeforeAll
@@ -171,9 +172,9 @@ class AccessMatrixTest {
                         new DashboardRequest("Hidden board", plant.site, null, List.of(point), null))
                 .path("id")
                 .asString();
-        String link = owner.post("api/v1/dashboards/" + dashboard + "/links", Map.of("note", "hidden"))
-                .path("id")
-                .asString();
+        JsonNode shared = owner.post("api/v1/dashboards/" + dashboard + "/links", Map.of("note", "hidden"));
+        String link = shared.path("id").asString();
+        shareToken = shared.path("link").asString().replaceFirst("^.*/", "");
         String rule = owner.post("api/v1/rules", ruleOn(point)).path("id").asString();
         String area = owner.post("api/v1/areas", new AreaRequest("Hidden hall", plant.site), PlaceView.class)
                 .id();
@@ -400,6 +401,32 @@ class AccessMatrixTest {
                 .map(one -> DynamicTest.dynamicTest(one.getKey() + " " + one.getValue(), () -> assertThat(
                                 ask(one.getKey(), one.getValue(), "").statusCode())
                         .isEqualTo(401)));
+    }
+
+    /** A link shows one dashboard to who has it; it signs nobody in, and shows no point beside the dashboard's. */
+    @TestFactory
+    Stream<DynamicTest> aShareLinkOpensNothingElse() {
+        Stream<DynamicTest> signedIn = addresses()
+                .filter(one -> !OPEN.contains(one.getKey() + " " + one.getValue()))
+                .map(one -> DynamicTest.dynamicTest(one.getKey() + " " + one.getValue(), () -> assertThat(
+                                ask(one.getKey(), one.getValue(), shareToken).statusCode())
+                        .isEqualTo(401)));
+        Stream<DynamicTest> beside = Stream.of(DynamicTest.dynamicTest("points of others", () -> {
+            String radial = SERVICE.owner()
+                    .get("api/v1/points")
+                    .valueStream()
+                    .map(point -> point.path("id").asString())
+                    .filter(id -> !id.equals(THEIRS.get("points")))
+                    .findFirst()
+                    .orElseThrow();
+            String shared = "/api/v1/shared/" + shareToken + "/points/";
+            assertThat(ask("GET", shared + THEIRS.get("points") + "/readings", "")
+                            .statusCode())
+                    .isEqualTo(200);
+            assertThat(ask("GET", shared + radial + "/readings", "").statusCode())
+                    .isEqualTo(404);
+        }));
+        return Stream.concat(signedIn, beside);
     }
 
     /** Who manages another site reads nothing of the creamery, and changes nothing there. */

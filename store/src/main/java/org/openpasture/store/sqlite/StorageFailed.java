@@ -35,7 +35,7 @@ public final class StorageFailed extends RuntimeException {
         // The lower byte is the primary result code; extended codes refine it.
         int code = error.getResultCode().code & 0xFF;
         if (code == SQLiteErrorCode.SQLITE_FULL.code) {
-            return Optional.of("the disk is full; make room, or keep less (Settings, Records)");
+            return Optional.of("the disk is full; make room, or keep less (Records)");
         }
         if (code == SQLiteErrorCode.SQLITE_IOERR.code) {
             return Optional.of("the disk cannot be written (" + error.getMessage() + ")");

@@ -1,0 +1,2 @@
+/** What the service says of itself. */
+package org.openpasture.api.about;

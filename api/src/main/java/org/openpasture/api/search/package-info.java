@@ -1,0 +1,2 @@
+/** Answers of the search. */
+package org.openpasture.api.search;

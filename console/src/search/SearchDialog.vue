@@ -1,0 +1,118 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { Found } from "@/api/types";
+import { useAction } from "@/look/act";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { computed, ref, watch } from "vue";
+import { useRouter } from "vue-router";
+import { hitOf, pagesFor } from "./found";
+
+/** Finds places, points, devices, rules, dashboards, limits and pages from anywhere; keyboard throughout. */
+const emit = defineEmits<{ close: [] }>();
+const router = useRouter();
+const text = ref("");
+const found = ref<Found[]>([]);
+/** For which text what is found was found. */
+const answered = ref("");
+const at = ref(0);
+const { error, run } = useAction();
+const hits = computed(() => [...found.value.map(hitOf), ...pagesFor(text.value)]);
+let waiting: number | undefined;
+
+watch(text, (typed) => {
+  window.clearTimeout(waiting);
+  waiting = window.setTimeout(() => void look(typed.trim()), 150);
+});
+
+async function look(typed: string) {
+  await run(async () => {
+    const answer = typed ? await api.get<Found[]>("search?text=" + encodeURIComponent(typed)) : [];
+    if (typed === text.value.trim()) {
+      found.value = answer;
+      answered.value = typed;
+      at.value = 0;
+    }
+  });
+}
+
+function move(by: number) {
+  at.value = Math.min(Math.max(0, at.value + by), Math.max(0, hits.value.length - 1));
+  document.getElementById("hit-" + at.value)?.scrollIntoView?.({ block: "nearest" });
+}
+
+async function open(index: number) {
+  const hit = hits.value[index];
+  if (hit) {
+    emit("close");
+    await router.push(hit.to);
+  }
+}
+</script>
+
+<template>
+  <el-dialog model-value title="Search" width="min(620px, 94vw)" top="8vh" @close="emit('close')">
+    <el-input
+      v-model="text"
+      autofocus
+      clearable
+      role="combobox"
+      aria-label="Search"
+      aria-controls="hits"
+      :aria-expanded="hits.length > 0"
+      :aria-activedescendant="hits.length ? 'hit-' + at : undefined"
+      placeholder="Name, place, or number on the label"
+      @keydown.down.prevent="move(1)"
+      @keydown.up.prevent="move(-1)"
+      @keydown.enter.prevent="open(at)"
+    />
+    <ProblemNote :error="error" />
+    <ul v-if="hits.length" id="hits" role="listbox" aria-label="Found">
+      <li
+        v-for="(hit, index) in hits"
+        :id="'hit-' + index"
+        :key="hit.key"
+        role="option"
+        :aria-selected="index === at"
+        :class="{ at: index === at }"
+        @click="open(index)"
+        @mousemove="at = index"
+      >
+        <span class="title">{{ hit.title }}</span>
+        <span class="soft small">{{ hit.what }}</span>
+        <span class="where soft small">{{ hit.where }}</span>
+      </li>
+    </ul>
+    <p v-else-if="answered && answered === text.trim() && !error" class="soft">
+      Nothing found for “{{ answered }}”. Only what you may see is searched.
+    </p>
+  </el-dialog>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  margin: 0.75rem 0 0;
+  padding: 0;
+  max-height: 60vh;
+  overflow: auto;
+}
+li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 0 1rem;
+  padding: 0.5rem 0.6rem;
+  border-radius: var(--radius);
+  cursor: pointer;
+  min-height: 44px;
+  align-content: center;
+}
+li.at {
+  background: var(--moss-soft);
+}
+.title {
+  overflow-wrap: anywhere;
+}
+.where:not(:empty) {
+  grid-column: 1 / -1;
+}
+</style>

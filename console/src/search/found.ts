@@ -1,0 +1,64 @@
+import type { Found } from "@/api/types";
+
+/** What each kind of thing is called, and the page that it is seen on. */
+const KINDS: Record<string, { title: string; page: (id: string) => string }> = {
+  site: { title: "Site", page: (id) => "/places/" + id },
+  area: { title: "Area", page: (id) => "/places/" + id },
+  asset: { title: "Asset", page: (id) => "/places/" + id },
+  point: { title: "Point", page: (id) => "/points/" + id },
+  device: { title: "Device", page: (id) => "/fleet/devices/" + id },
+  gateway: { title: "Gateway", page: (id) => "/fleet/gateways/" + id },
+  inlet: { title: "Inlet", page: (id) => "/fleet/inlets/" + id },
+  outlet: { title: "Outlet", page: () => "/fleet/outlets" },
+  rule: { title: "Alert rule", page: () => "/alerts?tab=rules" },
+  dashboard: { title: "Dashboard", page: (id) => "/dashboards/" + id },
+  "limit-set": { title: "Limit set", page: (id) => "/limits#" + id },
+  "device-model": { title: "Device model", page: () => "/fleet/models" },
+};
+
+/** Pages that people look for by name. */
+const PAGES: [title: string, words: string, to: string][] = [
+  ["Now", "overview start", "/now"],
+  ["Alert history", "events", "/alerts?tab=history"],
+  ["Alert rules", "", "/alerts?tab=rules"],
+  ["Incoming frames", "raw messages", "/fleet/frames"],
+  ["Workbench", "decoder script test", "/fleet/workbench"],
+  ["Records and backups", "disk space retention", "/records"],
+  ["Audit trail", "changes who", "/people/trail"],
+  ["Appearance", "settings theme dark colours type size", "/settings/appearance"],
+  ["Password and sign-ins", "settings account sessions second factor", "/settings/account"],
+  ["API tokens", "settings programs", "/settings/tokens"],
+  ["Mail server", "settings notices smtp", "/settings/mail"],
+  ["Radio band", "settings region lorawan", "/settings/radio"],
+  ["About", "settings version licence", "/settings/about"],
+];
+
+export interface Hit {
+  key: string;
+  title: string;
+  what: string;
+  where: string;
+  to: string;
+}
+
+export function hitOf(found: Found): Hit {
+  const kind = KINDS[found.kind];
+  return {
+    key: found.kind + found.id,
+    title: found.name,
+    what: kind?.title ?? found.kind,
+    where: found.where,
+    to: kind?.page(found.id) ?? "/places",
+  };
+}
+
+/** Pages of the console that fit: each word that was typed begins a word of the title or of what it is about. */
+export function pagesFor(text: string): Hit[] {
+  const wanted = text.toLowerCase().split(/\s+/).filter(Boolean);
+  return wanted.length === 0
+    ? []
+    : PAGES.filter(([title, words]) => {
+        const own = `${title} ${words}`.toLowerCase().split(/\s+/);
+        return wanted.every((word) => own.some((one) => one.startsWith(word)));
+      }).map(([title, , to]) => ({ key: to, title, what: "Page", where: "", to }));
+}

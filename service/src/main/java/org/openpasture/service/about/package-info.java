@@ -1,0 +1,2 @@
+/** What runs here. */
+package org.openpasture.service.about;

@@ -1,0 +1,2 @@
+/** The door of the search. */
+package org.openpasture.service.search;
