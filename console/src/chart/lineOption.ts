@@ -114,6 +114,10 @@ function limitMarks(set: LimitSet, palette: Palette) {
           position: "insideStartTop",
           color: palette("ink-soft"),
           fontSize: 11,
+          // A curve that runs behind it does not make it unreadable.
+          backgroundColor: palette("sheet"),
+          padding: [1, 3],
+          borderRadius: 2,
         },
         lineStyle: { color: palette("line-strong"), width: 1, type: "solid" },
       })),

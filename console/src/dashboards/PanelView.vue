@@ -133,6 +133,12 @@ li a {
   padding: 0;
   flex: 1;
 }
+.bare :deep(.direction) {
+  padding: 0.2rem 0.6rem;
+}
+.bare :deep(.direction .text) {
+  gap: 0.1rem;
+}
 .text {
   white-space: pre-wrap;
   margin: 0;

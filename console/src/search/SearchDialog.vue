@@ -3,7 +3,7 @@ import { api } from "@/api/http";
 import type { Found } from "@/api/types";
 import { useAction } from "@/look/act";
 import ProblemNote from "@/look/ProblemNote.vue";
-import { computed, ref, watch } from "vue";
+import { computed, ref, useTemplateRef, watch } from "vue";
 import { useRouter } from "vue-router";
 import { hitOf, pagesFor } from "./found";
 
@@ -11,6 +11,7 @@ import { hitOf, pagesFor } from "./found";
 const emit = defineEmits<{ close: [] }>();
 const router = useRouter();
 const text = ref("");
+const field = useTemplateRef<{ focus: () => void }>("field");
 const found = ref<Found[]>([]);
 /** For which text what is found was found. */
 const answered = ref("");
@@ -50,10 +51,18 @@ async function open(index: number) {
 </script>
 
 <template>
-  <el-dialog model-value title="Search" width="min(620px, 94vw)" top="8vh" @close="emit('close')">
+  <el-dialog
+    model-value
+    title="Search"
+    width="min(620px, 94vw)"
+    top="8vh"
+    @open-auto-focus="field?.focus()"
+    @opened="field?.focus()"
+    @close="emit('close')"
+  >
     <el-input
+      ref="field"
       v-model="text"
-      autofocus
       clearable
       role="combobox"
       aria-label="Search"

@@ -40,7 +40,8 @@ final class PeopleCommands implements Runnable {
                 holder.path("grants")
                         .valueStream()
                         .map(grant -> grant.path("right").asString() + " on "
-                                + grant.path("targetName").asString() + byGroup(grant))
+                                + grant.path("targetName").asString()
+                                + (holder.has("owner") ? byGroup(grant) : ""))
                         .toList());
     }
 
