@@ -21,7 +21,7 @@ const router = useRouter();
       <el-tab-pane name="inlets" label="Inlets" lazy><InletList /></el-tab-pane>
       <el-tab-pane name="outlets" label="Outlets" lazy><OutletList /></el-tab-pane>
       <el-tab-pane name="devices" label="Devices" lazy><DeviceList /></el-tab-pane>
-      <el-tab-pane name="frames" label="Live frames" lazy><FrameList v-if="tab === 'frames'" /></el-tab-pane>
+      <el-tab-pane name="frames" label="Incoming" lazy><FrameList v-if="tab === 'frames'" /></el-tab-pane>
       <el-tab-pane name="models" label="Models" lazy><ModelList /></el-tab-pane>
       <el-tab-pane name="workbench" label="Workbench" lazy><WorkbenchRoom v-if="tab === 'workbench'" /></el-tab-pane>
     </el-tabs>

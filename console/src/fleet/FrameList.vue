@@ -8,7 +8,7 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import { computed, ref } from "vue";
 import FrameCard from "./FrameCard.vue";
 
-/** Frames as they come, the newest first. Pausing keeps the list still while it is read; nothing is lost meanwhile. */
+/** Frames and messages as they come, the newest first. Pausing keeps the list still while it is read; nothing is lost meanwhile. */
 const KEPT = 200;
 const paused = ref(false);
 const refusedOnly = ref(false);
@@ -58,7 +58,7 @@ const shown = computed(() =>
 <template>
   <section class="sheet">
     <div class="sheet-head">
-      <h2>Frames as they come</h2>
+      <h2>Incoming messages</h2>
       <el-input
         v-model="search"
         aria-label="Search"

@@ -6,13 +6,16 @@ import { moment } from "@/look/clock";
 import EmptyState from "@/look/EmptyState.vue";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
+import { useVersion } from "@/look/version";
 import { usePlaces } from "@/places/places";
+import { useSession } from "@/shell/session";
 import { computed, ref, watch } from "vue";
 import { exampleScript } from "./exampleScript";
 import { layoutText } from "./layoutText";
 
 /** The decoder workbench: a draft is tried on captured frames, channel beside byte, before it goes live. */
 const places = usePlaces();
+const session = useSession();
 const models = useLoad(() => api.get<DeviceModel[]>("models"));
 const versions = ref<DeviceModel[]>([]);
 const modelId = ref("");
@@ -25,7 +28,12 @@ const chosen = ref<Tried>();
 const lit = ref("");
 const { busy, error, run } = useAction();
 const saving = useAction();
+/** How the model was registered when its draft was begun. */
+let version: () => Promise<string | undefined> = async () => undefined;
 const model = computed(() => models.data.value?.find((one) => one.id === modelId.value));
+
+/** What all sites share is for owners, what belongs to one for who edits it. */
+const mayTry = computed(() => session.owner || (model.value?.siteId != null && places.may("edit", model.value.siteId)));
 
 watch(models.data, (all) => (modelId.value ||= all?.[0]?.id ?? ""));
 watch(model, (now) => now && take(now));
@@ -37,7 +45,10 @@ function take(from: DeviceModel) {
   result.value = undefined;
   chosen.value = undefined;
   void api.get<DeviceModel[]>(`models/${from.id}/versions`).then((found) => (versions.value = found));
-  void attempt();
+  version = useVersion("models/" + from.id);
+  if (mayTry.value) {
+    void attempt();
+  }
 }
 
 function draft() {
@@ -60,7 +71,7 @@ async function attempt() {
 async function save() {
   await saving.run(async () => {
     const body = { ...model.value, ...draft() };
-    const saved = await api.put<DeviceModel>("models/" + modelId.value, body);
+    const saved = await api.put<DeviceModel>("models/" + modelId.value, body, await version());
     await models.load();
     take(saved);
   }, "Saved: new frames are read by it. Frames that are stored can be read again on a device's page.");
@@ -140,13 +151,11 @@ const before = computed(
           </div>
         </details>
         <div class="row buttons">
-          <el-button :loading="busy" @click="attempt">Try</el-button>
-          <el-button
-            v-if="places.editable.length"
-            type="primary"
-            :loading="saving.busy.value"
-            :disabled="!result || busy"
-            @click="save"
+          <el-button v-if="mayTry" :loading="busy" @click="attempt">Try</el-button>
+          <span v-else class="soft"
+            >Drafts of this model are tried by {{ model?.siteId ? "people who may edit its site" : "owners" }}.</span
+          >
+          <el-button v-if="mayTry" type="primary" :loading="saving.busy.value" :disabled="!result || busy" @click="save"
             >Save as version {{ (model?.version ?? 1) + 1 }}</el-button
           >
           <el-dropdown v-if="versions.length" trigger="click" @command="take">

@@ -10,6 +10,7 @@ import CommissioningSheet from "./CommissioningSheet.vue";
 import DeviceForm from "./DeviceForm.vue";
 import ManyDevicesForm from "./ManyDevicesForm.vue";
 import { months, span } from "./power";
+import { useSession } from "@/shell/session";
 import WorkbenchRoom from "./WorkbenchRoom.vue";
 
 const PUMP = { id: "pump", kind: "asset", name: "Whey pump", parentId: null, right: "manage" } as unknown as Place;
@@ -297,6 +298,7 @@ describe("the decoder workbench", () => {
 
   it("shows draft beside live, and which bytes a channel comes from", async () => {
     await begin({ "GET models/m/versions": [], "POST workbench": RESULT, "PUT models/m": { ...MODEL, version: 2 } });
+    useSession().person = { id: "o", name: "owner", email: "", owner: true, grants: [] };
     const room = await mountIn(WorkbenchRoom);
     await flushPromises();
     expect(room.text()).toContain("1 otherwise");
@@ -309,8 +311,18 @@ describe("the decoder workbench", () => {
     expect(calls.find((call) => call.method === "PUT")?.body).toMatchObject({ id: "m", script: null });
   });
 
+  it("tries nothing for who may not, and says who may", async () => {
+    await begin({ "GET models/m/versions": [] });
+    const room = await mountIn(WorkbenchRoom);
+    await flushPromises();
+    expect(calls.some((call) => call.path === "workbench")).toBe(false);
+    expect(room.text()).toContain("tried by owners");
+    expect(room.find("[role=alert]").exists()).toBe(false);
+  });
+
   it("says what is wrong with a layout before it asks", async () => {
     await begin({ "GET models/m/versions": [], "POST workbench": RESULT });
+    useSession().person = { id: "o", name: "owner", email: "", owner: true, grants: [] };
     const room = await mountIn(WorkbenchRoom);
     await flushPromises();
     await room.find("textarea").setValue("{ no json");
