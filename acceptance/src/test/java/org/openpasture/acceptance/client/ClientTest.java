@@ -129,6 +129,8 @@ class ClientTest {
                 "limits",
                 "dashboards",
                 "people",
+                "groups",
+                "find",
                 "records")) {
             assertThat(help.out()).contains("  " + name + " ");
             assertThat(Pasture.commandLine().getSubcommands().get(name).getUsageMessage())
@@ -509,5 +511,14 @@ class ClientTest {
         assertThat(ok("people", "invitations").out()).contains("Vera", "look", "Verb farm");
         ok("people", "uninvite", "Vera");
         assertThat(ok("people", "invitations").out()).isEqualTo("No open invitations.\n");
+        assertThat(ok("groups").out()).isEqualTo("No groups.\n");
+        assertThat(ok("groups", "add", "Night shift", "--with", "owner").out()).contains("has 1 member");
+        ok("groups", "grant", "Night shift", "--on", "Verb farm", "--right", "operate");
+        assertThat(ok("groups").out()).contains("Night shift", "owner", "operate on Verb farm");
+        assertThat(ok("groups", "change", "Night shift", "--without", "owner").out())
+                .contains("has 0 members");
+        ok("groups", "revoke", "Night shift", "--on", "Verb farm");
+        ok("groups", "remove", "Night shift");
+        assertThat(ok("find", "verb").out()).contains("Verb farm", "site");
     }
 }
