@@ -2,7 +2,7 @@
 import { api } from "@/api/http";
 import type { Device } from "@/api/types";
 import { useAction } from "@/look/act";
-import ProblemNote from "@/look/ProblemNote.vue";
+import FormDialog from "@/look/FormDialog.vue";
 import { useVersion } from "@/look/version";
 import { usePlaces } from "@/places/places";
 import { reactive } from "vue";
@@ -23,22 +23,22 @@ async function save() {
 </script>
 
 <template>
-  <el-dialog model-value :title="`Change ${device.name}`" @close="emit('close')">
-    <el-form label-position="top" @submit.prevent="save">
-      <el-form-item label="Name" for="device-name"
-        ><el-input id="device-name" v-model="form.name" maxlength="80"
-      /></el-form-item>
-      <el-form-item label="Location" for="device-place">
-        <el-select id="device-place" v-model="form.placeId" filterable aria-label="Location">
-          <el-option v-for="place in places.editable" :key="place.id" :value="place.id" :label="places.label(place)" />
-        </el-select>
-      </el-form-item>
-      <p class="soft small">Its points stay where they are; move them on their own pages.</p>
-      <ProblemNote :error="error" />
-    </el-form>
-    <template #footer>
-      <el-button @click="emit('close')">Cancel</el-button>
-      <el-button type="primary" :loading="busy" :disabled="!form.name.trim()" @click="save">Save</el-button>
-    </template>
-  </el-dialog>
+  <FormDialog
+    :title="`Change ${device.name}`"
+    :error="error"
+    :busy="busy"
+    :disabled="!form.name.trim()"
+    @save="save"
+    @close="emit('close')"
+  >
+    <el-form-item label="Name" for="device-name"
+      ><el-input id="device-name" v-model="form.name" maxlength="80"
+    /></el-form-item>
+    <el-form-item label="Location" for="device-place">
+      <el-select id="device-place" v-model="form.placeId" filterable aria-label="Location">
+        <el-option v-for="place in places.editable" :key="place.id" :value="place.id" :label="places.label(place)" />
+      </el-select>
+    </el-form-item>
+    <p class="soft small">Its points stay where they are; move them on their own pages.</p>
+  </FormDialog>
 </template>

@@ -2,7 +2,7 @@
 import { api } from "@/api/http";
 import type { Gateway } from "@/api/types";
 import { useAction } from "@/look/act";
-import ProblemNote from "@/look/ProblemNote.vue";
+import FormDialog from "@/look/FormDialog.vue";
 import { useVersion } from "@/look/version";
 import { usePlaces } from "@/places/places";
 import { computed, reactive } from "vue";
@@ -32,30 +32,25 @@ async function save() {
 </script>
 
 <template>
-  <el-dialog
-    model-value
+  <FormDialog
     :title="gateway ? `Change ${gateway.name}` : eui ? 'Register this gateway' : 'Register a gateway'"
+    :save-label="gateway ? 'Save' : 'Register'"
+    :error="error"
+    :busy="busy"
+    :disabled="!form.name || !form.eui"
+    @save="save"
     @close="emit('close')"
   >
-    <el-form label-position="top" @submit.prevent="save">
-      <el-form-item label="EUI, 16 hex digits on its label" for="gateway-eui"
-        ><el-input id="gateway-eui" v-model="form.eui" class="mono" :readonly="eui !== ''"
-      /></el-form-item>
-      <el-form-item label="Name, such as where it hangs" for="gateway-name"
-        ><el-input id="gateway-name" v-model="form.name" autofocus
-      /></el-form-item>
-      <el-form-item label="Site" for="gateway-site">
-        <el-select id="gateway-site" v-model="form.siteId" aria-label="Site"
-          ><el-option v-for="site in sites" :key="site.id" :value="site.id" :label="site.name"
-        /></el-select>
-      </el-form-item>
-      <ProblemNote :error="error" />
-    </el-form>
-    <template #footer>
-      <el-button @click="emit('close')">Cancel</el-button>
-      <el-button type="primary" :loading="busy" :disabled="!form.name || !form.eui" @click="save">{{
-        gateway ? "Save" : "Register"
-      }}</el-button>
-    </template>
-  </el-dialog>
+    <el-form-item label="EUI, 16 hex digits on its label" for="gateway-eui"
+      ><el-input id="gateway-eui" v-model="form.eui" class="mono" :readonly="eui !== ''"
+    /></el-form-item>
+    <el-form-item label="Name, such as where it hangs" for="gateway-name"
+      ><el-input id="gateway-name" v-model="form.name" autofocus
+    /></el-form-item>
+    <el-form-item label="Site" for="gateway-site">
+      <el-select id="gateway-site" v-model="form.siteId" aria-label="Site"
+        ><el-option v-for="site in sites" :key="site.id" :value="site.id" :label="site.name"
+      /></el-select>
+    </el-form-item>
+  </FormDialog>
 </template>

@@ -4,6 +4,7 @@ import type { GatewayFacts } from "@/api/types";
 import { useAction } from "@/look/act";
 import { age, every, now } from "@/look/clock";
 import { useLoad } from "@/look/load";
+import ConfirmButton from "@/look/ConfirmButton.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
 import ShownOnce from "@/look/ShownOnce.vue";
 import { usePlaces } from "@/places/places";
@@ -55,15 +56,11 @@ async function makeToken() {
       </div>
       <template v-if="mayEdit">
         <el-button @click="changing = true">Change …</el-button>
-        <el-popconfirm
-          :title="`${data.gateway.name} is taken out. What it heard stays; nothing more is taken from it until it is registered again.`"
-          width="280"
-          confirm-button-text="Remove"
-          cancel-button-text="Keep"
+        <ConfirmButton
+          :says="`${data.gateway.name} is taken out. What it heard stays; nothing more is taken from it until it is registered again.`"
           @confirm="remove"
+          >Remove …</ConfirmButton
         >
-          <template #reference><el-button>Remove …</el-button></template>
-        </el-popconfirm>
       </template>
     </header>
     <ProblemNote :error="error" />

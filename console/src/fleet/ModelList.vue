@@ -4,6 +4,7 @@ import type { DeviceModel } from "@/api/types";
 import { useAction } from "@/look/act";
 import EmptyState from "@/look/EmptyState.vue";
 import { useLoad } from "@/look/load";
+import ConfirmButton from "@/look/ConfirmButton.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { useVersion } from "@/look/version";
 import { usePlaces } from "@/places/places";
@@ -84,15 +85,11 @@ async function remove(model: DeviceModel) {
           <td>
             <template v-if="places.editable.length">
               <el-button link type="primary" @click="begin(model)">Change</el-button>
-              <el-popconfirm
-                :title="`Remove ${model.name}? A model that devices use stays.`"
-                width="240"
-                confirm-button-text="Remove"
-                cancel-button-text="Keep"
+              <ConfirmButton
+                :says="`Remove ${model.name}? A model that devices use stays.`"
+                link
                 @confirm="remove(model)"
-              >
-                <template #reference><el-button link>Remove</el-button></template>
-              </el-popconfirm>
+              />
             </template>
           </td>
         </tr>

@@ -2,7 +2,7 @@
 import { api } from "@/api/http";
 import type { Group, Person } from "@/api/types";
 import { useAction } from "@/look/act";
-import ProblemNote from "@/look/ProblemNote.vue";
+import FormDialog from "@/look/FormDialog.vue";
 import { useVersion } from "@/look/version";
 import { reactive } from "vue";
 
@@ -25,24 +25,22 @@ async function save() {
 </script>
 
 <template>
-  <el-dialog model-value :title="group ? `Group ${group.name}` : 'New group'" @close="emit('close')">
-    <el-form label-position="top" @submit.prevent="save">
-      <el-form-item label="Name" for="group-name"
-        ><el-input id="group-name" v-model="form.name" maxlength="80"
-      /></el-form-item>
-      <el-form-item label="Members" for="group-members">
-        <el-select id="group-members" v-model="form.memberIds" multiple filterable aria-label="Members">
-          <el-option v-for="person in people" :key="person.id" :value="person.id" :label="person.name" />
-        </el-select>
-      </el-form-item>
-      <p class="soft small">
-        Members have every permission of the group, from now on and for as long as they are in it.
-      </p>
-      <ProblemNote :error="error" />
-    </el-form>
-    <template #footer>
-      <el-button @click="emit('close')">Cancel</el-button>
-      <el-button type="primary" :loading="busy" :disabled="!form.name.trim()" @click="save">Save</el-button>
-    </template>
-  </el-dialog>
+  <FormDialog
+    :title="group ? `Group ${group.name}` : 'New group'"
+    :error="error"
+    :busy="busy"
+    :disabled="!form.name.trim()"
+    @save="save"
+    @close="emit('close')"
+  >
+    <el-form-item label="Name" for="group-name"
+      ><el-input id="group-name" v-model="form.name" maxlength="80"
+    /></el-form-item>
+    <el-form-item label="Members" for="group-members">
+      <el-select id="group-members" v-model="form.memberIds" multiple filterable aria-label="Members">
+        <el-option v-for="person in people" :key="person.id" :value="person.id" :label="person.name" />
+      </el-select>
+    </el-form-item>
+    <p class="soft small">Members have every permission of the group, from now on and for as long as they are in it.</p>
+  </FormDialog>
 </template>

@@ -5,6 +5,7 @@ import type { Grant, Group, Invitation, Person, ShareLink } from "@/api/types";
 import { useAction } from "@/look/act";
 import { day } from "@/look/clock";
 import { useLoad } from "@/look/load";
+import ConfirmButton from "@/look/ConfirmButton.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { useSession } from "@/shell/session";
@@ -78,16 +79,14 @@ async function withdrawLink(link: ShareLink) {
         </div>
         <div>
           <span v-if="person.owner">owner: may do everything</span>
-          <el-popconfirm
-            v-if="session.owner && person.id !== session.person?.id"
-            :title="`${person.name} cannot sign in any more. What they made stays; their rights and links end.`"
-            width="260"
-            confirm-button-text="Remove"
-            cancel-button-text="Keep"
-            @confirm="remove(person)"
-          >
-            <template #reference><el-button link class="leave">Remove the account</el-button></template>
-          </el-popconfirm>
+          <span v-if="session.owner && person.id !== session.person?.id" class="leave">
+            <ConfirmButton
+              :says="`${person.name} cannot sign in any more. What they made stays; their rights and links end.`"
+              link
+              @confirm="remove(person)"
+              >Remove the account</ConfirmButton
+            >
+          </span>
           <div v-for="grant in person.grants" :key="grant.id">
             {{ RIGHTS[grant.right] }} {{ grant.targetName }}
             <span v-if="grant.group" class="soft small">by group {{ grant.group }}</span>
@@ -113,15 +112,11 @@ async function withdrawLink(link: ShareLink) {
         <div>
           <span v-if="session.owner" class="leave">
             <el-button link @click="grouping = { group }">Edit</el-button>
-            <el-popconfirm
-              :title="`The members of ${group.name} lose the permissions that they have by it.`"
-              width="260"
-              confirm-button-text="Remove"
-              cancel-button-text="Keep"
+            <ConfirmButton
+              :says="`The members of ${group.name} lose the permissions that they have by it.`"
+              link
               @confirm="removeGroup(group)"
-            >
-              <template #reference><el-button link>Remove</el-button></template>
-            </el-popconfirm>
+            />
           </span>
           <div v-for="grant in group.grants" :key="grant.id">
             {{ RIGHTS[grant.right] }} {{ grant.targetName }}

@@ -2,7 +2,7 @@
 import { api } from "@/api/http";
 import type { Group, Person, Right } from "@/api/types";
 import { useAction } from "@/look/act";
-import ProblemNote from "@/look/ProblemNote.vue";
+import FormDialog from "@/look/FormDialog.vue";
 import { usePlaces } from "@/places/places";
 import { computed, reactive } from "vue";
 import { RIGHT_CHOICES } from "./rights";
@@ -31,24 +31,24 @@ async function save() {
 </script>
 
 <template>
-  <el-dialog model-value :title="`Permission for ${name}`" @close="emit('close')">
-    <el-form label-position="top" @submit.prevent="save">
-      <el-form-item label="Place" for="permission-place">
-        <el-select id="permission-place" v-model="form.targetId" filterable aria-label="Place">
-          <el-option v-for="place in targets" :key="place.id" :value="place.id" :label="places.label(place)" />
-        </el-select>
-      </el-form-item>
-      <el-form-item label="Permission" for="permission-right">
-        <el-select id="permission-right" v-model="form.right" aria-label="Permission">
-          <el-option v-for="[right, label] in RIGHT_CHOICES" :key="right" :value="right" :label="label" />
-        </el-select>
-      </el-form-item>
-      <p class="soft small">It replaces a permission on the same place, and applies to everything in it.</p>
-      <ProblemNote :error="error" />
-    </el-form>
-    <template #footer>
-      <el-button @click="emit('close')">Cancel</el-button>
-      <el-button type="primary" :loading="busy" :disabled="!form.targetId" @click="save">Save</el-button>
-    </template>
-  </el-dialog>
+  <FormDialog
+    :title="`Permission for ${name}`"
+    :error="error"
+    :busy="busy"
+    :disabled="!form.targetId"
+    @save="save"
+    @close="emit('close')"
+  >
+    <el-form-item label="Place" for="permission-place">
+      <el-select id="permission-place" v-model="form.targetId" filterable aria-label="Place">
+        <el-option v-for="place in targets" :key="place.id" :value="place.id" :label="places.label(place)" />
+      </el-select>
+    </el-form-item>
+    <el-form-item label="Permission" for="permission-right">
+      <el-select id="permission-right" v-model="form.right" aria-label="Permission">
+        <el-option v-for="[right, label] in RIGHT_CHOICES" :key="right" :value="right" :label="label" />
+      </el-select>
+    </el-form-item>
+    <p class="soft small">It replaces a permission on the same place, and applies to everything in it.</p>
+  </FormDialog>
 </template>

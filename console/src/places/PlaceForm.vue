@@ -2,7 +2,7 @@
 import { api } from "@/api/http";
 import type { Place } from "@/api/types";
 import { useAction } from "@/look/act";
-import ProblemNote from "@/look/ProblemNote.vue";
+import FormDialog from "@/look/FormDialog.vue";
 import { useVersion } from "@/look/version";
 import { useSession } from "@/shell/session";
 import { computed, reactive } from "vue";
@@ -54,50 +54,49 @@ async function save() {
 </script>
 
 <template>
-  <el-dialog model-value :title="place ? 'Change ' + place.name : 'Add a place'" @close="emit('close')">
-    <el-form label-position="top" @submit.prevent="save">
-      <el-form-item v-if="!place" label="What is it?" for="place-kind">
-        <el-select id="place-kind" v-model="form.kind" aria-label="What is it?">
-          <el-option v-for="kind in kinds" :key="kind.id" :value="kind.id" :label="kind.name" />
-        </el-select>
-      </el-form-item>
-      <el-form-item label="Name" for="place-name"
-        ><el-input id="place-name" v-model="form.name" autofocus
+  <FormDialog
+    :title="place ? 'Change ' + place.name : 'Add a place'"
+    :save-label="place ? 'Save' : 'Add'"
+    :error="error"
+    :busy="busy"
+    :disabled="!form.name"
+    @save="save"
+    @close="emit('close')"
+  >
+    <el-form-item v-if="!place" label="What is it?" for="place-kind">
+      <el-select id="place-kind" v-model="form.kind" aria-label="What is it?">
+        <el-option v-for="kind in kinds" :key="kind.id" :value="kind.id" :label="kind.name" />
+      </el-select>
+    </el-form-item>
+    <el-form-item label="Name" for="place-name"
+      ><el-input id="place-name" v-model="form.name" autofocus
+    /></el-form-item>
+    <el-form-item v-if="form.kind !== 'site'" label="Part of" for="place-parent">
+      <el-select id="place-parent" v-model="form.parentId" filterable aria-label="Part of">
+        <el-option v-for="one in parents" :key="one.id" :value="one.id" :label="places.label(one)" />
+      </el-select>
+    </el-form-item>
+    <el-form-item v-if="form.kind === 'site'" label="Time zone" for="place-zone">
+      <el-select id="place-zone" v-model="form.zone" filterable aria-label="Time zone">
+        <el-option v-for="zone in zones" :key="zone" :value="zone" :label="zone" />
+      </el-select>
+    </el-form-item>
+    <template v-if="form.kind === 'asset'">
+      <el-form-item label="In a word: pump, silo, room …" for="place-word"
+        ><el-input id="place-word" v-model="form.assetKind"
       /></el-form-item>
-      <el-form-item v-if="form.kind !== 'site'" label="Part of" for="place-parent">
-        <el-select id="place-parent" v-model="form.parentId" filterable aria-label="Part of">
-          <el-option v-for="one in parents" :key="one.id" :value="one.id" :label="places.label(one)" />
+      <el-form-item label="Limit sets that hold for its points" for="place-limits">
+        <el-select
+          id="place-limits"
+          v-model="form.limitSets"
+          multiple
+          filterable
+          aria-label="Limit sets"
+          placeholder="none"
+        >
+          <el-option v-for="set in places.limits" :key="set.id" :value="set.id" :label="set.title" />
         </el-select>
       </el-form-item>
-      <el-form-item v-if="form.kind === 'site'" label="Time zone" for="place-zone">
-        <el-select id="place-zone" v-model="form.zone" filterable aria-label="Time zone">
-          <el-option v-for="zone in zones" :key="zone" :value="zone" :label="zone" />
-        </el-select>
-      </el-form-item>
-      <template v-if="form.kind === 'asset'">
-        <el-form-item label="In a word: pump, silo, room …" for="place-word"
-          ><el-input id="place-word" v-model="form.assetKind"
-        /></el-form-item>
-        <el-form-item label="Limit sets that hold for its points" for="place-limits">
-          <el-select
-            id="place-limits"
-            v-model="form.limitSets"
-            multiple
-            filterable
-            aria-label="Limit sets"
-            placeholder="none"
-          >
-            <el-option v-for="set in places.limits" :key="set.id" :value="set.id" :label="set.title" />
-          </el-select>
-        </el-form-item>
-      </template>
-      <ProblemNote :error="error" />
-    </el-form>
-    <template #footer>
-      <el-button @click="emit('close')">Cancel</el-button>
-      <el-button type="primary" :loading="busy" :disabled="!form.name" @click="save">{{
-        place ? "Save" : "Add"
-      }}</el-button>
     </template>
-  </el-dialog>
+  </FormDialog>
 </template>

@@ -4,6 +4,7 @@ import type { Token } from "@/api/types";
 import { useAction } from "@/look/act";
 import { day } from "@/look/clock";
 import { useLoad } from "@/look/load";
+import ConfirmButton from "@/look/ConfirmButton.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { reactive, ref } from "vue";
@@ -53,15 +54,12 @@ function where(token: Token): string {
       <span class="soft small"
         >until {{ day(token.until) }}, {{ token.usedAt ? "last used " + day(token.usedAt) : "never used" }}</span
       >
-      <el-popconfirm
-        title="Programs that use it lose access immediately."
-        width="220"
-        confirm-button-text="Withdraw"
-        cancel-button-text="Keep"
+      <ConfirmButton
+        says="Programs that use it lose access immediately."
+        action="Withdraw"
+        link
         @confirm="withdraw(token)"
-      >
-        <template #reference><el-button link>Withdraw</el-button></template>
-      </el-popconfirm>
+      />
     </div>
     <p v-if="tokens.data.value && !tokens.data.value.length" class="soft">No tokens yet.</p>
     <el-alert

@@ -7,7 +7,6 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.api.people.GroupGrantRequest;
 import org.openpasture.api.people.GroupRequest;
 import org.openpasture.client.output.TextTable;
-import org.openpasture.core.people.Right;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -96,20 +95,10 @@ final class GroupCommands implements Runnable {
     }
 
     @Command(name = "grant", mixinStandardHelpOptions = true, description = "Give a group a permission on a place.")
-    int grant(
-            @Mixin Service to,
-            @Parameters(paramLabel = "NAME") String name,
-            @Option(names = "--on", paramLabel = "PLACE", required = true, description = "Site, area or asset.")
-                    String place,
-            @Option(
-                            names = "--right",
-                            paramLabel = "RIGHT",
-                            defaultValue = "look",
-                            description = "look, operate, edit or manage (${DEFAULT-VALUE}).")
-                    Right right) {
+    int grant(@Mixin Service to, @Parameters(paramLabel = "NAME") String name, @Mixin Permission permission) {
         JsonNode group = Service.pick(all(to), name, "group");
-        JsonNode saved =
-                to.api().post(address(group) + "/grants", new GroupGrantRequest(right, PlaceCommands.id(to, place)));
+        JsonNode saved = to.api()
+                .post(address(group) + "/grants", new GroupGrantRequest(permission.right(), permission.target(to)));
         if (!to.printedJson(saved)) {
             to.out().println("Group '" + saved.path("name").asString() + "': " + PeopleCommands.rights(saved) + ".");
         }

@@ -6,7 +6,6 @@ import org.openpasture.api.people.InvitationRequest;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.client.output.TextTable;
 import org.openpasture.client.output.Words;
-import org.openpasture.core.people.Right;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -40,8 +39,7 @@ final class PeopleCommands implements Runnable {
                 holder.path("grants")
                         .valueStream()
                         .map(grant -> grant.path("right").asString() + " on "
-                                + grant.path("targetName").asString()
-                                + (holder.has("owner") ? byGroup(grant) : ""))
+                                + grant.path("targetName").asString() + byGroup(grant))
                         .toList());
     }
 
@@ -68,22 +66,13 @@ final class PeopleCommands implements Runnable {
             name = "grant",
             mixinStandardHelpOptions = true,
             description = "Give somebody who is here already a right on another place.")
-    int grant(
-            @Mixin Service to,
-            @Parameters(paramLabel = "NAME") String name,
-            @Option(names = "--on", paramLabel = "PLACE", required = true, description = "Site, area or asset.")
-                    String place,
-            @Option(
-                            names = "--right",
-                            paramLabel = "RIGHT",
-                            defaultValue = "look",
-                            description = "look, operate, edit or manage (${DEFAULT-VALUE}).")
-                    Right right) {
-        JsonNode person = to.api().post("api/v1/grants", new GrantRequest(name, right, PlaceCommands.id(to, place)));
+    int grant(@Mixin Service to, @Parameters(paramLabel = "NAME") String name, @Mixin Permission permission) {
+        JsonNode person =
+                to.api().post("api/v1/grants", new GrantRequest(name, permission.right(), permission.target(to)));
         if (!to.printedJson(person)) {
             to.out()
                     .println(person.path("name").asString() + " may "
-                            + right.name().toLowerCase(java.util.Locale.ROOT) + " there now.");
+                            + permission.right().id() + " there now.");
         }
         return 0;
     }
@@ -95,18 +84,13 @@ final class PeopleCommands implements Runnable {
     int invite(
             @Mixin Service to,
             @Parameters(paramLabel = "NAME") String name,
-            @Option(names = "--on", paramLabel = "PLACE", required = true, description = "Site, area or asset.")
-                    String place,
-            @Option(
-                            names = "--right",
-                            paramLabel = "RIGHT",
-                            defaultValue = "look",
-                            description = "look, operate, edit or manage (${DEFAULT-VALUE}).")
-                    Right right,
+            @Mixin Permission permission,
             @Option(names = "--email", paramLabel = "ADDRESS", description = "Also send the link there.") @Nullable
                     String email) {
         JsonNode invitation = to.api()
-                .post("api/v1/invitations", new InvitationRequest(name, email, right, PlaceCommands.id(to, place)));
+                .post(
+                        "api/v1/invitations",
+                        new InvitationRequest(name, email, permission.right(), permission.target(to)));
         if (!to.printedJson(invitation)) {
             to.out().println(invitation.path("link").asString());
         }
@@ -129,7 +113,7 @@ final class PeopleCommands implements Runnable {
         JsonNode grant = holder.path("grants")
                 .valueStream()
                 .filter(one -> one.path("targetId").asString().equals(target))
-                .filter(one -> !holder.has("owner") || !one.path("group").isString())
+                .filter(one -> !one.path("group").isString())
                 .findFirst()
                 .orElseThrow(
                         () -> new IllegalArgumentException(name + " has no permission of its own on '" + place + "'"));

@@ -9,7 +9,7 @@ public record PersonView(String id, String name, String email, boolean owner, Li
     /**
      * A right and what it is on.
      *
-     * @param group the name of the group that was given it; null if it is the person's own
+     * @param group the name of the group that was given it; null if it was given to the one that is shown
      */
     public record GrantView(
             String id,

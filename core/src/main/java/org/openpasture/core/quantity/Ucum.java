@@ -2,11 +2,9 @@ package org.openpasture.core.quantity;
 
 import java.util.Collections;
 import java.util.HashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Pattern;
-import java.util.stream.Collectors;
 import javax.measure.Dimension;
 import javax.measure.Unit;
 import javax.measure.UnitConverter;
@@ -33,34 +31,36 @@ final class Ucum {
             Map.of("1", "", "[ppm]", "ppm", "10*-6", "ppm", "[ppb]", "ppb", "10*-9", "ppb", "deg", "°");
 
     /** The dimensions that we have names for, by their base unit. */
-    private static final Map<Dimension, Base> BASES = List.of(
-                    new Base("temperature", "K"),
-                    new Base("length", "m"),
-                    new Base("speed", "m/s"),
-                    new Base("pressure", "Pa"),
-                    new Base("voltage", "V"),
-                    new Base("current", "A"),
-                    new Base("power", "W"),
-                    new Base("energy", "J"),
-                    new Base("frequency", "Hz"),
-                    new Base("flow", "m3/s"),
-                    new Base("volume", "m3"),
-                    new Base("concentration", "g/m3"),
-                    new Base("degree hours", "K.h"),
-                    new Base("time", "s"))
-            .stream()
-            .collect(Collectors.toMap(base -> FORMAT.parse(base.code()).getDimension(), base -> base));
+    private static final Map<Dimension, Base> BASES = Map.ofEntries(
+            base("temperature", "K"),
+            base("length", "m"),
+            base("speed", "m/s"),
+            base("pressure", "Pa"),
+            base("voltage", "V"),
+            base("current", "A"),
+            base("power", "W"),
+            base("energy", "J"),
+            base("frequency", "Hz"),
+            base("flow", "m3/s"),
+            base("volume", "m3"),
+            base("concentration", "g/m3"),
+            base("degree hours", "K.h"),
+            base("time", "s"));
 
     private static final Map<String, Optional<Units.Unit>> REMEMBERED = Collections.synchronizedMap(new HashMap<>());
 
     private Ucum() {}
 
-    /** A dimension and the unit that its values are compared in. */
-    private record Base(String dimension, String code) {
-        double factor() {
-            UnitConverter way = toSystem(FORMAT.parse(code));
-            return way.convert(1.0) - way.convert(0.0);
-        }
+    /**
+     * What we call a dimension.
+     *
+     * @param factor of the unit that its values are compared in, by the library's unit of the dimension
+     */
+    private record Base(String dimension, double factor) {}
+
+    private static Map.Entry<Dimension, Base> base(String dimension, String code) {
+        Unit<?> unit = FORMAT.parse(code);
+        return Map.entry(unit.getDimension(), new Base(dimension, toSystem(unit).convert(1.0)));
     }
 
     /** What a code stands for; empty if it is none, or if its values are no multiples of another unit's (pH, dB). */
@@ -74,9 +74,10 @@ final class Ucum {
             return before;
         }
         Optional<Units.Unit> found = PLAUSIBLE.matcher(code).matches() ? read(code) : Optional.empty();
-        if (REMEMBERED.size() < MOST_REMEMBERED) {
-            REMEMBERED.put(code, found);
+        if (REMEMBERED.size() >= MOST_REMEMBERED) {
+            REMEMBERED.clear();
         }
+        REMEMBERED.put(code, found);
         return found;
     }
 
@@ -94,9 +95,10 @@ final class Ucum {
                 return Optional.empty();
             }
             Base base = BASES.get(unit.getDimension());
-            double of = base == null ? 1 : base.factor();
-            return Optional.of(new Units.Unit(
-                    base == null ? unit.getDimension().toString() : base.dimension(), factor, of, offset / of));
+            if (base == null) {
+                return Optional.of(new Units.Unit(unit.getDimension().toString(), factor, 1, offset));
+            }
+            return Optional.of(new Units.Unit(base.dimension(), factor, base.factor(), offset / base.factor()));
         } catch (RuntimeException | TokenMgrError noUnit) {
             return Optional.empty();
         }

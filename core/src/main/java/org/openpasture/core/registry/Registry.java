@@ -10,7 +10,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Entity;
 import org.openpasture.core.fleet.Assignment;
@@ -48,6 +47,8 @@ public final class Registry {
     private final Map<String, List<ResponseCheck>> checksByPoint = new HashMap<>();
     private final Map<String, List<Grant>> grantsByHolder = new HashMap<>();
     private final Map<String, List<Group>> groupsByPerson = new HashMap<>();
+    /** Of people in groups: their own grants, then those of their groups. */
+    private final Map<String, List<Grant>> grantsOfMembers = new HashMap<>();
 
     private Registry(Map<Kind, Map<String, Entity>> byKind) {
         this.byKind = byKind;
@@ -80,9 +81,12 @@ public final class Registry {
         all(Grant.class).forEach(grant -> grantsByHolder
                 .computeIfAbsent(grant.holderId(), id -> new ArrayList<>())
                 .add(grant));
-        all(Group.class).forEach(group -> group.memberIds().forEach(person -> groupsByPerson
-                .computeIfAbsent(person, id -> new ArrayList<>())
-                .add(group)));
+        all(Group.class).forEach(group -> group.memberIds().forEach(person -> {
+            groupsByPerson.computeIfAbsent(person, id -> new ArrayList<>()).add(group);
+            grantsOfMembers
+                    .computeIfAbsent(person, id -> new ArrayList<>(grantsHeldBy(id)))
+                    .addAll(grantsHeldBy(group.id()));
+        }));
         all(ResponseCheck.class).forEach(check -> check.pointIds().forEach(point -> checksByPoint
                 .computeIfAbsent(point, id -> new ArrayList<>())
                 .add(check)));
@@ -177,9 +181,7 @@ public final class Registry {
 
     /** The rights of a person: their own, and those of the groups that they are in. */
     public List<Grant> grantsOf(String personId) {
-        return Stream.concat(Stream.of(personId), groupsOf(personId).stream().map(Group::id))
-                .flatMap(holder -> grantsHeldBy(holder).stream())
-                .toList();
+        return grantsOfMembers.getOrDefault(personId, grantsHeldBy(personId));
     }
 
     /** The rights that a person or a group was given itself. */

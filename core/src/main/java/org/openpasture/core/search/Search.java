@@ -7,7 +7,6 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.regex.Pattern;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.access.Access;
@@ -27,6 +26,7 @@ import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Kind;
+import org.openpasture.core.registry.Paths;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Rule;
 
@@ -44,13 +44,14 @@ public final class Search {
     /** A thing with all by which it can be found. */
     private record Candidate(Found found, List<String> name, List<String> all) {
         static Candidate of(Kind kind, String id, String name, String where, String address) {
-            List<String> words = words(name);
-            List<String> all = new ArrayList<>(words);
+            List<String> inName = words(name);
+            List<String> inAddress = words(address);
+            List<String> all = new ArrayList<>(inName);
             all.addAll(words(where));
-            all.addAll(words(address));
+            all.addAll(inAddress);
             // A number as it stands on a label is written with and without separators.
-            all.add(String.join("", words(address)));
-            return new Candidate(new Found(kind, id, name, where), words, all);
+            all.add(String.join("", inAddress));
+            return new Candidate(new Found(kind, id, name, where), inName, all);
         }
 
         boolean fits(List<String> wanted) {
@@ -147,7 +148,7 @@ public final class Search {
     }
 
     private static String path(Registry now, @Nullable String placeId) {
-        return now.pathUp(placeId).reversed().stream().map(Place::name).collect(Collectors.joining(", "));
+        return String.join(", ", Paths.down(now, placeId));
     }
 
     private static List<String> words(String text) {

@@ -5,8 +5,8 @@ import java.nio.file.Path;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What the engine has to know of files, ports and addresses before it starts. Whoever builds the engine reads it from
- * where it is configured.
+ * What the engine has to know of files, ports and addresses before it starts. The code that builds the engine reads it
+ * from where it is configured.
  *
  * @param data folder of the records
  * @param radio the ports for gateways

@@ -200,7 +200,7 @@ public class BrokerDesk {
                         .findFirst());
     }
 
-    /** Whoever holds the token of an inlet. */
+    /** A client that signed in with the token of an inlet. */
     private final class Sender implements BrokerGuard.Member {
         private final String inletId;
         private final String tokenHash;

@@ -25,7 +25,7 @@ import org.openpasture.inlets.poll.PollSink;
 import org.openpasture.inlets.poll.Target;
 import org.springframework.stereotype.Component;
 
-/** Devices that are asked: who is asked how often, and how that went. */
+/** Polled devices: which is polled how often, and how the last round went. */
 @Component
 public class PollDesk {
     private static final String NO_LAYOUT =

@@ -20,18 +20,22 @@ public class PeopleViews {
                 person.email(),
                 person.owner(),
                 registry.grantsOf(person.id()).stream()
-                        .map(grant -> grant(registry, grant))
+                        .map(grant -> grant(registry, grant, person.id()))
                         .toList());
     }
 
-    /** A right of a person or a group. */
-    public PersonView.GrantView grant(Registry registry, Grant grant) {
+    /** A right that a person or a group has. */
+    public PersonView.GrantView grant(Registry registry, Grant grant, String ofId) {
         return new PersonView.GrantView(
                 grant.id(),
                 grant.right(),
                 grant.targetId(),
                 targetName(registry, grant.targetId()),
-                registry.find(Group.class, grant.holderId()).map(Group::name).orElse(null));
+                grant.holderId().equals(ofId)
+                        ? null
+                        : registry.find(Group.class, grant.holderId())
+                                .map(Group::name)
+                                .orElse(null));
     }
 
     /** What a grant is on. */

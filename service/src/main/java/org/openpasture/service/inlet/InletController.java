@@ -419,7 +419,7 @@ class InletController {
                 .orElseGet(() -> TrialView.Part.of(address, device.id(), device.name(), "", NOT_ASKED));
     }
 
-    /** The devices of an inlet that are asked, and how that goes. */
+    /** The polled devices of an inlet, and how the last round went. */
     @GetMapping("/api/v1/inlets/{id}/polls")
     List<PollView> polls(@PathVariable String id) {
         Inlet inlet = inlet(id);

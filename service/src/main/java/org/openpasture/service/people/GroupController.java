@@ -123,7 +123,7 @@ class GroupController {
                         .toList(),
                 access.registry().grantsHeldBy(group.id()).stream()
                         .filter(grant -> whole || access.mayManage(grant.targetId()))
-                        .map(grant -> views.grant(access.registry(), grant))
+                        .map(grant -> views.grant(access.registry(), grant, group.id()))
                         .toList());
     }
 }

@@ -57,7 +57,6 @@ class ApiSchemas implements OpenApiCustomizer {
 
         void complete() {
             classes.forEach((name, type) -> kinds(name, type));
-            // Before the parts of records are named after their kinds: both ways lead to the same.
             Set<String> asked = asked();
             classes.forEach((name, type) -> {
                 if (type.isRecord()) {

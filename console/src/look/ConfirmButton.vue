@@ -1,0 +1,27 @@
+<script setup lang="ts">
+/** A button that says what will happen before it does it. */
+const { link = false, action = "Remove" } = defineProps<{
+  /** What will happen. */
+  says: string;
+  /** What the button does, in a word; the label where the slot is empty. */
+  action?: string;
+  link?: boolean;
+}>();
+const emit = defineEmits<{ confirm: [] }>();
+</script>
+
+<template>
+  <el-popconfirm
+    :title="says"
+    width="260"
+    :confirm-button-text="action"
+    cancel-button-text="Keep"
+    @confirm="emit('confirm')"
+  >
+    <template #reference
+      ><el-button :link="link"
+        ><slot>{{ action }}</slot></el-button
+      ></template
+    >
+  </el-popconfirm>
+</template>

@@ -1,0 +1,24 @@
+<script setup lang="ts">
+import ProblemNote from "./ProblemNote.vue";
+
+/** The frame of a form in a dialog: Enter saves, and what is wrong stands below the fields. */
+const {
+  saveLabel = "Save",
+  busy = false,
+  disabled = false,
+} = defineProps<{ title: string; saveLabel?: string; error?: unknown; busy?: boolean; disabled?: boolean }>();
+const emit = defineEmits<{ save: []; close: [] }>();
+</script>
+
+<template>
+  <el-dialog model-value :title="title" @close="emit('close')">
+    <el-form label-position="top" @submit.prevent="emit('save')">
+      <slot />
+      <ProblemNote :error="error" />
+    </el-form>
+    <template #footer>
+      <el-button @click="emit('close')">Cancel</el-button>
+      <el-button type="primary" :loading="busy" :disabled="disabled" @click="emit('save')">{{ saveLabel }}</el-button>
+    </template>
+  </el-dialog>
+</template>
