@@ -66,10 +66,19 @@ const selections = computed<Choice[]>(() => {
     .flatMap((quantity) => {
       const some = below.find((one) => one.quantity === quantity);
       const title = some?.quantityTitle ?? quantity;
-      const choice = (assetKind: string | null, each: "point" | "asset", label: string): Choice => ({
-        key: ["each", quantity, assetKind ?? "", each].join("|"),
+      const tags = [
+        ...new Set(below.filter((one) => one.quantity === quantity).flatMap((one) => one.tags)),
+        ...(isOf(quantity) && rule?.target.kind === "selection" && rule.target.tag ? [rule.target.tag] : []),
+      ];
+      const choice = (
+        assetKind: string | null,
+        each: "point" | "asset",
+        label: string,
+        tag: string | null = null,
+      ): Choice => ({
+        key: keyOf({ quantity, assetKind, tag, each }),
         label,
-        target: { kind: "selection", placeId, quantity, assetKind, each },
+        target: { kind: "selection", placeId, quantity, assetKind, tag, each },
         unit: some?.usualUnit ?? "",
         limits: below.some((one) => one.quantity === quantity && one.limitSet !== null),
       });
@@ -81,9 +90,16 @@ const selections = computed<Choice[]>(() => {
             below.some((one) => one.quantity === quantity && places.byId.get(one.placeId)?.assetKind === kind),
           )
           .map((kind) => choice(kind, "asset", `Each ${kind} in ${place}, worst ${title}`)),
+        ...[...new Set(tags)].flatMap((tag) => [
+          choice(null, "point", `Each ${title} tagged '${tag}' in ${place}: one alert each`, tag),
+          choice(null, "asset", `Each thing in ${place}, worst ${title} tagged '${tag}'`, tag),
+        ]),
       ];
     });
 });
+function keyOf(of: { quantity: string; assetKind?: string | null; tag?: string | null; each?: string | null }): string {
+  return ["each", of.quantity, of.assetKind ?? "", of.tag?.toLowerCase() ?? "", of.each ?? "point"].join("|");
+}
 function isOf(quantity: string): boolean {
   return rule?.target.kind === "selection" && rule.target.quantity === quantity;
 }
@@ -94,7 +110,7 @@ const start =
     : rule?.target.kind === "asset"
       ? rule.target.quantity
       : rule?.target.kind === "selection"
-        ? ["each", rule.target.quantity, rule.target.assetKind ?? "", rule.target.each].join("|")
+        ? keyOf(rule.target)
         : (point?.id ?? choices.value[0]?.key ?? "");
 const condition = rule?.condition;
 const DAY = 86_400;

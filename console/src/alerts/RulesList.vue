@@ -61,7 +61,8 @@ function where(rule: Rule): string {
       return place;
     case "selection": {
       const what = rule.target.assetKind ? `each ${rule.target.assetKind}` : `each ${rule.target.each}`;
-      return `${place}, ${what} with ${rule.target.quantity.replace(/-/g, " ")}`;
+      const tagged = rule.target.tag ? ` tagged '${rule.target.tag}'` : "";
+      return `${place}, ${what} with ${rule.target.quantity.replace(/-/g, " ")}${tagged}`;
     }
     case "point":
       return `${place}, ${points.byId.get(rule.target.pointId)?.name ?? ""}`;

@@ -101,7 +101,19 @@ export type Layout = Exclude<Api.Layout, { format: "bytes" }> | ByteLayout;
 export type ByteLayout = Told<Api.ByteLayout, { format?: "bytes" }>;
 export type DeviceModel = Api.DeviceModel;
 export type Trace = Api.PointTrace;
-export type Panel = Told<Api.Panel, { kind: "value" | "line" | "directions" | "alerts" | "asked" | "text" }>;
+export type PointSelection = Api.PointSelection;
+export type Look = Api.Look;
+/** What all panels have is always there in an answer, if only as null. */
+interface Framed {
+  pointIds: string[];
+  selection: PointSelection | null;
+  range: string | null;
+  look: Look | null;
+}
+type InFrame<Kind> = Kind extends Api.Panel ? Told<Kind, Framed> : never;
+export type Panel = InFrame<Api.Panel>;
+export type Purpose = NonNullable<Api.DashboardRequest["purpose"]>;
+export type Exposure = Api.ExposureView;
 export type DashboardSummary = Api.DashboardSummary;
 export type Dashboard = Told<Api.DashboardView, { panels: Panel[]; points: Point[] }>;
 export type ShareLink = Api.ShareView;

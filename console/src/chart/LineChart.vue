@@ -14,7 +14,7 @@ import { LabelLayout } from "echarts/features";
 import { CanvasRenderer } from "echarts/renderers";
 import { computed } from "vue";
 import VChart from "vue-echarts";
-import { lineOption } from "./lineOption";
+import { lineOption, type Ends } from "./lineOption";
 import type { Drawn } from "./series";
 
 use([
@@ -29,18 +29,19 @@ use([
 ]);
 
 /** Draws; whoever uses it fetches. */
-const { lines, limits, from, until, fixed } = defineProps<{
+const { lines, limits, from, until, fixed, ends } = defineProps<{
   lines: Drawn[];
   limits?: LimitSet;
   from: number;
   until: number;
   fixed: boolean;
+  ends?: Ends;
 }>();
 const emit = defineEmits<{ zoom: [from: number, until: number] }>();
 
 const option = computed(() => {
   void dark.value;
-  return lineOption(lines, limits, { from, until, fixed, palette: colour });
+  return lineOption(lines, limits, { from, until, fixed, ends, palette: colour });
 });
 
 function zoomed(event: { batch?: object[] }) {

@@ -2,6 +2,7 @@
 import type { LimitSet, Point } from "@/api/types";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { computed, defineAsyncComponent, ref, shallowRef, watch } from "vue";
+import type { Ends } from "./lineOption";
 import { drawn, useSeriesSource, type Drawn } from "./series";
 
 /** A chart of points over the last hours: fetches reduced readings, finer ones when zoomed, and goes on with live ones. */
@@ -10,7 +11,8 @@ const {
   hours,
   limits,
   fixed = true,
-} = defineProps<{ points: Point[]; hours: number; limits?: LimitSet; fixed?: boolean }>();
+  ends,
+} = defineProps<{ points: Point[]; hours: number; limits?: LimitSet; fixed?: boolean; ends?: Ends }>();
 const LineChart = defineAsyncComponent(() => import("./LineChart.vue"));
 const BUCKETS = 600;
 
@@ -110,6 +112,7 @@ function merged(coarse: Drawn, fine: Drawn, begin: number, end: number): Drawn {
       :from="from"
       :until="until"
       :fixed="fixed"
+      :ends="ends"
       @zoom="zoom"
     />
   </div>

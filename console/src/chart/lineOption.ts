@@ -5,6 +5,12 @@ import { withGaps, type Drawn } from "./series";
 /** The theme's colours that a chart needs, by name. */
 export type Palette = (name: string) => string;
 
+/** Where a scale ends if somebody said so. */
+export interface Ends {
+  min?: number;
+  max?: number;
+}
+
 const LINES = ["solid", "dashed", "dotted"] as const;
 
 /** Boundaries of a limit set, each between two zones: "B | C". */
@@ -38,10 +44,10 @@ export function fixedScale(set: LimitSet, lowest: number): { min: number; max: n
 export function lineOption(
   lines: Drawn[],
   set: LimitSet | undefined,
-  options: { from: number; until: number; fixed: boolean; palette: Palette },
+  options: { from: number; until: number; fixed: boolean; palette: Palette; ends?: Ends },
 ): EChartsCoreOption {
   const { palette } = options;
-  const lowest = Math.min(...lines.flatMap((line) => line.values), 0);
+  const lowest = lines.reduce((low, line) => line.values.reduce((a, b) => Math.min(a, b), low), 0);
   const scale = set && options.fixed ? fixedScale(set, lowest) : undefined;
   const colours = ["line-a", "line-b", "line-c", "line-d"].map(palette);
   return {
@@ -70,6 +76,8 @@ export function lineOption(
       nameGap: 6,
       scale: true,
       ...(scale ?? {}),
+      ...(options.ends?.min === undefined ? {} : { min: options.ends.min }),
+      ...(options.ends?.max === undefined ? {} : { max: options.ends.max }),
       axisLabel: { color: palette("ink-soft"), showMaxLabel: scale ? false : undefined },
       splitLine: { lineStyle: { color: palette("line"), opacity: 0.6 } },
     },

@@ -13,18 +13,20 @@ export interface Drawn {
 
 export type SeriesSource = (pointId: string, from: number, until: number, buckets: number) => Promise<Series>;
 
-/** Where charts get readings from; a shared page puts its own in place, because it has no account. */
-export const SERIES_SOURCE: InjectionKey<SeriesSource> = Symbol("series source");
+/** Under which address a point's readings are; a shared page puts its own in place, because it has no account. */
+export const POINT_PATH: InjectionKey<(pointId: string) => string> = Symbol("address of a point");
 
-export function query(from: number, until: number, buckets: number): string {
+export function usePointPath(): (pointId: string) => string {
+  return inject(POINT_PATH, (pointId: string) => `points/${pointId}`);
+}
+
+function query(from: number, until: number, buckets: number): string {
   return `from=${new Date(from).toISOString()}&until=${new Date(until).toISOString()}&buckets=${buckets}`;
 }
 
-const fromService: SeriesSource = (pointId, from, until, buckets) =>
-  api.get<Series>(`points/${pointId}/readings?${query(from, until, buckets)}`);
-
 export function useSeriesSource(): SeriesSource {
-  return inject(SERIES_SOURCE, fromService);
+  const path = usePointPath();
+  return (pointId, from, until, buckets) => api.get<Series>(`${path(pointId)}/readings?${query(from, until, buckets)}`);
 }
 
 /** The service sends quality codes as base64 bytes. */

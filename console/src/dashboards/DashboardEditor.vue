@@ -8,7 +8,7 @@ import PanelView from "./PanelView.vue";
 
 /** A dashboard while it is edited: panels are dragged and resized, or moved with the arrow keys. */
 const panels = defineModel<Panel[]>({ required: true });
-const { points, limits } = defineProps<{ points: Map<string, Point>; limits: Map<string, LimitSet> }>();
+const { pointsOf, limits } = defineProps<{ pointsOf: (panel: Panel) => Point[]; limits: Map<string, LimitSet> }>();
 const emit = defineEmits<{ edit: [panel: Panel] }>();
 const host = useTemplateRef<HTMLElement>("host");
 let grid: GridStack | null = null;
@@ -103,7 +103,7 @@ function key(event: KeyboardEvent, panel: Panel) {
             remove
           </button>
         </div>
-        <div class="body"><PanelView :panel="panel" :points="points" :limits="limits" /></div>
+        <div class="body"><PanelView :panel="panel" :points="pointsOf(panel)" :limits="limits" /></div>
       </div>
     </div>
   </div>

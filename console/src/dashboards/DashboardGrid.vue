@@ -7,10 +7,15 @@ import PanelView from "./PanelView.vue";
 /** A dashboard as it is looked at: twelve columns, one below the other on a phone. */
 const {
   panels,
-  points,
+  pointsOf,
   limits,
   open = false,
-} = defineProps<{ panels: Panel[]; points: Map<string, Point>; limits: Map<string, LimitSet>; open?: boolean }>();
+} = defineProps<{
+  panels: Panel[];
+  pointsOf: (panel: Panel) => Point[];
+  limits: Map<string, LimitSet>;
+  open?: boolean;
+}>();
 const ordered = computed(() => inReadingOrder(panels));
 </script>
 
@@ -22,7 +27,7 @@ const ordered = computed(() => inReadingOrder(panels));
       class="cell"
       :style="{ gridColumn: `${panel.x + 1} / span ${panel.w}`, gridRow: `${panel.y + 1} / span ${panel.h}` }"
     >
-      <PanelView :panel="panel" :points="points" :limits="limits" :open="open" />
+      <PanelView :panel="panel" :points="pointsOf(panel)" :limits="limits" :open="open" />
     </div>
   </div>
 </template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
 import { onChanged } from "@/api/live";
-import type { Dashboard, Panel } from "@/api/types";
+import type { Dashboard, Panel, Point } from "@/api/types";
 import { useAction } from "@/look/act";
 import EmptyState from "@/look/EmptyState.vue";
 import { useLoad } from "@/look/load";
@@ -40,6 +40,12 @@ onChanged(["registry"], async () => {
     changedElsewhere.value = other !== undefined && other.version !== dashboard.value?.version;
   }
 });
+
+/** What a panel shows: named points first, then those of its selection; each once. */
+function pointsOf(panel: Panel): Point[] {
+  const named = panel.pointIds.flatMap((one) => points.byId.get(one) ?? []);
+  return [...new Set([...named, ...(panel.selection ? points.selected(panel.selection) : [])])];
+}
 
 /** Each step of editing can be taken back. */
 const editing = computed({
@@ -135,14 +141,14 @@ onBeforeRouteLeave(() => !dirty.value || window.confirm("Leave without saving wh
     <DashboardEditor
       v-if="draft"
       v-model="editing"
-      :points="points.byId"
+      :points-of="pointsOf"
       :limits="places.limitsById"
       @edit="panelForm = { panel: $event }"
     />
     <DashboardGrid
       v-else-if="dashboard.panels.length"
       :panels="dashboard.panels"
-      :points="points.byId"
+      :points-of="pointsOf"
       :limits="places.limitsById"
     />
     <section v-else class="sheet">

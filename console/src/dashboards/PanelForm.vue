@@ -1,96 +1,125 @@
 <script setup lang="ts">
 import type { Panel } from "@/api/types";
-import { usePlaces } from "@/places/places";
-import { usePoints } from "@/points/points";
-import { computed, reactive } from "vue";
 import RangePicker from "@/chart/RangePicker.vue";
-import { durationOf, hoursOf, usualSize } from "./layout";
+import FormDialog from "@/look/FormDialog.vue";
+import { usePoints } from "@/points/points";
+import { computed, ref } from "vue";
+import { durationOf, hoursOf } from "./layout";
+import LookFields from "./LookFields.vue";
+import { KINDS } from "./panels/kinds";
+import PointsFields from "./PointsFields.vue";
 
-/** Makes a panel, or changes one. */
+/** Makes a panel, or changes one. What all kinds have stays when another kind is chosen. */
 const { panel } = defineProps<{ panel?: Panel }>();
 const emit = defineEmits<{ save: [panel: Panel]; close: [] }>();
 const points = usePoints();
-const places = usePlaces();
-const KINDS = [
-  { id: "value", name: "Value with age and headroom" },
-  { id: "line", name: "Line over time with limits" },
-  { id: "directions", name: "Directions of a machine side by side" },
-  { id: "alerts", name: "Open alerts" },
-  { id: "asked", name: "Polled devices: intervals, and writing values" },
-  { id: "text", name: "Text" },
-] as const;
-const form = reactive({
-  kind: panel?.kind ?? ("value" as Panel["kind"]),
-  title: panel?.title ?? "",
-  pointIds: panel?.pointIds ?? [],
-  hours: hoursOf(panel?.range ?? null),
-  text: panel?.text ?? "",
-});
-const choices = computed(() =>
-  points.all.map((point) => ({ id: point.id, label: `${places.byId.get(point.placeId)?.name ?? ""}: ${point.name}` })),
+
+const draft = ref<Panel>(
+  panel ? structuredCopy(panel) : fresh("value", { id: crypto.randomUUID?.() ?? String(Date.now()), title: "" }),
 );
-const title = computed(
-  () =>
-    form.title ||
-    choices.value.find((one) => one.id === form.pointIds[0])?.label ||
-    KINDS.find((one) => one.id === form.kind)?.name ||
-    "",
+const kind = computed({
+  get: () => draft.value.kind,
+  set: (chosen) => (draft.value = fresh(chosen, draft.value)),
+});
+const of = computed(() => KINDS[draft.value.kind]);
+const shown = computed(() => [
+  ...draft.value.pointIds.flatMap((id) => points.byId.get(id) ?? []),
+  ...(draft.value.selection ? points.selected(draft.value.selection) : []),
+]);
+const title = computed(() => {
+  const first = shown.value[0];
+  return (
+    draft.value.title ||
+    (first && shown.value.length === 1 ? `${first.path.at(-1) ?? ""}: ${first.name}` : undefined) ||
+    (first && !draft.value.selection ? `${first.path.at(-1) ?? ""}: ${first.quantityTitle}` : of.value.name)
+  );
+});
+/** The unit of its scale, if all its points have one. */
+const unit = computed(() => (new Set(shown.value.map((point) => point.unit)).size === 1 ? shown.value[0]?.unit : ""));
+const hours = computed({
+  get: () => hoursOf(draft.value.range ?? of.value.range ?? null),
+  set: (span) => (draft.value = { ...draft.value, range: durationOf(span) }),
+});
+const complete = computed(
+  () => of.value.points !== "needed" || draft.value.pointIds.length > 0 || draft.value.selection !== null,
 );
 
+function structuredCopy(of: Panel): Panel {
+  return JSON.parse(JSON.stringify(of)) as Panel;
+}
+
+/** A panel of another kind with what all kinds have. */
+function fresh(chosen: Panel["kind"], from: Partial<Panel> & { id: string; title: string }): Panel {
+  return {
+    id: from.id,
+    title: from.title,
+    kind: chosen,
+    pointIds: from.pointIds ?? [],
+    selection: from.selection ?? null,
+    range: KINDS[chosen].range ? (from.range ?? KINDS[chosen].range ?? null) : null,
+    look: from.look ?? null,
+    x: from.x ?? 0,
+    y: from.y ?? 0,
+    ...KINDS[chosen].size,
+  };
+}
+
+/** A setting of the kind's own, by its name. */
+function own(key: string): unknown {
+  return (draft.value as unknown as Record<string, unknown>)[key];
+}
+
+function setOwn(key: string, value: unknown) {
+  draft.value = { ...draft.value, [key]: value } as Panel;
+}
+
 function save() {
+  const none = of.value.points === "none";
   emit("save", {
-    ...(panel ?? {
-      id: crypto.randomUUID?.() ?? String(Date.now()),
-      assetId: null,
-      x: 0,
-      y: 0,
-      ...usualSize(form.kind),
-    }),
-    kind: form.kind,
+    ...draft.value,
     title: title.value,
-    pointIds: form.kind === "text" ? [] : form.pointIds,
-    range: form.kind === "line" ? durationOf(form.hours) : null,
-    text: form.kind === "text" ? form.text : null,
+    pointIds: none ? [] : draft.value.pointIds,
+    selection: none ? null : draft.value.selection,
+    look: of.value.look.length ? draft.value.look : null,
   });
 }
 </script>
 
 <template>
-  <el-dialog model-value :title="panel ? 'Change a panel' : 'Add a panel'" @close="emit('close')">
-    <el-form label-position="top" @submit.prevent="save">
-      <el-form-item label="Kind" for="panel-kind">
-        <el-select id="panel-kind" v-model="form.kind" aria-label="Kind"
-          ><el-option v-for="kind in KINDS" :key="kind.id" :value="kind.id" :label="kind.name"
-        /></el-select>
-      </el-form-item>
-      <el-form-item v-if="form.kind !== 'text'" label="Points" for="panel-points">
-        <el-select
-          id="panel-points"
-          v-model="form.pointIds"
-          multiple
-          filterable
-          aria-label="Points"
-          placeholder="choose points"
-        >
-          <el-option v-for="one in choices" :key="one.id" :value="one.id" :label="one.label" />
-        </el-select>
-      </el-form-item>
-      <el-form-item v-if="form.kind === 'line'" label="How far back"><RangePicker v-model="form.hours" /></el-form-item>
-      <el-form-item v-if="form.kind === 'text'" label="Text" for="panel-text"
-        ><el-input id="panel-text" v-model="form.text" type="textarea" :rows="4"
-      /></el-form-item>
-      <el-form-item label="Title" for="panel-title"
-        ><el-input id="panel-title" v-model="form.title" :placeholder="title"
-      /></el-form-item>
-    </el-form>
-    <template #footer>
-      <el-button @click="emit('close')">Cancel</el-button>
-      <el-button
-        type="primary"
-        :disabled="form.kind !== 'text' && form.kind !== 'alerts' && !form.pointIds.length"
-        @click="save"
-        >{{ panel ? "Change" : "Add" }}</el-button
+  <FormDialog
+    :title="panel ? 'Change a panel' : 'Add a panel'"
+    :save-label="panel ? 'Change' : 'Add'"
+    :disabled="!complete"
+    @save="save"
+    @close="emit('close')"
+  >
+    <el-form-item label="Kind" for="panel-kind">
+      <el-select id="panel-kind" v-model="kind" aria-label="Kind"
+        ><el-option v-for="(one, id) in KINDS" :key="id" :value="id" :label="one.name"
+      /></el-select>
+    </el-form-item>
+    <PointsFields v-if="of.points !== 'none'" v-model="draft" />
+    <el-form-item v-for="choice in of.choices" :key="choice.key" :label="choice.label" :for="`panel-${choice.key}`">
+      <el-select
+        :id="`panel-${choice.key}`"
+        :model-value="own(choice.key) ?? choice.options[0]?.value"
+        :aria-label="choice.label"
+        :empty-values="[undefined]"
+        @update:model-value="setOwn(choice.key, $event)"
       >
-    </template>
-  </el-dialog>
+        <el-option
+          v-for="option in choice.options"
+          :key="String(option.value)"
+          :value="option.value as string"
+          :label="option.label"
+        />
+      </el-select>
+    </el-form-item>
+    <el-form-item v-if="of.range" label="How far back"><RangePicker v-model="hours" /></el-form-item>
+    <component :is="of.fields" v-if="of.fields" v-model="draft" />
+    <LookFields v-if="of.look.length" v-model="draft" :offers="of.look" :unit="unit" />
+    <el-form-item label="Title" for="panel-title"
+      ><el-input id="panel-title" v-model="draft.title" :placeholder="title" maxlength="120"
+    /></el-form-item>
+  </FormDialog>
 </template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import type { Dashboard, Series } from "@/api/types";
-import { query, SERIES_SOURCE } from "@/chart/series";
+import type { Dashboard, Panel } from "@/api/types";
+import { POINT_PATH } from "@/chart/series";
 import { every } from "@/look/clock";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
@@ -13,10 +13,9 @@ const { token } = defineProps<{ token: string }>();
 const path = "shared/" + encodeURIComponent(token);
 const { data: dashboard, error, load } = useLoad(() => api.get<Dashboard>(path));
 every(5, () => void load());
-provide(SERIES_SOURCE, (pointId, from, until, buckets) =>
-  api.get<Series>(`${path}/points/${pointId}/readings?${query(from, until, buckets)}`),
-);
+provide(POINT_PATH, (pointId) => `${path}/points/${pointId}`);
 const points = computed(() => new Map(dashboard.value?.points.map((point) => [point.id, point])));
+const pointsOf = (panel: Panel) => (dashboard.value?.shown[panel.id] ?? []).flatMap((id) => points.value.get(id) ?? []);
 const limits = computed(() => new Map(dashboard.value?.limitSets.map((set) => [set.id, set])));
 </script>
 
@@ -31,7 +30,7 @@ const limits = computed(() => new Map(dashboard.value?.limitSets.map((set) => [s
         </div>
         <span class="brand"><img src="/icon.svg" alt="" width="28" height="28" /> Open Pasture</span>
       </header>
-      <DashboardGrid :panels="dashboard.panels" :points="points" :limits="limits" open />
+      <DashboardGrid :panels="dashboard.panels" :points-of="pointsOf" :limits="limits" open />
     </template>
   </main>
 </template>

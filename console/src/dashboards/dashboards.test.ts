@@ -2,33 +2,38 @@ import type { Dashboard, LimitSet, Panel, Point } from "@/api/types";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import { button, mountIn, problem, serviceStandIn, type Call } from "@/testing";
-import { flushPromises } from "@vue/test-utils";
+import { flushPromises, type VueWrapper } from "@vue/test-utils";
 import { createPinia, setActivePinia } from "pinia";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import DashboardGrid from "./DashboardGrid.vue";
+import NewDashboardForm from "./NewDashboardForm.vue";
 import PanelForm from "./PanelForm.vue";
 import ShareDialog from "./ShareDialog.vue";
 import SharedPage from "./SharedPage.vue";
 
-const panel = (part: Partial<Panel>): Panel => ({
-  id: "x",
-  kind: "value",
-  title: "Level",
-  pointIds: ["p"],
-  assetId: null,
-  range: null,
-  text: null,
-  x: 0,
-  y: 0,
-  w: 3,
-  h: 2,
-  ...part,
-});
+const panel = (part: object): Panel =>
+  ({
+    id: "x",
+    kind: "value",
+    title: "Level",
+    pointIds: ["p"],
+    selection: null,
+    look: null,
+    range: null,
+    x: 0,
+    y: 0,
+    w: 3,
+    h: 2,
+    ...part,
+  }) as Panel;
 const POINT = {
   id: "p",
   name: "Level",
   placeId: "silo",
   path: ["Silo"],
+  quantity: "level",
+  quantityTitle: "level",
+  tags: ["winter watch"],
   unit: "m",
   decimals: 2,
   limitSet: "l",
@@ -43,6 +48,7 @@ const POINT = {
     nextBoundary: 10,
   },
 } as unknown as Point;
+const pointsOf = (of: Panel) => (of.pointIds.includes("p") ? [POINT] : []);
 const LIMITS = new Map<string, LimitSet>();
 const DASHBOARD = {
   id: "d",
@@ -51,6 +57,7 @@ const DASHBOARD = {
   version: 1,
   mayEdit: true,
   panels: [panel({})],
+  shown: { x: ["p"] },
   points: [POINT],
   limitSets: [],
 } as unknown as Dashboard;
@@ -60,6 +67,15 @@ async function begin(answers: Record<string, unknown>) {
   setActivePinia(createPinia());
   calls = serviceStandIn({ "GET places": [], "GET limits": [], "GET points": [POINT], ...answers });
   await Promise.all([usePlaces().load(), usePoints().load()]);
+}
+
+/** Chooses in the list of that name. */
+async function choose(form: VueWrapper, name: string, value: unknown) {
+  const list = form.findAllComponents({ name: "ElSelect" }).find((one) => one.attributes("aria-label") === name);
+  if (!list) {
+    throw new Error(`no list is called "${name}"`);
+  }
+  await list.vm.$emit("update:modelValue", value);
 }
 
 afterEach(() => {
@@ -75,7 +91,7 @@ describe("a dashboard", () => {
       panel({ id: "t", kind: "text", text: "Call the depot", pointIds: [] }),
       panel({ id: "g", title: "Gone", pointIds: ["other"] }),
     ];
-    const grid = await mountIn(DashboardGrid, { panels, points: new Map([["p", POINT]]), limits: LIMITS });
+    const grid = await mountIn(DashboardGrid, { panels, pointsOf, limits: LIMITS });
     expect(grid.text()).toContain("5.44");
     expect(grid.text()).toContain("Call the depot");
     expect(grid.text()).toContain("Its points are gone, or you may not see them.");
@@ -83,7 +99,7 @@ describe("a dashboard", () => {
 
   it("leads to the point, but not where there is no account", async () => {
     await begin({});
-    const props = { panels: [panel({})], points: new Map([["p", POINT]]), limits: LIMITS };
+    const props = { panels: [panel({})], pointsOf, limits: LIMITS };
     expect((await mountIn(DashboardGrid, props)).find("a").attributes("href")).toBe("/points/p");
     expect((await mountIn(DashboardGrid, { ...props, open: true })).findAll("a")).toHaveLength(0);
   });
@@ -94,11 +110,11 @@ describe("the form of a panel", () => {
     await begin({});
     const form = await mountIn(PanelForm);
     expect(button(form, "Add").attributes("disabled")).toBeDefined();
-    await form.findAllComponents({ name: "ElSelect" })[1]?.vm.$emit("update:modelValue", ["p"]);
+    await choose(form, "Points", ["p"]);
     await button(form, "Add").trigger("click");
     expect(form.emitted("save")?.[0]?.[0]).toMatchObject({
       kind: "value",
-      title: ": Level",
+      title: "Silo: Level",
       pointIds: ["p"],
       w: 3,
       h: 2,
@@ -111,6 +127,61 @@ describe("the form of a panel", () => {
     await form.find("#panel-title").setValue("A week");
     await button(form, "Change").trigger("click");
     expect(form.emitted("save")?.[0]?.[0]).toMatchObject({ title: "A week", x: 6, y: 4, w: 6, h: 4, range: "P7D" });
+  });
+
+  it("offers what a place has, and counts what is selected", async () => {
+    await begin({ "GET places": [{ id: "silo", kind: "asset", assetKind: "silo", name: "Silo", parentId: null }] });
+    const form = await mountIn(PanelForm);
+    await form.find("input[type=checkbox]").setValue(true);
+    expect(form.text()).toContain("1 point now.");
+    await choose(form, "Only with this tag", "winter watch");
+    expect(form.text()).toContain("1 point now.");
+    await choose(form, "Only this quantity", "temperature");
+    expect(form.text()).toContain("0 points now.");
+    await button(form, "Add").trigger("click");
+    expect(form.emitted("save")?.[0]?.[0]).toMatchObject({
+      pointIds: [],
+      selection: { placeId: "silo", tag: "winter watch", quantity: "temperature" },
+    });
+  });
+
+  it("keeps points and title when another kind is chosen, and drops what only the other had", async () => {
+    await begin({});
+    const form = await mountIn(PanelForm, { panel: panel({ kind: "vessel", shape: "cone" }) });
+    await choose(form, "Kind", "bars");
+    await button(form, "Change").trigger("click");
+    const saved = form.emitted("save")?.[0]?.[0] as object;
+    expect(saved).toMatchObject({ kind: "bars", pointIds: ["p"], title: "Level" });
+    expect(saved).not.toHaveProperty("shape");
+  });
+
+  it("reads words for values, and says which line it cannot read", async () => {
+    await begin({});
+    const form = await mountIn(PanelForm, { panel: panel({}) });
+    await form.find("#panel-words").setValue("0 = shut\n1.0 = open");
+    await button(form, "Change").trigger("click");
+    expect(form.emitted("save")?.[0]?.[0]).toMatchObject({ look: { words: { "0": "shut", "1": "open" } } });
+    await form.find("#panel-words").setValue("open is 1");
+    expect(form.find("[role=alert]").text()).toContain("Cannot read 'open is 1'");
+  });
+});
+
+describe("a new dashboard", () => {
+  it("is made for a purpose at a place, named by both", async () => {
+    await begin({
+      "GET places": [{ id: "silo", kind: "asset", assetKind: "silo", name: "Silo", parentId: null }],
+      "POST dashboards": DASHBOARD,
+    });
+    const form = await mountIn(NewDashboardForm);
+    await form.find("input[value=cold-chain]").setValue(true);
+    await button(form, "Make it").trigger("click");
+    await flushPromises();
+    expect(calls.find((call) => call.method === "POST")?.body).toEqual({
+      name: "Cold chain: Silo",
+      siteId: null,
+      purpose: "cold-chain",
+      placeId: "silo",
+    });
   });
 });
 

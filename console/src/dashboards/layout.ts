@@ -3,11 +3,21 @@ import type { Panel } from "@/api/types";
 export const COLUMNS = 12;
 export const ROW_HEIGHT = 80;
 
-/** Hours of an ISO 8601 duration such as PT6H, P7D; a day where none is set. */
+/** Hours of an ISO 8601 duration such as PT6H, PT15M, P7D; a day where none is set. */
 export function hoursOf(range: string | null): number {
-  const match = /^P(?:(\d+)D)?(?:T(?:(\d+)H)?)?$/.exec(range ?? "");
-  const hours = match ? Number(match[1] ?? 0) * 24 + Number(match[2] ?? 0) : 0;
+  const match = /^P(?:(\d+)D)?(?:T(?:(\d+)H)?(?:(\d+)M)?)?$/.exec(range ?? "");
+  const hours = match ? Number(match[1] ?? 0) * 24 + Number(match[2] ?? 0) + Number(match[3] ?? 0) / 60 : 0;
   return hours || 24;
+}
+
+/** A length of time as people say it: "8 h", "15 min", "7 d". */
+export function spanWords(range: string | null): string {
+  const hours = hoursOf(range);
+  return hours < 1 || (hours % 1 !== 0 && hours < 10)
+    ? `${Math.round(hours * 60)} min`
+    : hours >= 48 && hours % 24 === 0
+      ? `${hours / 24} d`
+      : `${Math.round(hours * 10) / 10} h`;
 }
 
 export function durationOf(hours: number): string {
@@ -22,16 +32,4 @@ export function inReadingOrder(panels: Panel[]): Panel[] {
 /** The first free row below everything. */
 export function bottom(panels: Panel[]): number {
   return Math.max(0, ...panels.map((panel) => panel.y + panel.h));
-}
-
-/** A size that suits a kind of panel. */
-export function usualSize(kind: Panel["kind"]): { w: number; h: number } {
-  return {
-    asked: { w: 8, h: 4 },
-    value: { w: 3, h: 2 },
-    line: { w: 6, h: 4 },
-    directions: { w: 9, h: 3 },
-    alerts: { w: 6, h: 3 },
-    text: { w: 4, h: 2 },
-  }[kind];
 }

@@ -5,7 +5,7 @@ import { flushPromises } from "@vue/test-utils";
 import { createPinia, setActivePinia } from "pinia";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { requestOf, startOf } from "./outletForms";
-import AskedPanel from "@/dashboards/AskedPanel.vue";
+import AskedPanel from "@/dashboards/panels/asked/AskedPanel.vue";
 import OutletForm from "./OutletForm.vue";
 import OutletList from "./OutletList.vue";
 import PollSheet from "./PollSheet.vue";
@@ -133,7 +133,7 @@ describe("a panel of devices that are asked", () => {
       "GET inlets/i/polls": [POLL, { ...POLL, deviceId: "other", deviceName: "Somebody else" }],
       "PUT devices/d/polling": {},
     });
-    const panel = await mountIn(AskedPanel, { pointIds: ["p"] });
+    const panel = await mountIn(AskedPanel, { panel: {}, limits: new Map(), points: [{ id: "p" }], open: false });
     await flushPromises();
     await flushPromises();
     expect(panel.text()).toContain("Barn unit");
@@ -145,7 +145,7 @@ describe("a panel of devices that are asked", () => {
 
   it("says when nothing that is asked feeds its points", async () => {
     await begin({ "GET devices": [DEVICE], "GET inlets": [{ id: "i", kind: "modbus-tcp" }] });
-    const panel = await mountIn(AskedPanel, { pointIds: ["q"] });
+    const panel = await mountIn(AskedPanel, { panel: {}, limits: new Map(), points: [{ id: "q" }], open: false });
     await flushPromises();
     expect(panel.text()).toContain("No device that is asked feeds these points.");
   });

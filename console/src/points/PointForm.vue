@@ -3,7 +3,7 @@ import { api } from "@/api/http";
 import type { Formula, Point, Quantity, Recipe } from "@/api/types";
 import { useAction } from "@/look/act";
 import { useLoad } from "@/look/load";
-import ProblemNote from "@/look/ProblemNote.vue";
+import FormDialog from "@/look/FormDialog.vue";
 import { useVersion } from "@/look/version";
 import { usePlaces } from "@/places/places";
 import { computed, reactive, toRaw } from "vue";
@@ -27,6 +27,7 @@ const form = reactive({
   direction: point?.direction ?? null,
   note: point?.note ?? null,
   released: point?.released ?? false,
+  tags: [...(point?.tags ?? [])],
   formula: (point
     ? structuredClone(toRaw(point).formula)
     : derived
@@ -50,6 +51,7 @@ function chosen(quantity: Quantity, name: string) {
   }
 }
 
+const tags = computed(() => [...new Set(points.all.flatMap((one) => one.tags))].sort());
 const sets = computed(() => places.limits.filter((set) => set.quantity === form.quantity));
 
 async function save() {
@@ -66,56 +68,66 @@ async function save() {
 </script>
 
 <template>
-  <el-dialog
-    model-value
+  <FormDialog
     :title="point ? 'Change ' + point.name : derived ? 'Add derived point' : 'Add point'"
+    :error="error"
+    :busy="busy"
+    :disabled="!complete"
+    @save="save"
     @close="emit('close')"
   >
-    <el-form label-position="top" @submit.prevent="save">
-      <el-form-item label="Name" for="point-name"
-        ><el-input id="point-name" v-model="form.name" autofocus
-      /></el-form-item>
-      <el-form-item label="Place" for="point-place">
-        <el-select id="point-place" v-model="form.placeId" filterable aria-label="Place">
-          <el-option v-for="one in places.editable" :key="one.id" :value="one.id" :label="places.label(one)" />
-        </el-select>
-      </el-form-item>
-      <FormulaFields
-        v-model="form.formula"
-        :place-id="form.placeId"
-        :recipes="recipes.data.value ?? []"
-        @chosen="chosen"
-      />
-      <el-form-item v-if="!point" label="Quantity" for="point-quantity">
-        <el-select id="point-quantity" v-model="form.quantity" filterable aria-label="Quantity">
-          <el-option v-for="[quantity, name] in quantities" :key="quantity" :value="quantity" :label="name" />
-        </el-select>
-      </el-form-item>
-      <el-form-item v-if="form.quantity === 'vibration-velocity'" label="Direction" for="point-direction">
-        <el-select id="point-direction" v-model="form.direction" clearable aria-label="Direction" placeholder="none">
-          <el-option v-for="one in ['axial', 'horizontal', 'vertical']" :key="one" :value="one" :label="one" />
-        </el-select>
-      </el-form-item>
-      <el-form-item label="Limit set" for="point-limits">
-        <el-select
-          id="point-limits"
-          v-model="form.limitSet"
-          clearable
-          aria-label="Limit set"
-          placeholder="that of its asset"
-        >
-          <el-option v-for="set in sets" :key="set.id" :value="set.id" :label="set.title" />
-        </el-select>
-      </el-form-item>
-      <el-form-item label="Note" for="point-note"
-        ><el-input id="point-note" v-model="form.note" type="textarea" :rows="2"
-      /></el-form-item>
-      <el-checkbox v-model="form.released">Released: people without the right to edit see it</el-checkbox>
-      <ProblemNote :error="error" />
-    </el-form>
-    <template #footer>
-      <el-button @click="emit('close')">Cancel</el-button>
-      <el-button type="primary" :loading="busy" :disabled="!complete" @click="save">Save</el-button>
-    </template>
-  </el-dialog>
+    <el-form-item label="Name" for="point-name"
+      ><el-input id="point-name" v-model="form.name" autofocus
+    /></el-form-item>
+    <el-form-item label="Place" for="point-place">
+      <el-select id="point-place" v-model="form.placeId" filterable aria-label="Place">
+        <el-option v-for="one in places.editable" :key="one.id" :value="one.id" :label="places.label(one)" />
+      </el-select>
+    </el-form-item>
+    <FormulaFields
+      v-model="form.formula"
+      :place-id="form.placeId"
+      :recipes="recipes.data.value ?? []"
+      @chosen="chosen"
+    />
+    <el-form-item v-if="!point" label="Quantity" for="point-quantity">
+      <el-select id="point-quantity" v-model="form.quantity" filterable aria-label="Quantity">
+        <el-option v-for="[quantity, name] in quantities" :key="quantity" :value="quantity" :label="name" />
+      </el-select>
+    </el-form-item>
+    <el-form-item v-if="form.quantity === 'vibration-velocity'" label="Direction" for="point-direction">
+      <el-select id="point-direction" v-model="form.direction" clearable aria-label="Direction" placeholder="none">
+        <el-option v-for="one in ['axial', 'horizontal', 'vertical']" :key="one" :value="one" :label="one" />
+      </el-select>
+    </el-form-item>
+    <el-form-item label="Limit set" for="point-limits">
+      <el-select
+        id="point-limits"
+        v-model="form.limitSet"
+        clearable
+        aria-label="Limit set"
+        placeholder="that of its asset"
+      >
+        <el-option v-for="set in sets" :key="set.id" :value="set.id" :label="set.title" />
+      </el-select>
+    </el-form-item>
+    <el-form-item label="Note" for="point-note"
+      ><el-input id="point-note" v-model="form.note" type="textarea" :rows="2"
+    /></el-form-item>
+    <el-form-item label="Tags, by which dashboards and rules select points" for="point-tags">
+      <el-select
+        id="point-tags"
+        v-model="form.tags"
+        multiple
+        filterable
+        allow-create
+        default-first-option
+        aria-label="Tags"
+        placeholder="none"
+      >
+        <el-option v-for="tag in tags" :key="tag" :value="tag" :label="tag" />
+      </el-select>
+    </el-form-item>
+    <el-checkbox v-model="form.released">Released: people without the right to edit see it</el-checkbox>
+  </FormDialog>
 </template>

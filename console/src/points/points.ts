@@ -1,6 +1,6 @@
 import { api } from "@/api/http";
 import { onChanged, onLive } from "@/api/live";
-import type { Latest, Point } from "@/api/types";
+import type { Latest, Point, PointSelection } from "@/api/types";
 import { usePlaces } from "@/places/places";
 import { useFetched } from "@/look/fetched";
 import { worstJudged } from "@/look/severity";
@@ -36,6 +36,16 @@ export const usePoints = defineStore("points", () => {
     return all.value.filter((point) => places.path(point.placeId).some((place) => place.id === placeId));
   }
 
+  /** The points that a selection has now. */
+  function selected(of: PointSelection): Point[] {
+    return below(of.placeId).filter(
+      (point) =>
+        (!of.quantity || point.quantity === of.quantity) &&
+        (!of.tag || point.tags.some((tag) => tag.toLowerCase() === of.tag?.toLowerCase())) &&
+        (!of.assetKind || places.byId.get(point.placeId)?.assetKind?.toLowerCase() === of.assetKind.toLowerCase()),
+    );
+  }
+
   /** The worst severity of a place, from readings as they are now. */
   const severities = computed(() => {
     const found = new Map<string, Point[]>();
@@ -47,5 +57,5 @@ export const usePoints = defineStore("points", () => {
     return new Map([...found].map(([id, points]) => [id, worstJudged(points.map((point) => point.latest?.severity))]));
   });
 
-  return { byId, all, loaded, problem, load, ofPlace, below, severities };
+  return { byId, all, loaded, problem, load, ofPlace, below, selected, severities };
 });

@@ -69,7 +69,7 @@ final class DerivingRate {
     }
 
     private static Point point(String id, int number, Quantity quantity, @Nullable Formula formula) {
-        return new Point(id, number, id, "s", quantity, quantity.unit(), null, null, null, true, formula);
+        return new Point(id, number, id, "s", quantity, quantity.unit(), null, null, null, true, formula, List.of());
     }
 
     private static double rate(Registry registry) {

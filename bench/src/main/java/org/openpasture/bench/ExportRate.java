@@ -33,7 +33,16 @@ final class ExportRate {
             int point = owner.post(
                             "api/v1/points",
                             new PointRequest(
-                                    "Temperature", site, Quantity.TEMPERATURE, null, null, null, null, true, null),
+                                    "Temperature",
+                                    site,
+                                    Quantity.TEMPERATURE,
+                                    null,
+                                    null,
+                                    null,
+                                    null,
+                                    true,
+                                    null,
+                                    null),
                             PointView.class)
                     .number();
             StringBuilder csv = new StringBuilder("time,point,value\n");

@@ -49,7 +49,7 @@ final class JudgingRate {
         return new Rule(
                 id,
                 "Rule " + id,
-                new Target.Selection("s", Quantity.TEMPERATURE, null, null),
+                new Target.Selection("s", Quantity.TEMPERATURE, null, null, null),
                 measure,
                 new Condition.Above(25),
                 List.of(),

@@ -1,8 +1,10 @@
 package org.openpasture.client;
 
 import org.jspecify.annotations.Nullable;
+import org.openpasture.api.dashboard.DashboardRequest;
 import org.openpasture.api.dashboard.ShareRequest;
 import org.openpasture.client.output.TextTable;
+import org.openpasture.core.dashboard.Purpose;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -27,6 +29,54 @@ final class DashboardCommands implements Runnable {
                 one.path("panels").asString(),
                 one.path("id").asString()));
         service.out().print(table.isEmpty() ? "No dashboards yet.\n" : table.text());
+    }
+
+    @Command(
+            name = "add",
+            mixinStandardHelpOptions = true,
+            description = "Make a dashboard of a place for a purpose, with panels that suit it.")
+    int add(
+            @Mixin Service to,
+            @Parameters(paramLabel = "NAME") String name,
+            @Option(
+                            names = "--for",
+                            paramLabel = "PURPOSE",
+                            required = true,
+                            description = "commissioning, machine, cold-chain, barn or remote-site.")
+                    String purpose,
+            @Option(
+                            names = "--in",
+                            paramLabel = "PLACE",
+                            required = true,
+                            description = "The site, area or asset that it shows, with what lies below it.")
+                    String place,
+            @Option(
+                            names = "--site",
+                            paramLabel = "SITE",
+                            description = "Who may look at this site sees it; yours alone if left out.")
+                    @Nullable
+                    String site) {
+        JsonNode made = to.api()
+                .post(
+                        "api/v1/dashboards",
+                        new DashboardRequest(
+                                name,
+                                site == null ? null : PlaceCommands.id(to, site),
+                                null,
+                                null,
+                                Purpose.of(purpose),
+                                PlaceCommands.id(to, place),
+                                null));
+        if (!to.printedJson(made)) {
+            int panels = made.path("panels").size();
+            to.out()
+                    .println(
+                            panels == 0
+                                    ? "Made, but nothing in this place suits the purpose yet. Add panels in the console."
+                                    : "Made with " + panels + " panels: " + to.address() + "dashboards/"
+                                            + made.path("id").asString());
+        }
+        return 0;
     }
 
     @Command(

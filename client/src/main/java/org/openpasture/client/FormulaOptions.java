@@ -50,6 +50,12 @@ final class FormulaOptions {
     private @Nullable String ofQuantity;
 
     @Option(
+            names = "--of-tag",
+            paramLabel = "TAG",
+            description = "Only points of the place with this tag are taken with --statistic.")
+    private @Nullable String ofTag;
+
+    @Option(
             names = "--within",
             paramLabel = "MINUTES",
             description = "How old the newest reading of an input may be; 60 by default.")
@@ -63,7 +69,7 @@ final class FormulaOptions {
             }
             return Optional.of(new Formula.Over(
                     Statistic.of(statistic),
-                    new Target.Selection(PlaceCommands.id(service, of), Quantity.of(ofQuantity), null, null),
+                    new Target.Selection(PlaceCommands.id(service, of), Quantity.of(ofQuantity), null, ofTag, null),
                     within));
         }
         if (formula == null) {

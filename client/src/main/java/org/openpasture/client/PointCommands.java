@@ -1,6 +1,7 @@
 package org.openpasture.client;
 
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -34,10 +35,15 @@ final class PointCommands implements Runnable {
             description = "Only of this site, area or asset and what lies below it.")
     private @Nullable String place;
 
+    @Option(names = "--tag", paramLabel = "TAG", description = "Only with this tag.")
+    private @Nullable String tag;
+
     @Override
     public void run() {
         JsonNode points = service.api()
-                .get("api/v1/points" + (place == null ? "" : "?place=" + PlaceCommands.id(service, place)));
+                .get("api/v1/points?"
+                        + (place == null ? "" : "place=" + ApiClient.escape(PlaceCommands.id(service, place)) + "&")
+                        + (tag == null ? "" : "tag=" + ApiClient.escape(tag)));
         if (service.printedJson(points)) {
             return;
         }
@@ -60,9 +66,11 @@ final class PointCommands implements Runnable {
         }
         service.out()
                 .print(
-                        table.isEmpty()
-                                ? "No points yet. They come with a device ('pasture devices add ... --make-points').\n"
-                                : table.text());
+                        !table.isEmpty()
+                                ? table.text()
+                                : place == null && tag == null
+                                        ? "No points yet. They come with a device ('pasture devices add ... --make-points').\n"
+                                        : "No points here.\n");
     }
 
     private static String judged(JsonNode latest) {
@@ -106,6 +114,12 @@ final class PointCommands implements Runnable {
             @Option(names = "--limits", paramLabel = "SET", description = "Id of a limit set for this point alone.")
                     @Nullable
                     String limits,
+            @Option(
+                            names = "--tag",
+                            paramLabel = "TAG",
+                            description = "A word by which selections find it; can be given more than once.")
+                    @Nullable
+                    List<String> tags,
             @Option(names = "--release", description = "Let others see it at once.") boolean release,
             @Mixin FormulaOptions formula) {
         Optional<Formula> derived = formula.formula(to);
@@ -128,7 +142,8 @@ final class PointCommands implements Runnable {
                                         direction,
                                         null,
                                         release,
-                                        derived.orElse(null))));
+                                        derived.orElse(null),
+                                        tags)));
     }
 
     @Command(

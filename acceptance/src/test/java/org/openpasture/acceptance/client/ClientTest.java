@@ -478,11 +478,19 @@ class ClientTest {
     void theSameVerbsStandUnderEveryNoun() throws IOException {
         ok("places", "add-site", "Verb farm");
         ok("places", "add-asset", "Verb barn", "--in", "Verb farm", "--kind", "barn");
-        ok("points", "add", "Verb air", "--in", "Verb barn", "--quantity", "temperature");
+        ok("points", "add", "Verb air", "--in", "Verb barn", "--quantity", "temperature", "--tag", "Winter watch");
+        assertThat(ok("points", "--tag", "winter watch").out()).contains("Verb air");
+        assertThat(ok("points", "--tag", "summer").out()).isEqualTo("No points here.\n");
+        String board = ok("dashboards", "add", "Verb board", "--for", "cold-chain", "--in", "Verb barn").out();
+        assertThat(board).startsWith("Made with 6 panels: http").contains("/dashboards/");
+        assertThat(run("dashboards", "add", "Odd", "--for", "fun", "--in", "Verb barn").err())
+                .contains("no purpose 'fun'; there are commissioning, machine, cold-chain, barn, remote-site");
+        assertThat(run("places", "remove", "Verb barn").err()).contains("1 point", "1 dashboard");
+        ok("dashboards", "remove", "Verb board");
         Path file = folder.resolve("verb-rule.json");
         Files.writeString(file, """
                 {"name": "Verb barns too warm", "severity": "warning",
-                 "target": {"kind": "selection", "placeId": "%s", "quantity": "temperature"},
+                 "target": {"kind": "selection", "placeId": "%s", "quantity": "temperature", "tag": "winter watch"},
                  "measure": {"kind": "mean", "seconds": 3600}, "condition": {"kind": "above", "limit": 25}}
                 """.formatted(
                         ok("places", "show", "Verb farm").json().path("id").asString()));

@@ -97,6 +97,8 @@ class ConsoleTest {
                                 plant.site,
                                 null,
                                 plant.points().stream().map(point -> point.id()).toList(),
+                                null,
+                                null,
                                 null));
         mast = SERVICE.gateway(Plant.MAST);
         radio = Plant.pumpRadio(1);

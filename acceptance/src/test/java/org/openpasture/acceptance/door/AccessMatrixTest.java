@@ -65,7 +65,10 @@ class AccessMatrixTest {
             "POST /api/v1/notices/alert",
             "POST /api/v1/notices/acknowledgement",
             "GET /api/v1/shared/{token}",
-            "GET /api/v1/shared/{token}/points/{pointId}/readings");
+            "GET /api/v1/shared/{token}/points/{pointId}/readings",
+            "GET /api/v1/shared/{token}/points/{pointId}/summaries",
+            "GET /api/v1/shared/{token}/points/{pointId}/summary",
+            "GET /api/v1/shared/{token}/points/{pointId}/exposure");
 
     /** What everybody who is signed in does for themselves. */
     private static final Set<String> OWN = Set.of(
@@ -169,7 +172,7 @@ class AccessMatrixTest {
                 .asString();
         String dashboard = owner.post(
                         "api/v1/dashboards",
-                        new DashboardRequest("Hidden board", plant.site, null, List.of(point), null))
+                        new DashboardRequest("Hidden board", plant.site, null, List.of(point), null, null, null))
                 .path("id")
                 .asString();
         JsonNode shared = owner.post("api/v1/dashboards/" + dashboard + "/links", Map.of("note", "hidden"));
@@ -420,11 +423,12 @@ class AccessMatrixTest {
                     .findFirst()
                     .orElseThrow();
             String shared = "/api/v1/shared/" + shareToken + "/points/";
-            assertThat(ask("GET", shared + THEIRS.get("points") + "/readings", "")
-                            .statusCode())
-                    .isEqualTo(200);
-            assertThat(ask("GET", shared + radial + "/readings", "").statusCode())
-                    .isEqualTo(404);
+            for (String what : List.of("/readings", "/summaries", "/summary", "/exposure")) {
+                assertThat(ask("GET", shared + THEIRS.get("points") + what, "").statusCode())
+                        .isEqualTo(200);
+                assertThat(ask("GET", shared + radial + what, "").statusCode())
+                        .isEqualTo(404);
+            }
         }));
         return Stream.concat(signedIn, beside);
     }

@@ -312,6 +312,8 @@ class HostileDoorsTest {
                                 plant.site,
                                 null,
                                 List.of(plant.point("Axial vibration").id()),
+                                null,
+                                null,
                                 null))
                 .path("id")
                 .asString();

@@ -100,6 +100,8 @@ class AccountTest {
                                 null,
                                 null,
                                 List.of(plant.point("Axial vibration").id()),
+                                null,
+                                null,
                                 null))
                 .path("id")
                 .asString();

@@ -27,11 +27,15 @@ import org.openpasture.api.people.GroupView;
 import org.openpasture.api.people.InvitationRequest;
 import org.openpasture.api.people.InvitationView;
 import org.openpasture.api.place.AreaRequest;
+import org.openpasture.api.place.PointRequest;
 import org.openpasture.api.place.SiteRequest;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.client.http.ServiceProblem;
+import org.openpasture.core.dashboard.Panel;
+import org.openpasture.core.dashboard.Purpose;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.people.Right;
+import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Target;
 import org.openpasture.engine.secret.Tokens;
@@ -76,6 +80,8 @@ class RightsTest {
                         plant.site,
                         null,
                         List.of(plant.point("Axial vibration").id()),
+                        null,
+                        null,
                         null),
                 DashboardView.class);
     }
@@ -291,17 +297,22 @@ class RightsTest {
     @Test
     void aSharedDashboardOpensWithoutAnAccountShowsOnlyItsPointsAndCanBeWithdrawn() {
         DashboardView made = dashboard(SERVICE.owner(), "Pump");
-        assertThat(made.panels()).extracting(panel -> panel.kind()).containsExactly("value", "line");
+        assertThat(made.panels())
+                .hasSize(2)
+                .hasAtLeastOneElementOfType(Panel.Value.class)
+                .hasAtLeastOneElementOfType(Panel.Line.class);
         ShareView link = share(made.id(), 7);
         String token = tokenOf(link);
         assertThat(SERVICE.anonymous().get("api/v1/shared/" + token).path("points"))
                 .hasSize(1);
-        SERVICE.anonymous()
-                .get("api/v1/shared/" + token + "/points/"
-                        + plant.point("Axial vibration").id() + "/readings");
-        refused(404, () -> SERVICE.anonymous()
-                .get("api/v1/shared/" + token + "/points/"
-                        + plant.point("Radial vibration").id() + "/readings"));
+        for (String what : List.of("readings", "summary", "summaries", "exposure")) {
+            SERVICE.anonymous()
+                    .get("api/v1/shared/" + token + "/points/"
+                            + plant.point("Axial vibration").id() + "/" + what);
+            refused(404, () -> SERVICE.anonymous()
+                    .get("api/v1/shared/" + token + "/points/"
+                            + plant.point("Radial vibration").id() + "/" + what));
+        }
         refused(403, () -> looker.delete("api/v1/links/" + link.id()));
         refused(403, () -> looker.post("api/v1/dashboards/" + made.id() + "/links", new ShareRequest(null, null)));
         SERVICE.owner().delete("api/v1/links/" + link.id());
@@ -309,16 +320,55 @@ class RightsTest {
         refused(410, () -> SERVICE.anonymous().get("api/v1/shared/made-up"));
     }
 
+    /** A selection grows by itself, but nobody is shown what they may not see: not by an account, not by a link. */
+    @Test
+    void aSelectionShowsEachReaderWhatTheyMaySee() {
+        DashboardView made = SERVICE.owner()
+                .post(
+                        "api/v1/dashboards",
+                        new DashboardRequest("Vibration", plant.site, null, null, Purpose.MACHINE, plant.pump, null),
+                        DashboardView.class);
+        String bars = made.panels().stream()
+                .filter(panel -> panel.frame().selection() != null)
+                .findFirst()
+                .orElseThrow()
+                .frame()
+                .id();
+        assertThat(made.shown().get(bars)).hasSizeGreaterThan(1);
+        assertThat(looker.get("api/v1/dashboards/" + made.id() + "").at("/shown/" + bars))
+                .as("only one point is released")
+                .hasSize(1);
+        int before = made.shown().get(bars).size();
+        SERVICE.owner()
+                .post(
+                        "api/v1/points",
+                        new PointRequest(
+                                "Bearing",
+                                plant.pump,
+                                Quantity.TEMPERATURE,
+                                null,
+                                null,
+                                null,
+                                null,
+                                true,
+                                null,
+                                List.of("winter watch")));
+        assertThat(SERVICE.owner().get("api/v1/dashboards/" + made.id()).at("/shown/" + bars))
+                .hasSize(before + 1);
+        assertThat(SERVICE.owner().get("api/v1/points?tag=Winter%20watch")).hasSize(1);
+        assertThat(SERVICE.owner().get("api/v1/points?tag=summer")).isEmpty();
+    }
+
     @Test
     void twoPeopleWhoEditOneDashboardAreToldAndLoseNothing() {
         DashboardView made = dashboard(editor, "Both");
         editor.put(
                 "api/v1/dashboards/" + made.id(),
-                new DashboardRequest("First", plant.site, made.panels(), null, made.version()));
+                new DashboardRequest("First", plant.site, made.panels(), null, null, null, made.version()));
         refused(409, () -> SERVICE.owner()
                 .put(
                         "api/v1/dashboards/" + made.id(),
-                        new DashboardRequest("Second", plant.site, made.panels(), null, made.version())));
+                        new DashboardRequest("Second", plant.site, made.panels(), null, null, null, made.version())));
         assertThat(SERVICE.owner()
                         .get("api/v1/dashboards/" + made.id())
                         .path("name")

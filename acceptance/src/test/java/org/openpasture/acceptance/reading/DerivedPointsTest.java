@@ -80,7 +80,7 @@ class DerivedPointsTest {
     }
 
     private static PointRequest request(String name, Quantity quantity, @Nullable Formula formula) {
-        return new PointRequest(name, plant.pump, quantity, null, null, null, null, true, formula);
+        return new PointRequest(name, plant.pump, quantity, null, null, null, null, true, formula, null);
     }
 
     private static PointView make(String name, Quantity quantity, Formula formula) {
@@ -252,7 +252,9 @@ class DerivedPointsTest {
                 "Warmest",
                 Quantity.TEMPERATURE,
                 new Formula.Over(
-                        Statistic.MAXIMUM, new Target.Selection(plant.pump, Quantity.TEMPERATURE, null, null), null));
+                        Statistic.MAXIMUM,
+                        new Target.Selection(plant.pump, Quantity.TEMPERATURE, null, null, null),
+                        null));
         report(100, 30, 50);
         bringIn();
         report(101, 44, 50);

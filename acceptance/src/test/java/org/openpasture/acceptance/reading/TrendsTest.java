@@ -37,7 +37,7 @@ class TrendsTest {
         PointView made = SERVICE.owner()
                 .post(
                         "api/v1/points",
-                        new PointRequest(name, plant.pump, quantity, null, null, null, null, true, null),
+                        new PointRequest(name, plant.pump, quantity, null, null, null, null, true, null, null),
                         PointView.class);
         StringBuilder csv = new StringBuilder("time,point,value\n");
         Instant now = Instant.now().truncatedTo(ChronoUnit.SECONDS);

@@ -388,7 +388,7 @@ class RecordsTest {
     private static int add(String name, String place, Quantity quantity) {
         return owner.post(
                         "api/v1/points",
-                        new PointRequest(name, place, quantity, null, null, null, null, true, null),
+                        new PointRequest(name, place, quantity, null, null, null, null, true, null, null),
                         PointView.class)
                 .number();
     }

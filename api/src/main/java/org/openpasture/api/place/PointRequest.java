@@ -1,5 +1,6 @@
 package org.openpasture.api.place;
 
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.problem.Require;
 import org.openpasture.core.formula.Formula;
@@ -11,6 +12,7 @@ import org.openpasture.core.quantity.Quantity;
  * @param unit null for the quantity's own
  * @param released null for not yet
  * @param formula by which it is derived from other points; null if it is measured
+ * @param tags by which selections find it; null leaves them as they are
  */
 public record PointRequest(
         String name,
@@ -21,7 +23,8 @@ public record PointRequest(
         @Nullable String direction,
         @Nullable String note,
         @Nullable Boolean released,
-        @Nullable Formula formula) {
+        @Nullable Formula formula,
+        @Nullable List<String> tags) {
     public PointRequest {
         name = Require.text(name, "the point's name", 80);
         placeId = Require.text(placeId, "the place that the point belongs to", 80);

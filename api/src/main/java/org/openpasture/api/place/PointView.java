@@ -11,6 +11,7 @@ import org.openpasture.core.quantity.Quantity;
  *
  * @param path names from the site down to the place
  * @param usualUnit the quantity's, in which rules over a selection have their limits
+ * @param tags by which selections find it
  * @param limitSet id of the limit set that holds, its own or inherited; null if none does
  * @param ownLimitSet whether the limit set is set on the point itself, over what its asset says
  * @param latest null before the first reading
@@ -33,6 +34,7 @@ public record PointView(
         @Nullable String direction,
         @Nullable String note,
         boolean released,
+        List<String> tags,
         @Nullable String limitSet,
         boolean ownLimitSet,
         @Nullable LatestView latest,

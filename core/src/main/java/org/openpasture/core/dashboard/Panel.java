@@ -1,33 +1,234 @@
 package org.openpasture.core.dashboard;
 
-import java.util.List;
+import com.fasterxml.jackson.annotation.JsonCreator;
+import com.fasterxml.jackson.annotation.JsonSubTypes;
+import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import com.fasterxml.jackson.annotation.JsonUnwrapped;
+import com.fasterxml.jackson.annotation.JsonValue;
+import java.time.ZoneId;
+import java.util.Locale;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.entity.Ids;
+import org.openpasture.core.formula.Statistic;
 
 /**
- * One panel of a dashboard.
- *
- * @param kind value, line, directions, alerts, asked (the devices that are asked and feed its points) or text
- * @param pointIds what it shows
- * @param range how far back it looks, ISO 8601 duration; null to follow the page
- * @param text for text panels
- * @param x column, 0 to 11
- * @param w columns, 1 to 12
- * @param h rows of 80 px
+ * One panel of a dashboard, by what it shows. What all have stands beside the kind: the parts of the {@link Frame} and
+ * those of the kind are on one level where a panel is written.
  */
-public record Panel(
-        String id,
-        String kind,
-        String title,
-        List<String> pointIds,
-        @Nullable String assetId,
-        @Nullable String range,
-        @Nullable String text,
-        int x,
-        int y,
-        int w,
-        int h) {
-    public Panel {
-        title = title == null ? "" : title;
-        pointIds = List.copyOf(pointIds);
+@JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
+@JsonSubTypes({
+    @JsonSubTypes.Type(value = Panel.Value.class, name = "value"),
+    @JsonSubTypes.Type(value = Panel.Line.class, name = "line"),
+    @JsonSubTypes.Type(value = Panel.Dial.class, name = "dial"),
+    @JsonSubTypes.Type(value = Panel.Vessel.class, name = "vessel"),
+    @JsonSubTypes.Type(value = Panel.States.class, name = "states"),
+    @JsonSubTypes.Type(value = Panel.Bars.class, name = "bars"),
+    @JsonSubTypes.Type(value = Panel.Days.class, name = "days"),
+    @JsonSubTypes.Type(value = Panel.Directions.class, name = "directions"),
+    @JsonSubTypes.Type(value = Panel.Exposure.class, name = "exposure"),
+    @JsonSubTypes.Type(value = Panel.Tally.class, name = "tally"),
+    @JsonSubTypes.Type(value = Panel.Picture.class, name = "picture"),
+    @JsonSubTypes.Type(value = Panel.OpenAlerts.class, name = "alerts"),
+    @JsonSubTypes.Type(value = Panel.Asked.class, name = "asked"),
+    @JsonSubTypes.Type(value = Panel.Text.class, name = "text"),
+    @JsonSubTypes.Type(value = Panel.Clock.class, name = "clock")
+})
+public sealed interface Panel {
+    /** Hours of the usual window of an exposure: a shift. */
+    int SHIFT_MINUTES = 480;
+
+    Frame frame();
+
+    /**
+     * A number for each point, with age, fence mark and headroom.
+     *
+     * @param statistic what its readings of the range come to; null for the newest value
+     */
+    record Value(@JsonUnwrapped Frame frame, @Nullable Statistic statistic) implements Panel {}
+
+    /**
+     * Lines over time with limits.
+     *
+     * @param scale whether the scale is fixed by the limits, or fits what is drawn
+     */
+    record Line(@JsonUnwrapped Frame frame, @Nullable Scale scale) implements Panel {
+        public Line {
+            scale = scale == null ? Scale.FIXED : scale;
+        }
+    }
+
+    /** A dial with zones for each point. */
+    record Dial(@JsonUnwrapped Frame frame) implements Panel {}
+
+    /**
+     * A vessel for each point, filled as far as its value lies up the scale.
+     *
+     * @param shape how it is drawn
+     */
+    record Vessel(@JsonUnwrapped Frame frame, @Nullable Shape shape) implements Panel {
+        public Vessel {
+            shape = shape == null ? Shape.UPRIGHT : shape;
+        }
+    }
+
+    /** A strip over time for each point, coloured by the zone, or by the words that stand for its values. */
+    record States(@JsonUnwrapped Frame frame) implements Panel {}
+
+    /** A table with a bar for each point. */
+    record Bars(@JsonUnwrapped Frame frame, @Nullable Order order) implements Panel {
+        public Bars {
+            order = order == null ? Order.HEADROOM : order;
+        }
+    }
+
+    /**
+     * A table of days, a column for each point.
+     *
+     * @param statistic what the readings of a day come to; the mean if left out
+     */
+    record Days(@JsonUnwrapped Frame frame, @Nullable Statistic statistic) implements Panel {
+        public Days {
+            statistic = statistic == null ? Statistic.MEAN : statistic;
+        }
+    }
+
+    /** The directions of a machine side by side. */
+    record Directions(@JsonUnwrapped Frame frame) implements Panel {}
+
+    /**
+     * How much of what a limit allows over a window the running mean has used up, for each point.
+     *
+     * @param minutes the window; {@link #SHIFT_MINUTES} if left out
+     */
+    record Exposure(@JsonUnwrapped Frame frame, @Nullable Integer minutes) implements Panel {
+        public Exposure {
+            minutes = minutes == null ? SHIFT_MINUTES : minutes;
+        }
+
+        /** The length of the window. */
+        @Override
+        public Integer minutes() {
+            return minutes == null ? SHIFT_MINUTES : minutes;
+        }
+    }
+
+    /**
+     * All points together.
+     *
+     * @param statistic what their newest values come to; null for how many are in which state
+     */
+    record Tally(@JsonUnwrapped Frame frame, @Nullable Statistic statistic) implements Panel {}
+
+    /**
+     * A drawing that moves, fills, opens or takes a colour with the newest value of its first point.
+     *
+     * @param onFrom from which value it runs or is open; 1 if left out
+     */
+    record Picture(
+            @JsonUnwrapped Frame frame,
+            @Nullable Drawing drawing,
+            @Nullable Double onFrom) implements Panel {
+        public Picture {
+            drawing = drawing == null ? Drawing.PUMP : drawing;
+            onFrom = onFrom == null ? Double.valueOf(1) : onFrom;
+        }
+    }
+
+    /** Open alerts, of all points or of its own. */
+    record OpenAlerts(@JsonUnwrapped Frame frame) implements Panel {}
+
+    /** The devices that are polled and feed its points: their intervals, and writing of values. */
+    record Asked(@JsonUnwrapped Frame frame) implements Panel {}
+
+    /**
+     * Words of people.
+     *
+     * @param text Markdown (CommonMark) without HTML
+     */
+    record Text(@JsonUnwrapped Frame frame, @Nullable String text) implements Panel {
+        public Text {
+            text = text == null ? "" : text;
+        }
+    }
+
+    /**
+     * The time of day.
+     *
+     * @param zone where; null for that of whoever looks
+     */
+    record Clock(@JsonUnwrapped Frame frame, @Nullable ZoneId zone) implements Panel {}
+
+    /** How the vertical scale of lines is chosen. */
+    enum Scale {
+        FIXED,
+        FIT;
+
+        @JsonCreator
+        public static Scale of(String id) {
+            return Ids.of(values(), Scale::id, "scale", id);
+        }
+
+        @JsonValue
+        public String id() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    /** How a vessel is drawn. */
+    enum Shape {
+        UPRIGHT,
+        LYING,
+        CONE,
+        BALL,
+        OPEN;
+
+        @JsonCreator
+        public static Shape of(String id) {
+            return Ids.of(values(), Shape::id, "shape", id);
+        }
+
+        @JsonValue
+        public String id() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    /** In which order rows stand. */
+    enum Order {
+        HEADROOM,
+        VALUE,
+        NAME;
+
+        @JsonCreator
+        public static Order of(String id) {
+            return Ids.of(values(), Order::id, "order", id);
+        }
+
+        @JsonValue
+        public String id() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    /** The drawings that there are. */
+    enum Drawing {
+        PUMP,
+        FAN,
+        VALVE,
+        DOOR,
+        TANK,
+        SILO,
+        LORRY,
+        SHED;
+
+        @JsonCreator
+        public static Drawing of(String id) {
+            return Ids.of(values(), Drawing::id, "drawing", id);
+        }
+
+        @JsonValue
+        public String id() {
+            return name().toLowerCase(Locale.ROOT);
+        }
     }
 }

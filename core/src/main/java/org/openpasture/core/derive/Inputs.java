@@ -28,7 +28,7 @@ public final class Inputs {
                         .flatMap(entry -> registry.find(Point.class, entry.getValue()).stream())
                         .toList();
             case Formula.Over over ->
-                registry.pointsOf(over.selection()).stream()
+                registry.pointsOf(over.selection().points()).stream()
                         .filter(point -> point.formula() == null)
                         .toList();
         };

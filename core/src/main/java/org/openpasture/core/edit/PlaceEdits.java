@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.dashboard.Dashboard;
+import org.openpasture.core.dashboard.Panel;
 import org.openpasture.core.edit.Edited.Changes;
 import org.openpasture.core.edit.Edited.Refused;
 import org.openpasture.core.fleet.Device;
@@ -19,6 +20,7 @@ import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Area;
 import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Place;
+import org.openpasture.core.place.PointSelection;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
@@ -123,7 +125,11 @@ public final class PlaceEdits {
                                 outlet.siteId().equals(id) || outlet.placeIds().contains(id))
                 .count("limit set", now.all(LimitSet.class), set -> id.equals(set.siteId()))
                 .count("device model", now.all(DeviceModel.class), model -> id.equals(model.siteId()))
-                .count("dashboard", now.all(Dashboard.class), dashboard -> id.equals(dashboard.siteId()))
+                .count(
+                        "dashboard",
+                        now.all(Dashboard.class),
+                        dashboard -> id.equals(dashboard.siteId())
+                                || dashboard.panels().stream().anyMatch(panel -> selects(panel, id)))
                 .count("rule", now.all(Rule.class), rule -> switch (rule.target()) {
                     case Target.OfAsset of -> of.assetId().equals(id);
                     case Target.Selection of -> of.placeId().equals(id);
@@ -131,6 +137,11 @@ public final class PlaceEdits {
                     case Target.Here here -> false;
                 })
                 .refusal(place.name());
+    }
+
+    private static boolean selects(Panel panel, String placeId) {
+        PointSelection selection = panel.frame().selection();
+        return selection != null && selection.placeId().equals(placeId);
     }
 
     /** A site is run by who manages it; what lies below it is for who edits. */

@@ -31,7 +31,7 @@ public final class PointEdits {
             case PointWish.Make make ->
                 checked(
                         access,
-                        make.properties().point(make.id(), access.registry().highestPointNumber() + 1),
+                        make.properties().point(make.id(), access.registry().highestPointNumber() + 1, List.of()),
                         unit(make.properties()).or(() -> fits(access, make.properties())));
             case PointWish.Change change ->
                 of(
@@ -40,7 +40,7 @@ public final class PointEdits {
                         "change this point",
                         point -> checked(
                                 access,
-                                change.properties().point(point.id(), point.number()),
+                                change.properties().point(point.id(), point.number(), point.tags()),
                                 keepsQuantity(point, change.properties())
                                         .or(() -> keepsUnit(point, change))
                                         .or(() -> point.unit()
@@ -91,7 +91,7 @@ public final class PointEdits {
                         .filter(formula -> formula.names(id))
                         .isPresent())
                 .count("dashboard", now.all(Dashboard.class), dashboard -> dashboard.panels().stream()
-                        .anyMatch(panel -> panel.pointIds().contains(id)))
+                        .anyMatch(panel -> panel.frame().pointIds().contains(id)))
                 .refusal(point.name());
     }
 

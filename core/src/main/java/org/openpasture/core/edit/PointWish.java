@@ -1,8 +1,10 @@
 package org.openpasture.core.edit;
 
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.formula.Formula;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.place.Tags;
 import org.openpasture.core.quantity.Quantity;
 
 /** What a person wishes to do with a measuring point. */
@@ -32,6 +34,7 @@ public sealed interface PointWish {
      *
      * @param unit null for the quantity's own
      * @param formula of a derived point; null if it is measured
+     * @param tags null for those that the point has; a new one has none
      */
     record Properties(
             String name,
@@ -42,16 +45,31 @@ public sealed interface PointWish {
             @Nullable String direction,
             @Nullable String note,
             boolean released,
-            @Nullable Formula formula) {
+            @Nullable Formula formula,
+            @Nullable List<String> tags) {
+        public Properties {
+            tags = tags == null ? null : Tags.of(tags);
+        }
 
         /** The unit, or the quantity's own where none was chosen. */
         String unitOrUsual() {
             return unit == null ? quantity.unit() : unit;
         }
 
-        Point point(String id, int number) {
+        Point point(String id, int number, List<String> before) {
             return new Point(
-                    id, number, name, placeId, quantity, unitOrUsual(), limitSet, direction, note, released, formula);
+                    id,
+                    number,
+                    name,
+                    placeId,
+                    quantity,
+                    unitOrUsual(),
+                    limitSet,
+                    direction,
+                    note,
+                    released,
+                    formula,
+                    tags == null ? before : tags);
         }
     }
 }

@@ -1,5 +1,6 @@
 package org.openpasture.core.place;
 
+import java.util.List;
 import java.util.OptionalDouble;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Entity;
@@ -18,6 +19,7 @@ import org.openpasture.core.quantity.Units;
  *     directions are shown side by side
  * @param released whether people without the right to edit may see it
  * @param formula by which its readings follow from those of other points; null if it is measured
+ * @param tags by which selections find it, see {@link Tags}
  */
 public record Point(
         String id,
@@ -30,9 +32,14 @@ public record Point(
         @Nullable String direction,
         @Nullable String note,
         boolean released,
-        @Nullable Formula formula)
+        @Nullable Formula formula,
+        List<String> tags)
         implements Entity {
-    /** A measured one. */
+    public Point {
+        tags = tags == null ? List.of() : List.copyOf(tags);
+    }
+
+    /** A measured one without tags. */
     public Point(
             String id,
             int number,
@@ -44,7 +51,7 @@ public record Point(
             @Nullable String direction,
             @Nullable String note,
             boolean released) {
-        this(id, number, name, placeId, quantity, unit, limitSet, direction, note, released, null);
+        this(id, number, name, placeId, quantity, unit, limitSet, direction, note, released, null, List.of());
     }
 
     /** Whether a value, in the point's unit, can be real. */
@@ -69,6 +76,6 @@ public record Point(
     }
 
     public Point withReleased(boolean value) {
-        return new Point(id, number, name, placeId, quantity, unit, limitSet, direction, note, value, formula);
+        return new Point(id, number, name, placeId, quantity, unit, limitSet, direction, note, value, formula, tags);
     }
 }

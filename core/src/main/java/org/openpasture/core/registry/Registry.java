@@ -26,7 +26,9 @@ import org.openpasture.core.place.Area;
 import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.place.PointSelection;
 import org.openpasture.core.place.Site;
+import org.openpasture.core.place.Tags;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.core.rule.Target;
 
@@ -271,15 +273,18 @@ public final class Registry {
                 pointsOf(of.assetId()).stream()
                         .filter(point -> point.quantity() == of.quantity())
                         .toList();
-            case Target.Selection of -> pointsOf(of);
+            case Target.Selection of -> pointsOf(of.points());
             case Target.Here here -> List.of();
         };
     }
 
     /** The points that a selection has now. */
-    public List<Point> pointsOf(Target.Selection of) {
+    public List<Point> pointsOf(PointSelection of) {
+        String tag = of.tag();
         return all(Point.class).stream()
-                .filter(point -> point.quantity() == of.quantity() && isIn(of, point))
+                .filter(point -> (of.quantity() == null || point.quantity() == of.quantity())
+                        && (tag == null || Tags.contains(point.tags(), tag))
+                        && isIn(of, point))
                 .toList();
     }
 
@@ -295,7 +300,7 @@ public final class Registry {
         };
     }
 
-    private boolean isIn(Target.Selection of, Point point) {
+    private boolean isIn(PointSelection of, Point point) {
         List<Place> path = pathUp(point.placeId());
         return path.stream().anyMatch(place -> place.id().equals(of.placeId()))
                 && (of.assetKind() == null

@@ -7,6 +7,7 @@ import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Ids;
+import org.openpasture.core.place.PointSelection;
 import org.openpasture.core.quantity.Quantity;
 
 /** What a rule looks at. */
@@ -29,19 +30,25 @@ public sealed interface Target {
      * member has an alert of its own.
      *
      * @param assetKind only of assets of this kind ("pump"); null for all
+     * @param tag only points with this tag; null for all
      * @param each whether each point is a member, or each asset with the worst of its points
      */
     record Selection(
             String placeId,
             Quantity quantity,
             @Nullable String assetKind,
+            @Nullable String tag,
             @Nullable Each each) implements Target {
         public Selection {
             each = each == null ? Each.POINT : each;
-            assetKind = assetKind == null || assetKind.isBlank() ? null : assetKind.strip();
             if (placeId == null || quantity == null) {
                 throw new IllegalArgumentException("a selection needs a place and a quantity");
             }
+        }
+
+        /** The points that it is about. */
+        public PointSelection points() {
+            return new PointSelection(placeId, quantity, assetKind, tag);
         }
     }
 

@@ -7,8 +7,11 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
 import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.place.PointSelection;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.registry.Registry;
@@ -32,44 +35,74 @@ class StarterPanelsTest {
     }
 
     @Test
-    void aValueForEachPointAndALineForEachPlaceAndQuantity() {
+    void whatSuitsEachPointAndALineForEachPlaceAndQuantity() {
         List<Panel> panels = StarterPanels.of(
                 List.of(
                         point(1, "Axial", "pump", Quantity.VIBRATION_VELOCITY),
                         point(2, "Radial", "pump", Quantity.VIBRATION_VELOCITY),
-                        point(3, "Level", "silo", Quantity.LEVEL)),
+                        point(3, "Level", "silo", Quantity.LEVEL),
+                        point(4, "Door", "silo", Quantity.SWITCH)),
                 StarterPanelsTest::place,
                 StarterPanelsTest::id);
-        assertThat(panels).extracting(Panel::kind).containsExactly("value", "value", "value", "line", "line");
         assertThat(panels)
-                .extracting(Panel::title)
+                .extracting(panel -> panel.getClass().getSimpleName() + " of "
+                        + panel.frame().title())
                 .containsExactly(
-                        "Whey pump: Axial",
-                        "Whey pump: Radial",
-                        "Silo 1: Level",
-                        "Whey pump: vibration velocity, RMS",
-                        "Silo 1: Level");
-        assertThat(panels.get(3).pointIds()).containsExactly("p1", "p2");
+                        "Value of Whey pump: Axial",
+                        "Value of Whey pump: Radial",
+                        "Vessel of Silo 1: Level",
+                        "Line of Whey pump: vibration velocity, RMS",
+                        "Line of Silo 1: Level",
+                        "States of Silo 1: Door");
+        assertThat(panels.get(3).frame().pointIds()).containsExactly("p1", "p2");
+    }
+
+    @Test
+    void aDashboardForAPurposeSelectsWhatComesLaterToo() {
+        List<Point> points = List.of(
+                point(1, "Milk", "silo", Quantity.TEMPERATURE), point(2, "Axial", "pump", Quantity.VIBRATION_VELOCITY));
+        List<Panel> panels = StarterPanels.of(
+                Purpose.COLD_CHAIN, REGISTRY, REGISTRY.place("s").orElseThrow(), points, StarterPanelsTest::id);
+        assertThat(panels)
+                .filteredOn(Panel.Bars.class::isInstance)
+                .singleElement()
+                .extracting(panel -> panel.frame().selection())
+                .isEqualTo(new PointSelection("s", Quantity.TEMPERATURE, null, null));
+        assertThat(StarterPanels.of(
+                        Purpose.BARN, REGISTRY, REGISTRY.place("pump").orElseThrow(), List.of(), StarterPanelsTest::id))
+                .isEmpty();
+    }
+
+    @ParameterizedTest
+    @EnumSource(Purpose.class)
+    void noPurposeLetsPanelsOverlapOrHangOver(Purpose purpose) {
+        fit(StarterPanels.of(purpose, REGISTRY, REGISTRY.place("s").orElseThrow(), many(40), StarterPanelsTest::id));
     }
 
     @Test
     void nothingOverlapsAndNothingHangsOver() {
-        List<Panel> panels = StarterPanels.of(
-                IntStream.range(1, 18)
-                        .mapToObj(i -> point(i, "P" + i, i % 2 == 0 ? "pump" : "silo", Quantity.values()[i % 5]))
-                        .toList(),
-                StarterPanelsTest::place,
-                StarterPanelsTest::id);
+        fit(StarterPanels.of(many(18), StarterPanelsTest::place, StarterPanelsTest::id));
+    }
+
+    private static List<Point> many(int count) {
+        return IntStream.range(1, count)
+                .mapToObj(i -> point(
+                        i, "P" + i, i % 2 == 0 ? "pump" : "silo", Quantity.values()[i * 7 % Quantity.values().length]))
+                .toList();
+    }
+
+    private static void fit(List<Panel> panels) {
         List<String> cells = new ArrayList<>();
         for (Panel panel : panels) {
-            assertThat(panel.x() + panel.w()).isLessThanOrEqualTo(12);
-            for (int x = panel.x(); x < panel.x() + panel.w(); x++) {
-                for (int y = panel.y(); y < panel.y() + panel.h(); y++) {
+            Frame frame = panel.frame();
+            assertThat(frame.x() + frame.w()).isLessThanOrEqualTo(12);
+            for (int x = frame.x(); x < frame.x() + frame.w(); x++) {
+                for (int y = frame.y(); y < frame.y() + frame.h(); y++) {
                     cells.add(x + "/" + y);
                 }
             }
         }
-        assertThat(cells).doesNotHaveDuplicates();
+        assertThat(cells).isNotEmpty().doesNotHaveDuplicates();
     }
 
     @Test

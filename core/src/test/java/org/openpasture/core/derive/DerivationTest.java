@@ -45,7 +45,8 @@ class DerivationTest {
     private static final int MEAN = 8;
 
     private static Point point(int number, Quantity quantity, String unit, @Nullable Formula formula) {
-        return new Point("p" + number, number, "P" + number, "barn", quantity, unit, null, null, null, true, formula);
+        return new Point(
+                "p" + number, number, "P" + number, "barn", quantity, unit, null, null, null, true, formula, List.of());
     }
 
     private static final Formula DEW_POINT =
@@ -69,7 +70,9 @@ class DerivationTest {
                     Quantity.TEMPERATURE,
                     "°C",
                     new Formula.Over(
-                            Statistic.MEAN, new Target.Selection("barn", Quantity.TEMPERATURE, null, null), 60))));
+                            Statistic.MEAN,
+                            new Target.Selection("barn", Quantity.TEMPERATURE, null, null, null),
+                            60))));
 
     private static final Derivation DERIVATION = Derivation.of(REGISTRY);
 

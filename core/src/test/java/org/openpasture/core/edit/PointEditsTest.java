@@ -47,7 +47,7 @@ class PointEditsTest {
             new Grant("g2", "l", Right.LOOK, "creamery")));
 
     private static PointWish.Properties wished(String place, Quantity quantity, @Nullable String limitSet) {
-        return new PointWish.Properties("Store", place, quantity, null, limitSet, null, null, false, null);
+        return new PointWish.Properties("Store", place, quantity, null, limitSet, null, null, false, null, List.of());
     }
 
     private static Edited by(Person person, PointWish wish) {
@@ -85,7 +85,7 @@ class PointEditsTest {
     }
 
     private static PointWish.Properties inUnit(Quantity quantity, String unit) {
-        return new PointWish.Properties("Store", "creamery", quantity, unit, null, null, null, false, null);
+        return new PointWish.Properties("Store", "creamery", quantity, unit, null, null, null, false, null, List.of());
     }
 
     @Test

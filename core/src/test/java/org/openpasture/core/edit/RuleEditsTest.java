@@ -186,7 +186,7 @@ class RuleEditsTest {
                 by(
                         EDITOR,
                         measured(
-                                new Target.Selection("farm", Quantity.TEMPERATURE, null, null),
+                                new Target.Selection("farm", Quantity.TEMPERATURE, null, null, null),
                                 Measure.LAST,
                                 new Condition.Above(8))));
     }
@@ -216,10 +216,10 @@ class RuleEditsTest {
 
     @Test
     void aSelectionIsKeptAlsoWithoutMembersAndItsLimitIsInTheUsualUnit() {
-        Target none = new Target.Selection("creamery", Quantity.TEMPERATURE, "greenhouse", null);
+        Target none = new Target.Selection("creamery", Quantity.TEMPERATURE, "greenhouse", null, null);
         assertThat(by(EDITOR, measured(none, Measure.LAST, new Condition.Above(8))))
                 .isInstanceOf(Changes.class);
-        Target all = new Target.Selection("creamery", Quantity.TEMPERATURE, null, null);
+        Target all = new Target.Selection("creamery", Quantity.TEMPERATURE, null, null, null);
         refused(Reason.INVALID, "never above", by(EDITOR, measured(all, Measure.LAST, new Condition.Above(9_000))));
     }
 }

@@ -43,7 +43,7 @@ class MeasuresAndMembersTest {
     private static final int SOUTH_AIR = 3;
     private static final int SOUTH_DOOR = 4;
     private static final Hold AT_ONCE = new Hold.ForTime(0);
-    private static final Target CELLARS = new Target.Selection("s", Quantity.TEMPERATURE, "cellar", null);
+    private static final Target CELLARS = new Target.Selection("s", Quantity.TEMPERATURE, "cellar", null, null);
 
     private static Registry registry(Rule... rules) {
         List<Entity> entities = new ArrayList<>(List.of(
@@ -211,8 +211,8 @@ class MeasuresAndMembersTest {
 
     @Test
     void aSelectionOfMachinesHasTheWorstOfEach() {
-        Registry registry = registry(
-                        rule(new Target.Selection("s", Quantity.TEMPERATURE, null, Target.Each.ASSET), null, 8, 0))
+        Registry registry = registry(rule(
+                        new Target.Selection("s", Quantity.TEMPERATURE, null, null, Target.Each.ASSET), null, 8, 0))
                 .with(List.of(new Change.Put(point("nb", 7, "north", Quantity.TEMPERATURE, "°C"))));
         JudgingCore core = new JudgingCore(registry, JudgeState.empty());
         assertThat(raised(run(core, reading(0, NORTH_AIR, 9), reading(10, 7, 12), reading(20, 5, 9))))
@@ -224,7 +224,8 @@ class MeasuresAndMembersTest {
 
     @Test
     void aSelectionOfNothingIsKeptAndWaits() {
-        JudgingCore core = core(rule(new Target.Selection("s", Quantity.TEMPERATURE, "greenhouse", null), null, 8, 0));
+        JudgingCore core =
+                core(rule(new Target.Selection("s", Quantity.TEMPERATURE, "greenhouse", null, null), null, 8, 0));
         assertThat(run(core, reading(0, NORTH_AIR, 9))).isEmpty();
     }
 
@@ -407,7 +408,7 @@ class MeasuresAndMembersTest {
             rule(CELLARS, null, 8, 1, doorShut()),
             rule(CELLARS, new Measure.Mean(1_800), 8, 1),
             rule(
-                    new Target.Selection("s", Quantity.TEMPERATURE, null, Target.Each.ASSET),
+                    new Target.Selection("s", Quantity.TEMPERATURE, null, null, Target.Each.ASSET),
                     new Measure.Rate(1_800),
                     5,
                     1),

@@ -47,7 +47,7 @@ class RehearsalTest {
         return new Rule(
                 "new",
                 "Too warm",
-                new Target.Selection("s", Quantity.TEMPERATURE, null, null),
+                new Target.Selection("s", Quantity.TEMPERATURE, null, null, null),
                 measure,
                 condition,
                 List.of(),

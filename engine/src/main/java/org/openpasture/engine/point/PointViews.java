@@ -76,6 +76,7 @@ public class PointViews {
                 point.direction(),
                 point.note(),
                 point.released(),
+                point.tags(),
                 registry.limitsOf(point).map(LimitSet::id).orElse(null),
                 point.limitSet() != null,
                 latest(registry, point).orElse(null),

@@ -1,13 +1,16 @@
 package org.openpasture.service.dashboard;
 
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.openpasture.api.dashboard.DashboardView;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.dashboard.Dashboard;
-import org.openpasture.core.dashboard.Panel;
+import org.openpasture.core.dashboard.Frame;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.place.Point;
@@ -18,6 +21,9 @@ import org.springframework.stereotype.Component;
 /** How dashboards are shown: with the points that whoever looks may see. */
 @Component
 class DashboardViews {
+    /** More than these nobody can tell apart on one panel. */
+    private static final int MOST_POINTS = 500;
+
     private final PointViews points;
 
     DashboardViews(PointViews points) {
@@ -26,7 +32,11 @@ class DashboardViews {
 
     DashboardView view(Access access, Dashboard dashboard, boolean mayEdit) {
         Registry now = access.registry();
-        List<Point> shown = points(access, dashboard);
+        Map<String, List<Point>> byPanel = byPanel(access, dashboard);
+        Map<String, List<String>> ids = new LinkedHashMap<>();
+        byPanel.forEach(
+                (panel, points) -> ids.put(panel, points.stream().map(Point::id).toList()));
+        Set<Point> shown = all(byPanel);
         return new DashboardView(
                 dashboard.id(),
                 dashboard.name(),
@@ -35,6 +45,7 @@ class DashboardViews {
                 dashboard.version(),
                 mayEdit,
                 dashboard.panels(),
+                ids,
                 shown.stream()
                         .map(point -> points.view(now, point, shown::contains))
                         .toList(),
@@ -47,12 +58,33 @@ class DashboardViews {
     }
 
     /** The points on a dashboard that may be seen. */
-    List<Point> points(Access access, Dashboard dashboard) {
-        Set<String> ids = new LinkedHashSet<>();
-        dashboard.panels().stream().map(Panel::pointIds).forEach(ids::addAll);
-        return ids.stream()
-                .flatMap(id -> access.registry().find(Point.class, id).stream())
-                .filter(access::maySee)
-                .toList();
+    Set<Point> points(Access access, Dashboard dashboard) {
+        return all(byPanel(access, dashboard));
+    }
+
+    private static Set<Point> all(Map<String, List<Point>> byPanel) {
+        Set<Point> all = new LinkedHashSet<>();
+        byPanel.values().forEach(all::addAll);
+        return all;
+    }
+
+    /** Of each panel the points that may be seen: those that it names, then those of its selection. */
+    private static Map<String, List<Point>> byPanel(Access access, Dashboard dashboard) {
+        Map<String, List<Point>> found = new LinkedHashMap<>();
+        dashboard.panels().forEach(panel -> {
+            Frame frame = panel.frame();
+            Stream<Point> named =
+                    frame.pointIds().stream().flatMap(id -> access.registry().find(Point.class, id).stream());
+            Stream<Point> selected =
+                    frame.selection() == null ? Stream.empty() : access.registry().pointsOf(frame.selection()).stream();
+            found.put(
+                    frame.id(),
+                    Stream.concat(named, selected)
+                            .distinct()
+                            .filter(access::maySee)
+                            .limit(MOST_POINTS)
+                            .toList());
+        });
+        return found;
     }
 }

@@ -10,7 +10,9 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.api.dashboard.DashboardView;
 import org.openpasture.api.dashboard.ShareRequest;
 import org.openpasture.api.dashboard.ShareView;
+import org.openpasture.api.reading.ExposureView;
 import org.openpasture.api.reading.SeriesView;
+import org.openpasture.api.reading.SummaryView;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.dashboard.ShareLink;
@@ -145,12 +147,43 @@ class ShareController {
             @RequestParam(required = false) @Nullable Instant from,
             @RequestParam(required = false) @Nullable Instant until,
             @RequestParam(defaultValue = "600") int buckets) {
+        return series.series(point(token, pointId), from, until, buckets);
+    }
+
+    /** Summaries by calendar period of a point on the dashboard behind a link. */
+    @GetMapping("/api/v1/shared/{token}/points/{pointId}/summaries")
+    List<SummaryView> summaries(
+            @PathVariable String token,
+            @PathVariable String pointId,
+            @RequestParam(defaultValue = "day") String period,
+            @RequestParam(required = false) @Nullable Instant from,
+            @RequestParam(required = false) @Nullable Instant until) {
+        return series.summaries(point(token, pointId), period, from, until);
+    }
+
+    /** What the readings of a range come to, of a point on the dashboard behind a link. */
+    @GetMapping("/api/v1/shared/{token}/points/{pointId}/summary")
+    SummaryView summary(
+            @PathVariable String token,
+            @PathVariable String pointId,
+            @RequestParam(required = false) @Nullable Instant from,
+            @RequestParam(required = false) @Nullable Instant until) {
+        return series.summary(point(token, pointId), from, until);
+    }
+
+    /** The running mean of a point on the dashboard behind a link. */
+    @GetMapping("/api/v1/shared/{token}/points/{pointId}/exposure")
+    ExposureView exposure(
+            @PathVariable String token, @PathVariable String pointId, @RequestParam(defaultValue = "480") int minutes) {
+        return series.exposure(point(token, pointId), minutes);
+    }
+
+    private Point point(String token, String pointId) {
         Shared shared = open(token);
-        Point point = views.points(shared.access(), shared.dashboard()).stream()
+        return views.points(shared.access(), shared.dashboard()).stream()
                 .filter(on -> on.id().equals(pointId))
                 .findFirst()
                 .orElseThrow(() -> Problem.notFound("point on this dashboard"));
-        return series.series(point, from, until, buckets);
     }
 
     private record Shared(Access access, Dashboard dashboard) {}

@@ -8,6 +8,8 @@ import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.PointEdits;
 import org.openpasture.core.edit.PointWish;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.place.Tags;
+import org.openpasture.core.quantity.Quantity;
 import org.openpasture.engine.point.PointViews;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Editor;
@@ -43,13 +45,21 @@ class PointController {
      * Points that the reader may see, with their newest readings.
      *
      * @param place of this site, area or asset and what lies below it; null for all
+     * @param quantity with this quantity; null for all
+     * @param tag with this tag; null for all
      */
     @GetMapping("/api/v1/points")
-    List<PointView> list(@RequestParam(required = false) @Nullable String place) {
+    List<PointView> list(
+            @RequestParam(required = false) @Nullable String place,
+            @RequestParam(required = false) @Nullable String quantity,
+            @RequestParam(required = false) @Nullable String tag) {
+        Quantity of = quantity == null ? null : Quantity.of(quantity);
         Access access = reader.access();
         return access.registry().all(Point.class).stream()
                 .filter(access::maySee)
                 .filter(point -> place == null || access.registry().isWithin(point.placeId(), place))
+                .filter(point -> of == null || point.quantity() == of)
+                .filter(point -> tag == null || Tags.contains(point.tags(), tag))
                 .map(point -> views.view(access.registry(), point, access::maySee))
                 .toList();
     }
@@ -106,6 +116,7 @@ class PointController {
                 request.direction(),
                 request.note(),
                 Boolean.TRUE.equals(request.released()),
-                request.formula());
+                request.formula(),
+                request.tags());
     }
 }

@@ -1,23 +1,16 @@
 package org.openpasture.service.reading;
 
-import java.time.Clock;
-import java.time.Duration;
 import java.time.Instant;
-import java.time.ZoneId;
-import java.time.ZoneOffset;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.api.reading.ExposureView;
 import org.openpasture.api.reading.SeriesView;
 import org.openpasture.api.reading.SummaryView;
-import org.openpasture.api.reading.TimeRange;
 import org.openpasture.api.reading.TrendView;
 import org.openpasture.core.place.Point;
-import org.openpasture.core.place.Site;
-import org.openpasture.core.series.CalendarPeriod;
 import org.openpasture.engine.point.Trends;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
-import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -26,19 +19,14 @@ import org.springframework.web.bind.annotation.RestController;
 /** Readings of points: reduced for drawing, or summarized. */
 @RestController
 class ReadingController {
-    private static final int MOST_PERIODS = 20_000;
-    private final TelemetryStore telemetry;
     private final Reader reader;
     private final SeriesViews views;
     private final Trends trends;
-    private final Clock clock;
 
-    ReadingController(TelemetryStore telemetry, Reader reader, SeriesViews views, Trends trends, Clock clock) {
+    ReadingController(Reader reader, SeriesViews views, Trends trends) {
         this.trends = trends;
-        this.telemetry = telemetry;
         this.reader = reader;
         this.views = views;
-        this.clock = clock;
     }
 
     /**
@@ -84,13 +72,30 @@ class ReadingController {
             @RequestParam(defaultValue = "day") String period,
             @RequestParam(required = false) @Nullable Instant from,
             @RequestParam(required = false) @Nullable Instant until) {
-        Point point = reader.point(id);
-        CalendarPeriod by = CalendarPeriod.of(period);
-        TimeRange range = TimeRange.of(from, until, clock.instant(), Duration.ofDays(7));
-        ZoneId zone = reader.now().siteOf(point.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
-        long[] edges = by.edges(range.from(), range.until(), zone, MOST_PERIODS);
-        return telemetry.series().summaries(point.number(), edges).stream()
-                .map(summary -> SummaryView.of(summary, by.next(summary.start(), zone)))
-                .toList();
+        return views.summaries(reader.point(id), period, from, until);
+    }
+
+    /**
+     * What the readings of any range come to; figures are null where there is no usable reading.
+     *
+     * @param from null for a day before {@code until}
+     * @param until null for now
+     */
+    @GetMapping("/api/v1/points/{id}/summary")
+    SummaryView summary(
+            @PathVariable String id,
+            @RequestParam(required = false) @Nullable Instant from,
+            @RequestParam(required = false) @Nullable Instant until) {
+        return views.summary(reader.point(id), from, until);
+    }
+
+    /**
+     * The running mean over a window up to now, each value weighted by how long it stood, judged by the point's limits.
+     *
+     * @param minutes the window; a shift of eight hours if left out
+     */
+    @GetMapping("/api/v1/points/{id}/exposure")
+    ExposureView exposure(@PathVariable String id, @RequestParam(defaultValue = "480") int minutes) {
+        return views.exposure(reader.point(id), minutes);
     }
 }

@@ -3,13 +3,26 @@ package org.openpasture.service.reading;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.util.List;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.api.reading.ExposureView;
 import org.openpasture.api.reading.SeriesView;
+import org.openpasture.api.reading.SummaryView;
 import org.openpasture.api.reading.TimeRange;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.place.Site;
+import org.openpasture.core.reading.Quality;
+import org.openpasture.core.reading.Reading;
+import org.openpasture.core.series.CalendarPeriod;
 import org.openpasture.core.series.Drawn;
 import org.openpasture.core.series.SeriesSlice;
+import org.openpasture.core.series.Summary;
+import org.openpasture.core.series.TimedMean;
 import org.openpasture.engine.point.PointViews;
+import org.openpasture.service.problem.Problem;
 import org.openpasture.store.registry.RegistryStore;
 import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.stereotype.Component;
@@ -19,6 +32,8 @@ import org.springframework.stereotype.Component;
 public class SeriesViews {
     private static final Duration DEFAULT_RANGE = Duration.ofDays(1);
     private static final int MOST_BUCKETS = 5_000;
+    private static final int MOST_PERIODS = 20_000;
+    private static final int LONGEST_EXPOSURE_MINUTES = 31 * 24 * 60;
     private final TelemetryStore telemetry;
     private final RegistryStore registry;
     private final PointViews points;
@@ -56,5 +71,49 @@ public class SeriesViews {
                         .map(gap -> new SeriesView.Gap(
                                 gap.from().toEpochMilli(), gap.until().toEpochMilli()))
                         .toList());
+    }
+
+    /**
+     * Summaries by calendar period in the site's time zone: days of 23 and 25 hours where the clocks change.
+     *
+     * @param from null for a week before {@code until}; the period in which it lies is given whole
+     */
+    public List<SummaryView> summaries(Point point, String period, @Nullable Instant from, @Nullable Instant until) {
+        CalendarPeriod by = CalendarPeriod.of(period);
+        TimeRange range = TimeRange.of(from, until, clock.instant(), Duration.ofDays(7));
+        ZoneId zone = registry.now().siteOf(point.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
+        long[] edges = by.edges(range.from(), range.until(), zone, MOST_PERIODS);
+        return telemetry.series().summaries(point.number(), edges).stream()
+                .map(summary -> SummaryView.of(summary, by.next(summary.start(), zone)))
+                .toList();
+    }
+
+    /** What the readings of a range come to; of a range without any, a summary without figures. */
+    public SummaryView summary(Point point, @Nullable Instant from, @Nullable Instant until) {
+        TimeRange range = TimeRange.of(from, until, clock.instant(), DEFAULT_RANGE);
+        long[] edges = {range.from().toEpochMilli(), range.until().toEpochMilli()};
+        List<Summary> found = telemetry.series().summaries(point.number(), edges);
+        return SummaryView.of(Summary.merge(range.from(), found), range.until());
+    }
+
+    /**
+     * The running mean over a window up to now.
+     *
+     * @param minutes 1 to {@link #LONGEST_EXPOSURE_MINUTES}
+     */
+    public ExposureView exposure(Point point, int minutes) {
+        if (minutes < 1 || minutes > LONGEST_EXPOSURE_MINUTES) {
+            throw Problem.invalid("'minutes' must be 1 to " + LONGEST_EXPOSURE_MINUTES + ", not " + minutes + ".");
+        }
+        Instant now = clock.instant();
+        Duration window = Duration.ofMinutes(minutes);
+        Optional<TimedMean> mean = telemetry.series().timedMean(point.number(), now.minus(window), now);
+        return new ExposureView(
+                minutes,
+                mean.map(TimedMean::covered).orElse(Duration.ZERO).toSeconds(),
+                mean.filter(found -> found.tells(window))
+                        .map(found ->
+                                points.latest(registry.now(), point, new Reading(now, found.mean(), Quality.GOOD)))
+                        .orElse(null));
     }
 }

@@ -2,6 +2,7 @@ package org.openpasture.service.web;
 
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import com.fasterxml.jackson.annotation.JsonUnwrapped;
 import io.swagger.v3.oas.models.OpenAPI;
 import io.swagger.v3.oas.models.Operation;
 import io.swagger.v3.oas.models.media.Content;
@@ -130,6 +131,10 @@ class ApiSchemas implements OpenApiCustomizer {
                 return;
             }
             for (RecordComponent part : type.getRecordComponents()) {
+                if (part.getAccessor().isAnnotationPresent(JsonUnwrapped.class)) {
+                    record(schema, part.getType(), asked);
+                    continue;
+                }
                 Schema<?> property = schema.getProperties().get(part.getName());
                 if (property == null) {
                     continue;

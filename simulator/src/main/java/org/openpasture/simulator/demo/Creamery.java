@@ -1,10 +1,8 @@
 package org.openpasture.simulator.demo;
 
 import java.net.URI;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import org.jspecify.annotations.Nullable;
 import org.openpasture.api.alert.RuleRequest;
 import org.openpasture.api.dashboard.DashboardRequest;
 import org.openpasture.api.fleet.DeviceRequest;
@@ -16,7 +14,9 @@ import org.openpasture.api.place.AreaRequest;
 import org.openpasture.api.place.AssetRequest;
 import org.openpasture.api.place.SiteRequest;
 import org.openpasture.client.http.ApiClient;
+import org.openpasture.core.dashboard.Frame;
 import org.openpasture.core.dashboard.Panel;
+import org.openpasture.core.dashboard.Purpose;
 import org.openpasture.core.formula.Recipe;
 import org.openpasture.core.inlet.Contents;
 import org.openpasture.core.inlet.Locator;
@@ -262,7 +262,7 @@ final class Creamery extends DemoMaker {
 
         wired(site, reception);
         rules(pump, cellar);
-        dashboard(site, pump);
+        dashboard(site);
         network(site, wheyRoom);
         return site;
     }
@@ -383,46 +383,24 @@ final class Creamery extends DemoMaker {
                         guidance));
     }
 
-    private void dashboard(String site, String pump) {
-        List<Panel> panels = new ArrayList<>();
-        panels.add(panel(
-                "d1",
-                "directions",
-                "Whey pump, three directions",
-                List.of("pump-axial", "pump-horizontal", "pump-vertical"),
-                pump,
-                0,
-                0,
-                9,
-                3));
-        panels.add(panel("d2", "value", "Silo 1 level", List.of("silo1-level"), null, 9, 0, 3, 2));
-        panels.add(panel("d3", "value", "Silo 1 milk", List.of("silo1-temperature"), null, 9, 2, 3, 2));
-        panels.add(panel(
-                "d4",
-                "line",
-                "Vibration, last day",
-                List.of("pump-axial", "pump-horizontal", "pump-vertical"),
-                null,
-                0,
-                3,
-                9,
-                4));
-        panels.add(panel("d5", "line", "Cellar 1 humidity", List.of("cellar-humidity"), null, 0, 7, 6, 4));
-        panels.add(panel("d6", "line", "Silo levels", List.of("silo1-level", "silo2-level"), null, 6, 7, 6, 4));
-        panels.add(new Panel("d7", "alerts", "Open alerts", List.of(), null, null, null, 9, 4, 3, 3));
-        api.post("api/v1/dashboards", new DashboardRequest("Creamery at a glance", site, panels, null, null));
+    private void dashboard(String site) {
+        List<String> pump = List.of("pump-axial", "pump-horizontal", "pump-vertical");
+        List<Panel> panels = List.of(
+                new Panel.Directions(frame("d1", "Whey pump, three directions", pump, 0, 0, 9, 3)),
+                new Panel.Vessel(frame("d2", "Silo 1 level", List.of("silo1-level"), 9, 0, 3, 3), null),
+                new Panel.Line(frame("d3", "Vibration, last day", pump, 0, 3, 8, 4), null),
+                new Panel.OpenAlerts(frame("d4", "Open alerts", List.of(), 8, 3, 4, 4)),
+                new Panel.Line(frame("d5", "Cellar 1 humidity", List.of("cellar-humidity"), 0, 7, 6, 4), null),
+                new Panel.Line(frame("d6", "Silo levels", List.of("silo1-level", "silo2-level"), 6, 7, 6, 4), null));
+        api.post(
+                "api/v1/dashboards",
+                new DashboardRequest("Creamery at a glance", site, panels, null, null, null, null));
+        api.post(
+                "api/v1/dashboards",
+                new DashboardRequest("Cold chain of the creamery", site, null, null, Purpose.COLD_CHAIN, site, null));
     }
 
-    private Panel panel(
-            String id,
-            String kind,
-            String title,
-            List<String> points,
-            @Nullable String asset,
-            int x,
-            int y,
-            int w,
-            int h) {
-        return new Panel(id, kind, title, points.stream().map(this::id).toList(), asset, null, null, x, y, w, h);
+    private Frame frame(String id, String title, List<String> points, int x, int y, int w, int h) {
+        return new Frame(id, title, points.stream().map(this::id).toList(), null, null, null, x, y, w, h);
     }
 }

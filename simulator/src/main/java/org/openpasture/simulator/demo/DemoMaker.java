@@ -81,7 +81,8 @@ class DemoMaker {
                         null,
                         null,
                         true,
-                        new Formula.Prepared(recipe, ids, parameters, null)));
+                        new Formula.Prepared(recipe, ids, parameters, null),
+                        null));
     }
 
     String id(String shortName) {

@@ -37,7 +37,8 @@ public final class RegistryStore {
     private final RegistryDatabase database;
     private final Clock clock;
     private final Supplier<String> source;
-    private final JsonMapper mapper = JsonMapper.builder().build();
+    private final JsonMapper mapper =
+            JsonMapper.builder().addHandler(new UnknownPanels()).build();
     private final List<Consumer<Registry>> listeners = new CopyOnWriteArrayList<>();
     private final Queue<Registry> untold = new ConcurrentLinkedQueue<>();
     private final ReentrantLock telling = new ReentrantLock();

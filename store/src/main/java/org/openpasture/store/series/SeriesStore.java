@@ -24,6 +24,7 @@ import org.openpasture.core.series.Reducer;
 import org.openpasture.core.series.SeriesSlice;
 import org.openpasture.core.series.Summarizer;
 import org.openpasture.core.series.Summary;
+import org.openpasture.core.series.TimedMean;
 
 /**
  * The readings of all points: the newest in memory (they are in the journal), the others in chunks on disk, with hour
@@ -262,6 +263,13 @@ public final class SeriesStore implements Records {
         SeriesSlice inside = range(point, Instant.ofEpochMilli(from), Instant.ofEpochMilli(until));
         SeriesSlice after = after(point, until);
         return before.merge(inside).merge(after);
+    }
+
+    /** The mean of a stretch, each value weighted by how long it stood; empty if none did. */
+    public Optional<TimedMean> timedMean(int point, Instant from, Instant until) {
+        long begin = millis(from);
+        long end = millis(until);
+        return TimedMean.of(before(point, begin).merge(range(point, from, until)), begin, end);
     }
 
     /** The newest reading of a point before a moment. */

@@ -9,6 +9,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -16,6 +17,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.openpasture.core.calibration.Calibration;
 import org.openpasture.core.dashboard.Dashboard;
+import org.openpasture.core.dashboard.Frame;
+import org.openpasture.core.dashboard.Look;
 import org.openpasture.core.dashboard.Panel;
 import org.openpasture.core.dashboard.ShareLink;
 import org.openpasture.core.entity.Entity;
@@ -40,6 +43,7 @@ import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Area;
 import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.place.PointSelection;
 import org.openpasture.core.place.Position;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.quantity.Quantity;
@@ -130,12 +134,43 @@ class RegistryStoreTest {
                     "o",
                     "s",
                     3,
-                    List.of(new Panel("x", "line", "t", List.of("p"), null, "P1D", null, 0, 0, 6, 4))),
+                    List.of(new Panel.Line(
+                            new Frame(
+                                    "x",
+                                    "t",
+                                    List.of("p"),
+                                    new PointSelection("s", Quantity.LEVEL, "tank", "winter"),
+                                    "P1D",
+                                    new Look(1, 0.0, 5.0, Map.of("0", "empty")),
+                                    0,
+                                    0,
+                                    6,
+                                    4),
+                            Panel.Scale.FIT))),
             new ShareLink("l", "db", "hash", "for the owner", NOW, NOW.plusSeconds(60), "o"),
             new Person("o", "owner", "o@x.example", true),
             new Grant("gr", "o", Right.EDIT, "s"),
             new Group("group", "Shift", List.of("o"))
         };
+    }
+
+    /** Kinds of panels were once any word, and nobody's records may keep the service from starting. */
+    @Test
+    void aPanelOfAKindThatIsUnknownIsKeptAsAText() {
+        store.change("owner", puts(new Dashboard("db", "Board", "o", null, 1, List.of())));
+        database.write(dsl -> dsl.execute(
+                "update entity set body = replace(body, '\"panels\":[]', ?) where id = 'db'",
+                "\"panels\":[{\"id\":\"x\",\"kind\":\"hologram\",\"title\":\"Old\",\"pointIds\":[\"p\"],\"assetId\":null,"
+                        + "\"range\":null,\"text\":null,\"x\":0,\"y\":0,\"w\":3,\"h\":2}]"));
+        assertThat(new RegistryStore(database, Clock.systemUTC())
+                        .now()
+                        .find(Dashboard.class, "db")
+                        .orElseThrow()
+                        .panels())
+                .singleElement()
+                .isInstanceOf(Panel.Text.class)
+                .extracting(panel -> panel.frame().title())
+                .isEqualTo("Old");
     }
 
     @Test

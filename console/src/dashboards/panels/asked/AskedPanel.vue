@@ -7,19 +7,22 @@ import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { computed } from "vue";
+import type { ViewProps } from "../view";
 
 /** Polled devices that feed the selected points: their state and, with the permission to operate, their interval and their settable values. */
-const { pointIds } = defineProps<{ pointIds: string[] }>();
+const { points, open } = defineProps<ViewProps<"asked">>();
+const pointIds = computed(() => points.map((point) => point.id));
 const places = usePlaces();
-const { data, error, load } = useLoad(async () => ({
-  devices: await api.get<Device[]>("devices"),
-  inlets: await api.get<Inlet[]>("inlets"),
-}));
+const { data, error, load } = useLoad(async () =>
+  open
+    ? { devices: [], inlets: [] }
+    : { devices: await api.get<Device[]>("devices"), inlets: await api.get<Inlet[]>("inlets") },
+);
 onChanged(["registry"], load);
 const asked = computed(() =>
   (data.value?.inlets ?? []).flatMap((inlet) => {
     const devices = (data.value?.devices ?? []).filter(
-      (device) => device.inletId === inlet.id && device.assignments.some((one) => pointIds.includes(one.pointId)),
+      (device) => device.inletId === inlet.id && device.assignments.some((one) => pointIds.value.includes(one.pointId)),
     );
     return devices.length ? [{ inlet, devices }] : [];
   }),
@@ -37,7 +40,8 @@ const asked = computed(() =>
     :may-operate="devices.every((device) => places.may('operate', device.placeId))"
     :can-let-go="inlet.kind === 'bacnet-ip'"
   />
-  <p v-if="data && !asked.length" class="soft">No device that is asked feeds these points.</p>
+  <p v-if="open" class="soft">How devices are asked is shown to people with an account.</p>
+  <p v-else-if="data && !asked.length" class="soft">No device that is asked feeds these points.</p>
 </template>
 
 <style scoped>

@@ -1,0 +1,13 @@
+import type { PanelKind } from "../kind";
+import ClockFields from "./ClockFields.vue";
+import ClockPanel from "./ClockPanel.vue";
+
+export const clock: PanelKind = {
+  name: "Time of day",
+  size: { w: 3, h: 2 },
+  points: "none",
+  look: [],
+
+  fields: ClockFields,
+  view: ClockPanel,
+};

@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import type { LimitSet, Severity, Summary } from "@/api/types";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { rank } from "@/look/severity";
+import FenceMark from "@/look/FenceMark.vue";
+import { computed } from "vue";
+import { digits, limitsOf } from "../look";
+import PointName from "../PointName.vue";
+import { useDays } from "../summaries";
+import type { ViewProps } from "../view";
+
+/** A table of days, a column for each point, with the worst zone that a day was in. */
+const { panel, points, limits, open } = defineProps<ViewProps<"days">>();
+const { found, error, loading } = useDays(
+  () => points,
+  () => panel.range ?? "P7D",
+);
+const FIGURES = { mean: "mean", minimum: "min", maximum: "max", sum: "mean" } as const;
+const WORDS = { mean: "Mean", minimum: "Lowest", maximum: "Highest", sum: "Mean" } as const;
+const statistic = computed(() => panel.statistic ?? "mean");
+const days = computed(() =>
+  [...new Set([...found.value.values()].flat().map((summary) => summary.from))].sort().reverse(),
+);
+const byDay = computed(
+  () => new Map([...found.value].map(([id, list]) => [id, new Map(list.map((summary) => [summary.from, summary]))])),
+);
+
+/** The worst zone in which a value lay for any time of the day. */
+function worst(summary: Summary | undefined, set: LimitSet | undefined): Severity | null {
+  const seen = (set?.zones ?? []).filter((zone) => (summary?.secondsInZone[zone.label] ?? 0) > 0);
+  return seen.reduce<Severity | null>(
+    (found, zone) => (found === null || rank(zone.severity) > rank(found) ? zone.severity : found),
+    null,
+  );
+}
+
+function date(time: string): string {
+  return new Date(time).toLocaleDateString(undefined, { weekday: "short", day: "numeric", month: "short" });
+}
+</script>
+
+<template>
+  <ProblemNote :error="error" />
+  <p v-if="!loading && !error && !days.length" class="soft">No readings in this time.</p>
+  <table v-else-if="days.length" class="rows">
+    <thead>
+      <tr>
+        <th>{{ WORDS[statistic] }} of</th>
+        <th v-for="point in points" :key="point.id" class="amount">
+          <PointName :point="point" :all="points" :open="open" /> {{ point.unit }}
+        </th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="day in days" :key="day">
+        <th scope="row">{{ date(day) }}</th>
+        <td v-for="point in points" :key="point.id" class="amount">
+          <FenceMark
+            v-if="(worst(byDay.get(point.id)?.get(day), limitsOf(point, limits)) ?? 'normal') !== 'normal'"
+            :severity="worst(byDay.get(point.id)?.get(day), limitsOf(point, limits))"
+            :word="false"
+          />
+          {{ digits(byDay.get(point.id)?.get(day)?.[FIGURES[statistic]], point, panel.look) }}
+        </td>
+      </tr>
+    </tbody>
+  </table>
+</template>
+
+<style scoped>
+.amount {
+  text-align: right;
+  font-variant-numeric: tabular-nums;
+}
+tbody th {
+  font-weight: 400;
+  text-align: left;
+  white-space: nowrap;
+}
+tbody th {
+  border-bottom-color: var(--line);
+}
+</style>

@@ -1,0 +1,11 @@
+import type { PanelKind } from "../kind";
+import DirectionsPanel from "./DirectionsPanel.vue";
+
+export const directions: PanelKind = {
+  name: "Directions of a machine side by side",
+  size: { w: 9, h: 3 },
+  points: "needed",
+  look: [],
+
+  view: DirectionsPanel,
+};

@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import type { Point } from "@/api/types";
+import FenceMark from "@/look/FenceMark.vue";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { spanWords } from "../../layout";
+import { digits, limitsOf, marks, scaleOf, share, withUnit } from "../look";
+import PointName from "../PointName.vue";
+import { useExposures } from "../summaries";
+import type { ViewProps } from "../view";
+
+/** How much of what a limit allows the running mean of a window has used up, beside the newest value. */
+const { panel, points, limits, open } = defineProps<ViewProps<"exposure">>();
+const { found, error } = useExposures(
+  () => points,
+  () => panel.minutes ?? 480,
+);
+
+function meter(point: Point) {
+  const set = limitsOf(point, limits);
+  const exposure = found.value.get(point.id);
+  const mean = exposure?.mean ?? undefined;
+  const scale = scaleOf(panel.look, set, point, Math.max(mean?.value ?? 0, point.latest?.value ?? 0));
+  const first = set?.zones.find((zone) => zone.severity !== "normal" && zone.from !== null)?.from ?? undefined;
+  return {
+    mean,
+    latest: point.latest?.quality === "BAD" || !point.latest ? undefined : share(point.latest.value, scale),
+    filled: mean ? share(mean.value, scale) : 0,
+    marks: marks(set, scale),
+    of: first && mean ? { percent: Math.round((mean.value / first) * 100), limit: first } : undefined,
+    covered: exposure ? spanWords(`PT${Math.round(exposure.coveredSeconds / 60)}M`) : undefined,
+  };
+}
+</script>
+
+<template>
+  <ProblemNote :error="error" />
+  <div class="meters">
+    <div v-for="point in points" :key="point.id" class="meter">
+      <PointName class="small" :point="point" :all="points" :open="open" />
+      <div class="row">
+        <span class="figure"
+          >{{ digits(meter(point).mean?.value, point, panel.look) }} <span class="unit">{{ point.unit }}</span></span
+        >
+        <FenceMark v-if="meter(point).mean?.severity" :severity="meter(point).mean?.severity ?? null" />
+        <span class="soft small"
+          >mean of {{ spanWords(`PT${panel.minutes ?? 480}M`)
+          }}<template v-if="meter(point).of"
+            >, {{ meter(point).of?.percent }} % of {{ withUnit(meter(point).of?.limit, point, panel.look) }}</template
+          ><template v-else-if="meter(point).mean">, no limits</template></span
+        >
+      </div>
+      <div class="track" aria-hidden="true">
+        <span
+          class="filled"
+          :class="meter(point).mean?.severity"
+          :style="{ width: meter(point).filled * 100 + '%' }"
+        ></span>
+        <span v-for="mark in meter(point).marks" :key="mark.value" class="mark" :style="{ left: mark.at * 100 + '%' }"
+          ><i>{{ mark.value }}</i></span
+        >
+        <span
+          v-if="meter(point).latest !== undefined"
+          class="now"
+          :style="{ left: (meter(point).latest ?? 0) * 100 + '%' }"
+        ></span>
+      </div>
+      <p v-if="!meter(point).mean && meter(point).covered !== undefined" class="soft small">
+        Readings cover {{ meter(point).covered }} of it; a mean is shown from half of the time.
+      </p>
+      <p v-else class="soft small">
+        Newest value {{ withUnit(point.latest?.value, point, panel.look) }} (mark below the bar)
+      </p>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.meters {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
+  gap: 0.75rem 1.5rem;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 0 0.75rem;
+}
+.figure {
+  font-size: 1.7rem;
+  font-weight: 640;
+}
+.unit {
+  font-size: 1rem;
+  font-weight: 400;
+  color: var(--ink-soft);
+}
+.track {
+  position: relative;
+  height: 14px;
+  margin: 0.2rem 0 1.3rem;
+  background: var(--ramp-0);
+  border-radius: 2px;
+}
+.filled {
+  position: absolute;
+  inset: 0 auto 0 0;
+  background: var(--ramp-1);
+  border-radius: 2px;
+}
+.filled.advisory {
+  background: var(--advisory);
+}
+.filled.warning {
+  background: var(--warning);
+}
+.filled.critical {
+  background: var(--critical);
+}
+.mark {
+  position: absolute;
+  top: -3px;
+  bottom: -3px;
+  width: 1.5px;
+  background: var(--line-strong);
+}
+.mark i {
+  position: absolute;
+  top: 100%;
+  transform: translateX(-50%);
+  font-style: normal;
+  font-size: 0.8rem;
+  color: var(--ink-soft);
+}
+.now {
+  position: absolute;
+  top: 14px;
+  border: 5px solid transparent;
+  border-bottom-color: var(--ink);
+  border-top: 0;
+  transform: translateX(-5px);
+}
+p {
+  margin: 0;
+}
+</style>

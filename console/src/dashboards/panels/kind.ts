@@ -1,0 +1,23 @@
+import type { Component } from "vue";
+
+/** A setting of one kind that is chosen from a list. */
+export interface Choice {
+  key: string;
+  label: string;
+  /** The first is the usual one. */
+  options: { value: string | number | null; label: string }[];
+}
+
+/** A kind of panel: what it is called, what can be set, and what draws it. */
+export interface PanelKind {
+  name: string;
+  size: { w: number; h: number };
+  points: "needed" | "possible" | "none";
+  /** Whether it looks back over a time that can be chosen, and the usual one. */
+  range?: string;
+  look: ("decimals" | "scale" | "words")[];
+  choices?: Choice[];
+  /** Further settings of its own; gets and gives the panel. */
+  fields?: Component;
+  view: Component;
+}

@@ -1,0 +1,36 @@
+import type { Panel } from "@/api/types";
+import { alerts } from "./alerts";
+import { asked } from "./asked";
+import { bars } from "./bars";
+import { clock } from "./clock";
+import { days } from "./days";
+import { dial } from "./dial";
+import { directions } from "./directions";
+import { exposure } from "./exposure";
+import { line } from "./line";
+import { picture } from "./picture";
+import { states } from "./states";
+import { tally } from "./tally";
+import { text } from "./text";
+import { value } from "./value";
+import { vessel } from "./vessel";
+import type { PanelKind } from "./kind";
+
+/** All kinds of panels, in the order in which they are offered. */
+export const KINDS: Record<Panel["kind"], PanelKind> = {
+  value,
+  line,
+  dial,
+  vessel,
+  states,
+  bars,
+  days,
+  directions,
+  exposure,
+  tally,
+  picture,
+  alerts,
+  asked,
+  text,
+  clock,
+};

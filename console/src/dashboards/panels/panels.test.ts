@@ -1,0 +1,283 @@
+import type { LimitSet, Panel, Point } from "@/api/types";
+import { mountIn, serviceStandIn } from "@/testing";
+import { flushPromises } from "@vue/test-utils";
+import { createPinia, setActivePinia } from "pinia";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import PanelView from "../PanelView.vue";
+import { KINDS } from "./kinds";
+import { scaleOf, share, wordFor, zoneOf } from "./look";
+import { stretches } from "./states/strip";
+import { over, tally } from "./tally/tally";
+import { markdown } from "./text/markdown";
+
+const VIBRATION = {
+  id: "v",
+  unit: "mm/s",
+  zones: [
+    { label: "A", severity: "normal", from: null, to: 1.4 },
+    { label: "B", severity: "normal", from: 1.4, to: 2.8 },
+    { label: "C", severity: "warning", from: 2.8, to: 4.5 },
+    { label: "D", severity: "critical", from: 4.5, to: null },
+  ],
+} as unknown as LimitSet;
+const LIMITS = new Map([["v", VIBRATION]]);
+
+function point(part: object = {}, latest: object | null = {}): Point {
+  return {
+    id: "p",
+    name: "Axial",
+    placeId: "pump",
+    path: ["Creamery", "Pump"],
+    unit: "mm/s",
+    decimals: 2,
+    limitSet: "v",
+    intervalSeconds: 60,
+    direction: "axial",
+    tags: [],
+    latest: latest && {
+      time: new Date().toISOString(),
+      value: 2.1,
+      quality: "GOOD",
+      severity: "normal",
+      zone: "B",
+      headroomPercent: 60,
+      nextZone: "C",
+      nextBoundary: 2.8,
+      ...latest,
+    },
+    ...part,
+  } as unknown as Point;
+}
+
+/** What every panel must be able to draw: normal, abnormal, stale, bad, missing and extreme values. */
+const SAMPLES: Record<string, Point> = {
+  normal: point(),
+  abnormal: point({}, { value: 5.2, severity: "critical", zone: "D", headroomPercent: 0, nextZone: null }),
+  stale: point({}, { time: "2020-01-01T00:00:00Z" }),
+  bad: point({}, { quality: "BAD", severity: null, zone: null, headroomPercent: null, nextZone: null }),
+  missing: point({}, null),
+  extreme: point({ limitSet: null }, { value: -1.7e300, severity: null, zone: null, headroomPercent: null }),
+};
+
+function panel(kind: Panel["kind"], part: object = {}): Panel {
+  return {
+    id: "x",
+    kind,
+    title: "Panel",
+    pointIds: ["p"],
+    selection: null,
+    range: null,
+    look: null,
+    x: 0,
+    y: 0,
+    ...KINDS[kind].size,
+    ...part,
+  } as Panel;
+}
+
+async function drawn(kind: Panel["kind"], points: Point[], part: object = {}) {
+  const view = await mountIn(PanelView, { panel: panel(kind, part), points, limits: LIMITS, open: false });
+  await flushPromises();
+  return view;
+}
+
+beforeEach(() => {
+  setActivePinia(createPinia());
+  const day = { from: "2026-03-01T00:00:00Z", min: 1, mean: 2, max: 5, count: 3, secondsInZone: { B: 3000, D: 60 } };
+  serviceStandIn(
+    new Proxy({} as Record<string, unknown>, {
+      has: () => true,
+      get: (_answers, key: string) =>
+        key.includes("/readings")
+          ? { times: [Date.now() - 60_000], values: [2.1], qualities: [0], gaps: [] }
+          : key.includes("/summaries")
+            ? [day]
+            : key.includes("/summary")
+              ? day
+              : key.includes("/exposure")
+                ? { minutes: 480, coveredSeconds: 20_000, mean: { value: 1.4, severity: "normal" } }
+                : [],
+    }),
+  );
+});
+afterEach(() => {
+  document.body.innerHTML = "";
+  vi.unstubAllGlobals();
+});
+
+describe.each(Object.keys(KINDS) as Panel["kind"][])("a panel of the kind %s", (kind) => {
+  it.each(Object.keys(SAMPLES))("draws a value that is %s", async (sample) => {
+    const complained = vi.spyOn(console, "warn");
+    const view = await drawn(kind, [SAMPLES[sample] as Point]);
+    expect(view.text()).toContain("Panel");
+    expect(view.html()).not.toMatch(/NaN|undefined|Infinity|\[object/);
+    expect(complained.mock.calls.map((call) => String(call[0])).filter((text) => text.includes("[Vue"))).toEqual([]);
+  });
+
+  it("says what is missing when there are no points", async () => {
+    const view = await drawn(kind, [], { pointIds: [] });
+    expect(view.text().length).toBeGreaterThan(5);
+  });
+});
+
+describe("what panels show", () => {
+  it("of a time instead of the newest value", async () => {
+    expect((await drawn("value", [point()], { statistic: "maximum", range: "P7D" })).text()).toContain(
+      "5.00 mm/smaximum of 7 d",
+    );
+  });
+
+  it("words that stand for values", async () => {
+    const door = point({ unit: "", limitSet: null, decimals: 0 }, { value: 1, zone: null, severity: null });
+    const look = { words: { "0": "shut", "1": "open" } };
+    expect((await drawn("value", [door], { look })).text()).toContain("open");
+    expect((await drawn("picture", [door], { look, drawing: "door" })).text()).toContain("open");
+  });
+
+  it("how full a vessel is, and how much goes in still", async () => {
+    const view = await drawn("vessel", [point({ unit: "m", limitSet: null }, { value: 4 })], {
+      look: { lowest: 0, highest: 5 },
+    });
+    expect(view.text()).toContain("80 % full, 1.00 m left");
+  });
+
+  it("rows in the order that was asked for", async () => {
+    const low = point({ id: "a", name: "Zeta" }, { value: 1, headroomPercent: 90 });
+    const high = point({ id: "b", name: "Alpha" }, { value: 2, headroomPercent: 95 });
+    const rows = async (order: string) =>
+      (await drawn("bars", [low, high], { order })).findAll("th").map((cell) => cell.text());
+    expect(await rows("headroom")).toEqual(["Zeta", "Alpha"]);
+    expect(await rows("value")).toEqual(["Alpha", "Zeta"]);
+    expect(await rows("name")).toEqual(["Alpha", "Zeta"]);
+  });
+
+  it("the share of a limit that the mean of a shift has used up", async () => {
+    expect((await drawn("exposure", [point()])).text()).toContain("mean of 8 h, 50 % of 2.80 mm/s");
+  });
+
+  it("the worst zone of each day by its fence", async () => {
+    const view = await drawn("days", [point()]);
+    expect(view.find("tbody").text()).toContain("2.00");
+    expect(view.find("tbody .fence").text()).toBe("critical");
+  });
+
+  it("no motion of what is not known now", async () => {
+    expect((await drawn("picture", [SAMPLES.normal as Point], { drawing: "fan" })).find("figure.on").exists()).toBe(
+      true,
+    );
+    expect((await drawn("picture", [SAMPLES.stale as Point], { drawing: "fan" })).text()).toContain("unknown");
+    expect((await drawn("picture", [SAMPLES.bad as Point], { drawing: "fan" })).text()).toContain("unknown");
+  });
+});
+
+describe("a count of states", () => {
+  const stale = (one: Point) => one.latest?.time === SAMPLES.stale?.latest?.time;
+
+  it("counts each point once, by what is known now", () => {
+    const counts = tally(Object.values(SAMPLES), stale);
+    expect(counts.bySeverity.map((one) => one.count)).toEqual([1, 0, 0, 1]);
+    expect(counts.others).toEqual([
+      { name: "no limits", count: 1 },
+      { name: "stale", count: 1 },
+      { name: "sensor fault", count: 1 },
+      { name: "nothing yet", count: 1 },
+    ]);
+  });
+
+  it("adds only values of one unit, and leaves bad ones out", () => {
+    const other = point({ unit: "m" });
+    expect(over([point(), point({}, { value: 4 }), SAMPLES.bad as Point], "sum")).toEqual({ value: 6.1, used: 2 });
+    expect(over([point(), other], "mean")).toBeUndefined();
+    expect(over([SAMPLES.missing as Point], "mean")).toBeUndefined();
+  });
+});
+
+describe("a scale", () => {
+  it("is that of the panel, else of the limits, else of the unit, and never empty", () => {
+    expect(scaleOf({ lowest: 1, highest: 3 }, VIBRATION, point())).toEqual({ lowest: 1, highest: 3 });
+    expect(scaleOf(null, VIBRATION, point())).toMatchObject({ lowest: 0 });
+    expect(scaleOf(null, undefined, point({ unit: "%" }))).toEqual({ lowest: 0, highest: 100 });
+    expect(scaleOf(null, undefined, point({}, { value: 37 })).highest).toBe(50);
+    expect(scaleOf(null, undefined, point({}, { value: -18 })).lowest).toBe(-20);
+    const odd = scaleOf({ lowest: 9 }, undefined, point({}, { value: 1 }));
+    expect(odd.highest).toBeGreaterThan(odd.lowest);
+  });
+
+  it("holds what lies beyond it at its ends", () => {
+    expect(share(99, { lowest: 0, highest: 10 })).toBe(1);
+    expect(share(-99, { lowest: 0, highest: 10 })).toBe(0);
+  });
+
+  it("knows the zone of a value on a boundary as the service does", () => {
+    expect(zoneOf(2.8, VIBRATION)?.label).toBe("B");
+    expect(zoneOf(2.81, VIBRATION)?.label).toBe("C");
+    const from72 = {
+      zones: [
+        { label: "mild", severity: "normal", from: null, to: 72, fromIncluded: null },
+        { label: "heat", severity: "advisory", from: 72, to: null, fromIncluded: true },
+      ],
+    } as unknown as LimitSet;
+    expect(zoneOf(72, from72)?.label).toBe("heat");
+    const cold = {
+      zones: [
+        { label: "frost", severity: "critical", from: null, to: 2 },
+        { label: "kept", severity: "normal", from: 2, to: null },
+      ],
+    } as unknown as LimitSet;
+    expect(zoneOf(2, cold)?.label).toBe("kept");
+  });
+
+  it("takes a word for a number however it is written", () => {
+    expect(wordFor(1, { words: { "1.0": "open" } })).toBe("open");
+    expect(wordFor(2, { words: { "1.0": "open" } })).toBeUndefined();
+  });
+});
+
+describe("a strip of states", () => {
+  const line = (
+    times: number[],
+    values: number[],
+    qualities: number[],
+    gaps = [] as { from: number; until: number }[],
+  ) => ({
+    point: point(),
+    times,
+    values,
+    qualities,
+    gaps,
+  });
+
+  it("joins what is in one zone, and leaves gaps and bad values empty", () => {
+    const found = stretches(
+      line([0, 10, 20, 30, 60], [1, 1.2, 5, 99, 1], [0, 0, 0, 2, 0], [{ from: 30, until: 60 }]),
+      VIBRATION,
+      null,
+      70,
+    );
+    expect(found.map((one) => [one.from, one.until, one.name])).toEqual([
+      [0, 20, "A"],
+      [20, 30, "D"],
+      [60, 70, "A"],
+    ]);
+  });
+
+  it("goes by the words where there are some", () => {
+    const found = stretches(line([0, 10], [0, 1], [0, 0]), undefined, { words: { "0": "shut", "1": "open" } }, 20);
+    expect(found.map((one) => one.name)).toEqual(["shut", "open"]);
+  });
+});
+
+describe("text", () => {
+  it("is Markdown in which nothing can do harm", () => {
+    const html = markdown(
+      "**Call** [us](tel:123)\n\n<script>alert(1)</script> <img src=x onerror=alert(1)> ![x](http://spy.example/a.png)\n\n[bad](javascript:alert(1)) [worse](data:text/html,x) [out](//evil.example)",
+    );
+    const page = new DOMParser().parseFromString(html, "text/html");
+    expect(page.querySelector("strong")?.textContent).toBe("Call");
+    expect([...page.querySelectorAll("a")].map((link) => link.getAttribute("href"))).toEqual([
+      "tel:123",
+      "http://spy.example/a.png",
+    ]);
+    expect(page.querySelectorAll("script, img, iframe, [onerror]")).toHaveLength(0);
+  });
+});

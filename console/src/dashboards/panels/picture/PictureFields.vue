@@ -1,0 +1,20 @@
+<script setup lang="ts">
+import type { Panel } from "@/api/types";
+import { computed } from "vue";
+
+/** From which value a drawing runs or is open; those that fill have a scale instead. */
+const panel = defineModel<Panel>({ required: true });
+const onFrom = computed({
+  get: () => (panel.value.kind === "picture" ? (panel.value.onFrom ?? 1) : 1),
+  set: (value) => (panel.value = { ...panel.value, onFrom: value } as Panel),
+});
+const fills = computed(
+  () => panel.value.kind === "picture" && ["tank", "silo", "lorry"].includes(panel.value.drawing ?? "pump"),
+);
+</script>
+
+<template>
+  <el-form-item v-if="!fills" label="Runs, or is open, from" for="panel-on"
+    ><el-input-number id="panel-on" v-model="onFrom" :controls="false" />
+  </el-form-item>
+</template>

@@ -1,0 +1,163 @@
+<script setup lang="ts">
+import { drawn, useSeriesSource, type Drawn } from "@/chart/series";
+import { every, moment } from "@/look/clock";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { computed, ref, shallowRef, watch } from "vue";
+import { hoursOf } from "../../layout";
+import { digits, limitsOf } from "../look";
+import PointName from "../PointName.vue";
+import type { ViewProps } from "../view";
+import { stretches, type Stretch } from "./strip";
+
+/** A strip over time for each point, by the words for its values or the zones of its limits. Gaps stay empty. */
+const { panel, points, limits, open } = defineProps<ViewProps<"states">>();
+const BUCKETS = 400;
+const REFRESH_SECONDS = 30;
+const source = useSeriesSource();
+const lines = shallowRef<Drawn[]>([]);
+const error = shallowRef<unknown>();
+const loading = ref(true);
+const until = ref(Date.now());
+const from = computed(() => until.value - hoursOf(panel.range) * 3_600_000);
+let turn = 0;
+
+async function load() {
+  const mine = ++turn;
+  const end = Date.now();
+  const begin = end - hoursOf(panel.range) * 3_600_000;
+  try {
+    const found = await Promise.all(
+      points.map(async (point) => drawn(point, await source(point.id, begin, end, BUCKETS))),
+    );
+    if (mine === turn) {
+      until.value = end;
+      lines.value = found;
+      error.value = undefined;
+    }
+  } catch (problem) {
+    error.value = problem;
+  } finally {
+    loading.value = false;
+  }
+}
+watch([() => points.map((point) => point.id).join(), () => panel.range], load, { immediate: true });
+every(REFRESH_SECONDS, () => {
+  if (!document.hidden) {
+    void load();
+  }
+});
+
+const rows = computed(() =>
+  lines.value.map((line) => ({
+    point: line.point,
+    parts: stretches(line, limitsOf(line.point, limits), panel.look, until.value),
+  })),
+);
+const legend = computed(() => {
+  const seen = new Map<string, Stretch>();
+  rows.value.forEach((row) => row.parts.filter((part) => part.name).forEach((part) => seen.set(part.name, part)));
+  return [...seen.values()].sort((a, b) => a.word - b.word || a.name.localeCompare(b.name)).slice(0, 12);
+});
+const percent = (time: number) => ((time - from.value) / (until.value - from.value)) * 100;
+const left = (part: Stretch) => Math.max(0, percent(part.from));
+const width = (part: Stretch) => Math.max(0.15, percent(part.until) - left(part));
+const look = (part: Stretch) => [part.severity ?? `word-${part.word % 4}`];
+const ticks = computed(() => [0, 0.5, 1].map((at) => from.value + at * (until.value - from.value)));
+const tick = (time: number) =>
+  hoursOf(panel.range) > 48
+    ? new Date(time).toLocaleDateString(undefined, { day: "numeric", month: "short" })
+    : new Date(time).toLocaleTimeString(undefined, { hour: "2-digit", minute: "2-digit", hourCycle: "h23" });
+</script>
+
+<template>
+  <ProblemNote :error="error" />
+  <p v-if="!loading && !error && !rows.some((row) => row.parts.length)" class="soft">No readings in this time.</p>
+  <div v-else class="states">
+    <template v-for="row in rows" :key="row.point.id">
+      <PointName class="small" :point="row.point" :all="points" :open="open" />
+      <div class="strip" role="img" :aria-label="`${row.point.name}: ${row.parts.at(-1)?.name ?? 'unknown'}`">
+        <span
+          v-for="part in row.parts"
+          :key="part.from"
+          :class="['part', ...look(part)]"
+          :style="{ left: left(part) + '%', width: width(part) + '%' }"
+          :title="`${part.name || 'measured'}, ${moment(part.from)} to ${moment(part.until)}`"
+        />
+      </div>
+      <span class="small last">{{
+        row.parts.at(-1)?.name || digits(row.point.latest?.value, row.point, panel.look)
+      }}</span>
+    </template>
+    <span></span>
+    <div class="ticks soft small">
+      <span v-for="time in ticks" :key="time">{{ tick(time) }}</span>
+    </div>
+    <span></span>
+  </div>
+  <p v-if="legend.length" class="legend soft small">
+    <span v-for="part in legend" :key="part.name"><i :class="['part', ...look(part)]"></i>{{ part.name }}</span>
+  </p>
+</template>
+
+<style scoped>
+.states {
+  display: grid;
+  grid-template-columns: fit-content(40%) minmax(0, 1fr) max-content;
+  gap: 0.3rem 0.6rem;
+  align-items: center;
+}
+.strip {
+  position: relative;
+  height: 22px;
+  border: 1px solid var(--line);
+  border-radius: 2px;
+  overflow: hidden;
+}
+.part {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  background: var(--ramp-0);
+}
+.word-1 {
+  background: var(--ramp-1);
+}
+.word-2 {
+  background: var(--line-c);
+}
+.word-3 {
+  background: var(--line-b);
+}
+.advisory {
+  background: var(--advisory-fill);
+}
+.warning {
+  background: var(--warning-fill);
+}
+.critical {
+  background: var(--critical-fill);
+}
+.ticks {
+  white-space: nowrap;
+  display: flex;
+  justify-content: space-between;
+}
+.last {
+  min-width: 3rem;
+}
+.legend {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.2rem 1rem;
+  margin: 0.5rem 0 0;
+}
+.legend i {
+  position: static;
+  display: inline-block;
+  width: 0.9em;
+  height: 0.9em;
+  margin-right: 0.35em;
+  vertical-align: -0.1em;
+  border: 1px solid var(--line-strong);
+}
+</style>

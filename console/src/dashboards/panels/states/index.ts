@@ -1,0 +1,12 @@
+import type { PanelKind } from "../kind";
+import StatesPanel from "./StatesPanel.vue";
+
+export const states: PanelKind = {
+  name: "States over time",
+  size: { w: 8, h: 3 },
+  points: "needed",
+  look: ["words"],
+  range: "P1D",
+
+  view: StatesPanel,
+};

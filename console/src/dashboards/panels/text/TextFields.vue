@@ -1,0 +1,17 @@
+<script setup lang="ts">
+import type { Panel } from "@/api/types";
+import { computed } from "vue";
+
+/** What a panel with text says. */
+const panel = defineModel<Panel>({ required: true });
+const text = computed({
+  get: () => (panel.value.kind === "text" ? (panel.value.text ?? "") : ""),
+  set: (words) => (panel.value = { ...panel.value, text: words } as Panel),
+});
+</script>
+
+<template>
+  <el-form-item label="Text (Markdown: **bold**, lists with -, links)" for="panel-text"
+    ><el-input id="panel-text" v-model="text" type="textarea" :rows="6" maxlength="20000"
+  /></el-form-item>
+</template>

@@ -1,0 +1,13 @@
+import type { PanelKind } from "../kind";
+import TextFields from "./TextFields.vue";
+import TextPanel from "./TextPanel.vue";
+
+export const text: PanelKind = {
+  name: "Text",
+  size: { w: 4, h: 2 },
+  points: "none",
+  look: [],
+
+  fields: TextFields,
+  view: TextPanel,
+};
