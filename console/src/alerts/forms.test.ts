@@ -192,7 +192,16 @@ describe("the form of a rule", () => {
       condition: { kind: "above", limit: 1 },
       latching: false,
     },
-    { target: { kind: "selection", placeId: "pump", quantity: "vibration-velocity", assetKind: null, each: "asset" } },
+    {
+      target: {
+        kind: "selection",
+        placeId: "pump",
+        quantity: "vibration-velocity",
+        assetKind: null,
+        tag: null,
+        each: "asset",
+      },
+    },
     {
       condition: { kind: "above", limit: 4 },
       atLeast: 2,

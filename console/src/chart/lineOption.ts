@@ -1,5 +1,6 @@
 import type { LimitSet } from "@/api/types";
 import type { EChartsCoreOption } from "echarts/core";
+import { nameAmong } from "@/points/names";
 import { withGaps, type Drawn } from "./series";
 
 /** The theme's colours that a chart needs, by name. */
@@ -47,13 +48,15 @@ export function lineOption(
   options: { from: number; until: number; fixed: boolean; palette: Palette; ends?: Ends },
 ): EChartsCoreOption {
   const { palette } = options;
+  const points = lines.map((line) => line.point);
+  const onePlace = new Set(points.map((point) => point.placeId)).size === 1;
   const lowest = lines.reduce((low, line) => line.values.reduce((a, b) => Math.min(a, b), low), 0);
   const scale = set && options.fixed ? fixedScale(set, lowest) : undefined;
   const colours = ["line-a", "line-b", "line-c", "line-d"].map(palette);
   return {
     animation: false,
     textStyle: { fontFamily: palette("font"), color: palette("ink") },
-    grid: { left: 8, right: lines.length > 1 ? 78 : 16, top: 24, bottom: 4, containLabel: true },
+    grid: { left: 8, right: lines.length === 1 ? 16 : onePlace ? 78 : 150, top: 24, bottom: 4, containLabel: true },
     tooltip: {
       trigger: "axis",
       confine: true,
@@ -84,14 +87,21 @@ export function lineOption(
     dataZoom: [{ type: "inside", zoomOnMouseWheel: "ctrl", moveOnMouseWheel: false, filterMode: "none" }],
     series: lines.map((line, i) => ({
       type: "line",
-      name: line.point.direction ?? line.point.name,
+      name: line.point.direction && onePlace ? line.point.direction : nameAmong(line.point, points),
       data: withGaps(line),
       showSymbol: false,
       connectNulls: false,
       sampling: undefined,
       lineStyle: { width: 1.6, color: colours[i % 4], type: LINES[Math.floor(i / 4) % 3] },
       itemStyle: { color: colours[i % 4] },
-      endLabel: { show: lines.length > 1, formatter: "{a}", color: colours[i % 4], distance: 4 },
+      endLabel: {
+        show: lines.length > 1,
+        formatter: "{a}",
+        color: colours[i % 4],
+        distance: 4,
+        width: onePlace ? 70 : 142,
+        overflow: "truncate",
+      },
       labelLayout: { moveOverlap: "shiftY" },
       tooltip: {
         valueFormatter: (value: unknown) =>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Point } from "@/api/types";
-import { nameOf } from "./look";
+
+import { nameAmong } from "@/points/names";
 
 /** The name of a point on a panel, which leads to its page for who has an account. */
 const { point, all, open } = defineProps<{ point: Point; all: Point[]; open: boolean }>();
@@ -13,7 +14,7 @@ const { point, all, open } = defineProps<{ point: Point; all: Point[]; open: boo
     class="name"
     :title="point.path.join(' › ')"
   >
-    {{ nameOf(point, all) }}
+    {{ nameAmong(point, all) }}
   </component>
 </template>
 

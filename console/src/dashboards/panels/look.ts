@@ -108,10 +108,3 @@ export function limitsOf(point: Point | undefined, limits: Map<string, LimitSet>
   const set = limits.get(point?.limitSet ?? "");
   return set && set.unit === point?.unit ? set : undefined;
 }
-
-/** Names of points, with their place where two are called the same. */
-export function nameOf(point: Point, all: Point[]): string {
-  return all.some((other) => other.id !== point.id && other.name === point.name)
-    ? `${point.path.at(-1) ?? ""}: ${point.name}`
-    : point.name;
-}

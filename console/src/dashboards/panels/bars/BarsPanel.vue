@@ -5,7 +5,8 @@ import FenceMark from "@/look/FenceMark.vue";
 import { byHeadroom, isStale } from "@/look/reading";
 import { unjudged } from "@/look/severity";
 import { computed } from "vue";
-import { limitsOf, marks, nameOf, scaleOf, share, withUnit } from "../look";
+import { limitsOf, marks, scaleOf, share, withUnit } from "../look";
+import { nameAmong } from "@/points/names";
 import PointName from "../PointName.vue";
 import type { ViewProps } from "../view";
 
@@ -15,7 +16,7 @@ const { panel, points, limits, open } = defineProps<ViewProps<"bars">>();
 const ordered = computed(() =>
   [...points].sort((a, b) =>
     panel.order === "name"
-      ? nameOf(a, points).localeCompare(nameOf(b, points), undefined, { numeric: true })
+      ? nameAmong(a, points).localeCompare(nameAmong(b, points), undefined, { numeric: true })
       : panel.order === "value"
         ? (b.latest?.value ?? -Infinity) - (a.latest?.value ?? -Infinity)
         : byHeadroom(a, b),
