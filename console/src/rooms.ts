@@ -82,6 +82,11 @@ export const router = createRouter({
     { path: "/limits", component: () => import("./limits/LimitsRoom.vue"), meta: { title: "Limits" } },
     { path: "/people", component: () => import("./people/PeopleRoom.vue"), meta: { title: "People" } },
     { path: "/people/trail", component: () => import("./people/TrailRoom.vue"), meta: { title: "Trail" } },
+    {
+      path: "/records/compare",
+      component: () => import("./records/CompareRoom.vue"),
+      meta: { title: "Compare" },
+    },
     { path: "/records", component: () => import("./records/RecordsRoom.vue"), meta: { title: "Records" } },
     { path: "/settings", redirect: "/settings/appearance" },
     {

@@ -3,7 +3,8 @@ import type { LimitSet, Point } from "@/api/types";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { computed, defineAsyncComponent, ref, shallowRef, watch } from "vue";
 import type { Ends } from "./lineOption";
-import { drawn, useSeriesSource, type Drawn } from "./series";
+import { BEFORES, hoursEarlier, useCompared, type Before } from "./before";
+import { drawn, later, useSeriesSource, type Drawn } from "./series";
 
 /** A chart of points over the last hours: fetches reduced readings, finer ones when zoomed, and goes on with live ones. */
 const {
@@ -17,6 +18,8 @@ const LineChart = defineAsyncComponent(() => import("./LineChart.vue"));
 const BUCKETS = 600;
 
 const source = useSeriesSource();
+const compared = useCompared();
+const before = computed<Before>(() => compared?.value ?? "none");
 const lines = shallowRef<Drawn[]>([]);
 const error = shallowRef<unknown>();
 const loading = ref(true);
@@ -27,7 +30,12 @@ let turn = 0;
 let finer: number | undefined;
 
 async function fetchAll(begin: number, end: number): Promise<Drawn[]> {
-  return Promise.all(points.map(async (point) => drawn(point, await source(point.id, begin, end, BUCKETS))));
+  const then = BEFORES[before.value];
+  const millis = hoursEarlier(before.value, hours) * 3_600_000;
+  const fetched = async (back: number) =>
+    Promise.all(points.map(async (point) => drawn(point, await source(point.id, begin - back, end - back, BUCKETS))));
+  const [now, earlier] = await Promise.all([fetched(0), millis ? fetched(millis) : []]);
+  return [...now, ...earlier.map((line) => later(line, millis, then))];
 }
 
 async function load() {
@@ -46,7 +54,7 @@ async function load() {
   }
 }
 
-watch([() => points.map((point) => point.id).join(), () => hours], load, { immediate: true });
+watch([() => points.map((point) => point.id).join(), () => hours, before], load, { immediate: true });
 
 // A new live reading is drawn at once, and the right edge moves with it.
 watch(
@@ -57,7 +65,7 @@ watch(
       const latest = points.find((point) => point.id === line.point.id)?.latest;
       const time = latest ? new Date(latest.time).getTime() : 0;
       const last = line.times.at(-1) ?? 0;
-      return latest && time > last
+      return latest && time > last && !line.earlier
         ? {
             ...line,
             times: [...line.times, time],
@@ -89,7 +97,7 @@ function merged(coarse: Drawn, fine: Drawn, begin: number, end: number): Drawn {
   const tail = after < 0 ? coarse.times.length : after;
   const join = (a: number[], b: number[]) => [...a.slice(0, before), ...b, ...a.slice(tail)];
   return {
-    point: coarse.point,
+    ...coarse,
     times: join(coarse.times, fine.times),
     values: join(coarse.values, fine.values),
     qualities: join(coarse.qualities, fine.qualities),

@@ -1,7 +1,10 @@
 <script setup lang="ts">
-/** How far back. */
+import { computed } from "vue";
+
+/** How far back; 0 for what each panel says, where that is offered. */
 const model = defineModel<number>({ required: true });
-const ranges = [
+const { own = false } = defineProps<{ own?: boolean }>();
+const all = [
   { hours: 1, name: "1 h" },
   { hours: 6, name: "6 h" },
   { hours: 24, name: "1 day" },
@@ -9,6 +12,7 @@ const ranges = [
   { hours: 24 * 30, name: "1 month" },
   { hours: 24 * 61, name: "2 months" },
 ];
+const ranges = computed(() => (own ? [{ hours: 0, name: "as set" }, ...all] : all));
 </script>
 
 <template>

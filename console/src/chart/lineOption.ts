@@ -1,4 +1,4 @@
-import type { LimitSet } from "@/api/types";
+import type { LimitSet, Point } from "@/api/types";
 import type { EChartsCoreOption } from "echarts/core";
 import { nameAmong } from "@/points/names";
 import { withGaps, type Drawn } from "./series";
@@ -48,7 +48,7 @@ export function lineOption(
   options: { from: number; until: number; fixed: boolean; palette: Palette; ends?: Ends },
 ): EChartsCoreOption {
   const { palette } = options;
-  const points = lines.map((line) => line.point);
+  const points = lines.filter((line) => !line.earlier).map((line) => line.point);
   const onePlace = new Set(points.map((point) => point.placeId)).size === 1;
   const lowest = lines.reduce((low, line) => line.values.reduce((a, b) => Math.min(a, b), low), 0);
   const scale = set && options.fixed ? fixedScale(set, lowest) : undefined;
@@ -56,7 +56,7 @@ export function lineOption(
   return {
     animation: false,
     textStyle: { fontFamily: palette("font"), color: palette("ink") },
-    grid: { left: 8, right: lines.length === 1 ? 16 : onePlace ? 78 : 150, top: 24, bottom: 4, containLabel: true },
+    grid: { left: 16, right: points.length === 1 ? 16 : onePlace ? 78 : 150, top: 24, bottom: 4, containLabel: true },
     tooltip: {
       trigger: "axis",
       confine: true,
@@ -85,31 +85,43 @@ export function lineOption(
       splitLine: { lineStyle: { color: palette("line"), opacity: 0.6 } },
     },
     dataZoom: [{ type: "inside", zoomOnMouseWheel: "ctrl", moveOnMouseWheel: false, filterMode: "none" }],
-    series: lines.map((line, i) => ({
-      type: "line",
-      name: line.point.direction && onePlace ? line.point.direction : nameAmong(line.point, points),
-      data: withGaps(line),
-      showSymbol: false,
-      connectNulls: false,
-      sampling: undefined,
-      lineStyle: { width: 1.6, color: colours[i % 4], type: LINES[Math.floor(i / 4) % 3] },
-      itemStyle: { color: colours[i % 4] },
-      endLabel: {
-        show: lines.length > 1,
-        formatter: "{a}",
-        color: colours[i % 4],
-        distance: 4,
-        width: onePlace ? 70 : 142,
-        overflow: "truncate",
-      },
-      labelLayout: { moveOverlap: "shiftY" },
-      tooltip: {
-        valueFormatter: (value: unknown) =>
-          typeof value === "number" ? `${value.toFixed(line.point.decimals)} ${line.point.unit}` : "–",
-      },
-      ...(i === 0 && set ? limitMarks(set, palette) : {}),
-    })),
+    series: lines.map((line, at) => {
+      // What is drawn from an earlier time has the colour of its point, thin and dashed.
+      const i = at % Math.max(points.length, 1);
+      const colour = colours[i % 4];
+      return {
+        type: "line",
+        name: nameOf(line, points, onePlace),
+        data: withGaps(line),
+        showSymbol: false,
+        connectNulls: false,
+        sampling: undefined,
+        lineStyle: line.earlier
+          ? { width: 1.2, color: colour, type: [2, 3], opacity: 0.75 }
+          : { width: 1.6, color: colour, type: LINES[Math.floor(i / 4) % 3] },
+        itemStyle: { color: colour },
+        endLabel: {
+          show: points.length > 1 && !line.earlier,
+          formatter: "{a}",
+          color: colour,
+          distance: 4,
+          width: onePlace ? 70 : 142,
+          overflow: "truncate",
+        },
+        labelLayout: { moveOverlap: "shiftY" },
+        tooltip: {
+          valueFormatter: (value: unknown) =>
+            typeof value === "number" ? `${value.toFixed(line.point.decimals)} ${line.point.unit}` : "–",
+        },
+        ...(at === 0 && set ? limitMarks(set, palette) : {}),
+      };
+    }),
   };
+}
+
+function nameOf(line: Drawn, points: Point[], onePlace: boolean): string {
+  const name = line.point.direction && onePlace ? line.point.direction : nameAmong(line.point, points);
+  return line.earlier ? `${name}, ${line.earlier}` : name;
 }
 
 function limitMarks(set: LimitSet, palette: Palette) {

@@ -9,6 +9,8 @@ export interface Drawn {
   values: number[];
   qualities: number[];
   gaps: Gap[];
+  /** Of a line that is drawn later than it was, so that it lies on another: when it was. */
+  earlier?: string;
 }
 
 export type SeriesSource = (pointId: string, from: number, until: number, buckets: number) => Promise<Series>;
@@ -36,6 +38,16 @@ export function drawn(point: Point, series: Series): Drawn {
       ? Array.from(atob(series.qualities), (c) => c.charCodeAt(0))
       : series.qualities;
   return { point, times: series.times, values: series.values, qualities, gaps: series.gaps };
+}
+
+/** A line drawn so many milliseconds later than it was. */
+export function later(line: Drawn, millis: number, earlier: string): Drawn {
+  return {
+    ...line,
+    times: line.times.map((time) => time + millis),
+    gaps: line.gaps.map((gap) => ({ from: gap.from + millis, until: gap.until + millis })),
+    earlier,
+  };
 }
 
 /** Pairs for the chart, with an empty one in each gap and for each bad reading, so that no line is drawn there. */

@@ -9,7 +9,7 @@ import PanelView from "./PanelView.vue";
 /** A dashboard while it is edited: panels are dragged and resized, or moved with the arrow keys. */
 const panels = defineModel<Panel[]>({ required: true });
 const { pointsOf, limits } = defineProps<{ pointsOf: (panel: Panel) => Point[]; limits: Map<string, LimitSet> }>();
-const emit = defineEmits<{ edit: [panel: Panel] }>();
+const emit = defineEmits<{ edit: [panel: Panel]; duplicate: [panel: Panel] }>();
 const host = useTemplateRef<HTMLElement>("host");
 let grid: GridStack | null = null;
 
@@ -95,6 +95,7 @@ function key(event: KeyboardEvent, panel: Panel) {
           </button>
           <span class="grow"></span>
           <button type="button" @click="emit('edit', panel)">change</button>
+          <button type="button" @click="emit('duplicate', panel)">duplicate</button>
           <button
             type="button"
             :aria-label="`Remove ${panel.title}`"

@@ -8,10 +8,15 @@ import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
-import { computed, defineAsyncComponent, ref, watch } from "vue";
+import { COMPARED } from "@/chart/before";
+import ComparePicker from "@/chart/ComparePicker.vue";
+import RangePicker from "@/chart/RangePicker.vue";
+import { useView } from "@/chart/view";
+import { computed, defineAsyncComponent, onScopeDispose, provide, ref, watch } from "vue";
 import { onBeforeRouteLeave, useRouter } from "vue-router";
 import DashboardGrid from "./DashboardGrid.vue";
-import { bottom } from "./layout";
+import { bottom, durationOf, freshId } from "./layout";
+import { KINDS } from "./panels/kinds";
 import PanelForm from "./PanelForm.vue";
 import ShareDialog from "./ShareDialog.vue";
 
@@ -25,9 +30,21 @@ const { data: dashboard, error: problem, load } = useLoad(() => api.get<Dashboar
 watch(() => id, load);
 const { busy, error, run } = useAction();
 
+/** What is looked at, kept in the address so that a link opens just this view. */
+const view = useView();
+provide(COMPARED, view.before);
+const seen = computed(() =>
+  (dashboard.value?.panels ?? []).map((panel) =>
+    view.hours.value && KINDS[panel.kind].range ? { ...panel, range: durationOf(view.hours.value) } : panel,
+  ),
+);
+
+const looksBack = computed(() => dashboard.value?.panels.some((panel) => KINDS[panel.kind].range));
+
 const draft = ref<Panel[]>();
 const name = ref("");
 const past = ref<Panel[][]>([]);
+const ahead = ref<Panel[][]>([]);
 const panelForm = ref<{ panel?: Panel }>();
 const sharing = ref(false);
 const changedElsewhere = ref(false);
@@ -53,6 +70,7 @@ const editing = computed({
   set: (next: Panel[]) => {
     if (draft.value && JSON.stringify(draft.value) !== JSON.stringify(next)) {
       past.value.push(draft.value);
+      ahead.value = [];
       draft.value = next;
     }
   },
@@ -65,11 +83,46 @@ function begin() {
   draft.value = JSON.parse(JSON.stringify(dashboard.value?.panels ?? []));
   name.value = dashboard.value?.name ?? "";
   past.value = [];
+  ahead.value = [];
   changedElsewhere.value = false;
 }
 
 function undo() {
-  draft.value = past.value.pop() ?? draft.value;
+  step(past.value, ahead.value);
+}
+
+function redo() {
+  step(ahead.value, past.value);
+}
+
+function step(from: Panel[][], to: Panel[][]) {
+  const next = from.pop();
+  if (next && draft.value) {
+    to.push(draft.value);
+    draft.value = next;
+  }
+}
+
+/** The usual keys, unless something is being typed. */
+function keys(event: KeyboardEvent) {
+  const typing = (event.target as HTMLElement).closest("input, textarea, [role=dialog]");
+  if (!draft.value || typing || !(event.ctrlKey || event.metaKey)) {
+    return;
+  }
+  const key = event.key.toLowerCase();
+  if (key === "z" || key === "y") {
+    event.preventDefault();
+    (key === "y" || event.shiftKey ? redo : undo)();
+  }
+}
+window.addEventListener("keydown", keys);
+onScopeDispose(() => window.removeEventListener("keydown", keys));
+
+function duplicate(panel: Panel) {
+  editing.value = [
+    ...editing.value,
+    { ...(JSON.parse(JSON.stringify(panel)) as Panel), id: freshId(), x: panel.x, y: bottom(editing.value) },
+  ];
 }
 
 function put(panel: Panel) {
@@ -129,11 +182,16 @@ onBeforeRouteLeave(() => !dirty.value || window.confirm("Leave without saving wh
       <template v-if="draft">
         <el-button @click="panelForm = {}">Add a panel</el-button>
         <el-button :disabled="!past.length" @click="undo">Undo</el-button>
+        <el-button :disabled="!ahead.length" @click="redo">Redo</el-button>
         <el-button @click="draft = undefined">Discard</el-button>
         <el-button type="primary" :loading="busy" @click="save">Save</el-button>
       </template>
     </header>
     <ProblemNote :error="error" />
+    <div v-if="!draft && looksBack" class="view">
+      <RangePicker v-model="view.hours.value" own />
+      <ComparePicker v-model="view.before.value" />
+    </div>
     <p v-if="draft && changedElsewhere" role="status">
       Somebody else saved this dashboard meanwhile. Yours cannot be saved over it: discard, and repeat your change on
       the new version.
@@ -144,10 +202,11 @@ onBeforeRouteLeave(() => !dirty.value || window.confirm("Leave without saving wh
       :points-of="pointsOf"
       :limits="places.limitsById"
       @edit="panelForm = { panel: $event }"
+      @duplicate="duplicate"
     />
     <DashboardGrid
       v-else-if="dashboard.panels.length"
-      :panels="dashboard.panels"
+      :panels="seen"
       :points-of="pointsOf"
       :limits="places.limitsById"
     />
@@ -165,6 +224,12 @@ onBeforeRouteLeave(() => !dirty.value || window.confirm("Leave without saving wh
 </template>
 
 <style scoped>
+.view {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem 1.5rem;
+  align-items: center;
+}
 .wide {
   max-width: 1800px;
 }

@@ -19,6 +19,7 @@ onChanged(["registry"], load);
   <div class="page">
     <header class="page-head">
       <h1>Dashboards</h1>
+      <RouterLink to="/records/compare">Compare points</RouterLink>
       <el-button type="primary" @click="making = true">Make a dashboard</el-button>
     </header>
     <ProblemNote :error="error" />

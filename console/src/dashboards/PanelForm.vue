@@ -4,7 +4,7 @@ import RangePicker from "@/chart/RangePicker.vue";
 import FormDialog from "@/look/FormDialog.vue";
 import { usePoints } from "@/points/points";
 import { computed, ref } from "vue";
-import { durationOf, hoursOf } from "./layout";
+import { durationOf, freshId, hoursOf } from "./layout";
 import LookFields from "./LookFields.vue";
 import { KINDS } from "./panels/kinds";
 import PointsFields from "./PointsFields.vue";
@@ -14,9 +14,7 @@ const { panel } = defineProps<{ panel?: Panel }>();
 const emit = defineEmits<{ save: [panel: Panel]; close: [] }>();
 const points = usePoints();
 
-const draft = ref<Panel>(
-  panel ? structuredCopy(panel) : fresh("value", { id: crypto.randomUUID?.() ?? String(Date.now()), title: "" }),
-);
+const draft = ref<Panel>(panel ? structuredCopy(panel) : fresh("value", { id: freshId(), title: "" }));
 const kind = computed({
   get: () => draft.value.kind,
   set: (chosen) => (draft.value = fresh(chosen, draft.value)),

@@ -33,3 +33,8 @@ export function inReadingOrder(panels: Panel[]): Panel[] {
 export function bottom(panels: Panel[]): number {
   return Math.max(0, ...panels.map((panel) => panel.y + panel.h));
 }
+
+/** An id for a panel that is new. */
+export function freshId(): string {
+  return crypto.randomUUID?.() ?? `panel-${Date.now()}-${Math.round(Math.random() * 1e6)}`;
+}

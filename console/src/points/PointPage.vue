@@ -112,6 +112,7 @@ async function release() {
         <h2>Over time</h2>
         <RangePicker v-model="hours" />
         <el-checkbox v-if="limits" v-model="fixed">fixed scale</el-checkbox>
+        <RouterLink :to="`/records/compare?points=${point.id}&hours=${hours}&compare=before`">Compare …</RouterLink>
         <el-dropdown trigger="click">
           <el-button>Export …</el-button>
           <template #dropdown>

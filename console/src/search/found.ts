@@ -25,6 +25,7 @@ const PAGES: [title: string, words: string, to: string][] = [
   ["Workbench", "decoder script test", "/fleet/workbench"],
   ["Records and backups", "disk space retention", "/records"],
   ["Audit trail", "changes who", "/people/trail"],
+  ["Compare", "compare points week before difference", "/records/compare"],
   ["Appearance", "settings theme dark colours type size", "/settings/appearance"],
   ["Password and sign-ins", "settings account sessions second factor", "/settings/account"],
   ["API tokens", "settings programs", "/settings/tokens"],

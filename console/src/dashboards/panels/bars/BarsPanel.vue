@@ -92,13 +92,14 @@ const rows = computed(() =>
   width: 100%;
 }
 .bars th {
+  width: 30%;
   font-weight: 400;
   text-align: left;
 }
 .track {
   position: relative;
-  width: 45%;
-  min-width: 70px;
+  width: 40%;
+  min-width: 60px;
 }
 .track::before {
   content: "";
@@ -149,5 +150,8 @@ const rows = computed(() =>
 }
 tbody th {
   border-bottom-color: var(--line);
+}
+th {
+  white-space: normal;
 }
 </style>

@@ -75,9 +75,11 @@ function date(time: string): string {
 tbody th {
   font-weight: 400;
   text-align: left;
-  white-space: nowrap;
 }
 tbody th {
   border-bottom-color: var(--line);
+}
+th {
+  white-space: normal;
 }
 </style>

@@ -1,0 +1,174 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { LimitSet, Point, Summary } from "@/api/types";
+import { BEFORES, COMPARED, hoursEarlier } from "@/chart/before";
+import ComparePicker from "@/chart/ComparePicker.vue";
+import PointsChart from "@/chart/PointsChart.vue";
+import RangePicker from "@/chart/RangePicker.vue";
+import { useView } from "@/chart/view";
+import { every } from "@/look/clock";
+import EmptyState from "@/look/EmptyState.vue";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { usePlaces } from "@/places/places";
+import { nameAmong } from "@/points/names";
+import { usePoints } from "@/points/points";
+import { computed, provide, watch } from "vue";
+import { useRoute } from "vue-router";
+import { difference, number, spanOf, zonesOf } from "./compare";
+
+/** Any points over any time together, beside an earlier time, with what both come to. Its address opens just this view. */
+const points = usePoints();
+const places = usePlaces();
+const route = useRoute();
+const view = useView(7 * 24);
+provide(COMPARED, view.before);
+
+const pointIds = computed({
+  get: () =>
+    String(route.query.points ?? "")
+      .split(",")
+      .filter(Boolean),
+  set: (ids: string[]) => view.set({ points: ids.join(",") || undefined }),
+});
+const chosen = computed(() => pointIds.value.flatMap((id) => points.byId.get(id) ?? []));
+/** Points of one unit share a chart and its scale. */
+const charts = computed(() => {
+  const byUnit = new Map<string, Point[]>();
+  chosen.value.forEach((point) => byUnit.set(point.unit, [...(byUnit.get(point.unit) ?? []), point]));
+  return [...byUnit].map(([unit, alike]) => ({ unit, points: alike, limits: limitsOfAll(alike) }));
+});
+
+function limitsOfAll(alike: Point[]): LimitSet | undefined {
+  const sets = new Set(alike.map((point) => point.limitSet));
+  const set = sets.size === 1 ? places.limitsById.get([...sets][0] ?? "") : undefined;
+  return set?.unit === alike[0]?.unit ? set : undefined;
+}
+
+const HOUR = 3_600_000;
+const rows = useLoad(async () => {
+  const now = Date.now();
+  const earlier = hoursEarlier(view.before.value, view.hours.value);
+  const ask = (point: Point, back: number) => {
+    const until = now - back * HOUR;
+    const from = new Date(until - view.hours.value * HOUR).toISOString();
+    return api.get<Summary>(`points/${point.id}/summary?from=${from}&until=${new Date(until).toISOString()}`);
+  };
+  return Promise.all(
+    chosen.value.map(async (point) => ({
+      point,
+      now: await ask(point, 0),
+      then: earlier ? await ask(point, earlier) : undefined,
+    })),
+  );
+});
+watch([() => chosen.value.map((point) => point.id).join(), view.hours, view.before], rows.load);
+every(60, () => {
+  if (!document.hidden) {
+    void rows.load();
+  }
+});
+</script>
+
+<template>
+  <div class="page wide">
+    <header class="page-head"><h1>Compare</h1></header>
+    <section class="sheet asked">
+      <el-select
+        v-model="pointIds"
+        multiple
+        filterable
+        aria-label="Points"
+        placeholder="choose points"
+        class="points"
+        :multiple-limit="12"
+      >
+        <el-option
+          v-for="point in points.all"
+          :key="point.id"
+          :value="point.id"
+          :label="`${point.path.at(-1) ?? ''}: ${point.name}`"
+        />
+      </el-select>
+      <RangePicker v-model="view.hours.value" />
+      <ComparePicker v-model="view.before.value" />
+    </section>
+    <ProblemNote :error="rows.error.value" />
+    <section v-if="points.loaded && !chosen.length" class="sheet">
+      <EmptyState title="Nothing to compare yet"
+        >Choose points above: axes of a machine, rooms, or one point with its week before.</EmptyState
+      >
+    </section>
+    <p v-if="chosen.length && view.before.value !== 'none'" class="soft small legend">
+      Solid: the last {{ spanOf(view.hours.value) }}. Dotted: {{ BEFORES[view.before.value] }}.
+    </p>
+    <section v-for="chart in charts" :key="chart.unit" class="sheet">
+      <div class="chart">
+        <PointsChart :points="chart.points" :hours="view.hours.value" :limits="chart.limits" :fixed="false" />
+      </div>
+    </section>
+    <section v-if="rows.data.value?.length" class="sheet">
+      <h2>What the last {{ spanOf(view.hours.value) }} come to</h2>
+      <table class="rows">
+        <thead>
+          <tr>
+            <th>Point</th>
+            <th class="amount">Lowest</th>
+            <th class="amount">Mean</th>
+            <th class="amount">Highest</th>
+            <th v-if="view.before.value !== 'none'" class="amount">Mean, {{ BEFORES[view.before.value] }}</th>
+            <th v-if="view.before.value !== 'none'" class="amount">Difference</th>
+            <th class="amount">Readings</th>
+            <th>Time in zones</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="row in rows.data.value" :key="row.point.id">
+            <th scope="row">
+              <RouterLink :to="`/points/${row.point.id}`">{{ nameAmong(row.point, chosen) }}</RouterLink>
+            </th>
+            <td class="amount">{{ number(row.now.min, row.point) }}</td>
+            <td class="amount">{{ number(row.now.mean, row.point) }}</td>
+            <td class="amount">{{ number(row.now.max, row.point) }}</td>
+            <td v-if="view.before.value !== 'none'" class="amount">{{ number(row.then?.mean ?? null, row.point) }}</td>
+            <td v-if="view.before.value !== 'none'" class="amount">{{ difference(row.now, row.then, row.point) }}</td>
+            <td class="amount">{{ row.now.count }}</td>
+            <td class="small">{{ zonesOf(row.now) || "no limits" }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.wide {
+  max-width: 1800px;
+}
+.asked {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.75rem 1.5rem;
+  align-items: center;
+}
+.points {
+  flex: 1 1 320px;
+}
+.legend {
+  margin: 0;
+}
+.chart {
+  height: 320px;
+}
+.amount {
+  text-align: right;
+  white-space: nowrap;
+  font-variant-numeric: tabular-nums;
+}
+tbody th {
+  font-weight: 400;
+  text-align: left;
+  white-space: normal;
+  border-bottom-color: var(--line);
+}
+</style>
