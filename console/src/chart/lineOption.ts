@@ -50,13 +50,23 @@ export function lineOption(
   const { palette } = options;
   const points = lines.filter((line) => !line.earlier).map((line) => line.point);
   const onePlace = new Set(points.map((point) => point.placeId)).size === 1;
+  const longest = Math.max(
+    0,
+    ...lines.filter((line) => !line.earlier).map((line) => nameOf(line, points, onePlace).length),
+  );
   const lowest = lines.reduce((low, line) => line.values.reduce((a, b) => Math.min(a, b), low), 0);
   const scale = set && options.fixed ? fixedScale(set, lowest) : undefined;
   const colours = ["line-a", "line-b", "line-c", "line-d"].map(palette);
   return {
     animation: false,
     textStyle: { fontFamily: palette("font"), color: palette("ink") },
-    grid: { left: 16, right: points.length === 1 ? 16 : onePlace ? 78 : 150, top: 24, bottom: 4, containLabel: true },
+    grid: {
+      left: 16,
+      right: points.length === 1 ? 16 : Math.min(150, 18 + longest * 6.5),
+      top: 24,
+      bottom: 4,
+      containLabel: true,
+    },
     tooltip: {
       trigger: "axis",
       confine: true,
@@ -105,7 +115,7 @@ export function lineOption(
           formatter: "{a}",
           color: colour,
           distance: 4,
-          width: onePlace ? 70 : 142,
+          width: 140,
           overflow: "truncate",
         },
         labelLayout: { moveOverlap: "shiftY" },

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { api } from "@/api/http";
+import { api, Refusal } from "@/api/http";
 import { onChanged } from "@/api/live";
 import type { Dashboard, Panel, Point } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -16,6 +16,7 @@ import { computed, defineAsyncComponent, onScopeDispose, provide, ref, watch } f
 import { onBeforeRouteLeave, useRouter } from "vue-router";
 import DashboardGrid from "./DashboardGrid.vue";
 import { bottom, durationOf, freshId } from "./layout";
+import { merged } from "./merge";
 import { KINDS } from "./panels/kinds";
 import PanelForm from "./PanelForm.vue";
 import ShareDialog from "./ShareDialog.vue";
@@ -48,6 +49,8 @@ const ahead = ref<Panel[][]>([]);
 const panelForm = ref<{ panel?: Panel }>();
 const sharing = ref(false);
 const changedElsewhere = ref(false);
+/** After two versions were put together: the panels that both had changed. */
+const joined = ref<string[]>();
 
 onChanged(["registry"], async () => {
   if (draft.value === undefined) {
@@ -84,6 +87,7 @@ function begin() {
   name.value = dashboard.value?.name ?? "";
   past.value = [];
   ahead.value = [];
+  joined.value = undefined;
   changedElsewhere.value = false;
 }
 
@@ -137,17 +141,37 @@ function put(panel: Panel) {
 }
 
 async function save() {
+  const base = dashboard.value;
   const ok = await run(async () => {
     dashboard.value = await api.put<Dashboard>("dashboards/" + id, {
       name: name.value,
-      siteId: dashboard.value?.siteId ?? null,
+      siteId: base?.siteId ?? null,
       panels: draft.value,
-      version: dashboard.value?.version,
+      version: base?.version,
     });
   }, "Saved.");
   if (ok) {
     draft.value = undefined;
+    joined.value = undefined;
+  } else if (error.value instanceof Refusal && error.value.status === 409) {
+    await join();
   }
+}
+
+/** Puts what somebody else saved meanwhile together with the draft, to be looked at and saved. */
+async function join() {
+  const base = dashboard.value;
+  const theirs = await api.get<Dashboard>("dashboards/" + id).catch(() => undefined);
+  if (!base || !theirs || !draft.value || theirs.version === base.version) {
+    return;
+  }
+  const { panels, both } = merged(base.panels, draft.value, theirs.panels);
+  editing.value = panels;
+  name.value = name.value === base.name ? theirs.name : name.value;
+  dashboard.value = theirs;
+  joined.value = both;
+  changedElsewhere.value = false;
+  error.value = undefined;
 }
 
 async function remove() {
@@ -193,8 +217,13 @@ onBeforeRouteLeave(() => !dirty.value || window.confirm("Leave without saving wh
       <ComparePicker v-model="view.before.value" />
     </div>
     <p v-if="draft && changedElsewhere" role="status">
-      Somebody else saved this dashboard meanwhile. Yours cannot be saved over it: discard, and repeat your change on
-      the new version.
+      Somebody else saved this dashboard meanwhile.
+      <el-button @click="join">Take in their changes</el-button>
+    </p>
+    <p v-if="draft && joined" role="status">
+      The changes of both are together now.
+      <template v-if="joined.length">You both changed {{ joined.join(", ") }}: yours is kept. </template>
+      Look it over, then save.
     </p>
     <DashboardEditor
       v-if="draft"

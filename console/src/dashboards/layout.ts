@@ -38,3 +38,16 @@ export function bottom(panels: Panel[]): number {
 export function freshId(): string {
   return crypto.randomUUID?.() ?? `panel-${Date.now()}-${Math.round(Math.random() * 1e6)}`;
 }
+
+/** With panels that lie on one another moved below all others, in their order. */
+export function apart(panels: Panel[]): Panel[] {
+  const placed: Panel[] = [];
+  for (const panel of panels) {
+    placed.push(placed.some((other) => overlap(panel, other)) ? { ...panel, y: bottom(panels.concat(placed)) } : panel);
+  }
+  return placed;
+}
+
+function overlap(a: Panel, b: Panel): boolean {
+  return a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h;
+}
