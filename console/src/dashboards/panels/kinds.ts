@@ -8,6 +8,7 @@ import { dial } from "./dial";
 import { directions } from "./directions";
 import { exposure } from "./exposure";
 import { line } from "./line";
+import { map } from "./map";
 import { picture } from "./picture";
 import { states } from "./states";
 import { tally } from "./tally";
@@ -29,6 +30,7 @@ export const KINDS: Record<Panel["kind"], PanelKind> = {
   exposure,
   tally,
   picture,
+  map,
   alerts,
   asked,
   text,

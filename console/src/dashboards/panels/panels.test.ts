@@ -6,6 +6,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import PanelView from "../PanelView.vue";
 import { KINDS } from "./kinds";
 import { scaleOf, share, wordFor, zoneOf } from "./look";
+import { project, scaleBar, spots, stretchesOf } from "./map/track";
 import { stretches } from "./states/strip";
 import { over, tally } from "./tally/tally";
 import { markdown } from "./text/markdown";
@@ -264,6 +265,57 @@ describe("a strip of states", () => {
   it("goes by the words where there are some", () => {
     const found = stretches(line([0, 10], [0, 1], [0, 0]), undefined, { words: { "0": "shut", "1": "open" } }, 20);
     expect(found.map((one) => one.name)).toEqual(["shut", "open"]);
+  });
+});
+
+describe("a track", () => {
+  const line = (times: number[], values: number[], qualities = values.map(() => 0)) => ({
+    point: point(),
+    times,
+    values,
+    qualities,
+    gaps: [],
+  });
+
+  it("is put together from latitude and longitude that were read at other moments", () => {
+    const found = spots(line([10, 20, 30], [54, 54.1, 54.2]), line([0, 20, 40], [-2, -2.2, -2.4]), line([5], [4.5]));
+    expect(found.map((one) => [one.time, one.latitude, Number(one.longitude.toFixed(3)), one.value])).toEqual([
+      [10, 54, -2.1, 4.5],
+      [20, 54.1, -2.2, 4.5],
+      [30, 54.2, -2.3, 4.5],
+    ]);
+  });
+
+  it("has no position where one of the two is bad or not known", () => {
+    expect(spots(line([10, 20], [54, 99], [0, 2]), line([0, 40], [-2, -2]))).toHaveLength(1);
+    expect(spots(line([50], [54]), line([0, 40], [-2, -2]))).toEqual([]);
+  });
+
+  it("is cut where nothing was heard for long", () => {
+    const at = (time: number) => ({ time, latitude: 0, longitude: 0 });
+    expect(stretchesOf([at(0), at(1), at(2), at(3), at(60), at(61)]).map((part) => part.length)).toEqual([4, 2]);
+    expect(stretchesOf([])).toEqual([]);
+  });
+
+  it("is drawn in its true shape, north up", () => {
+    const all = [
+      { latitude: 54.0, longitude: -2.0 },
+      { latitude: 54.01, longitude: -2.0 },
+      { latitude: 54.0, longitude: -1.99 },
+    ];
+    const to = project(all, 600, 380);
+    expect(to.y(all[1] as (typeof all)[0])).toBeLessThan(to.y(all[0] as (typeof all)[0]));
+    const up = to.y(all[0] as (typeof all)[0]) - to.y(all[1] as (typeof all)[0]);
+    const across = to.x(all[2] as (typeof all)[0]) - to.x(all[0] as (typeof all)[0]);
+    expect(across / up).toBeCloseTo(Math.cos((54.005 * Math.PI) / 180), 3);
+    expect(up * to.metresAUnit).toBeCloseTo(1113.2, 1);
+  });
+
+  it("shows some ground around what stands still, with a round scale", () => {
+    const to = project([{ latitude: 54, longitude: -2 }], 600, 380);
+    expect(to.x({ longitude: -2 })).toBe(300);
+    expect(scaleBar(to.metresAUnit, 150).words).toBe("50 m");
+    expect(scaleBar(40, 150).words).toBe("5 km");
   });
 });
 

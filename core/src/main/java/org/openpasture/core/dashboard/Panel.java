@@ -28,6 +28,7 @@ import org.openpasture.core.formula.Statistic;
     @JsonSubTypes.Type(value = Panel.Exposure.class, name = "exposure"),
     @JsonSubTypes.Type(value = Panel.Tally.class, name = "tally"),
     @JsonSubTypes.Type(value = Panel.Picture.class, name = "picture"),
+    @JsonSubTypes.Type(value = Panel.Tracks.class, name = "map"),
     @JsonSubTypes.Type(value = Panel.OpenAlerts.class, name = "alerts"),
     @JsonSubTypes.Type(value = Panel.Asked.class, name = "asked"),
     @JsonSubTypes.Type(value = Panel.Text.class, name = "text"),
@@ -133,6 +134,12 @@ public sealed interface Panel {
             onFrom = onFrom == null ? Double.valueOf(1) : onFrom;
         }
     }
+
+    /**
+     * A map of where things were in the range: a track for each place with a latitude and a longitude among the points,
+     * in the colours of the zones of its first other point. No base map is fetched from anywhere.
+     */
+    record Tracks(@JsonUnwrapped Frame frame) implements Panel {}
 
     /** Open alerts, of all points or of its own. */
     record OpenAlerts(@JsonUnwrapped Frame frame) implements Panel {}

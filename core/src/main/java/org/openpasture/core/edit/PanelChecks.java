@@ -209,6 +209,7 @@ final class PanelChecks {
             case Panel.Bars bars -> Optional.empty();
             case Panel.Directions directions -> Optional.empty();
             case Panel.Tally tally -> Optional.empty();
+            case Panel.Tracks tracks -> Optional.empty();
             case Panel.OpenAlerts alerts -> Optional.empty();
             case Panel.Asked asked -> Optional.empty();
             case Panel.Clock clock -> Optional.empty();

@@ -1,0 +1,241 @@
+<script setup lang="ts">
+import type { Point } from "@/api/types";
+import { drawn, useSeriesSource } from "@/chart/series";
+import { every, moment } from "@/look/clock";
+import FenceMark from "@/look/FenceMark.vue";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { usePlaces } from "@/places/places";
+import { computed, ref, shallowRef, watch } from "vue";
+import { hoursOf } from "../../layout";
+import { limitsOf, withUnit, zoneOf } from "../look";
+import type { ViewProps } from "../view";
+import { project, scaleBar, spots, stretchesOf, type Spot } from "./track";
+
+/** Where things were: a track for each place that has a latitude and a longitude, and the sites whose position is known. */
+const { panel, points, limits, open } = defineProps<ViewProps<"map">>();
+const WIDTH = 600;
+const HEIGHT = 380;
+const BUCKETS = 1500;
+const REFRESH_SECONDS = 30;
+const source = useSeriesSource();
+const places = open ? undefined : usePlaces();
+
+/** Of each place with a position its points: where, and what is measured there. */
+const movers = computed(() => {
+  const found = new Map<string, { latitude?: Point; longitude?: Point; value?: Point }>();
+  for (const point of points) {
+    const of = found.get(point.placeId) ?? {};
+    const part = point.quantity === "latitude" || point.quantity === "longitude" ? point.quantity : ("value" as const);
+    found.set(point.placeId, { ...of, [part]: of[part] ?? point });
+  }
+  return [...found.values()].flatMap(({ latitude, longitude, value }) =>
+    latitude && longitude ? { latitude, longitude, value, name: latitude.path.at(-1) ?? latitude.name } : [],
+  );
+});
+const sites = computed(() =>
+  (places?.places ?? []).flatMap((place) =>
+    place.kind === "site" &&
+    place.latitude !== null &&
+    place.longitude !== null &&
+    points.some((point) => places?.path(point.placeId)[0]?.id === place.id)
+      ? { name: place.name, latitude: place.latitude, longitude: place.longitude }
+      : [],
+  ),
+);
+
+type Mover = (typeof movers.value)[number];
+const tracks = shallowRef<{ mover: Mover; spots: Spot[] }[]>([]);
+const error = shallowRef<unknown>();
+const loading = ref(true);
+const until = ref(Date.now());
+const from = computed(() => until.value - hoursOf(panel.range) * 3_600_000);
+let turn = 0;
+
+async function load() {
+  const mine = ++turn;
+  const end = Date.now();
+  const begin = end - hoursOf(panel.range) * 3_600_000;
+  const line = async (point: Point) => drawn(point, await source(point.id, begin, end, BUCKETS));
+  try {
+    const found = await Promise.all(
+      movers.value.map(async (mover) => ({
+        mover,
+        spots: spots(
+          await line(mover.latitude),
+          await line(mover.longitude),
+          mover.value ? await line(mover.value) : undefined,
+        ),
+      })),
+    );
+    if (mine === turn) {
+      tracks.value = found;
+      until.value = end;
+      error.value = undefined;
+    }
+  } catch (problem) {
+    error.value = problem;
+  } finally {
+    loading.value = false;
+  }
+}
+watch([() => points.map((point) => point.id).join(), () => panel.range], load, { immediate: true });
+every(REFRESH_SECONDS, () => {
+  if (!document.hidden) {
+    void load();
+  }
+});
+
+/** How far along the time one looks, in percent; at the end it is now. */
+const along = ref(100);
+const looked = computed(() => from.value + ((until.value - from.value) * along.value) / 100);
+const everything = computed(() => [...tracks.value.flatMap((track) => track.spots), ...sites.value]);
+const projection = computed(() => project(everything.value, WIDTH, HEIGHT));
+const bar = computed(() => scaleBar(projection.value.metresAUnit, WIDTH / 4));
+const at = (spot: { latitude: number; longitude: number }) =>
+  `${projection.value.x(spot).toFixed(1)} ${projection.value.y(spot).toFixed(1)}`;
+
+const severityOf = (mover: Mover, spot: Spot) =>
+  mover.value && spot.value !== undefined
+    ? (zoneOf(spot.value, limitsOf(mover.value, limits))?.severity ?? null)
+    : null;
+
+const shown = computed(() =>
+  tracks.value.flatMap(({ mover, spots: all }) => {
+    const now = [...all].reverse().find((spot) => spot.time <= looked.value);
+    const abnormal = all.slice(1).flatMap((spot, i) => {
+      const severity = severityOf(mover, spot);
+      return severity && severity !== "normal" ? { severity, path: `M${at(all[i] ?? spot)}L${at(spot)}` } : [];
+    });
+    return {
+      mover,
+      path: stretchesOf(all)
+        .map((stretch) => "M" + stretch.map(at).join("L"))
+        .join(""),
+      abnormal,
+      now,
+      severity: now ? severityOf(mover, now) : null,
+    };
+  }),
+);
+</script>
+
+<template>
+  <ProblemNote :error="error" />
+  <p v-if="!movers.length && !sites.length" class="soft">
+    A map needs the latitude and the longitude of something among its points, or a site with a position.
+  </p>
+  <p v-else-if="!loading && !error && !everything.length" class="soft">No positions in this time.</p>
+  <template v-else-if="everything.length">
+    <svg
+      :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
+      role="img"
+      :aria-label="`Map: ${[...movers.map((one) => one.name), ...sites.map((one) => one.name)].join(', ')}`"
+    >
+      <rect class="ground" :width="WIDTH" :height="HEIGHT" />
+      <g v-for="site in sites" :key="site.name" :transform="`translate(${at(site)})`">
+        <path class="site" d="M-7 6V-3L0 -9L7 -3V6Z" />
+        <text x="11" y="4">{{ site.name }}</text>
+      </g>
+      <g v-for="track in shown" :key="track.mover.latitude.id">
+        <path class="track" :d="track.path" />
+        <path v-for="(part, i) in track.abnormal" :key="i" :class="['part', part.severity]" :d="part.path" />
+        <g v-if="track.now" :transform="`translate(${at(track.now)})`">
+          <circle :class="['here', track.severity]" r="7" />
+          <text x="11" y="-8" class="name">{{ track.mover.name }}</text>
+        </g>
+      </g>
+      <g :transform="`translate(16 ${HEIGHT - 18})`" class="measure">
+        <path :d="`M0 -5V0H${bar.units.toFixed(1)}V-5`" />
+        <text :x="bar.units / 2" y="-6" text-anchor="middle">{{ bar.words }}</text>
+      </g>
+      <g :transform="`translate(${WIDTH - 20} 30)`" class="measure">
+        <path d="M0 14V-8M-5 -2L0 -9L5 -2" />
+        <text y="-14" text-anchor="middle">N</text>
+      </g>
+    </svg>
+    <div class="time">
+      <el-slider v-model="along" :show-tooltip="false" :step="0.5" aria-label="Moment" />
+      <span class="small soft">{{ along === 100 ? "now" : moment(looked) }}</span>
+    </div>
+    <p v-for="track in shown" :key="track.mover.latitude.id" class="small">
+      <strong>{{ track.mover.name }}</strong>{{
+        track.now ? ` was heard there ${moment(track.now.time)}` : ": nothing by then"
+      }}
+      <template v-if="track.now?.value !== undefined && track.mover.value">
+        with {{ withUnit(track.now.value, track.mover.value, panel.look) }}
+        <FenceMark v-if="track.severity && track.severity !== 'normal'" :severity="track.severity" />
+      </template>
+    </p>
+  </template>
+</template>
+
+<style scoped>
+svg {
+  flex: 1;
+  min-height: 180px;
+  width: 100%;
+}
+.ground {
+  fill: var(--moss-soft);
+}
+.track {
+  fill: none;
+  stroke: var(--moss);
+  stroke-width: 2.5;
+  stroke-linejoin: round;
+}
+.part {
+  fill: none;
+  stroke-width: 5;
+  stroke-linecap: round;
+}
+.part.advisory {
+  stroke: var(--advisory);
+}
+.part.warning {
+  stroke: var(--warning);
+}
+.part.critical {
+  stroke: var(--critical);
+}
+.here {
+  fill: var(--ink);
+  stroke: var(--sheet);
+  stroke-width: 2;
+}
+.here.warning {
+  fill: var(--warning);
+}
+.here.critical {
+  fill: var(--critical);
+}
+.site {
+  fill: var(--sheet);
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+text {
+  font-size: 13px;
+  fill: var(--ink);
+}
+.name {
+  font-weight: 640;
+}
+.measure path {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+.time {
+  display: flex;
+  gap: 1rem;
+  align-items: center;
+  padding: 0 0.5rem;
+}
+.time .small {
+  min-width: 8.5rem;
+}
+p {
+  margin: 0;
+}
+</style>

@@ -1,0 +1,11 @@
+import type { PanelKind } from "../kind";
+import MapPanel from "./MapPanel.vue";
+
+export const map: PanelKind = {
+  name: "Map with tracks",
+  size: { w: 6, h: 5 },
+  points: "needed",
+  look: ["decimals"],
+  range: "P1D",
+  view: MapPanel,
+};
