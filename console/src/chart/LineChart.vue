@@ -12,7 +12,7 @@ import {
 import { use } from "echarts/core";
 import { LabelLayout } from "echarts/features";
 import { CanvasRenderer } from "echarts/renderers";
-import { computed } from "vue";
+import { computed, useTemplateRef } from "vue";
 import VChart from "vue-echarts";
 import { lineOption, type Ends } from "./lineOption";
 import type { Drawn } from "./series";
@@ -37,12 +37,19 @@ const { lines, limits, from, until, fixed, ends } = defineProps<{
   fixed: boolean;
   ends?: Ends;
 }>();
+const chart = useTemplateRef<InstanceType<typeof VChart>>("chart");
 const emit = defineEmits<{ zoom: [from: number, until: number] }>();
 
 const option = computed(() => {
   void dark.value;
   return lineOption(lines, limits, { from, until, fixed, ends, palette: colour });
 });
+
+/** What is drawn now, as a PNG on the colour of the page. */
+function picture(): string {
+  return chart.value?.getDataURL({ type: "png", pixelRatio: 2, backgroundColor: colour("sheet") }) ?? "";
+}
+defineExpose({ picture });
 
 function zoomed(event: { batch?: object[] }) {
   const part = event.batch?.[0] as { start: number; end: number } | undefined;
@@ -54,5 +61,5 @@ function zoomed(event: { batch?: object[] }) {
 </script>
 
 <template>
-  <VChart :option="option" autoresize :update-options="{ replaceMerge: ['series'] }" @datazoom="zoomed" />
+  <VChart ref="chart" :option="option" autoresize :update-options="{ replaceMerge: ['series'] }" @datazoom="zoomed" />
 </template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { LimitSet, Point } from "@/api/types";
 import ProblemNote from "@/look/ProblemNote.vue";
-import { computed, defineAsyncComponent, ref, shallowRef, watch } from "vue";
+import { computed, defineAsyncComponent, ref, shallowRef, useTemplateRef, watch } from "vue";
 import type { Ends } from "./lineOption";
 import { BEFORES, hoursEarlier, useCompared, type Before } from "./before";
 import { drawn, later, useSeriesSource, type Drawn } from "./series";
@@ -16,6 +16,7 @@ const {
 } = defineProps<{ points: Point[]; hours: number; limits?: LimitSet; fixed?: boolean; ends?: Ends }>();
 const LineChart = defineAsyncComponent(() => import("./LineChart.vue"));
 const BUCKETS = 600;
+const canvas = useTemplateRef<{ picture: () => string }>("canvas");
 
 const source = useSeriesSource();
 const compared = useCompared();
@@ -77,6 +78,15 @@ watch(
   },
 );
 
+/** Gives what is drawn now to keep, as a picture. */
+function keep(name: string) {
+  const link = document.createElement("a");
+  link.href = canvas.value?.picture() ?? "";
+  link.download = name.replace(/[^\p{L}\p{N} .-]+/gu, "-") + ".png";
+  link.click();
+}
+defineExpose({ keep });
+
 /** Zooming refines: the seen stretch is fetched in full detail and put between what is outside of it. */
 function zoom(begin: number, end: number) {
   window.clearTimeout(finer);
@@ -114,6 +124,7 @@ function merged(coarse: Drawn, fine: Drawn, begin: number, end: number): Drawn {
     <p v-if="empty" class="soft none">No readings in this time.</p>
     <LineChart
       v-else-if="lines.length"
+      ref="canvas"
       class="canvas"
       :lines="lines"
       :limits="limits"

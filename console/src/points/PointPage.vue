@@ -14,7 +14,7 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import { zoneWords } from "@/look/reading";
 import ReadingValue from "@/look/ReadingValue.vue";
 import { usePlaces } from "@/places/places";
-import { computed, ref, watch } from "vue";
+import { computed, ref, useTemplateRef, watch } from "vue";
 import DaysTable from "./DaysTable.vue";
 import EraseForm from "./EraseForm.vue";
 import PointForm from "./PointForm.vue";
@@ -28,6 +28,7 @@ const points = usePoints();
 const places = usePlaces();
 const hours = ref(24);
 const fixed = ref(true);
+const chart = useTemplateRef<InstanceType<typeof PointsChart>>("chart");
 const open = ref<"" | "point" | "rule" | "erase">("");
 const { error, run } = useAction();
 
@@ -120,11 +121,14 @@ async function release() {
               <el-dropdown-item v-for="(name, format) in FORMATS" :key="format"
                 ><a class="plain" :href="exported(format)" download>{{ name }}</a></el-dropdown-item
               >
+              <el-dropdown-item @click="chart?.keep(point.name)">Picture (PNG)</el-dropdown-item>
             </el-dropdown-menu>
           </template>
         </el-dropdown>
       </div>
-      <div class="canvas"><PointsChart :points="[point]" :hours="hours" :limits="limits" :fixed="fixed" /></div>
+      <div class="canvas">
+        <PointsChart ref="chart" :points="[point]" :hours="hours" :limits="limits" :fixed="fixed" />
+      </div>
       <p v-if="limits" class="soft small source">
         Limits: <RouterLink :to="`/limits#${limits.id}`">{{ limits.title }}</RouterLink>, {{ limits.source.document }}
         {{ limits.source.edition }}{{ point.ownLimitSet ? "; chosen for this point alone" : "" }}. The published

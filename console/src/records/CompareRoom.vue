@@ -13,7 +13,7 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { nameAmong } from "@/points/names";
 import { usePoints } from "@/points/points";
-import { computed, provide, watch } from "vue";
+import { computed, provide, useTemplateRef, watch } from "vue";
 import { useRoute } from "vue-router";
 import { difference, number, spanOf, zonesOf } from "./compare";
 
@@ -24,6 +24,7 @@ const route = useRoute();
 const view = useView(7 * 24);
 provide(COMPARED, view.before);
 
+const drawnCharts = useTemplateRef<InstanceType<typeof PointsChart>[]>("drawnCharts");
 const pointIds = computed({
   get: () =>
     String(route.query.points ?? "")
@@ -102,12 +103,19 @@ every(60, () => {
     <p v-if="chosen.length && view.before.value !== 'none'" class="soft small legend">
       Solid: the last {{ spanOf(view.hours.value) }}. Dotted: {{ BEFORES[view.before.value] }}.
     </p>
-    <section v-for="chart in charts" :key="chart.unit" class="sheet">
+    <section v-for="(chart, i) in charts" :key="chart.unit" class="sheet">
       <div class="chart">
-        <PointsChart :points="chart.points" :hours="view.hours.value" :limits="chart.limits" :fixed="false" />
+        <PointsChart
+          ref="drawnCharts"
+          :points="chart.points"
+          :hours="view.hours.value"
+          :limits="chart.limits"
+          :fixed="false"
+        />
       </div>
+      <el-button @click="drawnCharts?.[i]?.keep('compared')">Picture (PNG)</el-button>
     </section>
-    <section v-if="rows.data.value?.length" class="sheet">
+    <section v-if="rows.data.value?.length" class="sheet wide-table">
       <h2>What the last {{ spanOf(view.hours.value) }} come to</h2>
       <table class="rows">
         <thead>
@@ -156,6 +164,9 @@ every(60, () => {
 }
 .legend {
   margin: 0;
+}
+.wide-table {
+  overflow-x: auto;
 }
 .chart {
   height: 320px;

@@ -22,7 +22,10 @@ onChanged(["registry"], load);
 const asked = computed(() =>
   (data.value?.inlets ?? []).flatMap((inlet) => {
     const devices = (data.value?.devices ?? []).filter(
-      (device) => device.inletId === inlet.id && device.assignments.some((one) => pointIds.value.includes(one.pointId)),
+      (device) =>
+        inlet.id !== null &&
+        device.inletId === inlet.id &&
+        device.assignments.some((one) => pointIds.value.includes(one.pointId)),
     );
     return devices.length ? [{ inlet, devices }] : [];
   }),

@@ -215,7 +215,7 @@ svg {
   stroke-width: 1.5;
 }
 text {
-  font-size: 13px;
+  font-size: 17px;
   fill: var(--ink);
 }
 .name {

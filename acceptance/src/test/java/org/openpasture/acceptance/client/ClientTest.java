@@ -481,9 +481,11 @@ class ClientTest {
         ok("points", "add", "Verb air", "--in", "Verb barn", "--quantity", "temperature", "--tag", "Winter watch");
         assertThat(ok("points", "--tag", "winter watch").out()).contains("Verb air");
         assertThat(ok("points", "--tag", "summer").out()).isEqualTo("No points here.\n");
-        String board = ok("dashboards", "add", "Verb board", "--for", "cold-chain", "--in", "Verb barn").out();
+        String board = ok("dashboards", "add", "Verb board", "--for", "cold-chain", "--in", "Verb barn")
+                .out();
         assertThat(board).startsWith("Made with 6 panels: http").contains("/dashboards/");
-        assertThat(run("dashboards", "add", "Odd", "--for", "fun", "--in", "Verb barn").err())
+        assertThat(run("dashboards", "add", "Odd", "--for", "fun", "--in", "Verb barn")
+                        .err())
                 .contains("no purpose 'fun'; there are commissioning, machine, cold-chain, barn, remote-site");
         assertThat(run("places", "remove", "Verb barn").err()).contains("1 point", "1 dashboard");
         ok("dashboards", "remove", "Verb board");

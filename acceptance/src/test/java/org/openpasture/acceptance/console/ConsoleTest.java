@@ -11,6 +11,8 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.options.AriaRole;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
@@ -20,6 +22,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.IntFunction;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -32,7 +36,12 @@ import org.openpasture.acceptance.Plant;
 import org.openpasture.acceptance.RunningService;
 import org.openpasture.api.alert.RuleRequest;
 import org.openpasture.api.dashboard.DashboardRequest;
+import org.openpasture.api.dashboard.DashboardView;
+import org.openpasture.core.dashboard.Frame;
+import org.openpasture.core.dashboard.Panel;
+import org.openpasture.core.formula.Statistic;
 import org.openpasture.core.limit.Severity;
+import org.openpasture.core.place.PointSelection;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Target;
@@ -62,6 +71,12 @@ class ConsoleTest {
             "/settings",
             "/settings/mail",
             "/records");
+    /** As the console registers them, one a line. */
+    private static final List<String> KINDS = kinds();
+
+    /** The id of a dashboard with every kind of panel. */
+    private static final AtomicReference<String> EVERY = new AtomicReference<>("");
+
     private static final List<String> COMPLAINTS = new ArrayList<>();
     private static Playwright playwright;
     private static Browser browser;
@@ -284,12 +299,113 @@ class ConsoleTest {
         page.keyboard().press("Shift+ArrowDown");
         button(page, "Save").click();
         assertThat(button(page, "Edit")).isVisible();
-        assertThat(SERVICE.owner()
-                        .get("api/v1/dashboards")
-                        .path(0)
-                        .path("panels")
-                        .asInt())
-                .isEqualTo(panels);
+        DashboardView saved = SERVICE.owner()
+                .get(
+                        "api/v1/dashboards/"
+                                + SERVICE.owner()
+                                        .get("api/v1/dashboards")
+                                        .path(0)
+                                        .path("id")
+                                        .asString(),
+                        DashboardView.class);
+        assertThat(saved.panels()).hasSize(panels);
+        assertThat(saved.panels().stream().mapToInt(panel -> panel.frame().h()).sum())
+                .as("one panel is a row higher")
+                .isEqualTo(tallBefore() + 1);
+    }
+
+    /** How tall the panels are together that a new dashboard of the pump's points begins with. */
+    private static int tallBefore() {
+        return SERVICE
+                .owner()
+                .post(
+                        "api/v1/dashboards",
+                        new DashboardRequest(
+                                "As it began",
+                                null,
+                                null,
+                                plant.points().stream().map(point -> point.id()).toList(),
+                                null,
+                                null,
+                                null),
+                        DashboardView.class)
+                .panels()
+                .stream()
+                .mapToInt(panel -> panel.frame().h())
+                .sum();
+    }
+
+    private static String axial() {
+        return plant.point("Axial vibration").id();
+    }
+
+    private static List<String> kinds() {
+        try {
+            return Pattern.compile("^  (\\w+),$", Pattern.MULTILINE)
+                    .matcher(Files.readString(Path.of("../console/src/dashboards/panels/kinds.ts")))
+                    .results()
+                    .map(kind -> kind.group(1))
+                    .toList();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private static String everyKind() {
+        List<String> axial = List.of(plant.point("Axial vibration").id());
+        PointSelection pump = new PointSelection(plant.pump, null, null, null);
+        IntFunction<Frame> at = row -> new Frame("p" + row, "No. " + row, axial, null, null, null, 0, row * 3, 6, 3);
+        IntFunction<Frame> all =
+                row -> new Frame("p" + row, "No. " + row, List.of(), pump, null, null, 6, row * 3, 6, 3);
+        List<Panel> panels = List.of(
+                new Panel.Value(at.apply(0), Statistic.MAXIMUM),
+                new Panel.Line(all.apply(1), Panel.Scale.FIT),
+                new Panel.Dial(at.apply(2)),
+                new Panel.Vessel(at.apply(3), Panel.Shape.LYING),
+                new Panel.States(at.apply(4)),
+                new Panel.Bars(all.apply(5), null),
+                new Panel.Days(at.apply(6), null),
+                new Panel.Directions(at.apply(7)),
+                new Panel.Exposure(at.apply(8), null),
+                new Panel.Tally(all.apply(9), null),
+                new Panel.Picture(at.apply(10), Panel.Drawing.FAN, null),
+                new Panel.Tracks(at.apply(11)),
+                new Panel.OpenAlerts(at.apply(12)),
+                new Panel.Asked(at.apply(13)),
+                new Panel.Text(at.apply(14), "**Call** the depot"),
+                new Panel.Clock(at.apply(15), null));
+        assertThat(panels).extracting(Panel::getClass).doesNotHaveDuplicates().hasSameSizeAs(KINDS);
+        return SERVICE.owner()
+                .post(
+                        "api/v1/dashboards",
+                        new DashboardRequest("Every kind", plant.site, panels, null, null, null, null),
+                        DashboardView.class)
+                .id();
+    }
+
+    @Test
+    @Order(5)
+    void everyKindOfPanelShowsTheNumbersThatTheServiceKnows() {
+        EVERY.set(everyKind());
+        page.navigate("/dashboards/" + EVERY.get());
+        assertThat(page.locator(".panel.value")).containsText("6.20 mm/s");
+        assertThat(page.locator(".panel.value")).containsText("maximum of 24 h");
+        assertThat(page.locator(".panel.line canvas")).isVisible();
+        assertThat(page.locator(".panel.dial figure > svg")).hasAttribute("aria-label", "Axial vibration: 2.30 mm/s");
+        assertThat(page.locator(".panel.vessel")).containsText("% full");
+        assertThat(page.locator(".panel.states .last").first()).hasText("A");
+        assertThat(page.locator(".panel.bars tbody tr")).hasCount(3);
+        assertThat(page.locator(".panel.bars")).containsText("45.5 °C");
+        assertThat(page.locator(".panel.days tbody tr")).hasCount(1);
+        assertThat(page.locator(".panel.directions")).containsText("Axial");
+        assertThat(page.locator(".panel.exposure")).containsText("a mean is shown from half of the time");
+        assertThat(page.locator(".panel.tally")).containsText("no limits");
+        assertThat(page.locator(".panel.picture")).containsText("runs");
+        assertThat(page.locator(".panel.map")).containsText("A map needs the latitude");
+        assertThat(page.locator(".panel.alerts")).containsText("No open alerts");
+        assertThat(page.locator(".panel.asked")).containsText("No device that is asked feeds these points");
+        assertThat(page.locator(".panel.text strong")).hasText("Call");
+        assertThat(page.locator(".panel.clock .time")).hasText(Pattern.compile("\\d\\d:\\d\\d:\\d\\d"));
     }
 
     @Test
@@ -401,6 +517,8 @@ class ConsoleTest {
         rooms.addAll(List.of(
                 "/places/" + plant.pump,
                 "/points/1",
+                "/dashboards/" + EVERY.get(),
+                "/records/compare?points=" + axial(),
                 "/fleet/devices/" + plant.device("Pump sender").id()));
         for (String room : rooms) {
             phone.navigate(room);
@@ -425,7 +543,11 @@ class ConsoleTest {
             page.navigate("/settings");
             page.evaluate("theme => localStorage.setItem('theme', theme)", theme);
             List<String> rooms = new ArrayList<>(ROOMS);
-            rooms.addAll(List.of("/places/" + plant.pump, "/points/1"));
+            rooms.addAll(List.of(
+                    "/places/" + plant.pump,
+                    "/points/1",
+                    "/dashboards/" + EVERY.get(),
+                    "/records/compare?points=" + axial()));
             for (String room : rooms) {
                 page.navigate(room);
                 assertThat(page.locator("h1").first()).isVisible();

@@ -426,8 +426,7 @@ class AccessMatrixTest {
             for (String what : List.of("/readings", "/summaries", "/summary", "/exposure")) {
                 assertThat(ask("GET", shared + THEIRS.get("points") + what, "").statusCode())
                         .isEqualTo(200);
-                assertThat(ask("GET", shared + radial + what, "").statusCode())
-                        .isEqualTo(404);
+                assertThat(ask("GET", shared + radial + what, "").statusCode()).isEqualTo(404);
             }
         }));
         return Stream.concat(signedIn, beside);

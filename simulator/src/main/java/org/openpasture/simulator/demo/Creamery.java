@@ -1,6 +1,7 @@
 package org.openpasture.simulator.demo;
 
 import java.net.URI;
+import java.time.ZoneId;
 import java.util.List;
 import java.util.Map;
 import org.openpasture.api.alert.RuleRequest;
@@ -15,6 +16,7 @@ import org.openpasture.api.place.AssetRequest;
 import org.openpasture.api.place.SiteRequest;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.core.dashboard.Frame;
+import org.openpasture.core.dashboard.Look;
 import org.openpasture.core.dashboard.Panel;
 import org.openpasture.core.dashboard.Purpose;
 import org.openpasture.core.formula.Recipe;
@@ -26,6 +28,7 @@ import org.openpasture.core.layout.JsonPath;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.outlet.Destination;
+import org.openpasture.core.place.PointSelection;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Hold;
@@ -398,6 +401,28 @@ final class Creamery extends DemoMaker {
         api.post(
                 "api/v1/dashboards",
                 new DashboardRequest("Cold chain of the creamery", site, null, null, Purpose.COLD_CHAIN, site, null));
+        api.post("api/v1/dashboards", new DashboardRequest("Shift board", site, shift(site), null, null, null, null));
+    }
+
+    /** What a shift keeps an eye on, on the wall. */
+    private List<Panel> shift(String site) {
+        PointSelection all = new PointSelection(site, null, null, null);
+        PointSelection switches = new PointSelection(site, Quantity.SWITCH, null, null);
+        Look onOff = new Look(null, null, null, Map.of("0", "off", "1", "on"));
+        return List.of(
+                new Panel.Tally(new Frame("s1", "Creamery now", List.of(), all, null, null, 0, 0, 4, 3), null),
+                new Panel.Dial(frame("s2", "Whey pump, axial", List.of("pump-axial"), 4, 0, 3, 3)),
+                new Panel.Vessel(frame("s3", "Silos", List.of("silo1-level", "silo2-level"), 7, 0, 3, 3), null),
+                new Panel.Clock(frame("s4", "Creamery time", List.of(), 10, 0, 2, 3), ZoneId.of("Europe/London")),
+                new Panel.Bars(new Frame("s5", "Least headroom first", List.of(), all, null, null, 0, 3, 7, 5), null),
+                new Panel.Tracks(frame(
+                        "s6", "Collection", List.of("lorry-latitude", "lorry-longitude", "lorry-milk"), 7, 3, 5, 5)),
+                new Panel.States(new Frame("s7", "What runs", List.of(), switches, "PT6H", onOff, 0, 8, 7, 3)),
+                new Panel.Text(frame("s8", "When an alert comes in the night", List.of(), 7, 8, 5, 3), """
+                        1. Look at the alert's page: what it says to do stands there.
+                        2. **Acknowledge** it, so that nobody else drives out.
+                        3. Milk above 7 °C: call the dairy office before it is mixed.
+                        """));
     }
 
     private Frame frame(String id, String title, List<String> points, int x, int y, int w, int h) {
