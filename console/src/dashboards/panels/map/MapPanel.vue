@@ -94,6 +94,10 @@ const bar = computed(() => scaleBar(projection.value.metresAUnit, WIDTH / 4));
 const at = (spot: { latitude: number; longitude: number }) =>
   `${projection.value.x(spot).toFixed(1)} ${projection.value.y(spot).toFixed(1)}`;
 
+/** Where a name stands beside its mark, so that it does not leave the drawing. */
+const beside = (spot: { longitude: number }) =>
+  projection.value.x(spot) > WIDTH * 0.6 ? { x: -11, "text-anchor": "end" } : { x: 11 };
+
 const severityOf = (mover: Mover, spot: Spot) =>
   mover.value && spot.value !== undefined
     ? (zoneOf(spot.value, limitsOf(mover.value, limits))?.severity ?? null)
@@ -134,14 +138,14 @@ const shown = computed(() =>
       <rect class="ground" :width="WIDTH" :height="HEIGHT" />
       <g v-for="site in sites" :key="site.name" :transform="`translate(${at(site)})`">
         <path class="site" d="M-7 6V-3L0 -9L7 -3V6Z" />
-        <text x="11" y="4">{{ site.name }}</text>
+        <text v-bind="beside(site)" y="4">{{ site.name }}</text>
       </g>
       <g v-for="track in shown" :key="track.mover.latitude.id">
         <path class="track" :d="track.path" />
         <path v-for="(part, i) in track.abnormal" :key="i" :class="['part', part.severity]" :d="part.path" />
         <g v-if="track.now" :transform="`translate(${at(track.now)})`">
           <circle :class="['here', track.severity]" r="7" />
-          <text x="11" y="-8" class="name">{{ track.mover.name }}</text>
+          <text v-bind="beside(track.now)" y="-8" class="name">{{ track.mover.name }}</text>
         </g>
       </g>
       <g :transform="`translate(16 ${HEIGHT - 18})`" class="measure">
