@@ -2,7 +2,7 @@
 import { api } from "@/api/http";
 import type { Alert } from "@/api/types";
 import { useAction } from "@/look/act";
-import ProblemNote from "@/look/ProblemNote.vue";
+import FormDialog from "@/look/FormDialog.vue";
 import { ref } from "vue";
 import { useAlerts } from "./alerts";
 
@@ -24,17 +24,17 @@ async function acknowledge() {
 </script>
 
 <template>
-  <el-dialog model-value title="Acknowledge alert" @close="emit('close')">
+  <FormDialog
+    title="Acknowledge alert"
+    save-label="Acknowledge"
+    :error="error"
+    :busy="busy"
+    @save="acknowledge"
+    @close="emit('close')"
+  >
     <p>{{ alert.summary }}</p>
-    <el-form label-position="top" @submit.prevent="acknowledge">
-      <el-form-item label="What did you find, or what will you do? (may be empty)" for="ack-note">
-        <el-input id="ack-note" v-model="text" type="textarea" :rows="3" autofocus />
-      </el-form-item>
-      <ProblemNote :error="error" />
-    </el-form>
-    <template #footer>
-      <el-button @click="emit('close')">Cancel</el-button>
-      <el-button type="primary" :loading="busy" @click="acknowledge">Acknowledge</el-button>
-    </template>
-  </el-dialog>
+    <el-form-item label="What did you find, or what will you do? (may be empty)" for="ack-note">
+      <el-input id="ack-note" v-model="text" type="textarea" :rows="3" autofocus />
+    </el-form-item>
+  </FormDialog>
 </template>

@@ -2,6 +2,7 @@
 import { api } from "@/api/http";
 import type { Condition, Hold, Measure, Point, Quantity, Rehearsal, Rule, Severity, Target, Term } from "@/api/types";
 import { useAction } from "@/look/act";
+import FormDialog from "@/look/FormDialog.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { useVersion } from "@/look/version";
 import { usePlaces } from "@/places/places";
@@ -312,201 +313,192 @@ function body() {
 </script>
 
 <template>
-  <el-dialog model-value :title="rule ? 'Change ' + rule.name : 'Add a rule'" @close="emit('close')">
-    <el-form label-position="top" @submit.prevent="save">
-      <el-form-item label="Points" for="rule-target">
-        <el-select id="rule-target" v-model="form.key" aria-label="Points">
-          <el-option v-for="one in choices" :key="one.key" :value="one.key" :label="one.label" />
+  <FormDialog
+    :title="rule ? 'Change ' + rule.name : 'Add a rule'"
+    save-label="Save"
+    :error="error"
+    :busy="busy"
+    :disabled="!form.name || !choice"
+    @save="save"
+    @close="emit('close')"
+  >
+    <el-form-item label="Points" for="rule-target">
+      <el-select id="rule-target" v-model="form.key" aria-label="Points">
+        <el-option v-for="one in choices" :key="one.key" :value="one.key" :label="one.label" />
+      </el-select>
+    </el-form-item>
+    <div v-if="isOfValue" class="two">
+      <el-form-item label="Measure" for="rule-measure">
+        <el-select id="rule-measure" v-model="form.measure" aria-label="Measure">
+          <el-option value="last" label="Latest value" />
+          <el-option value="mean" label="Mean" />
+          <el-option value="maximum" label="Maximum" />
+          <el-option value="minimum" label="Minimum" />
+          <el-option value="range" label="Range (maximum - minimum)" :disabled="form.kind === 'in-zone'" />
+          <el-option value="rate" label="Rate of change per hour" :disabled="form.kind === 'in-zone'" />
+          <el-option value="deviation" label="Deviation from mean" :disabled="form.kind === 'in-zone'" />
+          <el-option value="difference" label="Difference from another point" :disabled="form.kind === 'in-zone'" />
+          <el-option value="forecast" label="Forecast by its trend" />
         </el-select>
       </el-form-item>
-      <div v-if="isOfValue" class="two">
-        <el-form-item label="Measure" for="rule-measure">
-          <el-select id="rule-measure" v-model="form.measure" aria-label="Measure">
-            <el-option value="last" label="Latest value" />
-            <el-option value="mean" label="Mean" />
-            <el-option value="maximum" label="Maximum" />
-            <el-option value="minimum" label="Minimum" />
-            <el-option value="range" label="Range (maximum - minimum)" :disabled="form.kind === 'in-zone'" />
-            <el-option value="rate" label="Rate of change per hour" :disabled="form.kind === 'in-zone'" />
-            <el-option value="deviation" label="Deviation from mean" :disabled="form.kind === 'in-zone'" />
-            <el-option value="difference" label="Difference from another point" :disabled="form.kind === 'in-zone'" />
-            <el-option value="forecast" label="Forecast by its trend" />
-          </el-select>
-        </el-form-item>
-        <el-form-item v-if="form.measure === 'difference'" label="Other point" for="rule-other">
-          <el-select id="rule-other" v-model="form.other" filterable aria-label="Other point">
-            <el-option v-for="one in comparable" :key="one.id" :value="one.id" :label="one.label" />
-          </el-select>
-        </el-form-item>
-        <el-form-item v-else-if="form.measure === 'forecast'" label="Days ahead" for="rule-ahead">
-          <el-input-number id="rule-ahead" v-model="form.aheadDays" :min="1" :max="93" aria-label="days ahead" />
-        </el-form-item>
-        <el-form-item v-else-if="form.measure !== 'last'" label="Window (minutes)" for="rule-window">
-          <el-input-number id="rule-window" v-model="form.windowMinutes" :min="1" :max="44640" aria-label="minutes" />
-        </el-form-item>
-      </div>
-      <el-form-item v-if="isOfValue && form.measure === 'forecast'" label="Trend of the last days" for="rule-trend">
-        <el-input-number id="rule-trend" v-model="form.trendDays" :min="2" :max="31" aria-label="days of the trend" />
+      <el-form-item v-if="form.measure === 'difference'" label="Other point" for="rule-other">
+        <el-select id="rule-other" v-model="form.other" filterable aria-label="Other point">
+          <el-option v-for="one in comparable" :key="one.id" :value="one.id" :label="one.label" />
+        </el-select>
       </el-form-item>
-      <el-form-item v-if="isOfValue && form.measure === 'difference'" label="Minutes apart at most" for="rule-within">
-        <el-input-number
-          id="rule-within"
-          v-model="form.withinMinutes"
-          :min="1"
-          :max="44640"
-          aria-label="minutes apart"
-        />
+      <el-form-item v-else-if="form.measure === 'forecast'" label="Days ahead" for="rule-ahead">
+        <el-input-number id="rule-ahead" v-model="form.aheadDays" :min="1" :max="93" aria-label="days ahead" />
       </el-form-item>
-      <div class="two">
-        <el-form-item label="Condition" for="rule-kind">
-          <el-select id="rule-kind" v-model="form.kind" aria-label="Condition">
-            <el-option value="in-zone" label="in a zone of its limits" :disabled="!choice?.limits" />
+      <el-form-item v-else-if="form.measure !== 'last'" label="Window (minutes)" for="rule-window">
+        <el-input-number id="rule-window" v-model="form.windowMinutes" :min="1" :max="44640" aria-label="minutes" />
+      </el-form-item>
+    </div>
+    <el-form-item v-if="isOfValue && form.measure === 'forecast'" label="Trend of the last days" for="rule-trend">
+      <el-input-number id="rule-trend" v-model="form.trendDays" :min="2" :max="31" aria-label="days of the trend" />
+    </el-form-item>
+    <el-form-item v-if="isOfValue && form.measure === 'difference'" label="Minutes apart at most" for="rule-within">
+      <el-input-number id="rule-within" v-model="form.withinMinutes" :min="1" :max="44640" aria-label="minutes apart" />
+    </el-form-item>
+    <div class="two">
+      <el-form-item label="Condition" for="rule-kind">
+        <el-select id="rule-kind" v-model="form.kind" aria-label="Condition">
+          <el-option value="in-zone" label="in a zone of its limits" :disabled="!choice?.limits" />
+          <el-option value="above" label="above" />
+          <el-option value="below" label="below" />
+          <el-option value="outside" label="outside of a range" />
+          <el-option value="silent" label="silent" />
+          <el-option value="faulty" label="impossible: the sensor is at fault" />
+          <el-option value="device-says" label="said by the device itself: not 0" />
+        </el-select>
+      </el-form-item>
+      <el-form-item v-if="form.kind === 'in-zone'" label="that is at least" for="rule-zone">
+        <el-select id="rule-zone" v-model="form.atLeast" aria-label="at least">
+          <el-option v-for="one in ['advisory', 'warning', 'critical']" :key="one" :value="one" :label="one" />
+        </el-select>
+      </el-form-item>
+      <el-form-item
+        v-else-if="form.kind === 'above' || form.kind === 'below'"
+        :label="`Limit, ${unit}`"
+        for="rule-limit"
+      >
+        <el-input-number id="rule-limit" v-model="form.limit" :controls="false" aria-label="Limit" />
+      </el-form-item>
+      <el-form-item v-else-if="form.kind === 'outside'" :label="`Range, ${unit}`">
+        <div class="row">
+          <el-input-number v-model="form.low" :controls="false" aria-label="from" /> to
+          <el-input-number v-model="form.high" :controls="false" aria-label="to" />
+        </div>
+      </el-form-item>
+      <el-form-item v-else-if="form.kind !== 'faulty'" label="for so many minutes" for="rule-silent">
+        <el-input-number id="rule-silent" v-model="form.silentMinutes" :min="1" aria-label="minutes" />
+      </el-form-item>
+    </div>
+    <template v-if="isOfValue">
+      <div v-for="(row, i) in form.also" :key="i" class="term">
+        <span>{{ form.join === "any" ? "or" : "while" }}</span>
+        <template v-if="row.kept">a condition that this form cannot edit</template>
+        <template v-else>
+          <el-select v-model="row.key" aria-label="Further value">
+            <el-option v-for="one in others" :key="one.key" :value="one.key" :label="one.label" />
+          </el-select>
+          <el-select v-model="row.kind" aria-label="is" class="short">
             <el-option value="above" label="above" />
             <el-option value="below" label="below" />
-            <el-option value="outside" label="outside of a range" />
-            <el-option value="silent" label="silent" />
-            <el-option value="faulty" label="impossible: the sensor is at fault" />
-            <el-option value="device-says" label="said by the device itself: not 0" />
           </el-select>
-        </el-form-item>
-        <el-form-item v-if="form.kind === 'in-zone'" label="that is at least" for="rule-zone">
-          <el-select id="rule-zone" v-model="form.atLeast" aria-label="at least">
-            <el-option v-for="one in ['advisory', 'warning', 'critical']" :key="one" :value="one" :label="one" />
-          </el-select>
-        </el-form-item>
-        <el-form-item
-          v-else-if="form.kind === 'above' || form.kind === 'below'"
-          :label="`Limit, ${unit}`"
-          for="rule-limit"
-        >
-          <el-input-number id="rule-limit" v-model="form.limit" :controls="false" aria-label="Limit" />
-        </el-form-item>
-        <el-form-item v-else-if="form.kind === 'outside'" :label="`Range, ${unit}`">
-          <div class="row">
-            <el-input-number v-model="form.low" :controls="false" aria-label="from" /> to
-            <el-input-number v-model="form.high" :controls="false" aria-label="to" />
-          </div>
-        </el-form-item>
-        <el-form-item v-else-if="form.kind !== 'faulty'" label="for so many minutes" for="rule-silent">
-          <el-input-number id="rule-silent" v-model="form.silentMinutes" :min="1" aria-label="minutes" />
-        </el-form-item>
-      </div>
-      <template v-if="isOfValue">
-        <div v-for="(row, i) in form.also" :key="i" class="term">
-          <span>{{ form.join === "any" ? "or" : "while" }}</span>
-          <template v-if="row.kept">a condition that this form cannot edit</template>
-          <template v-else>
-            <el-select v-model="row.key" aria-label="Further value">
-              <el-option v-for="one in others" :key="one.key" :value="one.key" :label="one.label" />
-            </el-select>
-            <el-select v-model="row.kind" aria-label="is" class="short">
-              <el-option value="above" label="above" />
-              <el-option value="below" label="below" />
-            </el-select>
-            <el-input-number v-model="row.limit" :controls="false" aria-label="Limit" class="short" />
-            <span class="soft">{{ others.find((one) => one.key === row.key)?.unit }}</span>
-          </template>
-          <el-button link @click="form.also.splice(i, 1)">Remove</el-button>
-        </div>
-        <div class="row joined">
-          <el-button v-if="form.also.length < 8 && others.length" link type="primary" @click="addTerm"
-            >Add condition</el-button
-          >
-          <template v-if="form.also.length">
-            <el-radio-group v-model="form.join" aria-label="How many hold">
-              <el-radio-button value="all">all</el-radio-button>
-              <el-radio-button value="any">any</el-radio-button>
-              <el-radio-button v-if="form.also.length > 1" value="some">at least</el-radio-button>
-            </el-radio-group>
-            <el-input-number
-              v-if="form.join === 'some'"
-              v-model="form.enough"
-              :min="2"
-              :max="form.also.length"
-              aria-label="at least so many"
-            />
-          </template>
-        </div>
-      </template>
-      <div v-if="form.kind !== 'silent' && form.kind !== 'device-says'" class="two">
-        <el-form-item label="Hold time (ignores spikes)" for="rule-hold">
-          <el-select id="rule-hold" v-model="form.holdKind" aria-label="Held">
-            <el-option value="time" label="for minutes" />
-            <el-option value="reports" label="for reports in a row" />
-          </el-select>
-        </el-form-item>
-        <el-form-item label="Duration">
-          <el-input-number v-if="form.holdKind === 'time'" v-model="form.holdMinutes" :min="0" aria-label="minutes" />
-          <el-input-number v-else v-model="form.holdReports" :min="1" aria-label="reports" />
-        </el-form-item>
-        <el-form-item :label="`Dead band, ${unit} (must return this far before the alert clears)`" for="rule-band">
-          <el-input-number id="rule-band" v-model="form.deadBand" :min="0" :controls="false" aria-label="Dead band" />
-        </el-form-item>
-      </div>
-      <div class="two">
-        <el-form-item label="Name of the rule" for="rule-name"
-          ><el-input id="rule-name" v-model="form.name"
-        /></el-form-item>
-        <el-form-item label="Severity" for="rule-severity">
-          <el-select
-            id="rule-severity"
-            v-model="form.severity"
-            :disabled="form.kind === 'in-zone' && form.ofZone"
-            aria-label="Severity"
-          >
-            <el-option v-for="one in ['advisory', 'warning', 'critical']" :key="one" :value="one" :label="one" />
-          </el-select>
-          <el-checkbox v-if="form.kind === 'in-zone'" v-model="form.ofZone"
-            >Severity of the zone: one alert that becomes worse</el-checkbox
-          >
-        </el-form-item>
-      </div>
-      <el-form-item label="Recipients (e-mail addresses)" for="rule-told"
-        ><el-input id="rule-told" v-model="form.recipients"
-      /></el-form-item>
-      <RoundFields v-model="form.rounds" />
-      <el-form-item label="When the alert is over">
-        <el-checkbox v-model="form.latching"
-          >Keep it listed until somebody has acknowledged that it is over</el-checkbox
-        >
-        <el-checkbox v-model="form.tellWhenOver">Notify everybody who was notified</el-checkbox>
-      </el-form-item>
-      <el-form-item label="Instructions" for="rule-guidance"
-        ><el-input id="rule-guidance" v-model="form.guidance" type="textarea" :rows="2"
-      /></el-form-item>
-      <section class="trial" aria-live="polite">
-        <el-button :loading="trial.busy.value" :disabled="!choice" @click="rehearse"
-          >Test on the last 30 days</el-button
-        >
-        <ProblemNote :error="trial.error.value" />
-        <template v-if="tried">
-          <p>
-            <strong>{{ timesWords(tried.times) }}</strong><template v-if="tried.times"
-              >, {{ span(tried.seconds) }} altogether</template
-            >, in {{ tried.readings }}
-            readings.
-          </p>
-          <p v-if="tried.holds.length" class="soft small">
-            Alerts with other hold times:
-            <span v-for="(one, i) in tried.holds" :key="one.seconds"
-              >{{ i ? ", " : "" }}{{ one.seconds ? span(one.seconds) : "none" }} {{ one.times }}</span
-            >.
-          </p>
-          <ul v-if="tried.alerts.length" class="small">
-            <li v-for="(one, i) in tried.alerts.slice(0, 8)" :key="i">
-              {{ moment(one.raisedAt) }} to {{ one.overAt ? moment(one.overAt) : "now" }}: {{ one.summary }}
-            </li>
-            <li v-if="tried.times > 8" class="soft">and {{ tried.times - 8 }} more</li>
-          </ul>
+          <el-input-number v-model="row.limit" :controls="false" aria-label="Limit" class="short" />
+          <span class="soft">{{ others.find((one) => one.key === row.key)?.unit }}</span>
         </template>
-      </section>
-      <ProblemNote :error="error" />
-    </el-form>
-    <template #footer>
-      <el-button @click="emit('close')">Cancel</el-button>
-      <el-button type="primary" :loading="busy" :disabled="!form.name || !choice" @click="save">Save</el-button>
+        <el-button link @click="form.also.splice(i, 1)">Remove</el-button>
+      </div>
+      <div class="row joined">
+        <el-button v-if="form.also.length < 8 && others.length" link type="primary" @click="addTerm"
+          >Add condition</el-button
+        >
+        <template v-if="form.also.length">
+          <el-radio-group v-model="form.join" aria-label="How many hold">
+            <el-radio-button value="all">all</el-radio-button>
+            <el-radio-button value="any">any</el-radio-button>
+            <el-radio-button v-if="form.also.length > 1" value="some">at least</el-radio-button>
+          </el-radio-group>
+          <el-input-number
+            v-if="form.join === 'some'"
+            v-model="form.enough"
+            :min="2"
+            :max="form.also.length"
+            aria-label="at least so many"
+          />
+        </template>
+      </div>
     </template>
-  </el-dialog>
+    <div v-if="form.kind !== 'silent' && form.kind !== 'device-says'" class="two">
+      <el-form-item label="Hold time (ignores spikes)" for="rule-hold">
+        <el-select id="rule-hold" v-model="form.holdKind" aria-label="Held">
+          <el-option value="time" label="for minutes" />
+          <el-option value="reports" label="for reports in a row" />
+        </el-select>
+      </el-form-item>
+      <el-form-item label="Duration">
+        <el-input-number v-if="form.holdKind === 'time'" v-model="form.holdMinutes" :min="0" aria-label="minutes" />
+        <el-input-number v-else v-model="form.holdReports" :min="1" aria-label="reports" />
+      </el-form-item>
+      <el-form-item :label="`Dead band, ${unit} (must return this far before the alert clears)`" for="rule-band">
+        <el-input-number id="rule-band" v-model="form.deadBand" :min="0" :controls="false" aria-label="Dead band" />
+      </el-form-item>
+    </div>
+    <div class="two">
+      <el-form-item label="Name of the rule" for="rule-name"
+        ><el-input id="rule-name" v-model="form.name"
+      /></el-form-item>
+      <el-form-item label="Severity" for="rule-severity">
+        <el-select
+          id="rule-severity"
+          v-model="form.severity"
+          :disabled="form.kind === 'in-zone' && form.ofZone"
+          aria-label="Severity"
+        >
+          <el-option v-for="one in ['advisory', 'warning', 'critical']" :key="one" :value="one" :label="one" />
+        </el-select>
+        <el-checkbox v-if="form.kind === 'in-zone'" v-model="form.ofZone"
+          >Severity of the zone: one alert that becomes worse</el-checkbox
+        >
+      </el-form-item>
+    </div>
+    <el-form-item label="Recipients (e-mail addresses)" for="rule-told"
+      ><el-input id="rule-told" v-model="form.recipients"
+    /></el-form-item>
+    <RoundFields v-model="form.rounds" />
+    <el-form-item label="When the alert is over">
+      <el-checkbox v-model="form.latching">Keep it listed until somebody has acknowledged that it is over</el-checkbox>
+      <el-checkbox v-model="form.tellWhenOver">Notify everybody who was notified</el-checkbox>
+    </el-form-item>
+    <el-form-item label="Instructions" for="rule-guidance"
+      ><el-input id="rule-guidance" v-model="form.guidance" type="textarea" :rows="2"
+    /></el-form-item>
+    <section class="trial" aria-live="polite">
+      <el-button :loading="trial.busy.value" :disabled="!choice" @click="rehearse">Test on the last 30 days</el-button>
+      <ProblemNote :error="trial.error.value" />
+      <template v-if="tried">
+        <p>
+          <strong>{{ timesWords(tried.times) }}</strong><template v-if="tried.times"
+            >, {{ span(tried.seconds) }} altogether</template
+          >, in {{ tried.readings }}
+          readings.
+        </p>
+        <p v-if="tried.holds.length" class="soft small">
+          Alerts with other hold times:
+          <span v-for="(one, i) in tried.holds" :key="one.seconds"
+            >{{ i ? ", " : "" }}{{ one.seconds ? span(one.seconds) : "none" }} {{ one.times }}</span
+          >.
+        </p>
+        <ul v-if="tried.alerts.length" class="small">
+          <li v-for="(one, i) in tried.alerts.slice(0, 8)" :key="i">
+            {{ moment(one.raisedAt) }} to {{ one.overAt ? moment(one.overAt) : "now" }}: {{ one.summary }}
+          </li>
+          <li v-if="tried.times > 8" class="soft">and {{ tried.times - 8 }} more</li>
+        </ul>
+      </template>
+    </section>
+  </FormDialog>
 </template>
 
 <style scoped>

@@ -2,7 +2,7 @@
 import { api } from "@/api/http";
 import type { Alert } from "@/api/types";
 import { useAction } from "@/look/act";
-import ProblemNote from "@/look/ProblemNote.vue";
+import FormDialog from "@/look/FormDialog.vue";
 import { usePlaces } from "@/places/places";
 import { computed, ref } from "vue";
 
@@ -29,32 +29,33 @@ async function shelve() {
 </script>
 
 <template>
-  <el-dialog model-value title="Shelve alert" @close="emit('close')">
+  <FormDialog
+    title="Shelve alert"
+    save-label="Shelve"
+    :error="error"
+    :busy="busy"
+    :disabled="!reason.trim()"
+    @save="shelve"
+    @close="emit('close')"
+  >
     <p>{{ alert.summary }}</p>
     <p class="soft small">
       The rule “{{ alert.ruleName }}” goes on recording alerts here, but notifies nobody. If it still applies when the
       time is over, it is announced again.
     </p>
-    <el-form label-position="top" @submit.prevent="shelve">
-      <el-form-item label="Duration" for="shelve-hours">
-        <el-select
-          id="shelve-hours"
-          :model-value="hours ?? 'none'"
-          aria-label="Duration"
-          @update:model-value="(value: number | string) => (hours = typeof value === 'number' ? value : null)"
-        >
-          <el-option v-for="(value, text) in HOURS" :key="text" :value="value" :label="text" />
-          <el-option v-if="mayTakeOut" value="none" label="Out of service, until somebody ends it" />
-        </el-select>
-      </el-form-item>
-      <el-form-item label="Reason" for="shelve-reason">
-        <el-input id="shelve-reason" v-model="reason" maxlength="500" placeholder="Pump is being replaced" autofocus />
-      </el-form-item>
-      <ProblemNote :error="error" />
-    </el-form>
-    <template #footer>
-      <el-button @click="emit('close')">Cancel</el-button>
-      <el-button type="primary" :loading="busy" :disabled="!reason.trim()" @click="shelve">Shelve</el-button>
-    </template>
-  </el-dialog>
+    <el-form-item label="Duration" for="shelve-hours">
+      <el-select
+        id="shelve-hours"
+        :model-value="hours ?? 'none'"
+        aria-label="Duration"
+        @update:model-value="(value: number | string) => (hours = typeof value === 'number' ? value : null)"
+      >
+        <el-option v-for="(value, text) in HOURS" :key="text" :value="value" :label="text" />
+        <el-option v-if="mayTakeOut" value="none" label="Out of service, until somebody ends it" />
+      </el-select>
+    </el-form-item>
+    <el-form-item label="Reason" for="shelve-reason">
+      <el-input id="shelve-reason" v-model="reason" maxlength="500" placeholder="Pump is being replaced" autofocus />
+    </el-form-item>
+  </FormDialog>
 </template>

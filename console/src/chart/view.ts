@@ -6,6 +6,8 @@ import { isBefore, type Before } from "./before";
 export function useView(usualHours = 0): {
   hours: WritableComputedRef<number>;
   before: WritableComputedRef<Before>;
+  /** The id of the place to which it is narrowed; empty for all. */
+  place: WritableComputedRef<string>;
   set: (query: Record<string, string | undefined>) => void;
 } {
   const route = useRoute();
@@ -26,5 +28,9 @@ export function useView(usualHours = 0): {
     get: () => (isBefore(route.query.compare) ? route.query.compare : "none"),
     set: (chosen) => set({ compare: chosen === "none" ? undefined : chosen }),
   });
-  return { hours, before, set };
+  const place = computed({
+    get: () => String(route.query.in ?? ""),
+    set: (id) => set({ in: id || undefined }),
+  });
+  return { hours, before, place, set };
 }

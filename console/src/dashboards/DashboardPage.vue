@@ -64,8 +64,28 @@ onChanged(["registry"], async () => {
 /** What a panel shows: named points first, then those of its selection; each once. */
 function pointsOf(panel: Panel): Point[] {
   const named = panel.pointIds.flatMap((one) => points.byId.get(one) ?? []);
-  return [...new Set([...named, ...(panel.selection ? points.selected(panel.selection) : [])])];
+  const all = [...new Set([...named, ...(panel.selection ? points.selected(panel.selection) : [])])];
+  const only = draft.value ? "" : view.place.value;
+  return only ? all.filter((point) => places.path(point.placeId).some((place) => place.id === only)) : all;
 }
+
+/** The places to which the page can be narrowed: those that hold some of its points, but not all. */
+const narrower = computed(() => {
+  const shown = new Set(
+    (dashboard.value?.panels ?? []).flatMap((panel) => [
+      ...panel.pointIds.flatMap((one) => points.byId.get(one) ?? []),
+      ...(panel.selection ? points.selected(panel.selection) : []),
+    ]),
+  );
+  const counts = new Map<string, number>();
+  shown.forEach((point) =>
+    places.path(point.placeId).forEach((place) => counts.set(place.id, (counts.get(place.id) ?? 0) + 1)),
+  );
+  return places.places.filter((place) => {
+    const count = counts.get(place.id) ?? 0;
+    return count > 0 && (count < shown.size || place.id === view.place.value);
+  });
+});
 
 /** Each step of editing can be taken back. */
 const editing = computed({
@@ -212,9 +232,16 @@ onBeforeRouteLeave(() => !dirty.value || window.confirm("Leave without saving wh
       </template>
     </header>
     <ProblemNote :error="error" />
-    <div v-if="!draft && looksBack" class="view">
-      <RangePicker v-model="view.hours.value" own />
-      <ComparePicker v-model="view.before.value" />
+    <div v-if="!draft && (looksBack || narrower.length)" class="view">
+      <RangePicker v-if="looksBack" v-model="view.hours.value" own />
+      <ComparePicker v-if="looksBack" v-model="view.before.value" />
+      <label v-if="narrower.length" class="only">
+        <span class="soft small">Only</span>
+        <el-select v-model="view.place.value" filterable aria-label="Only this place" :empty-values="[undefined]">
+          <el-option value="" label="all places" />
+          <el-option v-for="place in narrower" :key="place.id" :value="place.id" :label="places.label(place)" />
+        </el-select>
+      </label>
     </div>
     <p v-if="draft && changedElsewhere" role="status">
       Somebody else saved this dashboard meanwhile.
@@ -258,6 +285,14 @@ onBeforeRouteLeave(() => !dirty.value || window.confirm("Leave without saving wh
   flex-wrap: wrap;
   gap: 0.5rem 1.5rem;
   align-items: center;
+}
+.only {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.5rem;
+}
+.only .el-select {
+  width: 15rem;
 }
 .wide {
   max-width: 1800px;

@@ -11,6 +11,7 @@ const {
   open = false,
 } = defineProps<{ panel: Panel; points: Point[]; limits: Map<string, LimitSet>; open?: boolean }>();
 const kind = computed(() => KINDS[panel.kind]);
+const first = computed(() => points.slice(0, kind.value.most ?? points.length));
 const nothing = computed(() =>
   kind.value.points !== "needed" || points.length
     ? undefined
@@ -26,7 +27,10 @@ const nothing = computed(() =>
   <article class="panel" :class="panel.kind">
     <h2 v-if="panel.title">{{ panel.title }}</h2>
     <p v-if="nothing" class="soft">{{ nothing }}</p>
-    <component :is="kind.view" v-else :panel="panel" :points="points" :limits="limits" :open="open" />
+    <component :is="kind.view" v-else :panel="panel" :points="first" :limits="limits" :open="open" />
+    <p v-if="!nothing && points.length > first.length" class="soft small">
+      {{ first.length }} of {{ points.length }} points. Narrow the selection, or use a table with bars.
+    </p>
   </article>
 </template>
 

@@ -6,6 +6,7 @@ import { flushPromises, type VueWrapper } from "@vue/test-utils";
 import { createPinia, setActivePinia } from "pinia";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import DashboardGrid from "./DashboardGrid.vue";
+import DashboardPage from "./DashboardPage.vue";
 import NewDashboardForm from "./NewDashboardForm.vue";
 import PanelForm from "./PanelForm.vue";
 import ShareDialog from "./ShareDialog.vue";
@@ -102,6 +103,50 @@ describe("a dashboard", () => {
     const props = { panels: [panel({})], pointsOf, limits: LIMITS };
     expect((await mountIn(DashboardGrid, props)).find("a").attributes("href")).toBe("/points/p");
     expect((await mountIn(DashboardGrid, { ...props, open: true })).findAll("a")).toHaveLength(0);
+  });
+});
+
+describe("the page of a dashboard", () => {
+  const other = { ...POINT, id: "q", name: "Other level", placeId: "tank", path: ["Tank"] } as Point;
+
+  it("is narrowed to one of its places, so that one dashboard serves ten barns", async () => {
+    await begin({
+      "GET places": [
+        { id: "silo", kind: "asset", name: "Silo", parentId: null },
+        { id: "tank", kind: "asset", name: "Tank", parentId: null },
+      ],
+      "GET points": [POINT, other],
+      "GET dashboards/d": { ...DASHBOARD, panels: [panel({ kind: "bars", pointIds: ["p", "q"] })] },
+    });
+    const page = await mountIn(DashboardPage, { id: "d" });
+    await flushPromises();
+    expect(page.findAll("tbody tr")).toHaveLength(2);
+    await choose(page, "Only this place", "tank");
+    await flushPromises();
+    expect(page.findAll("tbody tr").map((row) => row.find("th").text())).toEqual(["Other level"]);
+  });
+
+  it("puts what somebody else saved meanwhile together with one's own changes", async () => {
+    const theirs = { ...DASHBOARD, version: 2, panels: [panel({}), panel({ id: "n", title: "Theirs", y: 2 })] };
+    let saved = false;
+    await begin({
+      "GET dashboards/d": () => (saved ? theirs : DASHBOARD),
+      "PUT dashboards/d": (call: Call) =>
+        (call.body as { version: number }).version === 1
+          ? problem(409, "Somebody saved another version of this dashboard meanwhile.")
+          : { ...theirs, version: 3 },
+    });
+    const page = await mountIn(DashboardPage, { id: "d" });
+    await flushPromises();
+    await button(page, "Edit").trigger("click");
+    await page.find("input[aria-label='Name of the dashboard']").setValue("Mine");
+    saved = true;
+    await button(page, "Save").trigger("click");
+    await flushPromises();
+    expect(page.find("[role=status]").text()).toContain("The changes of both are together now.");
+    await button(page, "Save").trigger("click");
+    await flushPromises();
+    expect(calls.at(-1)?.body).toMatchObject({ name: "Mine", version: 2, panels: [{ id: "x" }, { id: "n" }] });
   });
 });
 

@@ -3,7 +3,7 @@ import { api } from "@/api/http";
 import type { Channel, Device, DeviceModel, Proposal } from "@/api/types";
 import { useAction } from "@/look/act";
 import { useLoad } from "@/look/load";
-import ProblemNote from "@/look/ProblemNote.vue";
+import FormDialog from "@/look/FormDialog.vue";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import { QUANTITIES, UNITS } from "@/points/quantities";
@@ -68,62 +68,63 @@ async function save() {
 </script>
 
 <template>
-  <el-dialog model-value :title="'Register ' + address" @close="emit('close')">
-    <el-form label-position="top" @submit.prevent="save">
-      <el-form-item label="Name" for="admit-name"
-        ><el-input id="admit-name" v-model="form.name" autofocus
-      /></el-form-item>
-      <el-form-item label="Location" for="admit-place">
-        <el-select id="admit-place" v-model="form.placeId" filterable aria-label="Location">
-          <el-option v-for="place in places.editable" :key="place.id" :value="place.id" :label="places.label(place)" />
+  <FormDialog
+    :title="'Register ' + address"
+    save-label="Register"
+    :error="error"
+    :busy="busy"
+    :disabled="!ready"
+    @save="save"
+    @close="emit('close')"
+  >
+    <el-form-item label="Name" for="admit-name"
+      ><el-input id="admit-name" v-model="form.name" autofocus
+    /></el-form-item>
+    <el-form-item label="Location" for="admit-place">
+      <el-select id="admit-place" v-model="form.placeId" filterable aria-label="Location">
+        <el-option v-for="place in places.editable" :key="place.id" :value="place.id" :label="places.label(place)" />
+      </el-select>
+    </el-form-item>
+    <el-form-item v-if="proposal" label="How it is read">
+      <el-radio-group v-model="fresh" aria-label="How it is read">
+        <el-radio :value="false">by a model that is here</el-radio>
+        <el-radio :value="true">by a new model, from its newest message</el-radio>
+      </el-radio-group>
+    </el-form-item>
+    <el-form-item v-if="!fresh" label="Device model" for="admit-model">
+      <el-select id="admit-model" v-model="form.modelId" filterable aria-label="Device model">
+        <el-option v-for="one in models.data.value" :key="one.id" :value="one.id" :label="one.name" />
+      </el-select>
+    </el-form-item>
+    <template v-else>
+      <div class="row">
+        <el-form-item label="Name of the model" for="admit-model-name"
+          ><el-input id="admit-model-name" v-model="model.name" placeholder="Weather mast"
+        /></el-form-item>
+        <el-form-item label="Usual interval, seconds" for="admit-interval"
+          ><el-input-number id="admit-interval" v-model="model.intervalSeconds" :min="1" :controls="false"
+        /></el-form-item>
+      </div>
+      <p class="soft small">
+        The message holds {{ channels.length === 1 ? "one number" : channels.length + " numbers" }}. Which do you want,
+        and what are they?
+      </p>
+      <div v-for="channel in channels" :key="channel.name" class="channel">
+        <el-checkbox v-model="channel.wanted" :aria-label="'Take ' + channel.name" />
+        <span class="mono">{{ example.get(channel.name) }}</span>
+        <el-input v-model="channel.title" :disabled="!channel.wanted" :aria-label="'What ' + channel.name + ' is'" />
+        <el-select
+          v-model="channel.quantity"
+          filterable
+          :disabled="!channel.wanted"
+          :aria-label="'Quantity of ' + channel.name"
+        >
+          <el-option v-for="(title, id) in QUANTITIES" :key="id" :value="id" :label="title" />
         </el-select>
-      </el-form-item>
-      <el-form-item v-if="proposal" label="How it is read">
-        <el-radio-group v-model="fresh" aria-label="How it is read">
-          <el-radio :value="false">by a model that is here</el-radio>
-          <el-radio :value="true">by a new model, from its newest message</el-radio>
-        </el-radio-group>
-      </el-form-item>
-      <el-form-item v-if="!fresh" label="Device model" for="admit-model">
-        <el-select id="admit-model" v-model="form.modelId" filterable aria-label="Device model">
-          <el-option v-for="one in models.data.value" :key="one.id" :value="one.id" :label="one.name" />
-        </el-select>
-      </el-form-item>
-      <template v-else>
-        <div class="row">
-          <el-form-item label="Name of the model" for="admit-model-name"
-            ><el-input id="admit-model-name" v-model="model.name" placeholder="Weather mast"
-          /></el-form-item>
-          <el-form-item label="Usual interval, seconds" for="admit-interval"
-            ><el-input-number id="admit-interval" v-model="model.intervalSeconds" :min="1" :controls="false"
-          /></el-form-item>
-        </div>
-        <p class="soft small">
-          The message holds {{ channels.length === 1 ? "one number" : channels.length + " numbers" }}. Which do you
-          want, and what are they?
-        </p>
-        <div v-for="channel in channels" :key="channel.name" class="channel">
-          <el-checkbox v-model="channel.wanted" :aria-label="'Take ' + channel.name" />
-          <span class="mono">{{ example.get(channel.name) }}</span>
-          <el-input v-model="channel.title" :disabled="!channel.wanted" :aria-label="'What ' + channel.name + ' is'" />
-          <el-select
-            v-model="channel.quantity"
-            filterable
-            :disabled="!channel.wanted"
-            :aria-label="'Quantity of ' + channel.name"
-          >
-            <el-option v-for="(title, id) in QUANTITIES" :key="id" :value="id" :label="title" />
-          </el-select>
-        </div>
-      </template>
-      <el-checkbox v-model="form.makePoints">Make a point for each of its channels</el-checkbox>
-      <ProblemNote :error="error" />
-    </el-form>
-    <template #footer>
-      <el-button @click="emit('close')">Cancel</el-button>
-      <el-button type="primary" :loading="busy" :disabled="!ready" @click="save">Register</el-button>
+      </div>
     </template>
-  </el-dialog>
+    <el-checkbox v-model="form.makePoints">Make a point for each of its channels</el-checkbox>
+  </FormDialog>
 </template>
 
 <style scoped>

@@ -3,7 +3,7 @@ import { api } from "@/api/http";
 import type { Device, DeviceModel, Inlet, Label } from "@/api/types";
 import { useAction } from "@/look/act";
 import { useLoad } from "@/look/load";
-import ProblemNote from "@/look/ProblemNote.vue";
+import FormDialog from "@/look/FormDialog.vue";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import { computed, reactive, ref } from "vue";
@@ -108,100 +108,96 @@ async function save() {
 </script>
 
 <template>
-  <el-dialog model-value title="Bring a device in" @close="emit('close')">
-    <el-form label-position="top" @submit.prevent="save">
-      <p v-if="models.data.value?.length === 0" class="soft">
-        There is no device model yet. Add one first, under <RouterLink to="/fleet/models">Models</RouterLink>.
-      </p>
-      <LabelScanner v-if="scanning" @found="readLabel" @close="scanning = false" />
-      <el-form-item label="Code on its label, if it has one" for="device-code">
-        <div class="row code">
-          <el-input
-            id="device-code"
-            v-model="code"
-            class="mono"
-            placeholder="LW:D0:…"
-            autocomplete="off"
-            @change="code && readLabel(code)"
-          />
-          <el-button v-if="!scanning" @click="scanning = true">Scan</el-button>
-        </div>
-      </el-form-item>
-      <p v-if="label?.deviceId" role="alert" class="small">
-        This device is here already:
-        <RouterLink :to="`/fleet/devices/${label.deviceId}`">{{ label.deviceName }}</RouterLink>.
-      </p>
-      <el-form-item label="Device model" for="device-model">
-        <el-select id="device-model" v-model="form.modelId" filterable aria-label="Device model">
-          <el-option v-for="model in models.data.value" :key="model.id" :value="model.id" :label="model.name" />
+  <FormDialog
+    title="Bring a device in"
+    save-label="Bring it in"
+    :error="error"
+    :busy="busy"
+    :disabled="!ready"
+    @save="save"
+    @close="emit('close')"
+  >
+    <p v-if="models.data.value?.length === 0" class="soft">
+      There is no device model yet. Add one first, under <RouterLink to="/fleet/models">Models</RouterLink>.
+    </p>
+    <LabelScanner v-if="scanning" @found="readLabel" @close="scanning = false" />
+    <el-form-item label="Code on its label, if it has one" for="device-code">
+      <div class="row code">
+        <el-input
+          id="device-code"
+          v-model="code"
+          class="mono"
+          placeholder="LW:D0:…"
+          autocomplete="off"
+          @change="code && readLabel(code)"
+        />
+        <el-button v-if="!scanning" @click="scanning = true">Scan</el-button>
+      </div>
+    </el-form-item>
+    <p v-if="label?.deviceId" role="alert" class="small">
+      This device is here already:
+      <RouterLink :to="`/fleet/devices/${label.deviceId}`">{{ label.deviceName }}</RouterLink>.
+    </p>
+    <el-form-item label="Device model" for="device-model">
+      <el-select id="device-model" v-model="form.modelId" filterable aria-label="Device model">
+        <el-option v-for="model in models.data.value" :key="model.id" :value="model.id" :label="model.name" />
+      </el-select>
+    </el-form-item>
+    <el-form-item label="Name" for="device-name"><el-input id="device-name" v-model="form.name" /></el-form-item>
+    <el-form-item label="Location" for="device-place">
+      <el-select id="device-place" v-model="form.placeId" filterable aria-label="Location">
+        <el-option v-for="place in places.editable" :key="place.id" :value="place.id" :label="places.label(place)" />
+      </el-select>
+    </el-form-item>
+    <el-form-item v-if="!byInlet" label="DevEUI, 16 hex digits on its label" for="device-eui" :error="problems.devEui">
+      <el-input id="device-eui" v-model="form.devEui" class="mono" autocomplete="off" />
+    </el-form-item>
+    <el-form-item label="How it comes in">
+      <el-radio-group v-model="form.activation">
+        <el-radio value="over-the-air">it joins with an application key</el-radio>
+        <el-radio value="personalised">address and session keys are in it</el-radio>
+        <el-radio v-if="inlets.data.value?.length" value="inlet">by an inlet</el-radio>
+      </el-radio-group>
+    </el-form-item>
+    <template v-if="byInlet">
+      <el-form-item label="Inlet" for="device-inlet">
+        <el-select id="device-inlet" v-model="form.inletId" aria-label="Inlet">
+          <el-option v-for="one in inlets.data.value" :key="one.id ?? ''" :value="one.id ?? ''" :label="one.name" />
         </el-select>
       </el-form-item>
-      <el-form-item label="Name" for="device-name"><el-input id="device-name" v-model="form.name" /></el-form-item>
-      <el-form-item label="Location" for="device-place">
-        <el-select id="device-place" v-model="form.placeId" filterable aria-label="Location">
-          <el-option v-for="place in places.editable" :key="place.id" :value="place.id" :label="places.label(place)" />
-        </el-select>
+      <el-form-item label="Its address there" for="device-address">
+        <el-input
+          id="device-address"
+          v-model="form.address"
+          class="mono"
+          autocomplete="off"
+          :placeholder="addressHint"
+        />
       </el-form-item>
-      <el-form-item
-        v-if="!byInlet"
-        label="DevEUI, 16 hex digits on its label"
-        for="device-eui"
-        :error="problems.devEui"
-      >
-        <el-input id="device-eui" v-model="form.devEui" class="mono" autocomplete="off" />
-      </el-form-item>
-      <el-form-item label="How it comes in">
-        <el-radio-group v-model="form.activation">
-          <el-radio value="over-the-air">it joins with an application key</el-radio>
-          <el-radio value="personalised">address and session keys are in it</el-radio>
-          <el-radio v-if="inlets.data.value?.length" value="inlet">by an inlet</el-radio>
-        </el-radio-group>
-      </el-form-item>
-      <template v-if="byInlet">
-        <el-form-item label="Inlet" for="device-inlet">
-          <el-select id="device-inlet" v-model="form.inletId" aria-label="Inlet">
-            <el-option v-for="one in inlets.data.value" :key="one.id ?? ''" :value="one.id ?? ''" :label="one.name" />
-          </el-select>
-        </el-form-item>
-        <el-form-item label="Its address there" for="device-address">
-          <el-input
-            id="device-address"
-            v-model="form.address"
-            class="mono"
-            autocomplete="off"
-            :placeholder="addressHint"
-          />
-        </el-form-item>
-      </template>
-      <template v-else-if="joins">
-        <el-form-item label="JoinEUI (may be empty)" for="device-join" :error="problems.joinEui"
-          ><el-input id="device-join" v-model="form.joinEui" class="mono" autocomplete="off"
-        /></el-form-item>
-        <p v-if="keyListed" class="small">Its key was loaded beforehand: nothing to enter.</p>
-        <el-form-item v-else label="AppKey, 32 hex digits" for="device-key" :error="problems.appKey"
-          ><el-input id="device-key" v-model="form.appKey" class="mono" autocomplete="off"
-        /></el-form-item>
-      </template>
-      <template v-else>
-        <el-form-item label="DevAddr, 8 hex digits" for="device-addr" :error="problems.devAddr"
-          ><el-input id="device-addr" v-model="form.devAddr" class="mono" autocomplete="off"
-        /></el-form-item>
-        <el-form-item label="NwkSKey, 32 hex digits" for="device-nwk" :error="problems.nwkSKey"
-          ><el-input id="device-nwk" v-model="form.nwkSKey" class="mono" autocomplete="off"
-        /></el-form-item>
-        <el-form-item label="AppSKey, 32 hex digits" for="device-app" :error="problems.appSKey"
-          ><el-input id="device-app" v-model="form.appSKey" class="mono" autocomplete="off"
-        /></el-form-item>
-      </template>
-      <el-checkbox v-model="form.makePoints">Make a point for each of its channels</el-checkbox>
-      <p v-if="!byInlet" class="soft small">Keys are encrypted when they are kept, and never shown again.</p>
-      <ProblemNote :error="error" />
-    </el-form>
-    <template #footer>
-      <el-button @click="emit('close')">Cancel</el-button>
-      <el-button type="primary" :loading="busy" :disabled="!ready" @click="save">Bring it in</el-button>
     </template>
-  </el-dialog>
+    <template v-else-if="joins">
+      <el-form-item label="JoinEUI (may be empty)" for="device-join" :error="problems.joinEui"
+        ><el-input id="device-join" v-model="form.joinEui" class="mono" autocomplete="off"
+      /></el-form-item>
+      <p v-if="keyListed" class="small">Its key was loaded beforehand: nothing to enter.</p>
+      <el-form-item v-else label="AppKey, 32 hex digits" for="device-key" :error="problems.appKey"
+        ><el-input id="device-key" v-model="form.appKey" class="mono" autocomplete="off"
+      /></el-form-item>
+    </template>
+    <template v-else>
+      <el-form-item label="DevAddr, 8 hex digits" for="device-addr" :error="problems.devAddr"
+        ><el-input id="device-addr" v-model="form.devAddr" class="mono" autocomplete="off"
+      /></el-form-item>
+      <el-form-item label="NwkSKey, 32 hex digits" for="device-nwk" :error="problems.nwkSKey"
+        ><el-input id="device-nwk" v-model="form.nwkSKey" class="mono" autocomplete="off"
+      /></el-form-item>
+      <el-form-item label="AppSKey, 32 hex digits" for="device-app" :error="problems.appSKey"
+        ><el-input id="device-app" v-model="form.appSKey" class="mono" autocomplete="off"
+      /></el-form-item>
+    </template>
+    <el-checkbox v-model="form.makePoints">Make a point for each of its channels</el-checkbox>
+    <p v-if="!byInlet" class="soft small">Keys are encrypted when they are kept, and never shown again.</p>
+  </FormDialog>
 </template>
 
 <style scoped>

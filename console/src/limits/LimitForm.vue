@@ -2,7 +2,7 @@
 import { api } from "@/api/http";
 import type { LimitSet } from "@/api/types";
 import { useAction } from "@/look/act";
-import ProblemNote from "@/look/ProblemNote.vue";
+import FormDialog from "@/look/FormDialog.vue";
 import { useVersion } from "@/look/version";
 import { usePlaces } from "@/places/places";
 import { reactive } from "vue";
@@ -32,21 +32,21 @@ async function save() {
 </script>
 
 <template>
-  <el-dialog model-value :title="'Adjust ' + set.title" @close="emit('close')">
-    <el-form label-position="top" @submit.prevent="save">
-      <el-form-item label="Title" for="limit-title"><el-input id="limit-title" v-model="form.title" /></el-form-item>
-      <el-form-item
-        v-for="(zone, i) in set.zones.slice(1)"
-        :key="zone.label"
-        :label="`${set.zones[i]?.label} | ${zone.label}, ${set.unit}`"
-      >
-        <el-input-number v-model="form.boundaries[i]" :controls="false" :aria-label="`Boundary to ${zone.label}`" />
-      </el-form-item>
-      <ProblemNote :error="error" />
-    </el-form>
-    <template #footer>
-      <el-button @click="emit('close')">Cancel</el-button>
-      <el-button type="primary" :loading="busy" @click="save">Save</el-button>
-    </template>
-  </el-dialog>
+  <FormDialog
+    :title="'Adjust ' + set.title"
+    save-label="Save"
+    :error="error"
+    :busy="busy"
+    @save="save"
+    @close="emit('close')"
+  >
+    <el-form-item label="Title" for="limit-title"><el-input id="limit-title" v-model="form.title" /></el-form-item>
+    <el-form-item
+      v-for="(zone, i) in set.zones.slice(1)"
+      :key="zone.label"
+      :label="`${set.zones[i]?.label} | ${zone.label}, ${set.unit}`"
+    >
+      <el-input-number v-model="form.boundaries[i]" :controls="false" :aria-label="`Boundary to ${zone.label}`" />
+    </el-form-item>
+  </FormDialog>
 </template>

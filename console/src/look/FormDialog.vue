@@ -11,7 +11,8 @@ const emit = defineEmits<{ save: []; close: [] }>();
 </script>
 
 <template>
-  <el-dialog model-value :title="title" @close="emit('close')">
+  <!-- A tap beside it throws nothing away that was typed. -->
+  <el-dialog model-value :title="title" :close-on-click-modal="false" @close="emit('close')">
     <el-form label-position="top" @submit.prevent="emit('save')">
       <slot />
       <ProblemNote :error="error" />

@@ -13,6 +13,8 @@ export interface PanelKind {
   name: string;
   size: { w: number; h: number };
   points: "needed" | "possible" | "none";
+  /** How many points it shows at most, where it asks for something of each or nobody could tell more apart. */
+  most?: number;
   /** Whether it looks back over a time that can be chosen, and the usual one. */
   range?: string;
   look: ("decimals" | "scale" | "words")[];

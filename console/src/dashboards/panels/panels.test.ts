@@ -121,6 +121,15 @@ describe.each(Object.keys(KINDS) as Panel["kind"][])("a panel of the kind %s", (
   });
 });
 
+describe("a panel of more points than it can show", () => {
+  it("shows the first, asks for no others, and says how many there are", async () => {
+    const many = Array.from({ length: 30 }, (_, i) => point({ id: "p" + i, name: "P" + i }));
+    const view = await drawn("exposure", many);
+    expect(view.findAll(".meter")).toHaveLength(24);
+    expect(view.text()).toContain("24 of 30 points.");
+  });
+});
+
 describe("what panels show", () => {
   it("of a time instead of the newest value", async () => {
     expect((await drawn("value", [point()], { statistic: "maximum", range: "P7D" })).text()).toContain(

@@ -5,6 +5,7 @@ export const days: PanelKind = {
   name: "Table of days",
   size: { w: 6, h: 4 },
   points: "needed",
+  most: 24,
   look: ["decimals"],
   range: "P7D",
   choices: [

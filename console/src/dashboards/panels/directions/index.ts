@@ -5,6 +5,7 @@ export const directions: PanelKind = {
   name: "Directions of a machine side by side",
   size: { w: 9, h: 3 },
   points: "needed",
+  most: 12,
   look: [],
 
   view: DirectionsPanel,

@@ -5,6 +5,7 @@ export const exposure: PanelKind = {
   name: "Exposure: mean of a shift against its limit",
   size: { w: 6, h: 3 },
   points: "needed",
+  most: 24,
   look: ["decimals", "scale"],
 
   choices: [

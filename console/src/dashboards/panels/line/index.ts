@@ -5,6 +5,7 @@ export const line: PanelKind = {
   name: "Line over time with limits",
   size: { w: 6, h: 4 },
   points: "needed",
+  most: 24,
   look: ["scale"],
   range: "P1D",
   choices: [

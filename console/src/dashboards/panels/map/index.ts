@@ -5,6 +5,7 @@ export const map: PanelKind = {
   name: "Map with tracks",
   size: { w: 6, h: 5 },
   points: "needed",
+  most: 60,
   look: ["decimals"],
   range: "P1D",
   view: MapPanel,

@@ -5,6 +5,7 @@ export const states: PanelKind = {
   name: "States over time",
   size: { w: 8, h: 3 },
   points: "needed",
+  most: 60,
   look: ["words"],
   range: "P1D",
 

@@ -5,6 +5,7 @@ export const value: PanelKind = {
   name: "Value with age and headroom",
   size: { w: 3, h: 2 },
   points: "needed",
+  most: 100,
   look: ["decimals", "words"],
   range: "P1D",
   choices: [

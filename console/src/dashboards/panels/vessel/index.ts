@@ -5,6 +5,7 @@ export const vessel: PanelKind = {
   name: "Vessel with a level",
   size: { w: 3, h: 3 },
   points: "needed",
+  most: 24,
   look: ["decimals", "scale"],
 
   choices: [

@@ -49,6 +49,10 @@ class ApiDescriptionTest {
                     .as(what)
                     .isEqualTo("#/components/schemas/Problem");
         }
+        assertThat(api.path("tags").valueStream().map(tag -> tag.path("name").asString()))
+                .as("subjects, not names of classes")
+                .contains("points", "dashboards")
+                .noneMatch(name -> name.contains("controller"));
     }
 
     @Test

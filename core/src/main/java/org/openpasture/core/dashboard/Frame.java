@@ -1,8 +1,9 @@
 package org.openpasture.core.dashboard;
 
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
-import org.openpasture.core.place.PointSelection;
+import org.openpasture.core.rule.PointSelection;
 
 /**
  * What all panels of a dashboard have: where they stand, and which points they show.
@@ -31,6 +32,9 @@ public record Frame(
     public Frame {
         id = id == null ? "" : id;
         title = title == null ? "" : title;
+        if (pointIds != null && pointIds.stream().anyMatch(Objects::isNull)) {
+            throw new IllegalArgumentException("a panel names a point without its id");
+        }
         pointIds = pointIds == null ? List.of() : List.copyOf(pointIds);
     }
 

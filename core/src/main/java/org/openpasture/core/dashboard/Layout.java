@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
-import org.openpasture.core.place.PointSelection;
+import org.openpasture.core.rule.PointSelection;
 
 /** Puts panels beside and below one another, in the order in which they come, without gaps in a row. */
 final class Layout {

@@ -12,9 +12,8 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.core.formula.Statistic;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
-import org.openpasture.core.place.PointSelection;
 import org.openpasture.core.quantity.Quantity;
-import org.openpasture.core.registry.Registry;
+import org.openpasture.core.rule.PointSelection;
 
 /** Sensible panels for chosen points, or for a place and a purpose, so that a new dashboard is never empty. */
 public final class StarterPanels {
@@ -69,12 +68,13 @@ public final class StarterPanels {
      * place later is on the dashboard too.
      *
      * @param points those of the place that whoever makes the dashboard may see
+     * @param name the name of a place by its id; empty text if it is gone
      */
-    public static List<Panel> of(Purpose purpose, Registry now, Place place, List<Point> points, Supplier<String> ids) {
+    public static List<Panel> of(
+            Purpose purpose, Place place, List<Point> points, UnaryOperator<String> name, Supplier<String> ids) {
         List<Point> about = points.stream()
                 .filter(point -> purpose.isAbout(point.quantity()))
                 .toList();
-        UnaryOperator<String> name = id -> now.place(id).map(Place::name).orElse("");
         Layout layout = new Layout(ids);
         if (about.isEmpty()) {
             return List.of();

@@ -17,7 +17,7 @@ import org.openpasture.core.edit.Edited.Refused;
 import org.openpasture.core.formula.Statistic;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
-import org.openpasture.core.place.PointSelection;
+import org.openpasture.core.rule.PointSelection;
 import org.openpasture.core.text.Text;
 
 /** Whether a panel can be shown, and shows nothing that whoever makes it may not see. */

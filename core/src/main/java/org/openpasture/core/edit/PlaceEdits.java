@@ -20,11 +20,11 @@ import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Area;
 import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Place;
-import org.openpasture.core.place.PointSelection;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.core.rule.PointSelection;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.core.rule.Target;
 

@@ -26,9 +26,9 @@ import org.openpasture.core.place.Area;
 import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
-import org.openpasture.core.place.PointSelection;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.place.Tags;
+import org.openpasture.core.rule.PointSelection;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.core.rule.Target;
 

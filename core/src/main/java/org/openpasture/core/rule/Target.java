@@ -7,7 +7,6 @@ import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Ids;
-import org.openpasture.core.place.PointSelection;
 import org.openpasture.core.quantity.Quantity;
 
 /** What a rule looks at. */

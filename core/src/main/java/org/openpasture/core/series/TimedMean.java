@@ -15,25 +15,50 @@ import org.openpasture.core.reading.Quality;
 public record TimedMean(double mean, Duration covered) {
     private static final int LONGEST_SHARE = 4;
 
-    /**
-     * The mean of {@code from <= time < until}, in epoch milliseconds; empty if no value stood in it.
-     *
-     * @param readings in order; one before the stretch lets its value stand into it
-     */
-    public static Optional<TimedMean> of(SeriesSlice readings, long from, long until) {
-        long longest = (until - from) / LONGEST_SHARE;
-        double area = 0;
-        long covered = 0;
-        for (int i = 0; i < readings.size(); i++) {
-            long next = i + 1 < readings.size() ? readings.times()[i + 1] : until;
-            long begin = Math.max(from, readings.times()[i]);
-            long end = Math.min(until, Math.min(next, readings.times()[i] + longest));
-            if (end > begin && readings.qualities()[i] < Quality.BAD.code()) {
-                area += readings.values()[i] * (end - begin);
-                covered += end - begin;
+    /** The mean of {@code from <= time < until}, in epoch milliseconds, while its readings come piece by piece. */
+    public static final class Adding {
+        private final long from;
+        private final long until;
+        private final long longest;
+        private double area;
+        private long covered;
+        private long time = Long.MIN_VALUE;
+        private double value;
+        private boolean usable;
+
+        public Adding(long from, long until) {
+            this.from = from;
+            this.until = until;
+            this.longest = (until - from) / LONGEST_SHARE;
+        }
+
+        /** Adds readings that follow those before; one from before the stretch lets its value stand into it. */
+        public void add(SeriesSlice readings) {
+            for (int i = 0; i < readings.size(); i++) {
+                standUntil(readings.times()[i]);
+                time = readings.times()[i];
+                value = readings.values()[i];
+                usable = readings.qualities()[i] < Quality.BAD.code();
             }
         }
-        return covered == 0 ? Optional.empty() : Optional.of(new TimedMean(area / covered, Duration.ofMillis(covered)));
+
+        private void standUntil(long next) {
+            if (usable) {
+                long end = Math.min(until, Math.min(next, time + longest));
+                long stood = Math.max(0, end - Math.max(from, time));
+                area += value * stood;
+                covered += stood;
+            }
+        }
+
+        /** The mean of all that was added, to be asked once; empty if no value stood in the stretch. */
+        public Optional<TimedMean> mean() {
+            standUntil(until);
+            usable = false;
+            return covered == 0
+                    ? Optional.empty()
+                    : Optional.of(new TimedMean(area / covered, Duration.ofMillis(covered)));
+        }
     }
 
     /** Whether enough of a stretch is covered for its mean to be told: half of it. */

@@ -7,8 +7,8 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.openpasture.core.formula.Statistic;
-import org.openpasture.core.place.PointSelection;
 import org.openpasture.core.quantity.Quantity;
+import org.openpasture.core.rule.PointSelection;
 import tools.jackson.databind.json.JsonMapper;
 
 /** How panels are written: the kind, what all have and what the kind has stand on one level. */

@@ -11,10 +11,10 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Point;
-import org.openpasture.core.place.PointSelection;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.core.rule.PointSelection;
 
 class StarterPanelsTest {
     private static final Registry REGISTRY = Registry.of(List.of(
@@ -62,21 +62,30 @@ class StarterPanelsTest {
         List<Point> points = List.of(
                 point(1, "Milk", "silo", Quantity.TEMPERATURE), point(2, "Axial", "pump", Quantity.VIBRATION_VELOCITY));
         List<Panel> panels = StarterPanels.of(
-                Purpose.COLD_CHAIN, REGISTRY, REGISTRY.place("s").orElseThrow(), points, StarterPanelsTest::id);
+                Purpose.COLD_CHAIN,
+                REGISTRY.place("s").orElseThrow(),
+                points,
+                StarterPanelsTest::place,
+                StarterPanelsTest::id);
         assertThat(panels)
                 .filteredOn(Panel.Bars.class::isInstance)
                 .singleElement()
                 .extracting(panel -> panel.frame().selection())
                 .isEqualTo(new PointSelection("s", Quantity.TEMPERATURE, null, null));
         assertThat(StarterPanels.of(
-                        Purpose.BARN, REGISTRY, REGISTRY.place("pump").orElseThrow(), List.of(), StarterPanelsTest::id))
+                        Purpose.BARN,
+                        REGISTRY.place("pump").orElseThrow(),
+                        List.of(),
+                        StarterPanelsTest::place,
+                        StarterPanelsTest::id))
                 .isEmpty();
     }
 
     @ParameterizedTest
     @EnumSource(Purpose.class)
     void noPurposeLetsPanelsOverlapOrHangOver(Purpose purpose) {
-        fit(StarterPanels.of(purpose, REGISTRY, REGISTRY.place("s").orElseThrow(), many(40), StarterPanelsTest::id));
+        fit(StarterPanels.of(
+                purpose, REGISTRY.place("s").orElseThrow(), many(40), StarterPanelsTest::place, StarterPanelsTest::id));
     }
 
     @Test

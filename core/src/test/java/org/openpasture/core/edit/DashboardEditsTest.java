@@ -26,12 +26,12 @@ import org.openpasture.core.people.Grant;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
-import org.openpasture.core.place.PointSelection;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.core.rule.PointSelection;
 
 class DashboardEditsTest {
     private static final Person OWNER = new Person("o", "owner", "", true);

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.time.Duration;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 
 /** Minutes as times: a stretch of eight hours is 0 to 480. */
@@ -22,8 +23,16 @@ class TimedMeanTest {
         return new SeriesSlice(times, values, new byte[count]);
     }
 
-    private static TimedMean shift(SeriesSlice readings) {
-        return TimedMean.of(readings, 0, 480 * MINUTE).orElseThrow();
+    private static Optional<TimedMean> mean(SeriesSlice... pieces) {
+        TimedMean.Adding adding = new TimedMean.Adding(0, 480 * MINUTE);
+        for (SeriesSlice piece : pieces) {
+            adding.add(piece);
+        }
+        return adding.mean();
+    }
+
+    private static TimedMean shift(SeriesSlice... pieces) {
+        return mean(pieces).orElseThrow();
     }
 
     /** The worked example of a shift with three tasks: 2 h at 40, 4 h at 10, 2 h at 25 come to 21.25. */
@@ -41,13 +50,21 @@ class TimedMeanTest {
     }
 
     @Test
+    void itDoesNotMatterInWhichPiecesReadingsCome() {
+        SeriesSlice tasks = readings(0, 40, 120, 10, 240, 10, 360, 25);
+        for (int cut = 0; cut <= tasks.size(); cut++) {
+            assertThat(shift(tasks.part(0, cut), tasks.part(cut, tasks.size()))).isEqualTo(shift(tasks));
+        }
+    }
+
+    @Test
     void theValueFromBeforeStandsIntoTheStretchAndNoValueStandsForMoreThanAQuarterOfIt() {
         SeriesSlice one = readings(-60, 30);
         assertThat(shift(one).mean()).isEqualTo(30);
         assertThat(shift(one).covered()).isEqualTo(Duration.ofMinutes(60));
         assertThat(shift(one).tells(SHIFT)).isFalse();
-        assertThat(TimedMean.of(readings(-200, 30), 0, 480 * MINUTE)).isEmpty();
-        assertThat(TimedMean.of(SeriesSlice.empty(), 0, 480 * MINUTE)).isEmpty();
+        assertThat(mean(readings(-200, 30))).isEmpty();
+        assertThat(mean(SeriesSlice.empty())).isEmpty();
     }
 
     @Test

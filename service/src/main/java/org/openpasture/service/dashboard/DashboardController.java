@@ -2,6 +2,7 @@ package org.openpasture.service.dashboard;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.dashboard.DashboardRequest;
 import org.openpasture.api.dashboard.DashboardView;
@@ -14,7 +15,7 @@ import org.openpasture.core.edit.DashboardWish;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
-import org.openpasture.core.place.PointSelection;
+import org.openpasture.core.rule.PointSelection;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
@@ -101,18 +102,20 @@ class DashboardController {
     }
 
     private List<Panel> starter(Access access, DashboardRequest request) {
+        UnaryOperator<String> placeName =
+                id -> access.registry().place(id).map(Place::name).orElse("");
         if (request.purpose() != null && request.placeId() != null) {
             Place place = reader.place(request.placeId());
             List<Point> below = access.registry().pointsOf(new PointSelection(place.id(), null, null, null)).stream()
                     .filter(access::maySee)
                     .toList();
-            return StarterPanels.of(request.purpose(), access.registry(), place, below, Accounts::newId);
+            return StarterPanels.of(request.purpose(), place, below, placeName, Accounts::newId);
         }
         return StarterPanels.of(
                 Optional.ofNullable(request.pointIds()).orElse(List.of()).stream()
                         .map(reader::point)
                         .toList(),
-                id -> access.registry().place(id).map(Place::name).orElse(""),
+                placeName,
                 Accounts::newId);
     }
 }

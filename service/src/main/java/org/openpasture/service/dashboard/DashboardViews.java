@@ -1,5 +1,6 @@
 package org.openpasture.service.dashboard;
 
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -15,6 +16,7 @@ import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.core.rule.PointSelection;
 import org.openpasture.engine.point.PointViews;
 import org.springframework.stereotype.Component;
 
@@ -71,12 +73,14 @@ class DashboardViews {
     /** Of each panel the points that may be seen: those that it names, then those of its selection. */
     private static Map<String, List<Point>> byPanel(Access access, Dashboard dashboard) {
         Map<String, List<Point>> found = new LinkedHashMap<>();
+        Map<PointSelection, List<Point>> selections = new HashMap<>();
         dashboard.panels().forEach(panel -> {
             Frame frame = panel.frame();
             Stream<Point> named =
                     frame.pointIds().stream().flatMap(id -> access.registry().find(Point.class, id).stream());
-            Stream<Point> selected =
-                    frame.selection() == null ? Stream.empty() : access.registry().pointsOf(frame.selection()).stream();
+            Stream<Point> selected = frame.selection() == null
+                    ? Stream.empty()
+                    : selections.computeIfAbsent(frame.selection(), access.registry()::pointsOf).stream();
             found.put(
                     frame.id(),
                     Stream.concat(named, selected)

@@ -9,6 +9,7 @@ import io.swagger.v3.oas.models.media.ObjectSchema;
 import io.swagger.v3.oas.models.media.Schema;
 import io.swagger.v3.oas.models.media.StringSchema;
 import io.swagger.v3.oas.models.responses.ApiResponse;
+import io.swagger.v3.oas.models.tags.Tag;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -47,6 +48,13 @@ class ApiOperations implements OpenApiCustomizer {
         api.getComponents().addSchemas("Problem", problem());
         api.getPaths().forEach((path, item) -> item.readOperationsMap()
                 .forEach((method, operation) -> describe(path, method, operation)));
+        api.setTags(api.getPaths().values().stream()
+                .flatMap(item -> item.readOperations().stream())
+                .flatMap(operation -> operation.getTags().stream())
+                .distinct()
+                .sorted()
+                .map(tag -> new Tag().name(tag))
+                .toList());
     }
 
     /** RFC 9457, with what to do. */

@@ -28,10 +28,10 @@ import org.openpasture.core.layout.JsonPath;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.outlet.Destination;
-import org.openpasture.core.place.PointSelection;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Hold;
+import org.openpasture.core.rule.PointSelection;
 import org.openpasture.core.rule.Target;
 import tools.jackson.databind.JsonNode;
 

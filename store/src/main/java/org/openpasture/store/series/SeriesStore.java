@@ -269,7 +269,10 @@ public final class SeriesStore implements Records {
     public Optional<TimedMean> timedMean(int point, Instant from, Instant until) {
         long begin = millis(from);
         long end = millis(until);
-        return TimedMean.of(before(point, begin).merge(range(point, from, until)), begin, end);
+        TimedMean.Adding adding = new TimedMean.Adding(begin, end);
+        adding.add(before(point, begin));
+        read(point, begin, end, adding::add);
+        return adding.mean();
     }
 
     /** The newest reading of a point before a moment. */

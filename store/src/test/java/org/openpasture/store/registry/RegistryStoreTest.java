@@ -43,7 +43,6 @@ import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Area;
 import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Point;
-import org.openpasture.core.place.PointSelection;
 import org.openpasture.core.place.Position;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.quantity.Quantity;
@@ -52,6 +51,7 @@ import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Hold;
+import org.openpasture.core.rule.PointSelection;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.core.rule.Target;
 

@@ -1,4 +1,4 @@
-package org.openpasture.core.place;
+package org.openpasture.core.rule;
 
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.quantity.Quantity;
