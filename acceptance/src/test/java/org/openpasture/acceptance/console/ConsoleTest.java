@@ -397,7 +397,7 @@ class ConsoleTest {
         assertThat(page.locator(".panel.bars tbody tr")).hasCount(3);
         assertThat(page.locator(".panel.bars")).containsText("45.5 °C");
         assertThat(page.locator(".panel.days tbody tr")).hasCount(1);
-        assertThat(page.locator(".panel.directions")).containsText("Axial");
+        assertThat(page.locator(".panel.directions")).containsText("axial2.30mm/s");
         assertThat(page.locator(".panel.exposure")).containsText("a mean is shown from half of the time");
         assertThat(page.locator(".panel.tally")).containsText("no limits");
         assertThat(page.locator(".panel.picture")).containsText("runs");
