@@ -63,7 +63,7 @@ final class PanelChecks {
                 && frame.id().length() <= LONGEST_WORD
                 && frame.x() >= 0
                 && frame.w() >= 1
-                && frame.x() + frame.w() <= COLUMNS
+                && frame.w() <= COLUMNS - frame.x()
                 && frame.y() >= 0
                 && frame.y() <= LOWEST_ROW
                 && frame.h() >= 1

@@ -150,6 +150,7 @@ class DashboardEditsTest {
                 new Panel.Dial(at(0, -1, 3, 2)),
                 new Panel.Dial(at(0, 0, 0, 2)),
                 new Panel.Dial(at(0, 0, Integer.MAX_VALUE, 2)),
+                new Panel.Dial(at(1, 0, Integer.MAX_VALUE, 2)),
                 new Panel.Dial(at(0, 0, 3, 0)),
                 new Panel.Dial(new Frame("", "No id", List.of(), null, null, null, 0, 0, 3, 2)),
                 new Panel.Dial(new Frame("a", "two\nlines", List.of(), null, null, null, 0, 0, 3, 2)),
