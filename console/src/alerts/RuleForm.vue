@@ -67,10 +67,10 @@ const selections = computed<Choice[]>(() => {
     .flatMap((quantity) => {
       const some = below.find((one) => one.quantity === quantity);
       const title = some?.quantityTitle ?? quantity;
-      const tags = [
-        ...new Set(below.filter((one) => one.quantity === quantity).flatMap((one) => one.tags)),
+      const tags = new Set([
+        ...below.filter((one) => one.quantity === quantity).flatMap((one) => one.tags),
         ...(isOf(quantity) && rule?.target.kind === "selection" && rule.target.tag ? [rule.target.tag] : []),
-      ];
+      ]);
       const choice = (
         assetKind: string | null,
         each: "point" | "asset",
@@ -91,7 +91,7 @@ const selections = computed<Choice[]>(() => {
             below.some((one) => one.quantity === quantity && places.byId.get(one.placeId)?.assetKind === kind),
           )
           .map((kind) => choice(kind, "asset", `Each ${kind} in ${place}, worst ${title}`)),
-        ...[...new Set(tags)].flatMap((tag) => [
+        ...[...tags].flatMap((tag) => [
           choice(null, "point", `Each ${title} tagged '${tag}' in ${place}: one alert each`, tag),
           choice(null, "asset", `Each thing in ${place}, worst ${title} tagged '${tag}'`, tag),
         ]),

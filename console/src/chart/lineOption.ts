@@ -50,10 +50,8 @@ export function lineOption(
   const { palette } = options;
   const points = lines.filter((line) => !line.earlier).map((line) => line.point);
   const onePlace = new Set(points.map((point) => point.placeId)).size === 1;
-  const longest = Math.max(
-    0,
-    ...lines.filter((line) => !line.earlier).map((line) => nameOf(line, points, onePlace).length),
-  );
+  const names = lines.map((line) => nameOf(line, points, onePlace));
+  const longest = Math.max(0, ...names.slice(0, points.length).map((name) => name.length));
   const lowest = lines.reduce((low, line) => line.values.reduce((a, b) => Math.min(a, b), low), 0);
   const scale = set && options.fixed ? fixedScale(set, lowest) : undefined;
   const colours = ["line-a", "line-b", "line-c", "line-d"].map(palette);
@@ -101,7 +99,7 @@ export function lineOption(
       const colour = colours[i % 4];
       return {
         type: "line",
-        name: nameOf(line, points, onePlace),
+        name: names[at],
         data: withGaps(line),
         showSymbol: false,
         connectNulls: false,

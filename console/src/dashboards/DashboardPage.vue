@@ -12,10 +12,11 @@ import { COMPARED } from "@/chart/before";
 import ComparePicker from "@/chart/ComparePicker.vue";
 import RangePicker from "@/chart/RangePicker.vue";
 import { useView } from "@/chart/view";
-import { computed, defineAsyncComponent, onScopeDispose, provide, ref, watch } from "vue";
+import { computed, defineAsyncComponent, provide, ref, watch } from "vue";
 import { onBeforeRouteLeave, useRouter } from "vue-router";
 import DashboardGrid from "./DashboardGrid.vue";
-import { bottom, durationOf, freshId } from "./layout";
+import { useHistory } from "./history";
+import { bottom, copyOf, durationOf, freshId } from "./layout";
 import { merged } from "./merge";
 import { KINDS } from "./panels/kinds";
 import PanelForm from "./PanelForm.vue";
@@ -42,10 +43,8 @@ const seen = computed(() =>
 
 const looksBack = computed(() => dashboard.value?.panels.some((panel) => KINDS[panel.kind].range));
 
-const draft = ref<Panel[]>();
+const { draft, canUndo, canRedo, begin: beginDraft, end, go, undo, redo } = useHistory<Panel[]>();
 const name = ref("");
-const past = ref<Panel[][]>([]);
-const ahead = ref<Panel[][]>([]);
 const panelForm = ref<{ panel?: Panel }>();
 const sharing = ref(false);
 const changedElsewhere = ref(false);
@@ -61,92 +60,39 @@ onChanged(["registry"], async () => {
   }
 });
 
-/** What a panel shows: named points first, then those of its selection; each once. */
+/** What a panel shows; while the page is narrowed, only what lies there. */
 function pointsOf(panel: Panel): Point[] {
-  const named = panel.pointIds.flatMap((one) => points.byId.get(one) ?? []);
-  const all = [...new Set([...named, ...(panel.selection ? points.selected(panel.selection) : [])])];
+  const all = points.shown(panel);
   const only = draft.value ? "" : view.place.value;
   return only ? all.filter((point) => places.path(point.placeId).some((place) => place.id === only)) : all;
 }
 
 /** The places to which the page can be narrowed: those that hold some of its points, but not all. */
 const narrower = computed(() => {
-  const shown = new Set(
-    (dashboard.value?.panels ?? []).flatMap((panel) => [
-      ...panel.pointIds.flatMap((one) => points.byId.get(one) ?? []),
-      ...(panel.selection ? points.selected(panel.selection) : []),
-    ]),
-  );
+  const all = new Set((dashboard.value?.panels ?? []).flatMap(points.shown));
   const counts = new Map<string, number>();
-  shown.forEach((point) =>
+  all.forEach((point) =>
     places.path(point.placeId).forEach((place) => counts.set(place.id, (counts.get(place.id) ?? 0) + 1)),
   );
   return places.places.filter((place) => {
     const count = counts.get(place.id) ?? 0;
-    return count > 0 && (count < shown.size || place.id === view.place.value);
+    return count > 0 && (count < all.size || place.id === view.place.value);
   });
 });
 
 /** Each step of editing can be taken back. */
-const editing = computed({
-  get: () => draft.value ?? [],
-  set: (next: Panel[]) => {
-    if (draft.value && JSON.stringify(draft.value) !== JSON.stringify(next)) {
-      past.value.push(draft.value);
-      ahead.value = [];
-      draft.value = next;
-    }
-  },
-});
-const dirty = computed(
-  () => draft.value !== undefined && (past.value.length > 0 || name.value !== dashboard.value?.name),
-);
+const editing = computed({ get: () => draft.value ?? [], set: go });
+const dirty = computed(() => draft.value !== undefined && (canUndo.value || name.value !== dashboard.value?.name));
 
 function begin() {
-  draft.value = JSON.parse(JSON.stringify(dashboard.value?.panels ?? []));
+  beginDraft(copyOf(dashboard.value?.panels ?? []));
   name.value = dashboard.value?.name ?? "";
-  past.value = [];
-  ahead.value = [];
   joined.value = undefined;
   changedElsewhere.value = false;
 }
 
-function undo() {
-  step(past.value, ahead.value);
-}
-
-function redo() {
-  step(ahead.value, past.value);
-}
-
-function step(from: Panel[][], to: Panel[][]) {
-  const next = from.pop();
-  if (next && draft.value) {
-    to.push(draft.value);
-    draft.value = next;
-  }
-}
-
-/** The usual keys, unless something is being typed. */
-function keys(event: KeyboardEvent) {
-  const typing = (event.target as HTMLElement).closest("input, textarea, [role=dialog]");
-  if (!draft.value || typing || !(event.ctrlKey || event.metaKey)) {
-    return;
-  }
-  const key = event.key.toLowerCase();
-  if (key === "z" || key === "y") {
-    event.preventDefault();
-    (key === "y" || event.shiftKey ? redo : undo)();
-  }
-}
-window.addEventListener("keydown", keys);
-onScopeDispose(() => window.removeEventListener("keydown", keys));
-
 function duplicate(panel: Panel) {
-  editing.value = [
-    ...editing.value,
-    { ...(JSON.parse(JSON.stringify(panel)) as Panel), id: freshId(), x: panel.x, y: bottom(editing.value) },
-  ];
+  editing.value = [...editing.value, { ...copyOf(panel), id: freshId(), y: bottom(editing.value) }];
 }
 
 function put(panel: Panel) {
@@ -171,7 +117,7 @@ async function save() {
     });
   }, "Saved.");
   if (ok) {
-    draft.value = undefined;
+    end();
     joined.value = undefined;
   } else if (error.value instanceof Refusal && error.value.status === 409) {
     await join();
@@ -196,7 +142,7 @@ async function join() {
 
 async function remove() {
   if (await run(() => api.remove("dashboards/" + id), "The dashboard is removed.")) {
-    draft.value = undefined;
+    end();
     await router.push("/dashboards");
   }
 }
@@ -225,9 +171,9 @@ onBeforeRouteLeave(() => !dirty.value || window.confirm("Leave without saving wh
       </template>
       <template v-if="draft">
         <el-button @click="panelForm = {}">Add a panel</el-button>
-        <el-button :disabled="!past.length" @click="undo">Undo</el-button>
-        <el-button :disabled="!ahead.length" @click="redo">Redo</el-button>
-        <el-button @click="draft = undefined">Discard</el-button>
+        <el-button :disabled="!canUndo" @click="undo">Undo</el-button>
+        <el-button :disabled="!canRedo" @click="redo">Redo</el-button>
+        <el-button @click="end">Discard</el-button>
         <el-button type="primary" :loading="busy" @click="save">Save</el-button>
       </template>
     </header>

@@ -4,6 +4,7 @@ import type { Dashboard, Purpose } from "@/api/types";
 import { useAction } from "@/look/act";
 import FormDialog from "@/look/FormDialog.vue";
 import { usePlaces } from "@/places/places";
+import { labelOf } from "@/points/names";
 import { usePoints } from "@/points/points";
 import { computed, reactive } from "vue";
 import { useRouter } from "vue-router";
@@ -81,12 +82,7 @@ async function make() {
         aria-label="Points"
         placeholder="choose points"
       >
-        <el-option
-          v-for="point in points.all"
-          :key="point.id"
-          :value="point.id"
-          :label="`${point.path.at(-1) ?? ''}: ${point.name}`"
-        />
+        <el-option v-for="point in points.all" :key="point.id" :value="point.id" :label="labelOf(point)" />
       </el-select>
     </el-form-item>
     <el-form-item label="Name" for="dashboard-name"

@@ -2,9 +2,10 @@
 import type { Panel } from "@/api/types";
 import RangePicker from "@/chart/RangePicker.vue";
 import FormDialog from "@/look/FormDialog.vue";
+import { labelOf } from "@/points/names";
 import { usePoints } from "@/points/points";
 import { computed, ref } from "vue";
-import { durationOf, freshId, hoursOf } from "./layout";
+import { copyOf, durationOf, freshId, hoursOf } from "./layout";
 import LookFields from "./LookFields.vue";
 import { KINDS } from "./panels/kinds";
 import PointsFields from "./PointsFields.vue";
@@ -14,21 +15,18 @@ const { panel } = defineProps<{ panel?: Panel }>();
 const emit = defineEmits<{ save: [panel: Panel]; close: [] }>();
 const points = usePoints();
 
-const draft = ref<Panel>(panel ? structuredCopy(panel) : fresh("value", { id: freshId(), title: "" }));
+const draft = ref<Panel>(panel ? copyOf(panel) : fresh("value", { id: freshId(), title: "" }));
 const kind = computed({
   get: () => draft.value.kind,
   set: (chosen) => (draft.value = fresh(chosen, draft.value)),
 });
 const of = computed(() => KINDS[draft.value.kind]);
-const shown = computed(() => [
-  ...draft.value.pointIds.flatMap((id) => points.byId.get(id) ?? []),
-  ...(draft.value.selection ? points.selected(draft.value.selection) : []),
-]);
+const shown = computed(() => points.shown(draft.value));
 const title = computed(() => {
   const first = shown.value[0];
   return (
     draft.value.title ||
-    (first && shown.value.length === 1 ? `${first.path.at(-1) ?? ""}: ${first.name}` : undefined) ||
+    (first && shown.value.length === 1 ? labelOf(first) : undefined) ||
     (first && !draft.value.selection ? `${first.path.at(-1) ?? ""}: ${first.quantityTitle}` : of.value.name)
   );
 });
@@ -41,10 +39,6 @@ const hours = computed({
 const complete = computed(
   () => of.value.points !== "needed" || draft.value.pointIds.length > 0 || draft.value.selection !== null,
 );
-
-function structuredCopy(of: Panel): Panel {
-  return JSON.parse(JSON.stringify(of)) as Panel;
-}
 
 /** A panel of another kind with what all kinds have. */
 function fresh(chosen: Panel["kind"], from: Partial<Panel> & { id: string; title: string }): Panel {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Panel, PointSelection } from "@/api/types";
 import { usePlaces } from "@/places/places";
+import { labelOf } from "@/points/names";
 import { usePoints } from "@/points/points";
 import { computed } from "vue";
 
@@ -8,9 +9,7 @@ import { computed } from "vue";
 const panel = defineModel<Panel>({ required: true });
 const points = usePoints();
 const places = usePlaces();
-const choices = computed(() =>
-  points.all.map((point) => ({ id: point.id, label: `${point.path.at(-1) ?? ""}: ${point.name}` })),
-);
+const choices = computed(() => points.all.map((point) => ({ id: point.id, label: labelOf(point) })));
 const pointIds = computed({
   get: () => panel.value.pointIds,
   set: (ids) => (panel.value = { ...panel.value, pointIds: ids }),

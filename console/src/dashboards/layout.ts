@@ -51,3 +51,8 @@ export function apart(panels: Panel[]): Panel[] {
 function overlap(a: Panel, b: Panel): boolean {
   return a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h;
 }
+
+/** The same once more, so that changing one leaves the other as it is. */
+export function copyOf<T extends Panel | Panel[]>(panels: T): T {
+  return JSON.parse(JSON.stringify(panels)) as T;
+}

@@ -42,3 +42,12 @@ export function every(seconds: number, action: () => void) {
   const timer = window.setInterval(action, seconds * 1000);
   onScopeDispose(() => window.clearInterval(timer));
 }
+
+/** The same, but only while somebody sees it. */
+export function everySeen(seconds: number, action: () => void) {
+  every(seconds, () => {
+    if (!document.hidden) {
+      action();
+    }
+  });
+}

@@ -1,4 +1,5 @@
-import { ref, shallowRef } from "vue";
+import { ref, shallowRef, watch, type WatchSource } from "vue";
+import { everySeen } from "./clock";
 
 /** Something that is fetched: its data, whether it is on its way for the first time, and what went wrong. */
 export function useLoad<T>(fetch: () => Promise<T>) {
@@ -28,4 +29,12 @@ export function useLoad<T>(fetch: () => Promise<T>) {
 
   void load();
   return { data, loading, error, load };
+}
+
+/** Something that is fetched again when what it depends on changes, and every so often while somebody sees it. */
+export function useRefreshed<T>(fetch: () => Promise<T>, dependsOn: WatchSource[], seconds: number) {
+  const loaded = useLoad(fetch);
+  watch(dependsOn, loaded.load);
+  everySeen(seconds, () => void loaded.load());
+  return loaded;
 }

@@ -46,6 +46,12 @@ export const usePoints = defineStore("points", () => {
     );
   }
 
+  /** Named points first, then those of a selection; each once. */
+  function shown(of: { pointIds: string[]; selection: PointSelection | null }): Point[] {
+    const named = of.pointIds.flatMap((id) => byId.get(id) ?? []);
+    return [...new Set([...named, ...(of.selection ? selected(of.selection) : [])])];
+  }
+
   /** The worst severity of a place, from readings as they are now. */
   const severities = computed(() => {
     const found = new Map<string, Point[]>();
@@ -57,5 +63,5 @@ export const usePoints = defineStore("points", () => {
     return new Map([...found].map(([id, points]) => [id, worstJudged(points.map((point) => point.latest?.severity))]));
   });
 
-  return { byId, all, loaded, problem, load, ofPlace, below, selected, severities };
+  return { byId, all, loaded, problem, load, ofPlace, below, selected, shown, severities };
 });

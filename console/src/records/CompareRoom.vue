@@ -1,19 +1,19 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import type { LimitSet, Point, Summary } from "@/api/types";
+import type { Point, Summary } from "@/api/types";
 import { BEFORES, COMPARED, hoursEarlier } from "@/chart/before";
 import ComparePicker from "@/chart/ComparePicker.vue";
 import PointsChart from "@/chart/PointsChart.vue";
 import RangePicker from "@/chart/RangePicker.vue";
 import { useView } from "@/chart/view";
-import { every } from "@/look/clock";
 import EmptyState from "@/look/EmptyState.vue";
-import { useLoad } from "@/look/load";
+import { useRefreshed } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
-import { nameAmong } from "@/points/names";
+import { limitsOfAll } from "@/points/limits";
+import { idsOf, labelOf, nameAmong } from "@/points/names";
 import { usePoints } from "@/points/points";
-import { computed, provide, useTemplateRef, watch } from "vue";
+import { computed, provide, useTemplateRef } from "vue";
 import { useRoute } from "vue-router";
 import { difference, number, spanOf, zonesOf } from "./compare";
 
@@ -37,38 +37,30 @@ const chosen = computed(() => pointIds.value.flatMap((id) => points.byId.get(id)
 const charts = computed(() => {
   const byUnit = new Map<string, Point[]>();
   chosen.value.forEach((point) => byUnit.set(point.unit, [...(byUnit.get(point.unit) ?? []), point]));
-  return [...byUnit].map(([unit, alike]) => ({ unit, points: alike, limits: limitsOfAll(alike) }));
+  return [...byUnit].map(([unit, alike]) => ({ unit, points: alike, limits: limitsOfAll(alike, places.limitsById) }));
 });
-
-function limitsOfAll(alike: Point[]): LimitSet | undefined {
-  const sets = new Set(alike.map((point) => point.limitSet));
-  const set = sets.size === 1 ? places.limitsById.get([...sets][0] ?? "") : undefined;
-  return set?.unit === alike[0]?.unit ? set : undefined;
-}
 
 const HOUR = 3_600_000;
-const rows = useLoad(async () => {
-  const now = Date.now();
-  const earlier = hoursEarlier(view.before.value, view.hours.value);
-  const ask = (point: Point, back: number) => {
-    const until = now - back * HOUR;
-    const from = new Date(until - view.hours.value * HOUR).toISOString();
-    return api.get<Summary>(`points/${point.id}/summary?from=${from}&until=${new Date(until).toISOString()}`);
-  };
-  return Promise.all(
-    chosen.value.map(async (point) => ({
-      point,
-      now: await ask(point, 0),
-      then: earlier ? await ask(point, earlier) : undefined,
-    })),
-  );
-});
-watch([() => chosen.value.map((point) => point.id).join(), view.hours, view.before], rows.load);
-every(60, () => {
-  if (!document.hidden) {
-    void rows.load();
-  }
-});
+const rows = useRefreshed(
+  async () => {
+    const now = Date.now();
+    const earlier = hoursEarlier(view.before.value, view.hours.value);
+    const ask = (point: Point, back: number) => {
+      const until = now - back * HOUR;
+      const from = new Date(until - view.hours.value * HOUR).toISOString();
+      return api.get<Summary>(`points/${point.id}/summary?from=${from}&until=${new Date(until).toISOString()}`);
+    };
+    return Promise.all(
+      chosen.value.map(async (point) => ({
+        point,
+        now: await ask(point, 0),
+        then: earlier ? await ask(point, earlier) : undefined,
+      })),
+    );
+  },
+  [() => idsOf(chosen.value), view.hours, view.before],
+  60,
+);
 </script>
 
 <template>
@@ -84,12 +76,7 @@ every(60, () => {
         class="points"
         :multiple-limit="12"
       >
-        <el-option
-          v-for="point in points.all"
-          :key="point.id"
-          :value="point.id"
-          :label="`${point.path.at(-1) ?? ''}: ${point.name}`"
-        />
+        <el-option v-for="point in points.all" :key="point.id" :value="point.id" :label="labelOf(point)" />
       </el-select>
       <RangePicker v-model="view.hours.value" />
       <ComparePicker v-model="view.before.value" />

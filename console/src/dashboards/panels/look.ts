@@ -102,9 +102,3 @@ export function zoneOf(value: number, set: LimitSet | undefined): LimitSet["zone
     return value < (zone.to ?? Infinity) || endsHere;
   });
 }
-
-/** The limits that hold for a point, if they are in its unit. */
-export function limitsOf(point: Point | undefined, limits: Map<string, LimitSet>): LimitSet | undefined {
-  const set = limits.get(point?.limitSet ?? "");
-  return set && set.unit === point?.unit ? set : undefined;
-}

@@ -1,8 +1,9 @@
-import type { Exposure, Point, Summary } from "@/api/types";
-import { usePointPath } from "@/chart/series";
 import { api } from "@/api/http";
-import { every } from "@/look/clock";
-import { onScopeDispose, ref, shallowRef, watch } from "vue";
+import type { Exposure, Point, Statistic, Summary } from "@/api/types";
+import { usePointPath } from "@/chart/series";
+import { useRefreshed } from "@/look/load";
+import { idsOf } from "@/points/names";
+import { computed } from "vue";
 import { hoursOf } from "../layout";
 
 const REFRESH_SECONDS = 60;
@@ -10,46 +11,13 @@ const REFRESH_SECONDS = 60;
 /** Asks something of each point, again when the points change and once a minute while the page is seen. */
 function useOfEach<T>(points: () => Point[], ask: (path: string) => Promise<T>, also: () => unknown) {
   const path = usePointPath();
-  const found = shallowRef(new Map<string, T>());
-  const error = shallowRef<unknown>();
-  const loading = ref(true);
-  let turn = 0;
-
-  async function load() {
-    const mine = ++turn;
-    try {
-      const answers = await Promise.all(
-        points().map(async (point) => [point.id, await ask(path(point.id))] as [string, T]),
-      );
-      if (mine === turn) {
-        found.value = new Map(answers);
-        error.value = undefined;
-      }
-    } catch (problem) {
-      error.value = mine === turn ? problem : error.value;
-    } finally {
-      loading.value = false;
-    }
-  }
-
-  watch(
-    [
-      () =>
-        points()
-          .map((point) => point.id)
-          .join(),
-      also,
-    ],
-    load,
-    { immediate: true },
+  const { data, error, loading } = useRefreshed(
+    async () =>
+      new Map(await Promise.all(points().map(async (point) => [point.id, await ask(path(point.id))] as const))),
+    [() => idsOf(points()), also],
+    REFRESH_SECONDS,
   );
-  every(REFRESH_SECONDS, () => {
-    if (!document.hidden) {
-      void load();
-    }
-  });
-  onScopeDispose(() => turn++);
-  return { found, error, loading };
+  return { found: computed(() => data.value ?? new Map<string, T>()), error, loading };
 }
 
 const ago = (hours: number) => new Date(Date.now() - hours * 3_600_000).toISOString();
@@ -67,4 +35,11 @@ export function useDays(points: () => Point[], range: () => string | null) {
 /** The running mean of a window up to now, for each point. */
 export function useExposures(points: () => Point[], minutes: () => number) {
   return useOfEach(points, (path) => api.get<Exposure>(`${path}/exposure?minutes=${minutes()}`), minutes);
+}
+
+const FIGURES = { mean: "mean", minimum: "min", maximum: "max", sum: "mean" } as const;
+
+/** What a summary says of a statistic; readings are not added up. */
+export function figure(summary: Summary | undefined, statistic: Statistic): number | null | undefined {
+  return summary?.[FIGURES[statistic]];
 }

@@ -6,6 +6,5 @@ export const alerts: PanelKind = {
   size: { w: 6, h: 3 },
   points: "possible",
   look: [],
-
   view: AlertsPanel,
 };

@@ -6,6 +6,5 @@ export const asked: PanelKind = {
   size: { w: 8, h: 4 },
   points: "needed",
   look: [],
-
   view: AskedPanel,
 };

@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { limitsOf } from "@/points/limits";
 import type { Point } from "@/api/types";
 import { age, now } from "@/look/clock";
 import FenceMark from "@/look/FenceMark.vue";
 import { byHeadroom, isStale } from "@/look/reading";
 import { unjudged } from "@/look/severity";
 import { computed } from "vue";
-import { limitsOf, marks, scaleOf, share, withUnit } from "../look";
+import { marks, scaleOf, share, withUnit } from "../look";
 import { nameAmong } from "@/points/names";
 import PointName from "../PointName.vue";
 import type { ViewProps } from "../view";

@@ -6,7 +6,6 @@ export const bars: PanelKind = {
   size: { w: 6, h: 4 },
   points: "needed",
   look: ["decimals", "scale", "words"],
-
   choices: [
     {
       key: "order",

@@ -7,7 +7,6 @@ export const clock: PanelKind = {
   size: { w: 3, h: 2 },
   points: "none",
   look: [],
-
   fields: ClockFields,
   view: ClockPanel,
 };

@@ -1,12 +1,13 @@
 <script setup lang="ts">
+import { limitsOf } from "@/points/limits";
 import type { LimitSet, Severity, Summary } from "@/api/types";
 import ProblemNote from "@/look/ProblemNote.vue";
-import { rank } from "@/look/severity";
+import { worstJudged } from "@/look/severity";
 import FenceMark from "@/look/FenceMark.vue";
 import { computed } from "vue";
-import { digits, limitsOf } from "../look";
+import { digits } from "../look";
 import PointName from "../PointName.vue";
-import { useDays } from "../summaries";
+import { figure, useDays } from "../summaries";
 import type { ViewProps } from "../view";
 
 /** A table of days, a column for each point, with the worst zone that a day was in. */
@@ -15,7 +16,6 @@ const { found, error, loading } = useDays(
   () => points,
   () => panel.range ?? "P7D",
 );
-const FIGURES = { mean: "mean", minimum: "min", maximum: "max", sum: "mean" } as const;
 const WORDS = { mean: "Mean", minimum: "Lowest", maximum: "Highest", sum: "Mean" } as const;
 const statistic = computed(() => panel.statistic ?? "mean");
 const days = computed(() =>
@@ -25,13 +25,24 @@ const byDay = computed(
   () => new Map([...found.value].map(([id, list]) => [id, new Map(list.map((summary) => [summary.from, summary]))])),
 );
 
+const rows = computed(() =>
+  days.value.map((day) => ({
+    day,
+    cells: points.map((point) => {
+      const summary = byDay.value.get(point.id)?.get(day);
+      return {
+        point,
+        severity: worst(summary, limitsOf(point, limits)),
+        text: digits(figure(summary, statistic.value), point, panel.look),
+      };
+    }),
+  })),
+);
+
 /** The worst zone in which a value lay for any time of the day. */
 function worst(summary: Summary | undefined, set: LimitSet | undefined): Severity | null {
   const seen = (set?.zones ?? []).filter((zone) => (summary?.secondsInZone[zone.label] ?? 0) > 0);
-  return seen.reduce<Severity | null>(
-    (found, zone) => (found === null || rank(zone.severity) > rank(found) ? zone.severity : found),
-    null,
-  );
+  return worstJudged(seen.map((zone) => zone.severity));
 }
 
 function date(time: string): string {
@@ -52,15 +63,11 @@ function date(time: string): string {
       </tr>
     </thead>
     <tbody>
-      <tr v-for="day in days" :key="day">
-        <th scope="row">{{ date(day) }}</th>
-        <td v-for="point in points" :key="point.id" class="amount">
-          <FenceMark
-            v-if="(worst(byDay.get(point.id)?.get(day), limitsOf(point, limits)) ?? 'normal') !== 'normal'"
-            :severity="worst(byDay.get(point.id)?.get(day), limitsOf(point, limits))"
-            :word="false"
-          />
-          {{ digits(byDay.get(point.id)?.get(day)?.[FIGURES[statistic]], point, panel.look) }}
+      <tr v-for="row in rows" :key="row.day">
+        <th scope="row">{{ date(row.day) }}</th>
+        <td v-for="cell in row.cells" :key="cell.point.id" class="amount">
+          <FenceMark v-if="cell.severity && cell.severity !== 'normal'" :severity="cell.severity" :word="false" />
+          {{ cell.text }}
         </td>
       </tr>
     </tbody>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { limitsOf } from "@/points/limits";
 import { isStale } from "@/look/reading";
 import FenceMark from "@/look/FenceMark.vue";
 import { age, now } from "@/look/clock";
-import type { Point } from "@/api/types";
-import { digits, limitsOf, marks, scaleOf, share, zones } from "../look";
+import { computed } from "vue";
+import { digits, marks, scaleOf, share, zones } from "../look";
 import PointName from "../PointName.vue";
 import type { ViewProps } from "../view";
 
@@ -19,24 +20,32 @@ function arc(from: number, to: number): string {
   return `M${at(from, RADIUS)}A${RADIUS} ${RADIUS} 0 ${(to - from) * SWEEP > 180 ? 1 : 0} 1 ${at(to, RADIUS)}`;
 }
 
-function dial(point: Point) {
-  const set = limitsOf(point, limits);
-  const scale = scaleOf(panel.look, set, point);
-  const value = point.latest?.value;
-  return {
-    scale,
-    zones: zones(set, scale),
-    marks: marks(set, scale),
-    needle: value === undefined ? undefined : share(value, scale),
-    beyond: value !== undefined && (value < scale.lowest || value > scale.highest),
-  };
+/** Text beside the arc, below a place on it by so much. */
+function beside(part: number, radius: number, below: number) {
+  return { x: Math.cos(angle(part)) * radius, y: Math.sin(angle(part)) * radius + below };
 }
+
+const dials = computed(() =>
+  points.map((point) => {
+    const set = limitsOf(point, limits);
+    const scale = scaleOf(panel.look, set, point);
+    const value = point.latest?.value;
+    return {
+      point,
+      scale,
+      abnormal: zones(set, scale).filter((zone) => zone.severity !== "normal"),
+      marks: marks(set, scale),
+      needle: value === undefined ? undefined : share(value, scale),
+      beyond: value !== undefined && (value < scale.lowest || value > scale.highest),
+    };
+  }),
+);
 </script>
 
 <template>
   <div class="dials">
     <figure
-      v-for="point in points"
+      v-for="{ point, scale, abnormal, marks: bounds, needle, beyond } in dials"
       :key="point.id"
       :class="{ stale: isStale(point, now), bad: point.latest?.quality === 'BAD' }"
     >
@@ -47,37 +56,24 @@ function dial(point: Point) {
       >
         <path :d="arc(0, 1)" class="track" />
         <path
-          v-for="zone in dial(point).zones.filter((one) => one.severity !== 'normal')"
+          v-for="zone in abnormal"
           :key="zone.label"
           :d="arc(zone.from, zone.to)"
           :class="['zone', zone.severity, { entered: zone.label === point.latest?.zone }]"
         />
-        <g v-for="mark in dial(point).marks" :key="mark.value">
+        <g v-for="mark in bounds" :key="mark.value">
           <path :d="`M${at(mark.at, RADIUS - 9)}L${at(mark.at, RADIUS + 9)}`" class="mark" />
-          <text
-            :x="Number(at(mark.at, RADIUS + 21).split(' ')[0])"
-            :y="Number(at(mark.at, RADIUS + 17).split(' ')[1]) + 4"
-          >
-            {{ mark.value }}
-          </text>
+          <text :x="beside(mark.at, RADIUS + 21, 0).x" :y="beside(mark.at, RADIUS + 17, 4).y">{{ mark.value }}</text>
         </g>
-        <text :x="Number(at(0, RADIUS).split(' ')[0])" :y="Number(at(0, RADIUS).split(' ')[1]) + 20">
-          {{ dial(point).scale.lowest }}
-        </text>
-        <text :x="Number(at(1, RADIUS).split(' ')[0])" :y="Number(at(1, RADIUS).split(' ')[1]) + 20">
-          {{ dial(point).scale.highest }}
-        </text>
-        <path
-          v-if="dial(point).needle !== undefined"
-          class="needle"
-          :d="`M${at(dial(point).needle ?? 0, RADIUS - 4)}L${at(dial(point).needle ?? 0, 44)}`"
-        />
+        <text v-bind="beside(0, RADIUS, 20)">{{ scale.lowest }}</text>
+        <text v-bind="beside(1, RADIUS, 20)">{{ scale.highest }}</text>
+        <path v-if="needle !== undefined" class="needle" :d="`M${at(needle, RADIUS - 4)}L${at(needle, 44)}`" />
         <text class="digits" y="8">{{ digits(point.latest?.value, point, panel.look) }}</text>
         <text class="unit" y="28">{{ point.latest ? point.unit : "nothing yet" }}</text>
       </svg>
       <figcaption>
         <FenceMark v-if="point.latest?.severity" :severity="point.latest.severity" />
-        <span v-if="dial(point).beyond" class="soft small">beyond the scale</span>
+        <span v-if="beyond" class="soft small">beyond the scale</span>
         <span v-if="isStale(point, now)" class="soft small">stale, {{ age(point.latest?.time ?? null, now) }}</span>
         <span v-if="point.latest?.quality === 'BAD'" class="soft small">bad quality</span>
         <PointName v-if="points.length > 1" class="small" :point="point" :all="points" :open="open" />

@@ -7,6 +7,5 @@ export const dial: PanelKind = {
   points: "needed",
   most: 24,
   look: ["decimals", "scale", "words"],
-
   view: DialPanel,
 };

@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { limitsOfAll } from "@/points/limits";
 import AssetDirections from "@/places/AssetDirections.vue";
-import { limitsOf } from "../look";
+
 import type { ViewProps } from "../view";
 
 /** The directions of a machine side by side on one scale; the worst decides. */
@@ -8,7 +9,7 @@ const { points, limits, open } = defineProps<ViewProps<"directions">>();
 </script>
 
 <template>
-  <AssetDirections class="bare" :points="points" :limits="limitsOf(points[0], limits)" :links="!open" />
+  <AssetDirections class="bare" :points="points" :limits="limitsOfAll(points, limits)" :links="!open" />
 </template>
 
 <style scoped>

@@ -7,6 +7,5 @@ export const directions: PanelKind = {
   points: "needed",
   most: 12,
   look: [],
-
   view: DirectionsPanel,
 };

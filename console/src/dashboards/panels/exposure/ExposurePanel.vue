@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import type { Point } from "@/api/types";
+import { limitsOf } from "@/points/limits";
+import { computed } from "vue";
 import FenceMark from "@/look/FenceMark.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { spanWords } from "../../layout";
-import { digits, limitsOf, marks, scaleOf, share, withUnit } from "../look";
+import { digits, marks, scaleOf, share, withUnit } from "../look";
 import PointName from "../PointName.vue";
 import { useExposures } from "../summaries";
 import type { ViewProps } from "../view";
@@ -15,57 +16,51 @@ const { found, error } = useExposures(
   () => panel.minutes ?? 480,
 );
 
-function meter(point: Point) {
-  const set = limitsOf(point, limits);
-  const exposure = found.value.get(point.id);
-  const mean = exposure?.mean ?? undefined;
-  const scale = scaleOf(panel.look, set, point, Math.max(mean?.value ?? 0, point.latest?.value ?? 0));
-  const first = set?.zones.find((zone) => zone.severity !== "normal" && zone.from !== null)?.from ?? undefined;
-  return {
-    mean,
-    latest: point.latest?.quality === "BAD" || !point.latest ? undefined : share(point.latest.value, scale),
-    filled: mean ? share(mean.value, scale) : 0,
-    marks: marks(set, scale),
-    of: first && mean ? { percent: Math.round((mean.value / first) * 100), limit: first } : undefined,
-    covered: exposure ? spanWords(`PT${Math.round(exposure.coveredSeconds / 60)}M`) : undefined,
-  };
-}
+const meters = computed(() =>
+  points.map((point) => {
+    const set = limitsOf(point, limits);
+    const exposure = found.value.get(point.id);
+    const mean = exposure?.mean ?? undefined;
+    const scale = scaleOf(panel.look, set, point, Math.max(mean?.value ?? 0, point.latest?.value ?? 0));
+    const first = set?.zones.find((zone) => zone.severity !== "normal" && zone.from !== null)?.from ?? undefined;
+    return {
+      point,
+      mean,
+      latest: point.latest?.quality === "BAD" || !point.latest ? undefined : share(point.latest.value, scale),
+      filled: mean ? share(mean.value, scale) : 0,
+      bounds: marks(set, scale),
+      used: first && mean ? { percent: Math.round((mean.value / first) * 100), limit: first } : undefined,
+      covered: exposure ? spanWords(`PT${Math.round(exposure.coveredSeconds / 60)}M`) : undefined,
+    };
+  }),
+);
 </script>
 
 <template>
   <ProblemNote :error="error" />
   <div class="meters">
-    <div v-for="point in points" :key="point.id" class="meter">
+    <div v-for="{ point, mean, latest, filled, bounds, used, covered } in meters" :key="point.id" class="meter">
       <PointName class="small" :point="point" :all="points" :open="open" />
       <div class="row">
         <span class="figure"
-          >{{ digits(meter(point).mean?.value, point, panel.look) }} <span class="unit">{{ point.unit }}</span></span
+          >{{ digits(mean?.value, point, panel.look) }} <span class="unit">{{ point.unit }}</span></span
         >
-        <FenceMark v-if="meter(point).mean?.severity" :severity="meter(point).mean?.severity ?? null" />
+        <FenceMark v-if="mean?.severity" :severity="mean.severity" />
         <span class="soft small"
           >mean of {{ spanWords(`PT${panel.minutes ?? 480}M`)
-          }}<template v-if="meter(point).of"
-            >, {{ meter(point).of?.percent }} % of {{ withUnit(meter(point).of?.limit, point, panel.look) }}</template
-          ><template v-else-if="meter(point).mean">, no limits</template></span
+          }}<template v-if="used">, {{ used.percent }} % of {{ withUnit(used.limit, point, panel.look) }}</template
+          ><template v-else-if="mean">, no limits</template></span
         >
       </div>
       <div class="track" aria-hidden="true">
-        <span
-          class="filled"
-          :class="meter(point).mean?.severity"
-          :style="{ width: meter(point).filled * 100 + '%' }"
-        ></span>
-        <span v-for="mark in meter(point).marks" :key="mark.value" class="mark" :style="{ left: mark.at * 100 + '%' }"
+        <span class="filled" :class="mean?.severity" :style="{ width: filled * 100 + '%' }"></span>
+        <span v-for="mark in bounds" :key="mark.value" class="mark" :style="{ left: mark.at * 100 + '%' }"
           ><i>{{ mark.value }}</i></span
         >
-        <span
-          v-if="meter(point).latest !== undefined"
-          class="now"
-          :style="{ left: (meter(point).latest ?? 0) * 100 + '%' }"
-        ></span>
+        <span v-if="latest !== undefined" class="now" :style="{ left: latest * 100 + '%' }"></span>
       </div>
-      <p v-if="!meter(point).mean && meter(point).covered !== undefined" class="soft small">
-        Readings cover {{ meter(point).covered }} of it; a mean is shown from half of the time.
+      <p v-if="!mean && covered !== undefined" class="soft small">
+        Readings cover {{ covered }} of it; a mean is shown from half of the time.
       </p>
       <p v-else class="soft small">
         Newest value {{ withUnit(point.latest?.value, point, panel.look) }} (mark below the bar)

@@ -7,7 +7,6 @@ export const exposure: PanelKind = {
   points: "needed",
   most: 24,
   look: ["decimals", "scale"],
-
   choices: [
     {
       key: "minutes",

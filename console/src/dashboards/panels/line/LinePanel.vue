@@ -1,16 +1,14 @@
 <script setup lang="ts">
+import { limitsOfAll } from "@/points/limits";
 import PointsChart from "@/chart/PointsChart.vue";
 import { computed } from "vue";
 import { hoursOf } from "../../layout";
-import { limitsOf } from "../look";
+
 import type { ViewProps } from "../view";
 
 /** Lines over time, with the limits where one set holds for all of them. */
 const { panel, points, limits } = defineProps<ViewProps<"line">>();
-const set = computed(() => {
-  const sets = new Set(points.map((point) => point.limitSet));
-  return sets.size === 1 ? limitsOf(points[0], limits) : undefined;
-});
+const set = computed(() => limitsOfAll(points, limits));
 const ends = computed(() => ({ min: panel.look?.lowest ?? undefined, max: panel.look?.highest ?? undefined }));
 </script>
 

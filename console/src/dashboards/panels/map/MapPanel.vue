@@ -1,13 +1,16 @@
 <script setup lang="ts">
+import { limitsOf } from "@/points/limits";
 import type { Point } from "@/api/types";
 import { drawn, useSeriesSource } from "@/chart/series";
-import { every, moment } from "@/look/clock";
+import { moment } from "@/look/clock";
+import { useRefreshed } from "@/look/load";
+import { idsOf } from "@/points/names";
 import FenceMark from "@/look/FenceMark.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
-import { computed, ref, shallowRef, watch } from "vue";
+import { computed, ref } from "vue";
 import { hoursOf } from "../../layout";
-import { limitsOf, withUnit, zoneOf } from "../look";
+import { withUnit, zoneOf } from "../look";
 import type { ViewProps } from "../view";
 import { project, scaleBar, spots, stretchesOf, type Spot } from "./track";
 
@@ -44,20 +47,12 @@ const sites = computed(() =>
 );
 
 type Mover = (typeof movers.value)[number];
-const tracks = shallowRef<{ mover: Mover; spots: Spot[] }[]>([]);
-const error = shallowRef<unknown>();
-const loading = ref(true);
-const until = ref(Date.now());
-const from = computed(() => until.value - hoursOf(panel.range) * 3_600_000);
-let turn = 0;
-
-async function load() {
-  const mine = ++turn;
-  const end = Date.now();
-  const begin = end - hoursOf(panel.range) * 3_600_000;
-  const line = async (point: Point) => drawn(point, await source(point.id, begin, end, BUCKETS));
-  try {
-    const found = await Promise.all(
+const { data, error, loading } = useRefreshed(
+  async () => {
+    const until = Date.now();
+    const from = until - hoursOf(panel.range) * 3_600_000;
+    const line = async (point: Point) => drawn(point, await source(point.id, from, until, BUCKETS));
+    const tracks = await Promise.all(
       movers.value.map(async (mover) => ({
         mover,
         spots: spots(
@@ -67,27 +62,19 @@ async function load() {
         ),
       })),
     );
-    if (mine === turn) {
-      tracks.value = found;
-      until.value = end;
-      error.value = undefined;
-    }
-  } catch (problem) {
-    error.value = problem;
-  } finally {
-    loading.value = false;
-  }
-}
-watch([() => points.map((point) => point.id).join(), () => panel.range], load, { immediate: true });
-every(REFRESH_SECONDS, () => {
-  if (!document.hidden) {
-    void load();
-  }
-});
+    return { from, until, tracks };
+  },
+  [() => idsOf(points), () => panel.range],
+  REFRESH_SECONDS,
+);
+const tracks = computed(() => data.value?.tracks ?? []);
 
 /** How far along the time one looks, in percent; at the end it is now. */
 const along = ref(100);
-const looked = computed(() => from.value + ((until.value - from.value) * along.value) / 100);
+const looked = computed(() => {
+  const { from = 0, until = 0 } = data.value ?? {};
+  return from + ((until - from) * along.value) / 100;
+});
 const everything = computed(() => [...tracks.value.flatMap((track) => track.spots), ...sites.value]);
 const projection = computed(() => project(everything.value, WIDTH, HEIGHT));
 const bar = computed(() => scaleBar(projection.value.metresAUnit, WIDTH / 4));

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Panel } from "@/api/types";
 import { computed } from "vue";
+import { fillsUp } from "./drawings";
 
 /** From which value a drawing runs or is open; those that fill have a scale instead. */
 const panel = defineModel<Panel>({ required: true });
@@ -8,9 +9,7 @@ const onFrom = computed({
   get: () => (panel.value.kind === "picture" ? (panel.value.onFrom ?? 1) : 1),
   set: (value) => (panel.value = { ...panel.value, onFrom: value } as Panel),
 });
-const fills = computed(
-  () => panel.value.kind === "picture" && ["tank", "silo", "lorry"].includes(panel.value.drawing ?? "pump"),
-);
+const fills = computed(() => panel.value.kind === "picture" && fillsUp(panel.value.drawing ?? "pump"));
 </script>
 
 <template>

@@ -1,10 +1,12 @@
 <script setup lang="ts">
+import { limitsOf } from "@/points/limits";
 import FenceMark from "@/look/FenceMark.vue";
 import { age, now } from "@/look/clock";
 import { isStale } from "@/look/reading";
 import { computed, useId } from "vue";
-import { limitsOf, scaleOf, share, wordFor, withUnit } from "../look";
+import { scaleOf, share, wordFor, withUnit } from "../look";
 import type { ViewProps } from "../view";
+import { fillsUp } from "./drawings";
 
 /** A drawing that turns, opens or fills with the newest value of its first point. What is not known now does not move. */
 const { panel, points, limits } = defineProps<ViewProps<"picture">>();
@@ -20,7 +22,7 @@ const filled = computed(() =>
   value.value === undefined ? 0 : share(value.value, scaleOf(panel.look, limitsOf(point.value, limits), point.value)),
 );
 const severity = computed(() => (known.value ? point.value?.latest?.severity : null));
-const fills = computed(() => ["tank", "silo", "lorry"].includes(drawing.value));
+const fills = computed(() => fillsUp(drawing.value));
 const STATES = {
   pump: ["stands", "runs"],
   fan: ["stands", "runs"],

@@ -7,7 +7,6 @@ export const picture: PanelKind = {
   size: { w: 3, h: 3 },
   points: "needed",
   look: ["decimals", "scale", "words"],
-
   choices: [
     {
       key: "drawing",

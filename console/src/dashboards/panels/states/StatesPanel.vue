@@ -1,10 +1,13 @@
 <script setup lang="ts">
-import { drawn, useSeriesSource, type Drawn } from "@/chart/series";
-import { every, moment } from "@/look/clock";
+import { limitsOf } from "@/points/limits";
+import { drawn, useSeriesSource } from "@/chart/series";
+import { moment } from "@/look/clock";
+import { useRefreshed } from "@/look/load";
+import { idsOf } from "@/points/names";
 import ProblemNote from "@/look/ProblemNote.vue";
-import { computed, ref, shallowRef, watch } from "vue";
+import { computed } from "vue";
 import { hoursOf } from "../../layout";
-import { digits, limitsOf } from "../look";
+import { digits } from "../look";
 import PointName from "../PointName.vue";
 import type { ViewProps } from "../view";
 import { stretches, type Stretch } from "./strip";
@@ -14,41 +17,23 @@ const { panel, points, limits, open } = defineProps<ViewProps<"states">>();
 const BUCKETS = 400;
 const REFRESH_SECONDS = 30;
 const source = useSeriesSource();
-const lines = shallowRef<Drawn[]>([]);
-const error = shallowRef<unknown>();
-const loading = ref(true);
-const until = ref(Date.now());
-const from = computed(() => until.value - hoursOf(panel.range) * 3_600_000);
-let turn = 0;
-
-async function load() {
-  const mine = ++turn;
-  const end = Date.now();
-  const begin = end - hoursOf(panel.range) * 3_600_000;
-  try {
-    const found = await Promise.all(
-      points.map(async (point) => drawn(point, await source(point.id, begin, end, BUCKETS))),
+const { data, error, loading } = useRefreshed(
+  async () => {
+    const until = Date.now();
+    const from = until - hoursOf(panel.range) * 3_600_000;
+    const lines = await Promise.all(
+      points.map(async (point) => drawn(point, await source(point.id, from, until, BUCKETS))),
     );
-    if (mine === turn) {
-      until.value = end;
-      lines.value = found;
-      error.value = undefined;
-    }
-  } catch (problem) {
-    error.value = problem;
-  } finally {
-    loading.value = false;
-  }
-}
-watch([() => points.map((point) => point.id).join(), () => panel.range], load, { immediate: true });
-every(REFRESH_SECONDS, () => {
-  if (!document.hidden) {
-    void load();
-  }
-});
+    return { from, until, lines };
+  },
+  [() => idsOf(points), () => panel.range],
+  REFRESH_SECONDS,
+);
+const from = computed(() => data.value?.from ?? 0);
+const until = computed(() => data.value?.until ?? 1);
 
 const rows = computed(() =>
-  lines.value.map((line) => ({
+  (data.value?.lines ?? []).map((line) => ({
     point: line.point,
     parts: stretches(line, limitsOf(line.point, limits), panel.look, until.value),
   })),

@@ -8,6 +8,5 @@ export const states: PanelKind = {
   most: 60,
   look: ["words"],
   range: "P1D",
-
   view: StatesPanel,
 };

@@ -6,7 +6,6 @@ export const tally: PanelKind = {
   size: { w: 4, h: 3 },
   points: "needed",
   look: ["decimals"],
-
   choices: [
     {
       key: "statistic",

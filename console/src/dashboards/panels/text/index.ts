@@ -7,7 +7,6 @@ export const text: PanelKind = {
   size: { w: 4, h: 2 },
   points: "none",
   look: [],
-
   fields: TextFields,
   view: TextPanel,
 };

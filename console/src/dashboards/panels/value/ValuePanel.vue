@@ -6,7 +6,7 @@ import ReadingValue from "@/look/ReadingValue.vue";
 import { spanWords } from "../../layout";
 import { digits, wordFor } from "../look";
 import PointName from "../PointName.vue";
-import { useSummaries } from "../summaries";
+import { figure, useSummaries } from "../summaries";
 import type { ViewProps } from "../view";
 
 /** A number for each point: the newest value, or what its readings of a range come to. */
@@ -15,7 +15,6 @@ const { found, error } = useSummaries(
   () => (panel.statistic ? points : []),
   () => panel.range,
 );
-const FIGURES = { mean: "mean", minimum: "min", maximum: "max", sum: "mean" } as const;
 </script>
 
 <template>
@@ -24,7 +23,7 @@ const FIGURES = { mean: "mean", minimum: "min", maximum: "max", sum: "mean" } as
     <div v-for="point in points" :key="point.id" class="value">
       <template v-if="panel.statistic">
         <span class="figure"
-          >{{ digits(found.get(point.id)?.[FIGURES[panel.statistic]], point, panel.look) }}
+          >{{ digits(figure(found.get(point.id), panel.statistic), point, panel.look) }}
           <span class="unit">{{ point.unit }}</span></span
         >
         <span class="soft small">{{ panel.statistic }} of {{ spanWords(panel.range) }}</span>

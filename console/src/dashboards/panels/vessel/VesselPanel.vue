@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import type { Point } from "@/api/types";
+import { limitsOf } from "@/points/limits";
 import FenceMark from "@/look/FenceMark.vue";
 import ReadingValue from "@/look/ReadingValue.vue";
-import { useId } from "vue";
-import { limitsOf, marks, scaleOf, share, withUnit } from "../look";
+import { computed, useId } from "vue";
+import { marks, scaleOf, share, withUnit } from "../look";
 import PointName from "../PointName.vue";
 import type { ViewProps } from "../view";
 import { OUTLINES } from "./shapes";
@@ -12,46 +12,48 @@ import { OUTLINES } from "./shapes";
 const { panel, points, limits, open } = defineProps<ViewProps<"vessel">>();
 const clip = useId();
 
-function vessel(point: Point) {
+const vessels = computed(() => {
   const outline = OUTLINES[panel.shape ?? "upright"];
-  const set = limitsOf(point, limits);
-  const scale = scaleOf(panel.look, set, point);
   const y = (part: number) => outline.bottom - part * (outline.bottom - outline.top);
-  const value = point.latest?.value;
-  const part = value === undefined ? 0 : share(value, scale);
-  return {
-    outline,
-    scale,
-    part,
-    surface: y(part),
-    rails: marks(set, scale).map((mark) => ({ ...mark, y: y(mark.at) })),
-    left: value === undefined ? undefined : Math.max(0, scale.highest - value),
-  };
-}
+  return points.map((point) => {
+    const set = limitsOf(point, limits);
+    const scale = scaleOf(panel.look, set, point);
+    const value = point.latest?.value;
+    const part = value === undefined ? 0 : share(value, scale);
+    return {
+      point,
+      path: outline.path,
+      percent: Math.round(part * 100),
+      surface: y(part),
+      rails: marks(set, scale).map((mark) => ({ ...mark, y: y(mark.at) })),
+      left: value === undefined ? undefined : Math.max(0, scale.highest - value),
+    };
+  });
+});
 </script>
 
 <template>
   <div class="vessels" :class="{ many: points.length > 1 }">
-    <figure v-for="point in points" :key="point.id" :class="{ bad: point.latest?.quality === 'BAD' }">
-      <svg
-        viewBox="-4 0 136 120"
-        role="img"
-        :aria-label="`${point.name}: ${Math.round(vessel(point).part * 100)} % full`"
-      >
-        <clipPath :id="`${clip}-${point.id}`"><path :d="vessel(point).outline.path" /></clipPath>
+    <figure
+      v-for="{ point, path, percent, surface, rails, left } in vessels"
+      :key="point.id"
+      :class="{ bad: point.latest?.quality === 'BAD' }"
+    >
+      <svg viewBox="-4 0 136 120" role="img" :aria-label="`${point.name}: ${percent} % full`">
+        <clipPath :id="`${clip}-${point.id}`"><path :d="path" /></clipPath>
         <g :clip-path="`url(#${clip}-${point.id})`">
-          <path :d="vessel(point).outline.path" class="inside" />
+          <path :d="path" class="inside" />
           <rect
             v-if="point.latest && point.latest.quality !== 'BAD'"
             x="0"
-            :y="vessel(point).surface"
+            :y="surface"
             width="100"
             height="120"
             :class="['content', point.latest.severity]"
           />
         </g>
-        <path :d="vessel(point).outline.path" class="wall" />
-        <g v-for="rail in vessel(point).rails" :key="rail.value">
+        <path :d="path" class="wall" />
+        <g v-for="rail in rails" :key="rail.value">
           <path :d="`M4 ${rail.y}H102`" class="rail" />
           <text x="105" :y="rail.y + 3.5">{{ rail.value }}</text>
         </g>
@@ -62,8 +64,8 @@ function vessel(point: Point) {
           :big="points.length === 1"
         />
         <span v-if="point.latest && point.latest.quality !== 'BAD'" class="soft small"
-          >{{ Math.round(vessel(point).part * 100) }} % full<template v-if="points.length === 1"
-            >, {{ withUnit(vessel(point).left, point, panel.look) }} left</template
+          >{{ percent }} % full<template v-if="points.length === 1"
+            >, {{ withUnit(left, point, panel.look) }} left</template
           ></span
         >
         <FenceMark v-if="point.latest?.severity" :severity="point.latest.severity" />

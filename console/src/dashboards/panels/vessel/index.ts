@@ -7,7 +7,6 @@ export const vessel: PanelKind = {
   points: "needed",
   most: 24,
   look: ["decimals", "scale"],
-
   choices: [
     {
       key: "shape",

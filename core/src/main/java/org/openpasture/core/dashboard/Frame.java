@@ -29,6 +29,9 @@ public record Frame(
         int y,
         int w,
         int h) {
+    /** How many columns a dashboard has. */
+    public static final int COLUMNS = 12;
+
     public Frame {
         id = id == null ? "" : id;
         title = title == null ? "" : title;

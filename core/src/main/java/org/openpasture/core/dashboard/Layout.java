@@ -9,7 +9,6 @@ import org.openpasture.core.rule.PointSelection;
 
 /** Puts panels beside and below one another, in the order in which they come, without gaps in a row. */
 final class Layout {
-    private static final int COLUMNS = 12;
     private final Supplier<String> ids;
     private final List<Panel> panels = new ArrayList<>();
     private int x;
@@ -40,7 +39,7 @@ final class Layout {
             int w,
             int h,
             Function<Frame, Panel> make) {
-        if (x + w > COLUMNS) {
+        if (x + w > Frame.COLUMNS) {
             newRow();
         }
         panels.add(make.apply(new Frame(ids.get(), title, points, selection, range, null, x, y, w, h)));

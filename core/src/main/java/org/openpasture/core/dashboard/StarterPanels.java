@@ -50,15 +50,7 @@ public final class StarterPanels {
         }
         layout.newRow();
         for (List<Point> group : groups) {
-            layout.add(
-                    title(placeName, group),
-                    ids(group),
-                    null,
-                    6,
-                    4,
-                    frame -> group.getFirst().quantity() == Quantity.SWITCH
-                            ? new Panel.States(frame)
-                            : new Panel.Line(frame, null));
+            layout.add(title(placeName, group), ids(group), null, 6, 4, overTime(group));
         }
         return layout.panels();
     }
@@ -97,15 +89,7 @@ public final class StarterPanels {
             if (isDirections(group)) {
                 layout.add(title(name, group), ids(group), null, 12, 3, Panel.Directions::new);
             }
-            layout.add(
-                    title(name, group) + ", last 30 days",
-                    ids(group),
-                    "P30D",
-                    8,
-                    4,
-                    frame -> group.getFirst().quantity() == Quantity.SWITCH
-                            ? new Panel.States(frame)
-                            : new Panel.Line(frame, null));
+            layout.add(title(name, group) + ", last 30 days", ids(group), "P30D", 8, 4, overTime(group));
             layout.add(
                     title(name, group) + ", by day",
                     ids(group),
@@ -176,11 +160,15 @@ public final class StarterPanels {
     private static void lines(Layout layout, List<Point> about, UnaryOperator<String> name, String range) {
         layout.newRow();
         for (List<Point> group : groups(about)) {
-            Function<Frame, Panel> make = group.getFirst().quantity() == Quantity.SWITCH
-                    ? Panel.States::new
-                    : frame -> new Panel.Line(frame, null);
-            layout.add(title(name, group), ids(group), range, 6, 4, make);
+            layout.add(title(name, group), ids(group), range, 6, 4, overTime(group));
         }
+    }
+
+    /** What is on or off as a strip, everything else as lines. */
+    private static Function<Frame, Panel> overTime(List<Point> group) {
+        return group.getFirst().quantity() == Quantity.SWITCH
+                ? Panel.States::new
+                : frame -> new Panel.Line(frame, null);
     }
 
     /** Points of one place and quantity, in the order in which they come; many in several groups. */

@@ -6,8 +6,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.function.Supplier;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.dashboard.Frame;
@@ -18,11 +16,11 @@ import org.openpasture.core.formula.Statistic;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.rule.PointSelection;
+import org.openpasture.core.series.TimedMean;
 import org.openpasture.core.text.Text;
 
 /** Whether a panel can be shown, and shows nothing that whoever makes it may not see. */
 final class PanelChecks {
-    private static final int COLUMNS = 12;
     private static final int MOST_ROWS = 100;
     private static final int LOWEST_ROW = 10_000;
     private static final int MOST_POINTS = 200;
@@ -33,7 +31,6 @@ final class PanelChecks {
     private static final int MOST_DECIMALS = 6;
     private static final Duration SHORTEST_RANGE = Duration.ofMinutes(1);
     private static final Duration LONGEST_RANGE = Duration.ofDays(5 * 366);
-    private static final int LONGEST_EXPOSURE_MINUTES = 31 * 24 * 60;
 
     private PanelChecks() {}
 
@@ -45,17 +42,17 @@ final class PanelChecks {
      */
     static Optional<Refused> refusal(Access access, Panel panel, List<Panel> before) {
         Frame frame = panel.frame();
-        return Stream.<Supplier<Optional<Refused>>>of(
-                        () -> place(frame),
-                        () -> title(frame),
-                        () -> points(access, frame, before),
-                        () -> selection(access, frame, before),
-                        () -> range(frame),
-                        () -> look(frame),
-                        () -> content(panel))
-                .map(Supplier::get)
-                .flatMap(Optional::stream)
+        Optional<Frame> old = before.stream()
+                .map(Panel::frame)
+                .filter(one -> one.id().equals(frame.id()))
                 .findFirst();
+        return place(frame)
+                .or(() -> title(frame))
+                .or(() -> points(access, frame, old))
+                .or(() -> selection(access, frame, old))
+                .or(() -> range(frame))
+                .or(() -> look(frame))
+                .or(() -> content(panel));
     }
 
     private static Optional<Refused> place(Frame frame) {
@@ -63,7 +60,7 @@ final class PanelChecks {
                 && frame.id().length() <= LONGEST_WORD
                 && frame.x() >= 0
                 && frame.w() >= 1
-                && frame.w() <= COLUMNS - frame.x()
+                && frame.w() <= Frame.COLUMNS - frame.x()
                 && frame.y() >= 0
                 && frame.y() <= LOWEST_ROW
                 && frame.h() >= 1
@@ -72,9 +69,9 @@ final class PanelChecks {
                 ? Optional.empty()
                 : refused(
                         frame,
-                        "does not fit into the " + COLUMNS + " columns of a dashboard, or has no id",
-                        "Give it an id, x from 0, w from 1 with x + w up to " + COLUMNS + ", y from 0 and h from 1 to "
-                                + MOST_ROWS + ".");
+                        "does not fit into the " + Frame.COLUMNS + " columns of a dashboard, or has no id",
+                        "Give it an id, x from 0, w from 1 with x + w up to " + Frame.COLUMNS
+                                + ", y from 0 and h from 1 to " + MOST_ROWS + ".");
     }
 
     private static Optional<Refused> title(Frame frame) {
@@ -93,7 +90,7 @@ final class PanelChecks {
         }
     }
 
-    private static Optional<Refused> points(Access access, Frame frame, List<Panel> before) {
+    private static Optional<Refused> points(Access access, Frame frame, Optional<Frame> old) {
         if (frame.pointIds().size() > MOST_POINTS) {
             return refused(frame, "names more than " + MOST_POINTS + " points", "Use a selection, or several panels.");
         }
@@ -102,9 +99,8 @@ final class PanelChecks {
                                         .find(Point.class, id)
                                         .filter(access::maySee)
                                         .isPresent()
-                                || before.stream()
-                                        .anyMatch(old -> old.frame().id().equals(frame.id())
-                                                && old.frame().pointIds().contains(id)))
+                                || old.filter(one -> one.pointIds().contains(id))
+                                        .isPresent())
                 ? Optional.empty()
                 : refused(
                         frame,
@@ -112,14 +108,12 @@ final class PanelChecks {
                         "Choose points from the list.");
     }
 
-    private static Optional<Refused> selection(Access access, Frame frame, List<Panel> before) {
+    private static Optional<Refused> selection(Access access, Frame frame, Optional<Frame> old) {
         PointSelection selection = frame.selection();
         boolean known = selection == null
                 || access.registry().place(selection.placeId()).isPresent()
                         && access.may(Right.LOOK, selection.placeId())
-                || before.stream()
-                        .anyMatch(old -> old.frame().id().equals(frame.id())
-                                && Objects.equals(old.frame().selection(), selection));
+                || old.filter(one -> selection.equals(one.selection())).isPresent();
         return known
                 ? Optional.empty()
                 : refused(
@@ -191,11 +185,11 @@ final class PanelChecks {
             case Panel.Value value -> summed(value.frame(), value.statistic());
             case Panel.Days days -> summed(days.frame(), days.statistic());
             case Panel.Exposure exposure ->
-                exposure.minutes() < 1 || exposure.minutes() > LONGEST_EXPOSURE_MINUTES
+                exposure.minutes() < 1 || exposure.minutes() > TimedMean.LONGEST_MINUTES
                         ? refused(
                                 exposure.frame(),
                                 "has a window of " + exposure.minutes() + " minutes",
-                                "Use a minute to 31 days (" + LONGEST_EXPOSURE_MINUTES + " minutes).")
+                                "Use a minute to 31 days (" + TimedMean.LONGEST_MINUTES + " minutes).")
                         : Optional.empty();
             case Panel.Picture picture ->
                 isFinite(picture.onFrom())

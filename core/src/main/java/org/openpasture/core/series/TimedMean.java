@@ -13,6 +13,9 @@ import org.openpasture.core.reading.Quality;
  * @param covered for how much of the stretch a value is known
  */
 public record TimedMean(double mean, Duration covered) {
+    /** The longest stretch whose running mean is told: a month. */
+    public static final int LONGEST_MINUTES = 31 * 24 * 60;
+
     private static final int LONGEST_SHARE = 4;
 
     /** The mean of {@code from <= time < until}, in epoch milliseconds, while its readings come piece by piece. */

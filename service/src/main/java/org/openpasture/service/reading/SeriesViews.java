@@ -33,7 +33,6 @@ public class SeriesViews {
     private static final Duration DEFAULT_RANGE = Duration.ofDays(1);
     private static final int MOST_BUCKETS = 5_000;
     private static final int MOST_PERIODS = 20_000;
-    private static final int LONGEST_EXPOSURE_MINUTES = 31 * 24 * 60;
     private final TelemetryStore telemetry;
     private final RegistryStore registry;
     private final PointViews points;
@@ -99,11 +98,11 @@ public class SeriesViews {
     /**
      * The running mean over a window up to now.
      *
-     * @param minutes 1 to {@link #LONGEST_EXPOSURE_MINUTES}
+     * @param minutes 1 to {@link TimedMean#LONGEST_MINUTES}
      */
     public ExposureView exposure(Point point, int minutes) {
-        if (minutes < 1 || minutes > LONGEST_EXPOSURE_MINUTES) {
-            throw Problem.invalid("'minutes' must be 1 to " + LONGEST_EXPOSURE_MINUTES + ", not " + minutes + ".");
+        if (minutes < 1 || minutes > TimedMean.LONGEST_MINUTES) {
+            throw Problem.invalid("'minutes' must be 1 to " + TimedMean.LONGEST_MINUTES + ", not " + minutes + ".");
         }
         Instant now = clock.instant();
         Duration window = Duration.ofMinutes(minutes);
