@@ -12,9 +12,11 @@ import org.openpasture.core.fleet.Channel;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.layout.ChannelValue;
+import org.openpasture.core.layout.ChannelWaveform;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.quantity.Units;
 import org.openpasture.core.reading.PointReading;
+import org.openpasture.core.reading.PointWaveform;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
 import org.openpasture.core.registry.Registry;
@@ -29,6 +31,21 @@ public final class ReadingBuilder {
      * @param remarks what is noteworthy about values, in words
      */
     public record Result(List<PointReading> readings, List<String> remarks) {}
+
+    /** The waveforms of a device, each with the points that its channel is assigned to. */
+    public static List<PointWaveform> waveforms(
+            Registry registry, Device device, List<ChannelWaveform> waveforms, Instant time) {
+        List<PointWaveform> found = new ArrayList<>();
+        for (ChannelWaveform one : waveforms) {
+            for (Assignment assignment : registry.assignmentsOf(device.id())) {
+                if (assignment.channel().equals(one.channel()) && assignment.holdsAt(time)) {
+                    registry.find(Point.class, assignment.pointId())
+                            .ifPresent(point -> found.add(new PointWaveform(point.number(), time, one.waveform())));
+                }
+            }
+        }
+        return found;
+    }
 
     public static Result build(
             Registry registry, Device device, DeviceModel model, List<ChannelValue> values, Instant time) {

@@ -116,8 +116,8 @@ public record Proposal(Layout layout, List<Channel> channels, List<ChannelValue>
         return Optional.of(new Proposal(
                 layout,
                 channels,
-                layout.decode(0, new ObjectImage(held).toBytes()) instanceof Decoding.Decoded(List<ChannelValue> read)
-                        ? read
+                layout.decode(0, new ObjectImage(held).toBytes()) instanceof Decoding.Decoded decoded
+                        ? decoded.values()
                         : List.of()));
     }
 

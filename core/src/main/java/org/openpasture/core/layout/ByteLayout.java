@@ -20,8 +20,30 @@ public record ByteLayout(List<Message> messages) implements Layout {
     @Override
     public Decoding decode(int port, byte[] payload) {
         return message(port)
-                .map(message -> decode(message.fields(), payload))
+                .map(message -> withWaveforms(message, payload, decode(message.fields(), payload)))
                 .orElseGet(() -> new Decoding.Refused("the layout describes no message on port " + port));
+    }
+
+    private static Decoding withWaveforms(Message message, byte[] payload, Decoding decoding) {
+        if (message.waveforms().isEmpty() || !(decoding instanceof Decoding.Decoded decoded)) {
+            return decoding;
+        }
+        List<ChannelValue> values = new ArrayList<>(decoded.values());
+        List<ChannelWaveform> waveforms = new ArrayList<>();
+        List<String> remarks = new ArrayList<>();
+        for (WaveformField field : message.waveforms()) {
+            try {
+                WaveformField.Taken taken = field.read(payload);
+                values.addAll(taken.values());
+                waveforms.add(taken.waveform());
+                remarks.addAll(taken.remarks());
+            } catch (IllegalArgumentException e) {
+                remarks.add(String.valueOf(e.getMessage()));
+            }
+        }
+        return values.isEmpty() && waveforms.isEmpty()
+                ? new Decoding.Refused(String.join("; ", remarks))
+                : new Decoding.Decoded(values, waveforms, remarks);
     }
 
     private Optional<Message> message(int port) {
@@ -36,7 +58,10 @@ public record ByteLayout(List<Message> messages) implements Layout {
     @Override
     public Set<String> channels() {
         Set<String> names = new LinkedHashSet<>();
-        messages.forEach(message -> message.fields().forEach(field -> names.add(field.channel())));
+        for (Message message : messages) {
+            message.fields().forEach(field -> names.add(field.channel()));
+            message.waveforms().forEach(field -> names.addAll(field.channels()));
+        }
         return names;
     }
 

@@ -6,9 +6,11 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
@@ -24,17 +26,45 @@ public final class JsonLayout implements Layout {
 
     private final List<TextField> fields;
     private final List<JsonPath> paths;
+    private final List<WaveformField> waveforms;
+    private final List<JsonPath> waveformPaths;
+    /** Of each waveform the path to its samples per second; empty where they are a number. */
+    private final List<Optional<JsonPath>> ratePaths;
 
-    /** A layout of these fields; what stands at each is a path. */
+    /**
+     * A layout of these fields; what stands at each is a path.
+     *
+     * @param waveforms null for none
+     */
     @JsonCreator
-    public JsonLayout(@JsonProperty("fields") List<TextField> fields) {
-        this.fields = List.copyOf(fields);
+    public JsonLayout(
+            @JsonProperty("fields") @Nullable List<TextField> fields,
+            @JsonProperty("waveforms") @Nullable List<WaveformField> waveforms) {
+        this.fields = fields == null ? List.of() : List.copyOf(fields);
         this.paths = this.fields.stream().map(field -> JsonPath.of(field.at())).toList();
+        this.waveforms = waveforms == null ? List.of() : List.copyOf(waveforms);
+        this.waveformPaths =
+                this.waveforms.stream().map(field -> JsonPath.of(field.at())).toList();
+        this.ratePaths = this.waveforms.stream()
+                .map(field -> Optional.of(field.rate())
+                        .filter(rate -> rate.startsWith("$"))
+                        .map(JsonPath::of))
+                .toList();
+    }
+
+    /** A layout without waveforms. */
+    public JsonLayout(List<TextField> fields) {
+        this(fields, List.of());
     }
 
     @JsonProperty
     public List<TextField> fields() {
         return fields;
+    }
+
+    @JsonProperty
+    public List<WaveformField> waveforms() {
+        return waveforms;
     }
 
     /**
@@ -87,10 +117,35 @@ public final class JsonLayout implements Layout {
                 }
             }
         }
-        return met || fields.isEmpty()
-                ? new Decoding.Decoded(values)
-                : new Decoding.Refused("nothing in it lies at "
-                        + fields.stream().map(TextField::at).limit(5).collect(Collectors.joining(", ")));
+        List<ChannelWaveform> taken = new ArrayList<>();
+        List<String> remarks = new ArrayList<>();
+        for (int i = 0; i < waveforms.size(); i++) {
+            try {
+                Optional<WaveformField.Taken> one =
+                        waveforms.get(i).read(document, waveformPaths.get(i), ratePaths.get(i));
+                one.ifPresent(read -> {
+                    values.addAll(read.values());
+                    taken.add(read.waveform());
+                    remarks.addAll(read.remarks());
+                });
+                met |= one.isPresent();
+            } catch (IllegalArgumentException e) {
+                // Samples that cannot be used take nothing else along.
+                remarks.add(String.valueOf(e.getMessage()));
+            }
+        }
+        if (met || fields.isEmpty() && waveforms.isEmpty()) {
+            return new Decoding.Decoded(values, taken, remarks);
+        }
+        return new Decoding.Refused(
+                remarks.isEmpty()
+                        ? "nothing in it lies at "
+                                + Stream.concat(
+                                                fields.stream().map(TextField::at),
+                                                waveforms.stream().map(WaveformField::at))
+                                        .limit(5)
+                                        .collect(Collectors.joining(", "))
+                        : String.join("; ", remarks));
     }
 
     /** The channel that is read from a member of the document's outermost object; empty if none is. */
@@ -111,21 +166,25 @@ public final class JsonLayout implements Layout {
 
     @Override
     public Set<String> channels() {
-        return fields.stream().map(TextField::channel).collect(Collectors.toCollection(LinkedHashSet::new));
+        Set<String> names = fields.stream().map(TextField::channel).collect(Collectors.toCollection(LinkedHashSet::new));
+        waveforms.forEach(field -> names.addAll(field.channels()));
+        return names;
     }
 
     @Override
     public boolean equals(@Nullable Object other) {
-        return other instanceof JsonLayout layout && layout.fields.equals(fields);
+        return other instanceof JsonLayout layout
+                && layout.fields.equals(fields)
+                && layout.waveforms.equals(waveforms);
     }
 
     @Override
     public int hashCode() {
-        return fields.hashCode();
+        return Objects.hash(fields, waveforms);
     }
 
     @Override
     public String toString() {
-        return "JsonLayout" + fields;
+        return "JsonLayout" + fields + waveforms;
     }
 }

@@ -46,6 +46,11 @@ public enum Quantity {
     /** Of something that moves, by WGS 84; likewise the longitude. */
     LATITUDE("latitude", "latitude", "°", -90, 90, 6),
     LONGITUDE("longitude", "longitude", "°", -180, 180, 6),
+    VIBRATION_ACCELERATION("vibration-acceleration", "vibration acceleration, RMS", "m/s²", 0, 100_000, 2),
+    VIBRATION_DISPLACEMENT("vibration-displacement", "vibration displacement, RMS", "µm", 0, 1_000_000, 1),
+    CREST_FACTOR("crest-factor", "crest factor", "", 1, 1_000, 1),
+    KURTOSIS("kurtosis", "kurtosis", "", 1, 100_000, 1),
+    SPEED_OF_ROTATION("speed-of-rotation", "speed of rotation", "1/min", 0, 1_000_000, 0),
     SWITCH("switch", "on or off", "", 0, 1, 0),
     COUNT("count", "count", "", 0, 1e12, 0),
     OTHER("other", "other", "", -1e12, 1e12, 2);

@@ -35,6 +35,7 @@ final class Ucum {
             base("temperature", "K"),
             base("length", "m"),
             base("speed", "m/s"),
+            base("acceleration", "m/s2"),
             base("pressure", "Pa"),
             base("voltage", "V"),
             base("current", "A"),

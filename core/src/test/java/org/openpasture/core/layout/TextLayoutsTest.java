@@ -24,7 +24,7 @@ class TextLayoutsTest {
 
     private static String read(Layout layout, byte[] payload) {
         return switch (layout.decode(0, payload)) {
-            case Decoding.Decoded(List<ChannelValue> values) ->
+            case Decoding.Decoded(List<ChannelValue> values, var waveforms, var remarks) ->
                 values.toString().replaceAll("ChannelValue\\[channel=(\\w+), value=([^]]+)]", "$1 $2");
             case Decoding.Refused(String reason) -> reason;
         };

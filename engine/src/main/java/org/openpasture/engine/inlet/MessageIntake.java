@@ -33,6 +33,7 @@ import org.openpasture.core.layout.Decoding;
 import org.openpasture.core.layout.JsonLayout;
 import org.openpasture.core.reading.Arrival;
 import org.openpasture.core.reading.PointReading;
+import org.openpasture.core.reading.PointWaveform;
 import org.openpasture.core.reading.Reading;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.senml.SenmlConversion;
@@ -385,7 +386,7 @@ public class MessageIntake {
             }
             values.add(new ChannelValue(value.channel(), converted.getAsDouble()));
         }
-        return new Decoding.Decoded(values);
+        return decoded.with(values);
     }
 
     private static Decoding withSignal(Decoding decoding, @Nullable Double signal) {
@@ -396,7 +397,7 @@ public class MessageIntake {
         }
         List<ChannelValue> values = new ArrayList<>(decoded.values());
         values.add(new ChannelValue(Channel.SIGNAL, signal));
-        return new Decoding.Decoded(values);
+        return decoded.with(values);
     }
 
     private static Taken read(
@@ -422,6 +423,7 @@ public class MessageIntake {
         private final Inlet inlet;
         private final Instant now;
         private final List<PointReading> readings = new ArrayList<>();
+        private final List<PointWaveform> waveforms = new ArrayList<>();
         private final List<Frame> frames = new ArrayList<>();
         private final List<Heard> heard = new ArrayList<>();
         private final List<Receipt> receipts = new ArrayList<>();
@@ -441,6 +443,7 @@ public class MessageIntake {
                         Frame frame = frameOf(read, bytes);
                         if (isWorthIt(inlet, read)) {
                             readings.addAll(read.frame().readings());
+                            waveforms.addAll(read.frame().waveforms());
                             frames.add(frame);
                         } else {
                             thinned++;
@@ -509,7 +512,7 @@ public class MessageIntake {
             }
             List<Event> events =
                     readings.isEmpty() ? List.of() : List.of(new Event.ReadingsArrived(Arrival.live(now, readings)));
-            Deposit deposit = new Deposit(events, Sheaf.bind(frames), List.of(), answers.apply(all));
+            Deposit deposit = new Deposit(events, Sheaf.bind(frames), List.of(), answers.apply(all), waveforms);
             CompletableFuture<Kept> done = deposit.isEmpty()
                     ? CompletableFuture.completedFuture(all)
                     : keeper.keep(deposit).thenApply(committed -> all);

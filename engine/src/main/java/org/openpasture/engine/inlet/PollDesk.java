@@ -118,7 +118,7 @@ public class PollDesk {
                 .map(model -> decoders.decode(model, 0, round.answer().image(), clock.instant())
                         .join())
                 .map(decoding ->
-                        decoding instanceof Decoding.Decoded(List<ChannelValue> read) ? read : List.<ChannelValue>of())
+                        decoding instanceof Decoding.Decoded decoded ? decoded.values() : List.<ChannelValue>of())
                 .orElse(List.of());
     }
 

@@ -657,7 +657,7 @@ public class RadioNetwork {
                         unread ? "authentic, but " + read.reason() : read.reason())
                 .reading(read.values());
         frames.keep(
-                new Deposit(events, List.of(frame), heard.changes()),
+                new Deposit(events, List.of(frame), heard.changes(), List.of(), read.waveforms()),
                 () -> {
                     heard.link().onDisk = true;
                     heard.answer().ifPresent(one -> send(device, one, heard.receptions()));

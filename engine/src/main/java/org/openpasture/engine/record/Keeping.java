@@ -34,6 +34,10 @@ public class Keeping {
     private static final int ALERT_DAYS = 1_825;
     private static final int COMMAND_DAYS = 365;
     private static final int UNDO_DAYS = 90;
+    /** Of each point; of those before them one a day is kept. */
+    private static final int NEWEST_WAVEFORMS = 100;
+
+    private static final int WAVEFORM_DAYS = 1_825;
     private static final int AT_ONCE = 200;
     private static final Duration EVERY = Duration.ofMinutes(15);
     /** A hub that repeats a post under its Idempotency-Key does so within this time. */
@@ -113,6 +117,7 @@ public class Keeping {
         int frames = now.frameDays() == 0
                 ? 0
                 : telemetry.eraseFrames(clock.instant().minus(Duration.ofDays(now.frameDays())));
+        telemetry.thinWaveforms(NEWEST_WAVEFORMS, clock.instant().minus(Duration.ofDays(WAVEFORM_DAYS)));
         telemetry.eraseInboxAnswers(clock.instant().minus(ANSWERS_KEPT));
         if (readings > 0 || frames > 0) {
             LOG.info(

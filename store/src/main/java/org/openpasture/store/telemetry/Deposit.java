@@ -3,26 +3,38 @@ package org.openpasture.store.telemetry;
 import java.util.List;
 import org.openpasture.core.frame.Frame;
 import org.openpasture.core.judging.Event;
+import org.openpasture.core.reading.PointWaveform;
 
 /**
  * What must become durable together: one frame with its readings and the radio state after it, or a piece of an import.
  */
-public record Deposit(List<Event> events, List<Frame> frames, List<RadioChange> radio, List<KeptAnswer> answers) {
+public record Deposit(
+        List<Event> events,
+        List<Frame> frames,
+        List<RadioChange> radio,
+        List<KeptAnswer> answers,
+        List<PointWaveform> waveforms) {
     public Deposit {
         events = List.copyOf(events);
         frames = List.copyOf(frames);
         radio = List.copyOf(radio);
         answers = List.copyOf(answers);
+        waveforms = List.copyOf(waveforms);
     }
 
-    /** Without an answer that is kept. */
+    /** Without waveforms, and without an answer that is kept. */
     public Deposit(List<Event> events, List<Frame> frames, List<RadioChange> radio) {
-        this(events, frames, radio, List.of());
+        this(events, frames, radio, List.of(), List.of());
     }
 
     /** Whether there is nothing to write. */
     public boolean isEmpty() {
-        return events.isEmpty() && frames.isEmpty() && radio.isEmpty() && answers.isEmpty();
+        return events.isEmpty() && isOnlyEvents();
+    }
+
+    /** Whether nothing is written but the journal. */
+    boolean isOnlyEvents() {
+        return frames.isEmpty() && radio.isEmpty() && answers.isEmpty() && waveforms.isEmpty();
     }
 
     public static Deposit of(Event event) {

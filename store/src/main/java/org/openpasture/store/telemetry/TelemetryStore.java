@@ -71,6 +71,7 @@ public final class TelemetryStore implements AutoCloseable {
     private final CommandLog commands;
     private final RadioSessions radio;
     private final InboxAnswers inboxAnswers;
+    private final Waveforms waveforms;
     private final SeriesStore series;
     private final Intake intake;
     private final Sealer sealer;
@@ -98,6 +99,7 @@ public final class TelemetryStore implements AutoCloseable {
         this.commands = new CommandLog(file::reader);
         this.radio = new RadioSessions(secrets, commands);
         this.inboxAnswers = new InboxAnswers(file::reader);
+        this.waveforms = new Waveforms(file::reader);
         this.series = new SeriesStore(file::reader);
         readJournal();
         this.committedUpTo = journal.last();
@@ -192,9 +194,7 @@ public final class TelemetryStore implements AutoCloseable {
         boolean onlyEvents = true;
         for (Deposit deposit : deposits) {
             measured.addAll(deposit.events());
-            onlyEvents &= deposit.frames().isEmpty()
-                    && deposit.radio().isEmpty()
-                    && deposit.answers().isEmpty();
+            onlyEvents &= deposit.isOnlyEvents();
         }
         List<Event> events = derived(measured);
         List<Frame> kept = new ArrayList<>();
@@ -215,6 +215,7 @@ public final class TelemetryStore implements AutoCloseable {
                     for (Deposit deposit : deposits) {
                         deposit.radio().forEach(change -> radio.apply(dsl, change));
                         deposit.answers().forEach(answer -> inboxAnswers.keep(dsl, answer));
+                        deposit.waveforms().forEach(one -> waveforms.keep(dsl, one));
                     }
                     if (!events.isEmpty()) {
                         journal.append(events);
@@ -339,6 +340,27 @@ public final class TelemetryStore implements AutoCloseable {
             all[0] += went[0];
         }
         return all[0];
+    }
+
+    /** The waveforms of points. */
+    public Waveforms waveforms() {
+        return waveforms;
+    }
+
+    /**
+     * Keeps of each point's waveforms the newest and the last of each day.
+     *
+     * @param newest how many
+     * @param oldest what is from before this moment goes in any case
+     */
+    public void thinWaveforms(int newest, Instant oldest) {
+        for (int point : waveforms.points()) {
+            List<Instant> gone = waveforms.superfluous(point, newest, oldest);
+            for (int i = 0; i < gone.size() && !closing; i += FRAMES_AT_ONCE) {
+                List<Instant> some = gone.subList(i, Math.min(gone.size(), i + FRAMES_AT_ONCE));
+                write(dsl -> waveforms.remove(dsl, point, some));
+            }
+        }
     }
 
     /** Removes commands that were done with before a moment, in small steps. */
