@@ -5,15 +5,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.concurrent.ScheduledExecutorService;
-import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.ThreadFactory;
 import java.util.concurrent.TimeUnit;
-import java.util.concurrent.atomic.AtomicBoolean;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.layout.ChannelValue;
 import org.openpasture.core.layout.Decoding;
+import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ObjectNode;
@@ -21,8 +18,8 @@ import tools.jackson.databind.node.ObjectNode;
 /**
  * A payload codec as LoRa Alliance TS013 describes it: {@code decodeUplink({bytes, fPort, recvTime})} gives
  * {@code {data, errors, warnings}}, {@code encodeDownlink({data})} gives {@code {fPort, bytes, errors}}. Each codec has
- * a thread of its own, so that one that runs wild holds up nobody else; a call that takes longer than
- * {@value #MOST_MILLIS} ms is stopped, and after {@value #MOST_FAILURES} such calls in a row the codec rests for a
+ * a thread of its own, so that one that runs wild holds up nobody else; a call that takes more than
+ * {@value #MOST_MILLIS} ms of processor time is stopped, and after {@value #MOST_FAILURES} such calls in a row the codec rests for a
  * minute.
  */
 public final class Codec implements AutoCloseable {
@@ -32,8 +29,6 @@ public final class Codec implements AutoCloseable {
     private static final int MOST_CHANNELS = 200;
     private static final int MOST_WAITING = 1_000;
     private static final JsonMapper JSON = JsonMapper.builder().build();
-    private static final ScheduledExecutorService WATCH =
-            Executors.newSingleThreadScheduledExecutor(daemon("script-watch"));
 
     private final String script;
     private final ExecutorService thread = new java.util.concurrent.ThreadPoolExecutor(
@@ -95,21 +90,9 @@ public final class Codec implements AutoCloseable {
             throw new ScriptFailed(
                     "the script ran too long " + MOST_FAILURES + " times in a row and rests for a minute");
         }
-        Thread mine = Thread.currentThread();
-        AtomicBoolean running = new AtomicBoolean(true);
         // Loading takes longer than a call, above all the first of all.
         long most = sandbox == null ? 10 * MOST_MILLIS : MOST_MILLIS;
-        ScheduledFuture<?> watch = WATCH.schedule(
-                () -> {
-                    synchronized (running) {
-                        if (running.get()) {
-                            mine.interrupt();
-                        }
-                    }
-                },
-                most,
-                TimeUnit.MILLISECONDS);
-        try {
+        try (Watchdog watch = new Watchdog(most)) {
             Sandbox ready = sandbox;
             if (ready == null) {
                 ready = new Sandbox(script, "decodeUplink", "encodeDownlink", "decodeDownlink");
@@ -121,17 +104,12 @@ public final class Codec implements AutoCloseable {
             }
             failures = 0;
             return JSON.readTree(answer);
+        } catch (JacksonException e) {
+            discard();
+            throw new ScriptFailed("the script's answer cannot be read");
         } catch (RuntimeException | StackOverflowError e) {
             discard();
-            throw e instanceof ScriptFailed failed
-                    ? counted(failed)
-                    : new ScriptFailed("the script's answer cannot be read");
-        } finally {
-            synchronized (running) {
-                running.set(false);
-            }
-            watch.cancel(false);
-            Thread.interrupted();
+            throw counted(Sandbox.failure(e));
         }
     }
 

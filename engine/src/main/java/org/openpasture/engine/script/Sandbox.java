@@ -138,7 +138,11 @@ final class Sandbox implements AutoCloseable {
         }
     }
 
-    private static ScriptFailed failure(Throwable e) {
+    /** What went wrong in words, whatever step of the engine it was in. */
+    static ScriptFailed failure(Throwable e) {
+        if (e instanceof ScriptFailed known) {
+            return known;
+        }
         String name = e.getClass().getSimpleName().toLowerCase(Locale.ROOT);
         String message = String.valueOf(e.getMessage());
         if (name.contains("interrupted")) {
