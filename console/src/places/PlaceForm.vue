@@ -5,8 +5,9 @@ import { useAction } from "@/look/act";
 import FormDialog from "@/look/FormDialog.vue";
 import { useVersion } from "@/look/version";
 import { useSession } from "@/shell/session";
-import { computed, reactive } from "vue";
+import { computed, reactive, ref } from "vue";
 import { usePlaces } from "./places";
+import RotationFields from "./RotationFields.vue";
 
 /** Makes a place, or changes one. */
 const { place, parent } = defineProps<{ place?: Place; parent?: string }>();
@@ -23,8 +24,11 @@ const form = reactive({
   parentId: place?.parentId ?? parent ?? parents.value[0]?.id ?? "",
   assetKind: place?.assetKind ?? "",
   limitSets: place?.limitSets ?? [],
+  rotation: place?.rotation ?? { rpm: null, speedPointId: null, bearings: [] },
   zone: place?.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone,
 });
+/** Most places do not turn: what belongs to that is shown where something is entered, or when it is asked for. */
+const turns = ref(form.rotation.rpm !== null || !!form.rotation.speedPointId || form.rotation.bearings.length > 0);
 const zones = Intl.supportedValuesOf("timeZone");
 const kinds = computed(() => [
   ...(session.owner ? [{ id: "site", name: "Site: plant, farm, station" }] : []),
@@ -39,7 +43,13 @@ async function save() {
       ? { name: form.name, zone: form.zone, latitude: place?.latitude ?? null, longitude: place?.longitude ?? null }
       : form.kind === "area"
         ? { name: form.name, parentId: form.parentId }
-        : { name: form.name, parentId: form.parentId, kind: form.assetKind, limitSets: form.limitSets };
+        : {
+            name: form.name,
+            parentId: form.parentId,
+            kind: form.assetKind,
+            limitSets: form.limitSets,
+            rotation: form.rotation,
+          };
   const ok = await run(
     async () => {
       await (place ? api.put(`${kind}/${place.id}`, body, await version()) : api.post(kind, body));
@@ -97,6 +107,10 @@ async function save() {
           <el-option v-for="set in places.limits" :key="set.id" :value="set.id" :label="set.title" />
         </el-select>
       </el-form-item>
+      <RotationFields v-if="turns" v-model="form.rotation" />
+      <el-button v-else link type="primary" class="more" @click="turns = true"
+        >Speed and bearings of a rotating machine …</el-button
+      >
     </template>
   </FormDialog>
 </template>

@@ -157,6 +157,26 @@ describe("the form of a place", () => {
     });
   });
 
+  it("takes speed and bearings of a machine that turns", async () => {
+    await begin({ "POST assets": {} }, [place("site", "site", null)]);
+    const form = await mountIn(PlaceForm, { parent: "site" });
+    await form.find("#place-name").setValue("Separator");
+    await button(form, "Speed and bearings of a rotating machine …").trigger("click");
+    await form.find("#place-rpm").setValue("1490,5");
+    await button(form, "Add bearing").trigger("click");
+    await button(form, "Add bearing").trigger("click");
+    await button(form, "Remove bearing 1").trigger("click");
+    await button(form, "Add").trigger("click");
+    await flushPromises();
+    expect(calls.find((call) => call.method === "POST")?.body).toMatchObject({
+      rotation: {
+        rpm: 1490.5,
+        speedPointId: null,
+        bearings: [{ name: "bearing 2", elements: 9, elementDiameterMm: 8, pitchDiameterMm: 39, contactDegrees: 0 }],
+      },
+    });
+  });
+
   it("changes a site without losing its position", async () => {
     const site = { ...place("site", "site", null, "manage"), latitude: 54.2, longitude: -2.3 };
     await begin({ "PUT sites/site": {} }, [site]);

@@ -20,6 +20,7 @@ import EraseForm from "./EraseForm.vue";
 import PointForm from "./PointForm.vue";
 import { usePoints } from "./points";
 import SourceTrace from "./SourceTrace.vue";
+import VibrationSheet from "@/vibration/VibrationSheet.vue";
 import TrendSheet from "./TrendSheet.vue";
 
 /** The page of a point, made by itself. Its address may hold the point's number, as on the label. */
@@ -135,6 +136,8 @@ async function release() {
         document is authoritative.
       </p>
     </section>
+
+    <VibrationSheet v-if="point.quantity.startsWith('vibration-')" :point="point" />
 
     <TrendSheet :point="point" />
 

@@ -10,6 +10,7 @@ import { exposure } from "./exposure";
 import { line } from "./line";
 import { map } from "./map";
 import { picture } from "./picture";
+import { spectrum } from "./spectrum";
 import { states } from "./states";
 import { tally } from "./tally";
 import { text } from "./text";
@@ -27,6 +28,7 @@ export const KINDS: Record<Panel["kind"], PanelKind> = {
   bars,
   days,
   directions,
+  spectrum,
   exposure,
   tally,
   picture,

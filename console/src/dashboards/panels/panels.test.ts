@@ -11,6 +11,9 @@ import { stretches } from "./states/strip";
 import { over, tally } from "./tally/tally";
 import { markdown } from "./text/markdown";
 
+// It draws on a canvas, which is not there in these tests.
+vi.mock("@/vibration/XyChart.vue", () => ({ __esModule: true, default: { render: () => null } }));
+
 const VIBRATION = {
   id: "v",
   unit: "mm/s",
@@ -82,6 +85,18 @@ async function drawn(kind: Panel["kind"], points: Point[], part: object = {}) {
   return view;
 }
 
+const SPECTRUM = {
+  time: "2026-03-01T08:00:00Z",
+  kind: "velocity",
+  unit: "mm/s",
+  hz: [10, 50],
+  values: [0, 2],
+  speed: { rpm: 3000, source: "FOUND" },
+  lines: [{ hz: 50, rms: 2, order: 1 }],
+  markers: [{ part: "speed", bearing: "", hz: 50 }],
+  findings: [],
+};
+
 beforeEach(() => {
   setActivePinia(createPinia());
   const day = { from: "2026-03-01T00:00:00Z", min: 1, mean: 2, max: 5, count: 3, secondsInZone: { B: 3000, D: 60 } };
@@ -95,9 +110,11 @@ beforeEach(() => {
             ? [day]
             : key.includes("/summary")
               ? day
-              : key.includes("/exposure")
-                ? { minutes: 480, coveredSeconds: 20_000, mean: { value: 1.4, severity: "normal" } }
-                : [],
+              : key.includes("/spectrum")
+                ? SPECTRUM
+                : key.includes("/exposure")
+                  ? { minutes: 480, coveredSeconds: 20_000, mean: { value: 1.4, severity: "normal" } }
+                  : [],
     }),
   );
 });

@@ -352,7 +352,8 @@ class ConsoleTest {
                 new Panel.OpenAlerts(at.apply(12)),
                 new Panel.Asked(at.apply(13)),
                 new Panel.Text(at.apply(14), "**Call** the depot"),
-                new Panel.Clock(at.apply(15), null));
+                new Panel.Clock(at.apply(15), null),
+                new Panel.Spectrum(at.apply(16), null, null, null));
         assertThat(panels).extracting(Panel::getClass).doesNotHaveDuplicates().hasSameSizeAs(KINDS);
         return SERVICE.owner()
                 .post(
@@ -378,6 +379,7 @@ class ConsoleTest {
         assertThat(page.locator(".panel.days tbody tr")).hasCount(1);
         assertThat(page.locator(".panel.directions")).containsText("axial2.30mm/s");
         assertThat(page.locator(".panel.exposure")).containsText("a mean is shown from half of the time");
+        assertThat(page.locator(".panel.spectrum")).containsText("No waveform of this point yet.");
         assertThat(page.locator(".panel.tally")).containsText("no limits");
         assertThat(page.locator(".panel.picture")).containsText("runs");
         assertThat(page.locator(".panel.map")).containsText("A map needs the latitude");

@@ -68,7 +68,10 @@ class AccessMatrixTest {
             "GET /api/v1/shared/{token}/points/{pointId}/readings",
             "GET /api/v1/shared/{token}/points/{pointId}/summaries",
             "GET /api/v1/shared/{token}/points/{pointId}/summary",
-            "GET /api/v1/shared/{token}/points/{pointId}/exposure");
+            "GET /api/v1/shared/{token}/points/{pointId}/exposure",
+            "GET /api/v1/shared/{token}/points/{pointId}/waveform",
+            "GET /api/v1/shared/{token}/points/{pointId}/spectrum",
+            "GET /api/v1/shared/{token}/points/{pointId}/waterfall");
 
     /** What everybody who is signed in does for themselves. */
     private static final Set<String> OWN = Set.of(

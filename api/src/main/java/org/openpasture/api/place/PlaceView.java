@@ -4,12 +4,14 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.people.Right;
+import org.openpasture.core.vibration.Rotation;
 
 /**
  * A site, area or asset with how it is.
  *
  * @param kind site, area or asset
  * @param assetKind what an asset is, in a word
+ * @param rotation how an asset turns; null for sites and areas
  * @param severity the worst of all points below it that limits hold for; null if none is judged
  * @param points how many points lie below it
  * @param openAlerts alerts below it that are not closed
@@ -22,6 +24,7 @@ public record PlaceView(
         @Nullable String parentId,
         @Nullable String assetKind,
         List<String> limitSets,
+        @Nullable Rotation rotation,
         @Nullable String zone,
         @Nullable Double latitude,
         @Nullable Double longitude,

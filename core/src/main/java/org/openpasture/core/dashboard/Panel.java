@@ -10,6 +10,7 @@ import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Ids;
 import org.openpasture.core.formula.Statistic;
+import org.openpasture.core.vibration.SpectrumKind;
 
 /**
  * One panel of a dashboard, by what it shows. What all have stands beside the kind: the parts of the {@link Frame} and
@@ -25,6 +26,7 @@ import org.openpasture.core.formula.Statistic;
     @JsonSubTypes.Type(value = Panel.Bars.class, name = "bars"),
     @JsonSubTypes.Type(value = Panel.Days.class, name = "days"),
     @JsonSubTypes.Type(value = Panel.Directions.class, name = "directions"),
+    @JsonSubTypes.Type(value = Panel.Spectrum.class, name = "spectrum"),
     @JsonSubTypes.Type(value = Panel.Exposure.class, name = "exposure"),
     @JsonSubTypes.Type(value = Panel.Tally.class, name = "tally"),
     @JsonSubTypes.Type(value = Panel.Picture.class, name = "picture"),
@@ -37,6 +39,9 @@ import org.openpasture.core.formula.Statistic;
 public sealed interface Panel {
     /** Hours of the usual window of an exposure: a shift. */
     int SHIFT_MINUTES = 480;
+
+    /** Where the band ends in which machines are judged. */
+    double MACHINES_HZ = 1_000;
 
     Frame frame();
 
@@ -95,6 +100,25 @@ public sealed interface Panel {
 
     /** The directions of a machine side by side. */
     record Directions(@JsonUnwrapped Frame frame) implements Panel {}
+
+    /**
+     * What the newest waveform of its points shows.
+     *
+     * @param form whether as a spectrum, as the waveform itself, or as spectra one after the other over the range
+     * @param spectrum what the spectrum is of; the velocity if left out
+     * @param untilHz where the spectrum ends; {@link #MACHINES_HZ} if left out
+     */
+    record Spectrum(
+            @JsonUnwrapped Frame frame,
+            @Nullable Form form,
+            @Nullable SpectrumKind spectrum,
+            @Nullable Double untilHz) implements Panel {
+        public Spectrum {
+            form = form == null ? Form.SPECTRUM : form;
+            spectrum = spectrum == null ? SpectrumKind.VELOCITY : spectrum;
+            untilHz = untilHz == null ? Double.valueOf(MACHINES_HZ) : untilHz;
+        }
+    }
 
     /**
      * How much of what a limit allows over a window the running mean has used up, for each point.
@@ -173,6 +197,23 @@ public sealed interface Panel {
         @JsonCreator
         public static Scale of(String id) {
             return Ids.of(values(), Scale::id, "scale", id);
+        }
+
+        @JsonValue
+        public String id() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    /** How a waveform is shown. */
+    enum Form {
+        SPECTRUM,
+        WAVEFORM,
+        WATERFALL;
+
+        @JsonCreator
+        public static Form of(String id) {
+            return Ids.of(values(), Form::id, "form of a waveform", id);
         }
 
         @JsonValue

@@ -21,6 +21,8 @@ import org.openpasture.core.text.Text;
 
 /** Whether a panel can be shown, and shows nothing that whoever makes it may not see. */
 final class PanelChecks {
+    private static final int LOWEST_END_HZ = 50;
+    private static final int HIGHEST_END_HZ = 100_000;
     private static final int MOST_ROWS = 100;
     private static final int LOWEST_ROW = 10_000;
     private static final int MOST_POINTS = 200;
@@ -191,6 +193,15 @@ final class PanelChecks {
                                 "has a window of " + exposure.minutes() + " minutes",
                                 "Use a minute to 31 days (" + TimedMean.LONGEST_MINUTES + " minutes).")
                         : Optional.empty();
+            case Panel.Spectrum spectrum -> {
+                Double until = spectrum.untilHz();
+                yield until == null || until >= LOWEST_END_HZ && until <= HIGHEST_END_HZ
+                        ? Optional.empty()
+                        : refused(
+                                spectrum.frame(),
+                                "shows a spectrum up to " + until + " Hz",
+                                "Use " + LOWEST_END_HZ + " to " + HIGHEST_END_HZ + " Hz.");
+            }
             case Panel.Picture picture ->
                 isFinite(picture.onFrom())
                         ? Optional.empty()

@@ -20,6 +20,8 @@ import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Area;
 import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Place;
+import org.openpasture.core.quantity.Units;
+import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
@@ -54,7 +56,8 @@ public final class PlaceEdits {
                         ? Optional.of(Refused.notAllowed("make sites"))
                         : Optional.empty())
                 .or(() -> parent(access, place, "make " + word(place) + "s here"))
-                .or(() -> limitSets(access, place));
+                .or(() -> limitSets(access, place))
+                .or(() -> speed(access, place));
         return Edited.unless(refusal, () -> Changes.put(place));
     }
 
@@ -63,7 +66,8 @@ public final class PlaceEdits {
                 .or(() -> ofItsKind(access.registry(), place))
                 .or(() -> parent(access, place, "move the " + word(place) + " there"))
                 .or(() -> loop(access.registry(), place))
-                .or(() -> limitSets(access, place));
+                .or(() -> limitSets(access, place))
+                .or(() -> speed(access, place));
         return Edited.unless(refusal, () -> Changes.put(place));
     }
 
@@ -190,6 +194,24 @@ public final class PlaceEdits {
                                 .stream())
                         .findFirst()
                 : Optional.empty();
+    }
+
+    /** The point that measures how fast a machine turns must be seen by who names it, and measure that. */
+    private static Optional<Refused> speed(Access access, Place place) {
+        if (!(place instanceof Asset asset) || asset.rotation().speedPointId() == null) {
+            return Optional.empty();
+        }
+        Optional<Point> point = access.registry()
+                .find(Point.class, asset.rotation().speedPointId())
+                .filter(one -> access.may(Right.LOOK, one.placeId()));
+        return point.isEmpty()
+                ? Optional.of(Refused.unknown("point that measures the speed"))
+                : Units.convert(1, point.get().unit(), "1/min").isEmpty()
+                        ? Optional.of(Refused.clash(
+                                "'" + point.get().name() + "' is measured in '"
+                                        + point.get().unit() + "', which is no speed of rotation.",
+                                "Choose a point in 1/min or Hz."))
+                        : Optional.empty();
     }
 
     private static String word(Place place) {

@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.bytes.Bytes;
 import org.openpasture.core.vibration.Band;
@@ -45,6 +46,7 @@ public record WaveformField(
         @Nullable Double scale,
         @Nullable Double lowestHz,
         Map<String, Figure> figures) {
+    private static final Pattern WHITE = Pattern.compile("\\s+");
     private static final double HIGHEST_HZ = 1_000;
     /** Figures are kept to four decimals, which is far below what a sensor tells. */
     private static final double FINE = 10_000;
@@ -63,10 +65,9 @@ public record WaveformField(
             throw new IllegalArgumentException("the waveform '" + channel
                     + "' needs its samples per second: a number, or the path to it as in $.rate");
         }
-        if (!rate.startsWith("$")) {
-            number(rate)
-                    .orElseThrow(() -> new IllegalArgumentException("the samples per second of the waveform '"
-                            + channel + "' are a number above 0 or a path as in $.rate, not '" + rate + "'"));
+        if (!rate.startsWith("$") && number(rate).isEmpty()) {
+            throw new IllegalArgumentException("the samples per second of the waveform '" + channel
+                    + "' are a number from 1 on or a path as in $.rate, not '" + rate + "'");
         }
         if (unit == null || Measured.inUnit(unit).isEmpty()) {
             throw new IllegalArgumentException("the unit of the waveform '" + channel
@@ -107,9 +108,14 @@ public record WaveformField(
      * @throws IllegalArgumentException if the samples cannot be used, in words
      */
     Optional<Taken> read(JsonNode document, JsonPath path, Optional<JsonPath> ratePath) {
-        Optional<JsonNode> found = path.value(document).filter(node -> !node.isNull());
+        List<JsonNode> found =
+                path.find(document).stream().filter(node -> !node.isNull()).toList();
         if (found.isEmpty()) {
             return Optional.empty();
+        }
+        if (found.size() > 1) {
+            throw new IllegalArgumentException("the waveform '" + channel + "' stands in a list: its path leads to the"
+                    + " list itself, without [*] at its end");
         }
         OptionalDouble said = ratePath.map(way -> way.value(document)
                         .filter(JsonNode::isNumber)
@@ -120,7 +126,7 @@ public record WaveformField(
             throw new IllegalArgumentException(
                     "the waveform '" + channel + "' comes without its samples per second, which should stand at " + rate);
         }
-        return Optional.of(taken(type == null ? plain(found.get()) : packed(found.get()), said.getAsDouble()));
+        return Optional.of(taken(type == null ? plain(found.getFirst()) : packed(found.getFirst()), said.getAsDouble()));
     }
 
     /**
@@ -154,7 +160,7 @@ public record WaveformField(
 
     private double[] packed(JsonNode text) {
         try {
-            return unpack(Base64.getMimeDecoder().decode(text.asString()), 0);
+            return unpack(Base64.getDecoder().decode(WHITE.matcher(text.asString()).replaceAll("")), 0);
         } catch (IllegalArgumentException e) {
             throw new IllegalArgumentException("the waveform '" + channel + "' is not written in Base64", e);
         }
@@ -195,15 +201,14 @@ public record WaveformField(
                         waveform.seconds(),
                         samplesPerSecond,
                         band.lowHz()));
-        List<ChannelValue> values = channels().stream()
-                .filter(one -> all.values().containsKey(figure(one)))
-                .map(one -> new ChannelValue(one, Math.rint(all.values().get(figure(one)) * FINE) / FINE))
-                .toList();
+        List<ChannelValue> values = new ArrayList<>();
+        for (String one : channels()) {
+            Double value = all.values().get(figures.getOrDefault(one, Figure.VELOCITY_RMS));
+            if (value != null) {
+                values.add(new ChannelValue(one, Math.rint(value * FINE) / FINE));
+            }
+        }
         return new Taken(values, new ChannelWaveform(channel, waveform), remarks);
-    }
-
-    private Figure figure(String of) {
-        return figures.getOrDefault(of, Figure.VELOCITY_RMS);
     }
 
     private static Optional<Double> number(String text) {

@@ -1,15 +1,31 @@
 package org.openpasture.core.place;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.vibration.Rotation;
 
 /**
  * A thing looked after: machine, tank, room, vehicle.
  *
  * @param kind what it is in a word, "pump" or "silo"
  * @param limitSets ids of the limit sets that hold for its points, each for points of the set's quantity
+ * @param rotation how it turns; null in records from before this was kept, and read as unknown
  */
-public record Asset(String id, String name, String parentId, String kind, List<String> limitSets) implements Place {
+public record Asset(
+        String id, String name, String parentId, String kind, List<String> limitSets, @Nullable Rotation rotation)
+        implements Place {
     public Asset {
         limitSets = List.copyOf(limitSets);
+    }
+
+    /** An asset of which it is not known how it turns, if it does. */
+    public Asset(String id, String name, String parentId, String kind, List<String> limitSets) {
+        this(id, name, parentId, kind, limitSets, Rotation.unknown());
+    }
+
+    /** How it turns, as far as it is known. */
+    @Override
+    public Rotation rotation() {
+        return rotation == null ? Rotation.unknown() : rotation;
     }
 }

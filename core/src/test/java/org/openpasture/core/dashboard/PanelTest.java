@@ -9,6 +9,7 @@ import org.junit.jupiter.api.Test;
 import org.openpasture.core.formula.Statistic;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.rule.PointSelection;
+import org.openpasture.core.vibration.SpectrumKind;
 import tools.jackson.databind.json.JsonMapper;
 
 /** How panels are written: the kind, what all have and what the kind has stand on one level. */
@@ -46,6 +47,7 @@ class PanelTest {
                 new Panel.States(frame),
                 new Panel.Bars(frame, Panel.Order.NAME),
                 new Panel.Exposure(frame, 15),
+                new Panel.Spectrum(frame, Panel.Form.WATERFALL, SpectrumKind.ENVELOPE, 300.0),
                 new Panel.Picture(frame, Panel.Drawing.DOOR, 0.5))) {
             String written = JSON.writerFor(Panel.class).writeValueAsString(panel);
             assertThat(written).contains("\"kind\":").contains("\"tag\":\"winter watch\"");

@@ -176,6 +176,8 @@ class DashboardEditsTest {
                 new Panel.Value(at(0, 0, 3, 2), Statistic.SUM),
                 new Panel.Days(at(0, 0, 3, 2), Statistic.SUM),
                 new Panel.Exposure(at(0, 0, 3, 2), 0),
+                new Panel.Spectrum(at(0, 0, 3, 2), null, null, 0.0),
+                new Panel.Spectrum(at(0, 0, 3, 2), null, null, Double.NaN),
                 new Panel.Exposure(at(0, 0, 3, 2), Integer.MAX_VALUE),
                 new Panel.Picture(at(0, 0, 3, 2), null, Double.NaN),
                 new Panel.Text(at(0, 0, 3, 2), "x".repeat(20_001)),

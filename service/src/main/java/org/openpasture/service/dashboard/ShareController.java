@@ -13,6 +13,9 @@ import org.openpasture.api.dashboard.ShareView;
 import org.openpasture.api.reading.ExposureView;
 import org.openpasture.api.reading.SeriesView;
 import org.openpasture.api.reading.SummaryView;
+import org.openpasture.api.vibration.SpectrumView;
+import org.openpasture.api.vibration.WaterfallView;
+import org.openpasture.api.vibration.WaveformView;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.dashboard.ShareLink;
@@ -27,6 +30,7 @@ import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.service.reading.SeriesViews;
+import org.openpasture.service.vibration.VibrationViews;
 import org.openpasture.service.web.Addresses;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.http.HttpStatus;
@@ -45,6 +49,7 @@ class ShareController {
     private final RegistryStore registry;
     private final DashboardViews views;
     private final SeriesViews series;
+    private final VibrationViews vibrations;
     private final Reader reader;
     private final Addresses addresses;
     private final Clock clock;
@@ -53,12 +58,14 @@ class ShareController {
             RegistryStore registry,
             DashboardViews views,
             SeriesViews series,
+            VibrationViews vibrations,
             Reader reader,
             Addresses addresses,
             Clock clock) {
         this.registry = registry;
         this.views = views;
         this.series = series;
+        this.vibrations = vibrations;
         this.reader = reader;
         this.addresses = addresses;
         this.clock = clock;
@@ -176,6 +183,43 @@ class ShareController {
     ExposureView exposure(
             @PathVariable String token, @PathVariable String pointId, @RequestParam(defaultValue = "480") int minutes) {
         return series.exposure(point(token, pointId), minutes);
+    }
+
+    /** A waveform of a point on the dashboard behind a link. */
+    @GetMapping("/api/v1/shared/{token}/points/{pointId}/waveform")
+    WaveformView waveform(
+            @PathVariable String token,
+            @PathVariable String pointId,
+            @RequestParam(required = false) @Nullable Instant at,
+            @RequestParam(defaultValue = "2000") int most) {
+        return vibrations.waveform(point(token, pointId), at, most);
+    }
+
+    /** The spectrum of a point on the dashboard behind a link. */
+    @GetMapping("/api/v1/shared/{token}/points/{pointId}/spectrum")
+    SpectrumView spectrum(
+            @PathVariable String token,
+            @PathVariable String pointId,
+            @RequestParam(required = false) @Nullable Instant at,
+            @RequestParam(defaultValue = "velocity") String kind,
+            @RequestParam(defaultValue = "10") double fromHz,
+            @RequestParam(defaultValue = "1000") double untilHz,
+            @RequestParam(defaultValue = "1500") int most) {
+        return vibrations.spectrum(point(token, pointId), at, kind, fromHz, untilHz, most);
+    }
+
+    /** Spectra of a point on the dashboard behind a link, one after the other. */
+    @GetMapping("/api/v1/shared/{token}/points/{pointId}/waterfall")
+    WaterfallView waterfall(
+            @PathVariable String token,
+            @PathVariable String pointId,
+            @RequestParam(required = false) @Nullable Instant from,
+            @RequestParam(required = false) @Nullable Instant until,
+            @RequestParam(defaultValue = "velocity") String kind,
+            @RequestParam(defaultValue = "10") double fromHz,
+            @RequestParam(defaultValue = "1000") double untilHz,
+            @RequestParam(defaultValue = "40") int rows) {
+        return vibrations.waterfall(point(token, pointId), from, until, kind, fromHz, untilHz, rows);
     }
 
     private Point point(String token, String pointId) {

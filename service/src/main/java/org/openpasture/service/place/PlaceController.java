@@ -24,6 +24,7 @@ import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Position;
 import org.openpasture.core.place.Site;
+import org.openpasture.core.vibration.Rotation;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.point.PointViews;
 import org.openpasture.service.access.Accounts;
@@ -117,6 +118,7 @@ class PlaceController {
                         null,
                         null,
                         List.of(),
+                        null,
                         site.zone().getId(),
                         Optional.ofNullable(site.position())
                                 .map(Position::latitude)
@@ -139,6 +141,7 @@ class PlaceController {
                         null,
                         null,
                         null,
+                        null,
                         severity,
                         points,
                         openAlerts,
@@ -151,6 +154,7 @@ class PlaceController {
                         asset.parentId(),
                         asset.kind(),
                         asset.limitSets(),
+                        asset.rotation(),
                         null,
                         null,
                         null,
@@ -196,12 +200,17 @@ class PlaceController {
     @PostMapping("/api/v1/assets")
     @ResponseStatus(HttpStatus.CREATED)
     PlaceView makeAsset(@RequestBody AssetRequest request) {
-        return make(asset(Accounts.newId(), request));
+        return make(asset(Accounts.newId(), request, Rotation.unknown()));
     }
 
     @PutMapping("/api/v1/assets/{id}")
     PlaceView changeAsset(@PathVariable String id, @RequestBody AssetRequest request) {
-        return change(asset(id, request));
+        Rotation before = reader.access()
+                .registry()
+                .find(Asset.class, id)
+                .map(Asset::rotation)
+                .orElseGet(Rotation::unknown);
+        return change(asset(id, request, before));
     }
 
     /** Removes a place that nothing belongs to any more. */
@@ -235,12 +244,13 @@ class PlaceController {
         return new Area(id, request.name(), request.parentId());
     }
 
-    private static Asset asset(String id, AssetRequest request) {
+    private static Asset asset(String id, AssetRequest request, Rotation before) {
         return new Asset(
                 id,
                 request.name(),
                 request.parentId(),
                 request.kind() == null ? "" : request.kind(),
-                request.limitSets() == null ? List.of() : request.limitSets());
+                request.limitSets() == null ? List.of() : request.limitSets(),
+                request.rotation() == null ? before : request.rotation());
     }
 }

@@ -33,6 +33,8 @@ import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Hold;
 import org.openpasture.core.rule.PointSelection;
 import org.openpasture.core.rule.Target;
+import org.openpasture.core.vibration.Bearing;
+import org.openpasture.core.vibration.Rotation;
 import tools.jackson.databind.JsonNode;
 
 /** Registers Harrowfell Creamery through the API, as its technician would. */
@@ -85,7 +87,20 @@ final class Creamery extends DemoMaker {
 
     /** What already speaks IP: a sensor that publishes waveforms, a controller whose trend is fetched. */
     private void network(String site, String wheyRoom) {
-        String separator = place("assets", new AssetRequest("Separator", wheyRoom, "machine", List.of()));
+        String separator = place("assets", new AssetRequest(
+                        "Separator",
+                        wheyRoom,
+                        "machine",
+                        List.of(),
+                        new Rotation(
+                                SeparatorSensor.RPM,
+                                null,
+                                List.of(new Bearing(
+                                        "bowl bearing",
+                                        SeparatorSensor.BALLS,
+                                        SeparatorSensor.BALL_MM,
+                                        SeparatorSensor.PITCH_MM,
+                                        0)))));
         JsonNode made = api.post(
                 "api/v1/inlets",
                 new InletRequest(
@@ -94,7 +109,7 @@ final class Creamery extends DemoMaker {
                         new Source.OwnBroker(List.of(new TopicPattern("creamery/vibration/{serial}"))),
                         null,
                         new Contents(
-                                Contents.Form.JSON, Locator.of("topic:serial"), null, null, null, null, null, null),
+                                Contents.Form.JSON, Locator.of("topic:serial"), null, null, null, null, Locator.of("json:$.at"), null),
                         null));
         separatorPassword = made.path("token").asString();
         api.post(
@@ -115,6 +130,8 @@ final class Creamery extends DemoMaker {
                         "sep-axial",
                         "Radial peak",
                         "sep-peak",
+                        "Kurtosis",
+                        "sep-kurtosis",
                         "Bearing temperature",
                         "sep-bearing",
                         "Trip",

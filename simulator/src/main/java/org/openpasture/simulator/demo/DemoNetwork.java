@@ -11,8 +11,9 @@ import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayDeque;
 import java.util.Locale;
-import java.util.Random;
 import java.util.StringJoiner;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
@@ -24,20 +25,21 @@ import org.jspecify.annotations.Nullable;
  * controller serves its trend.
  */
 final class DemoNetwork implements AutoCloseable {
-    private static final int SAMPLES = 256;
-    private static final int RATE_HZ = 1_024;
-    private static final double TURNS_PER_SECOND = 78;
+    private static final Duration EVERY = Duration.ofSeconds(20);
     private static final Duration LOGGED_EVERY = Duration.ofSeconds(20);
     private static final int MOST_ENTRIES = 300;
     private final DemoWorld world;
     private final Clock clock;
     private final HttpServer coldStore;
     private final ScheduledExecutorService timer = Executors.newSingleThreadScheduledExecutor();
+    private final SeparatorSensor separator;
+    private final ArrayDeque<Instant> past = new ArrayDeque<>();
     private @Nullable Mqtt5BlockingClient client;
 
     DemoNetwork(DemoWorld world, Clock clock) throws IOException {
         this.world = world;
         this.clock = clock;
+        this.separator = new SeparatorSensor(world, clock.instant());
         coldStore = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
         coldStore.createContext("/trend", exchange -> {
             byte[] body = trend(exchange.getRequestURI().getQuery()).getBytes(StandardCharsets.UTF_8);
@@ -86,7 +88,12 @@ final class DemoNetwork implements AutoCloseable {
                 .password(password.getBytes(StandardCharsets.UTF_8))
                 .applySimpleAuth()
                 .buildBlocking();
-        timer.scheduleAtFixedRate(this::publish, 1, 10, TimeUnit.SECONDS);
+        Instant now = clock.instant();
+        // What the sensor kept while the bearing wore: one waveform of each day, oldest first.
+        for (long day = SeparatorSensor.WORN_FOR.toDays(); day >= 1; day--) {
+            past.add(now.minus(Duration.ofDays(day)));
+        }
+        timer.scheduleAtFixedRate(this::publish, 1, EVERY.toSeconds(), TimeUnit.SECONDS);
     }
 
     private void publish() {
@@ -95,12 +102,12 @@ final class DemoNetwork implements AutoCloseable {
             if (to != null && !to.getState().isConnectedOrReconnect()) {
                 to.connect();
             }
+            while (to != null && to.getState().isConnected() && !past.isEmpty()) {
+                publish(to, past.getFirst());
+                past.removeFirst();
+            }
             if (to != null && to.getState().isConnected()) {
-                to.publishWith()
-                        .topic("creamery/vibration/sep-1")
-                        .qos(MqttQos.AT_LEAST_ONCE)
-                        .payload(waveform(clock.instant()).getBytes(StandardCharsets.UTF_8))
-                        .send();
+                publish(to, clock.instant());
             }
         } catch (RuntimeException e) {
             // The broker is not there yet, or is being restarted: the next one tries again.
@@ -108,24 +115,12 @@ final class DemoNetwork implements AutoCloseable {
         }
     }
 
-    /** A quarter of a second of velocity in mm/s: the turning of the bowl, twice that, and noise. */
-    private String waveform(Instant now) {
-        Random random = new Random(now.getEpochSecond());
-        boolean unbalanced = world.isSeparatorUnbalanced(now);
-        double turning = unbalanced ? 6.2 : 2.4;
-        StringJoiner radial = new StringJoiner(",");
-        StringJoiner axial = new StringJoiner(",");
-        for (int i = 0; i < SAMPLES; i++) {
-            double phase = 2 * Math.PI * TURNS_PER_SECOND * i / RATE_HZ;
-            radial.add(String.format(
-                    Locale.ROOT,
-                    "%.3f",
-                    turning * Math.sin(phase) + 0.6 * Math.sin(2 * phase) + random.nextGaussian() * 0.3));
-            axial.add(String.format(Locale.ROOT, "%.3f", 1.1 * Math.sin(phase + 1) + random.nextGaussian() * 0.2));
-        }
-        return "{\"rate\":" + RATE_HZ + ",\"radial\":[" + radial + "],\"axial\":[" + axial + "],\"bearing\":"
-                + String.format(Locale.ROOT, "%.1f", 52 + world.airTemperature(now) / 4) + ",\"trip\":"
-                + (unbalanced ? 1 : 0) + "}";
+    private void publish(Mqtt5BlockingClient to, Instant at) {
+        to.publishWith()
+                .topic("creamery/vibration/sep-1")
+                .qos(MqttQos.AT_LEAST_ONCE)
+                .payload(separator.message(at.truncatedTo(ChronoUnit.MILLIS)).getBytes(StandardCharsets.UTF_8))
+                .send();
     }
 
     @Override

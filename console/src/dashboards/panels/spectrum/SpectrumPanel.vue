@@ -1,0 +1,112 @@
+<script setup lang="ts">
+import { Refusal } from "@/api/http";
+import type { Point } from "@/api/types";
+import { age, now } from "@/look/clock";
+import { useRefreshed } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { idsOf, nameAmong } from "@/points/names";
+import { findingWords, markables, marked, useSpectra } from "@/vibration/spectra";
+import type { Xy } from "@/vibration/xyOption";
+import { computed, defineAsyncComponent } from "vue";
+import { hoursOf } from "../../layout";
+import type { ViewProps } from "../view";
+
+/** The newest waveform of up to three points, or the spectra of the first over time. */
+const { panel, points } = defineProps<ViewProps<"spectrum">>();
+const XyChart = defineAsyncComponent(() => import("@/vibration/XyChart.vue"));
+const WaterfallChart = defineAsyncComponent(() => import("@/vibration/WaterfallChart.vue"));
+const REFRESH_SECONDS = 60;
+
+const ask = useSpectra();
+const wanted = computed(() => ({ kind: panel.spectrum ?? "velocity", untilHz: panel.untilHz ?? 1000 }));
+const from = () => new Date(Date.now() - hoursOf(panel.range ?? "P30D") * 3_600_000);
+
+/** What a point without a waveform answers is no failure. */
+async function orNothing<T>(question: Promise<T>): Promise<T | undefined> {
+  return question.catch((problem: unknown) => {
+    if (problem instanceof Refusal && problem.status === 404) {
+      return undefined;
+    }
+    throw problem;
+  });
+}
+
+async function one(point: Point) {
+  const [spectrum, waveform] = await Promise.all([
+    orNothing(ask.spectrum(point.id, wanted.value)),
+    panel.form === "waveform" ? orNothing(ask.waveform(point.id)) : undefined,
+  ]);
+  return spectrum ? [{ point, spectrum, waveform }] : [];
+}
+
+const { data, error } = useRefreshed(
+  async () => ({
+    each: (await Promise.all(points.map(one))).flat(),
+    fall: panel.form === "waterfall" && points[0] ? await ask.waterfall(points[0].id, wanted.value, from()) : undefined,
+  }),
+  [() => idsOf(points), () => JSON.stringify([panel.form, panel.spectrum, panel.untilHz, panel.range])],
+  REFRESH_SECONDS,
+);
+
+const first = computed(() => data.value?.each[0]);
+const lines = computed<Xy[]>(() =>
+  (data.value?.each ?? []).map(({ point, spectrum, waveform }) => ({
+    name: nameAmong(point, points),
+    x: waveform ? waveform.seconds : spectrum.hz,
+    y: waveform ? waveform.values : spectrum.values,
+  })),
+);
+const marks = computed(() => {
+  const found = first.value?.spectrum.findings.find((one) => one.bearing && panel.spectrum === "envelope");
+  const all = markables(first.value?.spectrum.markers ?? []);
+  const id = found ? found.bearing + "/" + found.pattern : "speed";
+  return panel.form === "waveform"
+    ? []
+    : marked(
+        all.find((one) => one.id === id),
+        panel.untilHz ?? 1000,
+      );
+});
+const words = computed(() => {
+  const strongest = first.value?.spectrum.lines[0];
+  return strongest
+    ? `Strongest line ${strongest.hz.toPrecision(3)} Hz, ${strongest.rms.toPrecision(3)} ${first.value?.spectrum.unit}`
+    : "No line stands out";
+});
+</script>
+
+<template>
+  <ProblemNote :error="error" />
+  <p v-if="data && !first" class="soft">No waveform of {{ points.length > 1 ? "these points" : "this point" }} yet.</p>
+  <template v-else-if="first">
+    <div class="canvas">
+      <WaterfallChart v-if="data?.fall?.rows.length" :fall="data.fall" />
+      <XyChart
+        v-else
+        role="img"
+        :aria-label="words"
+        :lines="lines"
+        :x-unit="panel.form === 'waveform' ? 's' : 'Hz'"
+        :y-unit="first.waveform?.unit ?? first.spectrum.unit"
+        :marks="marks"
+        :speed-hz="first.spectrum.speed ? first.spectrum.speed.rpm / 60 : undefined"
+      />
+    </div>
+    <p class="soft small">
+      {{ words }}, {{ age(first.spectrum.time, now) }}.
+      <template v-for="finding in first.spectrum.findings" :key="finding.pattern"
+        >{{ findingWords(finding) }}
+      </template>
+    </p>
+  </template>
+</template>
+
+<style scoped>
+.canvas {
+  flex: 1;
+  min-height: 160px;
+}
+p {
+  margin: 0.2rem 0 0;
+}
+</style>

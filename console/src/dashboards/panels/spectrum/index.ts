@@ -1,0 +1,34 @@
+import { ENDS, KINDS } from "@/vibration/spectra";
+import type { PanelKind } from "../kind";
+import SpectrumPanel from "./SpectrumPanel.vue";
+
+export const spectrum: PanelKind = {
+  name: "Spectrum and waveform",
+  size: { w: 6, h: 4 },
+  points: "needed",
+  most: 3,
+  look: [],
+  range: "P30D",
+  choices: [
+    {
+      key: "form",
+      label: "Shown as",
+      options: [
+        { value: "spectrum", label: "spectrum of the newest waveform" },
+        { value: "waveform", label: "the newest waveform" },
+        { value: "waterfall", label: "spectra over time (first point)" },
+      ],
+    },
+    {
+      key: "spectrum",
+      label: "Spectrum of",
+      options: Object.entries(KINDS).map(([value, label]) => ({ value, label })),
+    },
+    {
+      key: "untilHz",
+      label: "Up to",
+      options: [1000, ...ENDS.filter((hz) => hz !== 1000)].map((hz) => ({ value: hz, label: hz + " Hz" })),
+    },
+  ],
+  view: SpectrumPanel,
+};

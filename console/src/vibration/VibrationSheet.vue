@@ -1,0 +1,170 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { KeptWaveform, Point, SpectrumKind } from "@/api/types";
+import { moment } from "@/look/clock";
+import { useRefreshed } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { computed, defineAsyncComponent, ref, watch } from "vue";
+import SpectrumFacts from "./SpectrumFacts.vue";
+import { ENDS, KINDS, markables, marked, useSpectra } from "./spectra";
+import type { Xy } from "./xyOption";
+
+/** The waveforms of a point: spectrum, waveform, and how the spectrum went over the last weeks. */
+const { point } = defineProps<{ point: Point }>();
+const XyChart = defineAsyncComponent(() => import("./XyChart.vue"));
+const WaterfallChart = defineAsyncComponent(() => import("./WaterfallChart.vue"));
+const REFRESH_SECONDS = 60;
+const DAYS = 90;
+const FORMS = { spectrum: "Spectrum", waveform: "Waveform", waterfall: "Course" };
+
+const form = ref<keyof typeof FORMS>("spectrum");
+const kind = ref<SpectrumKind>("velocity");
+const untilHz = ref(1000);
+/** Empty for the newest. */
+const at = ref("");
+const other = ref("");
+const mark = ref("");
+const ask = useSpectra();
+
+const kept = useRefreshed(
+  () => api.get<KeptWaveform[]>(`points/${point.id}/waveforms?limit=500`),
+  [() => point.id],
+  REFRESH_SECONDS,
+);
+const any = computed(() => !!kept.data.value?.length);
+const wanted = computed(() => ({ kind: kind.value, untilHz: untilHz.value, at: at.value || undefined }));
+
+const shown = useRefreshed(
+  async () => {
+    if (!any.value) {
+      return undefined;
+    }
+    const [spectrum, waveform, earlier, fall] = await Promise.all([
+      ask.spectrum(point.id, wanted.value),
+      ask.waveform(point.id, wanted.value.at),
+      other.value ? ask.spectrum(point.id, { ...wanted.value, at: other.value }) : undefined,
+      form.value === "waterfall"
+        ? ask.waterfall(point.id, wanted.value, new Date(Date.now() - DAYS * 86_400_000))
+        : undefined,
+    ]);
+    return { spectrum, waveform, earlier, fall };
+  },
+  [any, wanted, other, form],
+  REFRESH_SECONDS,
+);
+watch(
+  () => point.id,
+  () => (at.value = other.value = mark.value = ""),
+);
+
+const marks = computed(() => markables(shown.data.value?.spectrum.markers ?? []));
+/** What is chosen; else what was found, or the running speed. */
+const chosen = computed(() => {
+  const finding = shown.data.value?.spectrum.findings.find((one) => one.bearing && kind.value === "envelope");
+  const id = mark.value || (finding ? finding.bearing + "/" + finding.pattern : "speed");
+  return marks.value.find((one) => one.id === id);
+});
+const lines = computed<Xy[]>(() => {
+  const found = shown.data.value;
+  if (!found) {
+    return [];
+  }
+  if (form.value === "waveform") {
+    return [{ name: moment(found.waveform.time), x: found.waveform.seconds, y: found.waveform.values }];
+  }
+  return [found.spectrum, ...(found.earlier ? [found.earlier] : [])].map((spectrum, i) => ({
+    name: moment(spectrum.time),
+    x: spectrum.hz,
+    y: spectrum.values,
+    compared: i > 0,
+  }));
+});
+const description = computed(() => {
+  const spectrum = shown.data.value?.spectrum;
+  const first = spectrum?.lines[0];
+  return spectrum && first
+    ? `Strongest line at ${Math.round(first.hz)} Hz with ${first.rms.toPrecision(3)} ${spectrum.unit}`
+    : "No line stands out";
+});
+</script>
+
+<template>
+  <section v-if="any || kept.error.value" class="sheet vibration">
+    <div class="sheet-head">
+      <h2>Waveforms</h2>
+      <div class="forms" role="group" aria-label="Shown as">
+        <el-button
+          v-for="(name, id) in FORMS"
+          :key="id"
+          :type="form === id ? 'primary' : 'default'"
+          :aria-pressed="form === id"
+          @click="form = id"
+          >{{ name }}</el-button
+        >
+      </div>
+    </div>
+    <ProblemNote :error="kept.error.value ?? shown.error.value" />
+    <div class="choices">
+      <el-select v-if="form !== 'waveform'" v-model="kind" aria-label="Spectrum of">
+        <el-option v-for="(name, id) in KINDS" :key="id" :value="id" :label="name" />
+      </el-select>
+      <el-select v-if="form !== 'waveform'" v-model="untilHz" aria-label="Up to">
+        <el-option v-for="hz in ENDS" :key="hz" :value="hz" :label="'up to ' + hz + ' Hz'" />
+      </el-select>
+      <el-select v-if="form !== 'waterfall'" v-model="at" filterable aria-label="Measured at">
+        <el-option value="" label="newest" />
+        <el-option v-for="one in kept.data.value" :key="one.time" :value="one.time" :label="moment(one.time)" />
+      </el-select>
+      <template v-if="form === 'spectrum'">
+        <el-select v-model="other" filterable aria-label="Compared with">
+          <el-option value="" label="compare with …" />
+          <el-option v-for="one in kept.data.value" :key="one.time" :value="one.time" :label="moment(one.time)" />
+        </el-select>
+        <el-select v-if="marks.length" v-model="mark" aria-label="Marked">
+          <el-option value="" :label="'marked: ' + (chosen?.label ?? 'nothing')" />
+          <el-option v-for="one in marks" :key="one.id" :value="one.id" :label="'marked: ' + one.label" />
+        </el-select>
+      </template>
+    </div>
+    <template v-if="shown.data.value">
+      <div class="canvas">
+        <WaterfallChart v-if="form === 'waterfall' && shown.data.value.fall" :fall="shown.data.value.fall" />
+        <XyChart
+          v-else-if="form !== 'waterfall'"
+          role="img"
+          :aria-label="description"
+          :lines="lines"
+          :x-unit="form === 'waveform' ? 's' : 'Hz'"
+          :y-unit="form === 'waveform' ? shown.data.value.waveform.unit : shown.data.value.spectrum.unit"
+          :marks="form === 'waveform' ? [] : marked(chosen, untilHz)"
+          :speed-hz="shown.data.value.spectrum.speed ? shown.data.value.spectrum.speed.rpm / 60 : undefined"
+        />
+      </div>
+      <SpectrumFacts
+        v-if="form !== 'waterfall'"
+        :spectrum="shown.data.value.spectrum"
+        :waveform="shown.data.value.waveform"
+      />
+    </template>
+    <p v-if="shown.data.value && marks.length < 2" class="soft small">
+      Enter the speed and the bearings of the machine on its page under <em>Change</em>; their lines are then marked
+      here.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.choices {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+  margin-bottom: 0.5rem;
+}
+.choices .el-select {
+  width: 15rem;
+}
+.canvas {
+  height: 320px;
+  margin-bottom: 0.75rem;
+}
+</style>

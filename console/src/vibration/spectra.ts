@@ -1,0 +1,128 @@
+import { api } from "@/api/http";
+import type { Finding, Marker, Spectrum, SpectrumKind, Waterfall, Waveform } from "@/api/types";
+import { usePointPath } from "@/chart/series";
+
+export const KINDS: Record<SpectrumKind, string> = {
+  velocity: "Velocity",
+  acceleration: "Acceleration",
+  displacement: "Displacement",
+  envelope: "Envelope (bearings)",
+};
+
+/** Where a spectrum can end, in Hz. */
+export const ENDS = [200, 500, 1000, 2000, 5000, 10000];
+
+/** What a request for a spectrum says; without a time it is that of the newest waveform. */
+export interface Wanted {
+  kind: SpectrumKind;
+  untilHz: number;
+  at?: string;
+}
+
+/** Velocity and displacement grow without bound towards 0 Hz; the others do not. */
+function query({ kind, untilHz, at }: Wanted): string {
+  const fromHz = kind === "acceleration" || kind === "envelope" ? 2 : 10;
+  return `kind=${kind}&fromHz=${fromHz}&untilHz=${untilHz}` + (at ? `&at=${at}` : "");
+}
+
+/** Asks the service; a shared page asks under its own address. */
+export function useSpectra() {
+  const path = usePointPath();
+  return {
+    spectrum: (point: string, wanted: Wanted) => api.get<Spectrum>(`${path(point)}/spectrum?${query(wanted)}`),
+    waveform: (point: string, at?: string) => api.get<Waveform>(`${path(point)}/waveform${at ? "?at=" + at : ""}`),
+    waterfall: (point: string, wanted: Wanted, from: Date) =>
+      api.get<Waterfall>(`${path(point)}/waterfall?${query(wanted)}&from=${from.toISOString()}&rows=60`),
+  };
+}
+
+const PARTS: Record<string, string> = {
+  "outer-ring": "outer ring",
+  "inner-ring": "inner ring",
+  "rolling-element": "ball or roller",
+  cage: "cage",
+};
+
+/** What can be marked: the running speed, and each part of each bearing. */
+export interface Markable {
+  id: string;
+  label: string;
+  hz: number;
+}
+
+export function markables(markers: Marker[]): Markable[] {
+  const speed = markers.find((marker) => marker.part === "speed");
+  return [
+    ...(speed ? [{ id: "speed", label: "running speed", hz: speed.hz }] : []),
+    ...markers
+      .filter((marker) => marker.part !== "speed")
+      .map((marker) => ({
+        id: marker.bearing + "/" + marker.part,
+        label: `${marker.bearing}: ${PARTS[marker.part] ?? marker.part}`,
+        hz: marker.hz,
+      })),
+  ];
+}
+
+/** Its frequency and multiples, as far as they are shown: five of the running speed, three of what a bearing strikes. */
+export function marked(of: Markable | undefined, untilHz: number): { hz: number; label: string }[] {
+  const most = of?.id === "speed" ? 5 : 3;
+  return of
+    ? Array.from({ length: most }, (_, i) => ({ hz: of.hz * (i + 1), label: `${i + 1}×` })).filter(
+        ({ hz }) => hz <= untilHz,
+      )
+    : [];
+}
+
+const PATTERNS: Record<Finding["pattern"], string> = {
+  unbalance: "Nearly all vibration is at the running speed. This usually points to unbalance.",
+  misalignment:
+    "Twice the running speed is nearly as strong as the running speed, or stronger. This usually points to misalignment.",
+  looseness: "Many multiples of the running speed stand out. This usually points to looseness.",
+  "outer-ring": "The envelope repeats as often as a ball or roller passes the outer ring.",
+  "inner-ring": "The envelope repeats as often as a ball or roller passes the inner ring.",
+  "rolling-element": "The envelope repeats as often as a ball or roller turns.",
+  cage: "The envelope repeats as often as the cage turns.",
+};
+
+export function findingWords(finding: Finding): string {
+  const words = PATTERNS[finding.pattern];
+  return finding.bearing ? `Bearing "${finding.bearing}": ${words} This usually points to damage there.` : words;
+}
+
+const SOURCES = {
+  MEASURED: "measured",
+  PLATE: "from the plate, made exact by the spectrum",
+  FOUND: "found in the spectrum",
+};
+
+export function speedWords(speed: Spectrum["speed"]): string {
+  return speed ? `${Math.round(speed.rpm)} rpm, ${SOURCES[speed.source]}` : "not known";
+}
+
+/** Three significant digits, which is what a spectrum can tell. */
+export function three(value: number): string {
+  const size = value === 0 ? 0 : Math.floor(Math.log10(Math.abs(value)));
+  return value.toFixed(Math.min(6, Math.max(0, 2 - size)));
+}
+
+export const FIGURES: [id: string, label: string, unit: "velocity" | "acceleration" | "displacement" | "own" | ""][] = [
+  ["velocity-rms", "Velocity, RMS", "velocity"],
+  ["acceleration-rms", "Acceleration, RMS", "acceleration"],
+  ["displacement-rms", "Displacement, RMS", "displacement"],
+  ["peak", "Peak", "own"],
+  ["peak-to-peak", "Peak to peak", "own"],
+  ["crest-factor", "Crest factor", ""],
+  ["kurtosis", "Kurtosis", ""],
+];
+const UNITS = { velocity: "mm/s", acceleration: "m/s²", displacement: "µm", "": "" };
+
+/** The figures of a waveform in words, those that it cannot show left out. */
+export function figuresOf(waveform: Waveform): { label: string; value: string }[] {
+  return FIGURES.flatMap(([id, label, unit]) => {
+    const value = waveform.figures[id];
+    return value === undefined
+      ? []
+      : [{ label, value: `${three(value)} ${unit === "own" ? waveform.unit : UNITS[unit]}`.trim() }];
+  });
+}

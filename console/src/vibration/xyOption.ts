@@ -1,0 +1,93 @@
+import type { Palette } from "@/chart/lineOption";
+import type { EChartsCoreOption } from "echarts/core";
+import { three } from "./spectra";
+
+/** A line whose x is a number: Hz or seconds. */
+export interface Xy {
+  name: string;
+  x: number[];
+  y: number[];
+  /** Drawn thin and dashed, for what is only compared with. */
+  compared?: boolean;
+}
+
+export interface XyLook {
+  xUnit: string;
+  yUnit: string;
+  /** Upright lines with words at their top. */
+  marks: { hz: number; label: string }[];
+  /** What a whole turn of the machine is, so that the pointer can say which multiple it is at. */
+  speedHz?: number;
+  palette: Palette;
+}
+
+/** Lines over a number, with marks. */
+export function xyOption(lines: Xy[], { xUnit, yUnit, marks, speedHz, palette }: XyLook): EChartsCoreOption {
+  const colours = ["line-a", "line-b", "line-c", "line-d"].map(palette);
+  return {
+    animation: false,
+    textStyle: { fontFamily: palette("font"), color: palette("ink") },
+    grid: { left: 16, right: 24, top: marks.length ? 40 : 28, bottom: 4, containLabel: true },
+    tooltip: {
+      trigger: "axis",
+      confine: true,
+      backgroundColor: palette("sheet"),
+      borderColor: palette("line-strong"),
+      textStyle: { color: palette("ink") },
+      formatter: (items: { seriesName: string; value: [number, number]; marker: string }[]) => {
+        const x = items[0]?.value[0] ?? 0;
+        const order = speedHz && xUnit === "Hz" ? ` (${(x / speedHz).toFixed(2)}×)` : "";
+        const rows = items.map(
+          ({ marker, seriesName, value }) => `${marker}${escaped(seriesName)} ${three(value[1])} ${yUnit}`,
+        );
+        return [`${three(x)} ${xUnit}${order}`, ...rows].join("<br>");
+      },
+    },
+    xAxis: {
+      type: "value",
+      min: "dataMin",
+      max: "dataMax",
+      name: xUnit,
+      nameLocation: "end",
+      nameGap: 4,
+      nameTextStyle: { color: palette("ink-soft"), verticalAlign: "top", padding: [8, 0, 0, -14] },
+      axisLine: { lineStyle: { color: palette("line-strong") } },
+      axisLabel: { color: palette("ink-soft"), hideOverlap: true, showMaxLabel: false },
+      splitLine: { show: false },
+    },
+    yAxis: {
+      type: "value",
+      name: yUnit,
+      nameTextStyle: { color: palette("ink-soft"), align: "right" },
+      nameGap: 8,
+      axisLabel: { color: palette("ink-soft") },
+      splitLine: { lineStyle: { color: palette("line"), opacity: 0.6 } },
+    },
+    dataZoom: [{ type: "inside", zoomOnMouseWheel: "ctrl", moveOnMouseWheel: false, filterMode: "none" }],
+    series: lines.map((line, i) => ({
+      type: "line",
+      name: line.name,
+      data: line.x.map((x, k) => [x, line.y[k] ?? 0]),
+      showSymbol: false,
+      lineStyle: { width: line.compared ? 1 : 1.3, color: colours[i % 4], type: line.compared ? [3, 2] : "solid" },
+      itemStyle: { color: colours[i % 4] },
+      ...(i === 0 && marks.length
+        ? {
+            markLine: {
+              silent: true,
+              symbol: "none",
+              lineStyle: { color: palette("heather"), width: 1, type: [2, 3] },
+              data: marks.map(({ hz, label }) => ({
+                xAxis: hz,
+                label: { formatter: label, position: "end", color: palette("heather"), fontSize: 11, distance: 3 },
+              })),
+            },
+          }
+        : {}),
+    })),
+  };
+}
+
+function escaped(text: string): string {
+  return text.replace(/[&<>"]/g, (sign) => `&#${sign.charCodeAt(0)};`);
+}
