@@ -19,7 +19,7 @@ const lines = computed(() => spectrum.lines.slice(0, 6));
     </li>
   </ul>
   <div class="facts">
-    <table v-if="figures.length" class="table">
+    <table v-if="figures.length" class="rows">
       <caption>
         Figures
       </caption>
@@ -34,7 +34,7 @@ const lines = computed(() => spectrum.lines.slice(0, 6));
         </tr>
       </tbody>
     </table>
-    <table v-if="lines.length" class="table">
+    <table v-if="lines.length" class="rows">
       <caption>
         Strongest lines
       </caption>
@@ -63,6 +63,10 @@ const lines = computed(() => spectrum.lines.slice(0, 6));
   grid-template-columns: repeat(auto-fit, minmax(260px, 1fr));
   gap: 1rem 2rem;
   align-items: start;
+}
+tbody th {
+  border-bottom: 1px solid var(--line);
+  font-weight: 400;
 }
 caption {
   text-align: left;

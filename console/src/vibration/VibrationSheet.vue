@@ -15,15 +15,17 @@ const XyChart = defineAsyncComponent(() => import("./XyChart.vue"));
 const WaterfallChart = defineAsyncComponent(() => import("./WaterfallChart.vue"));
 const REFRESH_SECONDS = 60;
 const DAYS = 90;
-const FORMS = { spectrum: "Spectrum", waveform: "Waveform", waterfall: "Course" };
+const FORMS = { spectrum: "Spectrum", waveform: "Waveform", waterfall: "Over time" };
 
 const form = ref<keyof typeof FORMS>("spectrum");
 const kind = ref<SpectrumKind>("velocity");
 const untilHz = ref(1000);
-/** Empty for the newest. */
-const at = ref("");
-const other = ref("");
-const mark = ref("");
+const NEWEST = "newest";
+const NONE = "none";
+const FOUND = "found";
+const at = ref(NEWEST);
+const other = ref(NONE);
+const mark = ref(FOUND);
 const ask = useSpectra();
 
 const kept = useRefreshed(
@@ -32,7 +34,11 @@ const kept = useRefreshed(
   REFRESH_SECONDS,
 );
 const any = computed(() => !!kept.data.value?.length);
-const wanted = computed(() => ({ kind: kind.value, untilHz: untilHz.value, at: at.value || undefined }));
+const wanted = computed(() => ({
+  kind: kind.value,
+  untilHz: untilHz.value,
+  at: at.value === NEWEST ? undefined : at.value,
+}));
 
 const shown = useRefreshed(
   async () => {
@@ -42,7 +48,7 @@ const shown = useRefreshed(
     const [spectrum, waveform, earlier, fall] = await Promise.all([
       ask.spectrum(point.id, wanted.value),
       ask.waveform(point.id, wanted.value.at),
-      other.value ? ask.spectrum(point.id, { ...wanted.value, at: other.value }) : undefined,
+      other.value !== NONE ? ask.spectrum(point.id, { ...wanted.value, at: other.value }) : undefined,
       form.value === "waterfall"
         ? ask.waterfall(point.id, wanted.value, new Date(Date.now() - DAYS * 86_400_000))
         : undefined,
@@ -54,14 +60,18 @@ const shown = useRefreshed(
 );
 watch(
   () => point.id,
-  () => (at.value = other.value = mark.value = ""),
+  () => {
+    at.value = NEWEST;
+    other.value = NONE;
+    mark.value = FOUND;
+  },
 );
 
 const marks = computed(() => markables(shown.data.value?.spectrum.markers ?? []));
 /** What is chosen; else what was found, or the running speed. */
 const chosen = computed(() => {
   const finding = shown.data.value?.spectrum.findings.find((one) => one.bearing && kind.value === "envelope");
-  const id = mark.value || (finding ? finding.bearing + "/" + finding.pattern : "speed");
+  const id = mark.value !== FOUND ? mark.value : finding ? finding.bearing + "/" + finding.pattern : "speed";
   return marks.value.find((one) => one.id === id);
 });
 const lines = computed<Xy[]>(() => {
@@ -112,16 +122,21 @@ const description = computed(() => {
         <el-option v-for="hz in ENDS" :key="hz" :value="hz" :label="'up to ' + hz + ' Hz'" />
       </el-select>
       <el-select v-if="form !== 'waterfall'" v-model="at" filterable aria-label="Measured at">
-        <el-option value="" label="newest" />
+        <el-option :value="NEWEST" label="newest" />
         <el-option v-for="one in kept.data.value" :key="one.time" :value="one.time" :label="moment(one.time)" />
       </el-select>
       <template v-if="form === 'spectrum'">
         <el-select v-model="other" filterable aria-label="Compared with">
-          <el-option value="" label="compare with …" />
-          <el-option v-for="one in kept.data.value" :key="one.time" :value="one.time" :label="moment(one.time)" />
+          <el-option :value="NONE" label="compared with nothing" />
+          <el-option
+            v-for="one in kept.data.value"
+            :key="one.time"
+            :value="one.time"
+            :label="'compared with ' + moment(one.time)"
+          />
         </el-select>
         <el-select v-if="marks.length" v-model="mark" aria-label="Marked">
-          <el-option value="" :label="'marked: ' + (chosen?.label ?? 'nothing')" />
+          <el-option :value="FOUND" :label="'marked: ' + (chosen?.label ?? 'nothing')" />
           <el-option v-for="one in marks" :key="one.id" :value="one.id" :label="'marked: ' + one.label" />
         </el-select>
       </template>

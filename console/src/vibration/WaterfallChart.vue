@@ -3,14 +3,14 @@ import type { Waterfall } from "@/api/types";
 import { colour, dark } from "@/look/appearance";
 import { day, moment } from "@/look/clock";
 import { computed, nextTick, onMounted, useTemplateRef, watch } from "vue";
-import { greatest, rgb, shade } from "./waterfall";
+import { greatest, rgb, roundTicks, shade } from "./waterfall";
 
 /** Spectra one below the other, oldest on top: frequency to the right, darker where it vibrates more. */
 const { fall } = defineProps<{ fall: Waterfall }>();
 const canvas = useTemplateRef<HTMLCanvasElement>("canvas");
 const most = computed(() => greatest(fall.rows));
 const untilHz = computed(() => fall.fromHz + fall.stepHz * (fall.rows[0]?.values.length ?? 0));
-const ticks = computed(() => [0, 0.25, 0.5, 0.75].map((at) => fall.fromHz + at * (untilHz.value - fall.fromHz)));
+const ticks = computed(() => roundTicks(fall.fromHz, untilHz.value));
 
 function draw() {
   const context = canvas.value?.getContext("2d");
@@ -46,7 +46,7 @@ watch([() => fall, dark], () => nextTick(draw));
       :aria-label="`${fall.rows.length} spectra from ${Math.round(fall.fromHz)} to ${Math.round(untilHz)} Hz; highest ${most.toPrecision(3)} ${fall.unit}`"
     ></canvas>
     <div class="ticks soft small">
-      <span v-for="hz in ticks" :key="hz">{{ Math.round(hz) }} Hz</span>
+      <span v-for="tick in ticks" :key="tick.hz" :style="{ left: tick.at * 100 + '%' }">{{ tick.hz }} Hz</span>
     </div>
     <p class="soft small key">
       <i aria-hidden="true"></i> 0 to {{ most.toPrecision(3) }} {{ fall.unit }}, {{ fall.rows.length }} spectra
@@ -77,8 +77,13 @@ canvas {
 }
 .ticks {
   grid-column: 2;
-  display: grid;
-  grid-template-columns: repeat(4, 1fr);
+  position: relative;
+  height: 1.3em;
+}
+.ticks span {
+  position: absolute;
+  transform: translateX(-50%);
+  white-space: nowrap;
 }
 .key {
   grid-column: 2;

@@ -5,7 +5,7 @@ import { createPinia, setActivePinia } from "pinia";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { figuresOf, findingWords, markables, marked, speedWords, three } from "./spectra";
 import VibrationSheet from "./VibrationSheet.vue";
-import { greatest, rgb, shade } from "./waterfall";
+import { greatest, rgb, roundTicks, shade } from "./waterfall";
 import { xyOption } from "./xyOption";
 
 // It draws on a canvas, which is not there in these tests.
@@ -111,6 +111,13 @@ describe("the drawing", () => {
     expect(shade(0, low, high)).toEqual(low);
     expect(shade(1, low, high)).toEqual(high);
     expect(shade(0.25, low, high)[0]).toBe(Math.round((low[0] + high[0]) / 2));
+  });
+});
+
+describe("a scale", () => {
+  it("is written on at round numbers", () => {
+    expect(roundTicks(10, 1000).map((tick) => tick.hz)).toEqual([200, 400, 600, 800]);
+    expect(roundTicks(0, 200).map((tick) => tick.hz)).toEqual([0, 50, 100, 150]);
   });
 });
 

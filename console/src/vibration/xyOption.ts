@@ -45,7 +45,7 @@ export function xyOption(lines: Xy[], { xUnit, yUnit, marks, speedHz, palette }:
     },
     xAxis: {
       type: "value",
-      min: "dataMin",
+      min: 0,
       max: "dataMax",
       name: xUnit,
       nameLocation: "end",

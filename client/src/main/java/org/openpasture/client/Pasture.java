@@ -41,6 +41,7 @@ import picocli.CommandLine.Command;
             PlaceCommands.class,
             PointCommands.class,
             ReadingCommands.class,
+            WaveformCommands.class,
             GatewayCommands.class,
             ModelCommands.class,
             DeviceCommands.class,

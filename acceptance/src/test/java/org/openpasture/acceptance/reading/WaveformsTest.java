@@ -165,7 +165,10 @@ class WaveformsTest {
         assertThat(spectrum.lines().getFirst().hz()).isCloseTo(50, within(0.1));
         assertThat(spectrum.lines().getFirst().rms()).isCloseTo(12 / Math.sqrt(2), within(0.02));
         assertThat(spectrum.speed().source()).isEqualTo(SpectrumView.SpeedSource.FOUND);
-        assertThat(ask("Axial", "spectrum?kind=displacement", SpectrumView.class).lines().getFirst().rms())
+        assertThat(ask("Axial", "spectrum?kind=displacement", SpectrumView.class)
+                        .lines()
+                        .getFirst()
+                        .rms())
                 .isCloseTo(12_000 / (2 * Math.PI * 50) / Math.sqrt(2), within(0.1));
     }
 
@@ -194,7 +197,8 @@ class WaveformsTest {
                 .singleElement()
                 .satisfies(marker -> assertThat(marker.hz()).isCloseTo(3.5848 * TURNS, within(2.0)));
         Instant first = now.minus(5, ChronoUnit.DAYS);
-        assertThat(ask("Radial", "spectrum?kind=envelope&at=" + first, SpectrumView.class).findings())
+        assertThat(ask("Radial", "spectrum?kind=envelope&at=" + first, SpectrumView.class)
+                        .findings())
                 .extracting(SpectrumView.FindingView::pattern)
                 .doesNotContain(Pattern.OUTER_RING);
         assertThat(plant.point("Kurtosis").latest().value()).isGreaterThan(5);
@@ -237,39 +241,29 @@ class WaveformsTest {
         assertThat(frame.reason())
                 .contains("'axial': a waveform has 256 to 65536 samples, not 3")
                 .contains("'radial' is not written in Base64");
-        assertThat(post("{\"id\":\"s1\",\"axial\":" + numbers(300, 1_000, t -> t) + "}").body())
+        assertThat(post("{\"id\":\"s1\",\"axial\":" + numbers(300, 1_000, t -> t) + "}")
+                        .body())
                 .contains("comes without its samples per second");
     }
 
     @Test
     void questionsThatCannotBeAnsweredAreRefusedInWords() {
         String temperature = "api/v1/points/" + plant.point("Temperature").id();
-        refused(404, "waveform of this point", () -> SERVICE.owner().get(temperature + "/spectrum", JsonNode.class));
+        refused(404, "no waveform at that time", () -> SERVICE.owner().get(temperature + "/spectrum", JsonNode.class));
         refused(400, "kind of spectrum", () -> SERVICE.owner().get(temperature + "/spectrum?kind=x", JsonNode.class));
-        refused(
-                400,
-                "A band begins above 0 Hz",
-                () -> SERVICE.owner().get(temperature + "/spectrum?fromHz=NaN", JsonNode.class));
-        refused(
-                409,
-                "no speed of rotation",
-                () -> SERVICE.owner()
-                        .put(
-                                "api/v1/assets/" + plant.pump,
-                                new AssetRequest(
-                                        "Whey pump",
-                                        plant.site,
-                                        "pump",
-                                        List.of(Plant.PUMP_LIMITS),
-                                        new Rotation(
-                                                null, plant.point("Temperature").id(), List.of()))));
-        refused(
-                400,
-                "unit of the waveform",
-                () -> SERVICE.owner()
-                        .post(
-                                "api/v1/models",
-                                JsonMapper.shared().readTree("""
+        refused(400, "A band begins above 0 Hz", () -> SERVICE.owner()
+                .get(temperature + "/spectrum?fromHz=NaN", JsonNode.class));
+        refused(409, "no speed of rotation", () -> SERVICE.owner()
+                .put(
+                        "api/v1/assets/" + plant.pump,
+                        new AssetRequest(
+                                "Whey pump",
+                                plant.site,
+                                "pump",
+                                List.of(Plant.PUMP_LIMITS),
+                                new Rotation(null, plant.point("Temperature").id(), List.of()))));
+        refused(400, "unit of the waveform", () -> SERVICE.owner()
+                .post("api/v1/models", JsonMapper.shared().readTree("""
                                 {"id": "", "name": "Wrong", "description": "", "intervalSeconds": 60, "batteryChannel": null,
                                  "layout": {"format": "json", "fields": [], "waveforms": [
                                    {"channel": "a", "at": "$.a", "rate": "100", "unit": "°C"}]},

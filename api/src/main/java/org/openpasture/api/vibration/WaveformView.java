@@ -11,8 +11,8 @@ import java.util.Map;
  * @param samples how many there are; more than the arrays hold if they were reduced to lowest and highest
  * @param seconds of each value, from the first sample on
  * @param bandHz where the band of the velocity, acceleration and displacement begins and ends
- * @param figures by id: velocity-rms (mm/s), acceleration-rms (m/s²), displacement-rms (µm), rms, peak, peak-to-peak (in
- *     the waveform's unit), crest-factor and kurtosis (no unit); without those that the waveform cannot show
+ * @param figures by id: velocity-rms (mm/s), acceleration-rms (m/s²), displacement-rms (µm), rms, peak, peak-to-peak
+ *     (in the waveform's unit), crest-factor and kurtosis (no unit); without those that the waveform cannot show
  */
 public record WaveformView(
         Instant time,

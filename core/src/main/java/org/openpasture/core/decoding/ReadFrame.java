@@ -46,10 +46,7 @@ public record ReadFrame(
         return switch (decoding) {
             case Decoding.Refused(String why) ->
                 new ReadFrame(Frame.Outcome.REFUSED, "cannot be decoded: " + why, "", List.of(), List.of());
-            case Decoding.Decoded(
-                    List<ChannelValue> values,
-                    List<ChannelWaveform> waveforms,
-                    List<String> remarks) -> {
+            case Decoding.Decoded(List<ChannelValue> values, List<ChannelWaveform> waveforms, List<String> remarks) -> {
                 ReadingBuilder.Result built = ReadingBuilder.build(registry, device, model, values, time);
                 List<String> all = new ArrayList<>(remarks);
                 all.addAll(built.remarks());

@@ -166,16 +166,15 @@ public final class JsonLayout implements Layout {
 
     @Override
     public Set<String> channels() {
-        Set<String> names = fields.stream().map(TextField::channel).collect(Collectors.toCollection(LinkedHashSet::new));
+        Set<String> names =
+                fields.stream().map(TextField::channel).collect(Collectors.toCollection(LinkedHashSet::new));
         waveforms.forEach(field -> names.addAll(field.channels()));
         return names;
     }
 
     @Override
     public boolean equals(@Nullable Object other) {
-        return other instanceof JsonLayout layout
-                && layout.fields.equals(fields)
-                && layout.waveforms.equals(waveforms);
+        return other instanceof JsonLayout layout && layout.fields.equals(fields) && layout.waveforms.equals(waveforms);
     }
 
     @Override

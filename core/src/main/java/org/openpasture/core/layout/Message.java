@@ -10,7 +10,10 @@ import org.jspecify.annotations.Nullable;
  * @param fields what it holds
  * @param waveforms samples that fill the rest of it; null for none
  */
-public record Message(@Nullable Integer port, List<Field> fields, @Nullable List<WaveformField> waveforms) {
+public record Message(
+        @Nullable Integer port,
+        List<Field> fields,
+        @Nullable List<WaveformField> waveforms) {
     public Message {
         fields = fields == null ? List.of() : List.copyOf(fields);
         waveforms = waveforms == null ? List.of() : List.copyOf(waveforms);

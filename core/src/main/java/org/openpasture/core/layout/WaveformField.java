@@ -123,10 +123,11 @@ public record WaveformField(
                         .orElseGet(OptionalDouble::empty))
                 .orElseGet(() -> OptionalDouble.of(number(rate).orElseThrow()));
         if (said.isEmpty()) {
-            throw new IllegalArgumentException(
-                    "the waveform '" + channel + "' comes without its samples per second, which should stand at " + rate);
+            throw new IllegalArgumentException("the waveform '" + channel
+                    + "' comes without its samples per second, which should stand at " + rate);
         }
-        return Optional.of(taken(type == null ? plain(found.getFirst()) : packed(found.getFirst()), said.getAsDouble()));
+        return Optional.of(
+                taken(type == null ? plain(found.getFirst()) : packed(found.getFirst()), said.getAsDouble()));
     }
 
     /**
@@ -160,7 +161,8 @@ public record WaveformField(
 
     private double[] packed(JsonNode text) {
         try {
-            return unpack(Base64.getDecoder().decode(WHITE.matcher(text.asString()).replaceAll("")), 0);
+            return unpack(
+                    Base64.getDecoder().decode(WHITE.matcher(text.asString()).replaceAll("")), 0);
         } catch (IllegalArgumentException e) {
             throw new IllegalArgumentException("the waveform '" + channel + "' is not written in Base64", e);
         }

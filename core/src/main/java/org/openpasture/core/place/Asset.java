@@ -12,8 +12,12 @@ import org.openpasture.core.vibration.Rotation;
  * @param rotation how it turns; null in records from before this was kept, and read as unknown
  */
 public record Asset(
-        String id, String name, String parentId, String kind, List<String> limitSets, @Nullable Rotation rotation)
-        implements Place {
+        String id,
+        String name,
+        String parentId,
+        String kind,
+        List<String> limitSets,
+        @Nullable Rotation rotation) implements Place {
     public Asset {
         limitSets = List.copyOf(limitSets);
     }

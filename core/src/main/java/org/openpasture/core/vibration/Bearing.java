@@ -36,8 +36,8 @@ public record Bearing(
                     + " mm), and both above 0.");
         }
         if (!(contactDegrees >= 0 && contactDegrees < 90)) {
-            throw new IllegalArgumentException("Bearing '" + name + "': the contact angle is 0° to below 90°, not "
-                    + contactDegrees + "°.");
+            throw new IllegalArgumentException(
+                    "Bearing '" + name + "': the contact angle is 0° to below 90°, not " + contactDegrees + "°.");
         }
     }
 
@@ -60,8 +60,7 @@ public record Bearing(
         found.put(Part.OUTER_RING, elements / 2.0 * turnsPerSecond * (1 - ratio));
         found.put(Part.INNER_RING, elements / 2.0 * turnsPerSecond * (1 + ratio));
         found.put(
-                Part.ROLLING_ELEMENT,
-                pitchDiameterMm / (2 * elementDiameterMm) * turnsPerSecond * (1 - ratio * ratio));
+                Part.ROLLING_ELEMENT, pitchDiameterMm / (2 * elementDiameterMm) * turnsPerSecond * (1 - ratio * ratio));
         found.put(Part.CAGE, turnsPerSecond / 2 * (1 - ratio));
         return found;
     }

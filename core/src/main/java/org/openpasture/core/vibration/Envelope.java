@@ -1,8 +1,8 @@
 package org.openpasture.core.vibration;
 
 /**
- * The envelope of a band, by the analytic signal (Hilbert transform): blows of a damaged bearing ring the structure at a
- * high frequency, and their envelope shows how often they come (ISO 13373-3, annex D).
+ * The envelope of a band, by the analytic signal (Hilbert transform): blows of a damaged bearing ring the structure at
+ * a high frequency, and their envelope shows how often they come (ISO 13373-3, annex D).
  */
 public final class Envelope {
     private Envelope() {}
@@ -29,7 +29,7 @@ public final class Envelope {
         double[] envelope = new double[n];
         double mean = 0;
         for (int i = 0; i < n; i++) {
-            envelope[i] = Math.hypot(re[i], im[i]) / n;
+            envelope[i] = Math.sqrt(re[i] * re[i] + im[i] * im[i]) / n;
             mean += envelope[i] / n;
         }
         for (int i = 0; i < n; i++) {

@@ -7,8 +7,8 @@ import java.util.Map;
  * What a waveform comes to, all figures at once.
  *
  * @param band of the velocity, acceleration and displacement
- * @param values without the ratios of a waveform that stands still, and without those of the band where the waveform
- *     is too short or sampled too slowly to show it
+ * @param values without the ratios of a waveform that stands still, and without those of the band where the waveform is
+ *     too short or sampled too slowly to show it
  */
 public record Figures(Band band, Map<Figure, Double> values) {
     public Figures {

@@ -15,6 +15,12 @@ public record Finding(Pattern pattern, String bearing, List<Line> lines) {
     /** Of the RMS of all that vibrates: a smaller line is not worth a word. */
     private static final double WORTH_A_WORD = 0.1;
 
+    /**
+     * Every machine turns with some unbalance: below the lowest boundary from zone B to C, mm/s (ISO 10816-1, annex B,
+     * class I), there is nothing to explain.
+     */
+    private static final double QUIET = 1.8;
+
     private static final double NEARLY_ALL = 0.8;
     private static final double STRONG_SECOND = 0.7;
     private static final int HARMONICS = 8;
@@ -27,13 +33,16 @@ public record Finding(Pattern pattern, String bearing, List<Line> lines) {
     }
 
     /**
-     * Looks for patterns of the shaft.
+     * Looks for patterns of the shaft; a machine that runs quietly has none.
      *
      * @param velocity a velocity spectrum
      * @param turnsPerSecond of the machine
      */
     public static List<Finding> ofShaft(Spectrum velocity, double turnsPerSecond) {
         double all = velocity.rmsWithin(new Band(turnsPerSecond / 2, velocity.highestHz()));
+        if (all < QUIET) {
+            return List.of();
+        }
         List<Line> multiples = new ArrayList<>();
         for (int i = 1; i <= HARMONICS; i++) {
             velocity.lineAt(i * turnsPerSecond, i * turnsPerSecond * OFF).ifPresent(multiples::add);

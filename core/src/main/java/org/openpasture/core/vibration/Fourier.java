@@ -5,7 +5,37 @@ package org.openpasture.core.vibration;
  * (1970) for all others. Not scaled in either direction.
  */
 final class Fourier {
+    /** Those of the length that was asked for last, since a sensor's waveforms have one length. */
+    private static volatile Turns turns = Turns.of(Waveform.FEWEST);
+
     private Fourier() {}
+
+    /**
+     * The first half of a turn in n steps.
+     *
+     * @param cos of {@code 2 pi i / n}, i below n / 2; never changed
+     * @param sin likewise
+     */
+    private record Turns(int n, double[] cos, double[] sin) {
+        static Turns of(int n) {
+            double[] cos = new double[n / 2];
+            double[] sin = new double[n / 2];
+            for (int i = 0; i < n / 2; i++) {
+                cos[i] = Math.cos(2 * Math.PI * i / n);
+                sin[i] = Math.sin(2 * Math.PI * i / n);
+            }
+            return new Turns(n, cos, sin);
+        }
+    }
+
+    private static Turns turns(int n) {
+        Turns found = turns;
+        if (found.n() != n) {
+            found = Turns.of(n);
+            turns = found;
+        }
+        return found;
+    }
 
     /** Replaces n complex numbers by their transform, {@code X[k] = sum x[i] exp(-2 pi j k i / n)}. */
     static void transform(double[] re, double[] im) {
@@ -31,12 +61,9 @@ final class Fourier {
                 swap(im, i, j);
             }
         }
-        double[] cos = new double[n / 2];
-        double[] sin = new double[n / 2];
-        for (int i = 0; i < n / 2; i++) {
-            cos[i] = Math.cos(2 * Math.PI * i / n);
-            sin[i] = Math.sin(2 * Math.PI * i / n);
-        }
+        Turns found = turns(n);
+        double[] cos = found.cos();
+        double[] sin = found.sin();
         for (int size = 2; size <= n; size *= 2) {
             int half = size / 2;
             int stride = n / size;

@@ -28,8 +28,8 @@ public record Rotation(@Nullable Double rpm, @Nullable String speedPointId, List
             throw new IllegalArgumentException("The speed must be 1 to 200000 per minute, not " + rpm + ".");
         }
         if (bearings.size() > MOST_BEARINGS) {
-            throw new IllegalArgumentException("A machine has at most " + MOST_BEARINGS + " bearings here, not "
-                    + bearings.size() + ".");
+            throw new IllegalArgumentException(
+                    "A machine has at most " + MOST_BEARINGS + " bearings here, not " + bearings.size() + ".");
         }
         if (bearings.stream().map(Bearing::name).collect(Collectors.toSet()).size() < bearings.size()) {
             throw new IllegalArgumentException("Two bearings have the same name; give each a name of its own.");

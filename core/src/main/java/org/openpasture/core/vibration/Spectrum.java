@@ -46,7 +46,7 @@ public record Spectrum(Measured measured, double stepHz, double[] rms) {
         for (int k = 0; k < rms.length; k++) {
             // The two ends have no mirror image on the other side.
             double sides = k == 0 || 2 * k == n ? 1 : Math.sqrt(2);
-            rms[k] = sides * Math.hypot(re[k], im[k]) / (n * COHERENT_GAIN);
+            rms[k] = sides * Math.sqrt(re[k] * re[k] + im[k] * im[k]) / (n * COHERENT_GAIN);
         }
         return new Spectrum(measured, samplesPerSecond / n, rms);
     }
@@ -77,7 +77,10 @@ public record Spectrum(Measured measured, double stepHz, double[] rms) {
             double hz = k * stepHz;
             if (band.holds(hz)) {
                 // From m/s² to mm/s and from mm/s to µm it is a factor of 1000 each.
-                changed[k] = rms[k] * Math.pow(1_000 / (TWO_PI * hz), times);
+                changed[k] = rms[k];
+                for (int i = 0; i < Math.abs(times); i++) {
+                    changed[k] *= times > 0 ? 1_000 / (TWO_PI * hz) : TWO_PI * hz / 1_000;
+                }
             }
         }
         return new Spectrum(other, stepHz, changed);
@@ -96,8 +99,8 @@ public record Spectrum(Measured measured, double stepHz, double[] rms) {
 
     /**
      * The strongest lines, strongest first: steps higher than their neighbours that stand well above the middle of what
-     * lies around them. Frequency and height between two steps are found by the ratio of the two highest (exact for
-     * one sine under a Hann window).
+     * lies around them. Frequency and height between two steps are found by the ratio of the two highest (exact for one
+     * sine under a Hann window).
      *
      * @param most how many at most
      */

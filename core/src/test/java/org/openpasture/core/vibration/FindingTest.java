@@ -100,7 +100,8 @@ class FindingTest {
     @Test
     void theSpeedIsFoundOrMadeExact() {
         Spectrum spectrum = velocity(sine(2, TURNS), sine(2.5, 2 * TURNS), sine(1, 3 * TURNS));
-        assertThat(RunningSpeed.find(spectrum)).hasValueSatisfying(hz -> assertThat(hz).isEqualTo(TURNS, within(0.2)));
+        assertThat(RunningSpeed.find(spectrum))
+                .hasValueSatisfying(hz -> assertThat(hz).isEqualTo(TURNS, within(0.2)));
         assertThat(RunningSpeed.near(spectrum, 25)).isEqualTo(TURNS, within(0.2));
         assertThat(RunningSpeed.near(spectrum, 40)).isEqualTo(40);
     }

@@ -49,17 +49,17 @@ class SpectrumTest {
     void isWhatAnIndependentCalculationFinds() throws IOException {
         JsonNode vectors = vectors();
         Waveform waveform = new Waveform(
-                Measured.ACCELERATION,
-                vectors.get("samplesPerSecond").doubleValue(),
-                numbers(vectors.get("samples")));
+                Measured.ACCELERATION, vectors.get("samplesPerSecond").doubleValue(), numbers(vectors.get("samples")));
         Spectrum spectrum = Spectrum.of(waveform);
         assertThat(spectrum.rms()).containsExactly(numbers(vectors.get("spectrum")), within(1e-8));
         double[] band = numbers(vectors.get("envelopeBand"));
         assertThat(Envelope.spectrum(waveform, new Band(band[0], band[1])).rms())
                 .containsExactly(numbers(vectors.get("envelope")), within(1e-8));
         Figures figures = Figures.of(waveform, Band.MACHINES);
-        assertThat(figures.values().get(Figure.RMS)).isEqualTo(vectors.get("rms").doubleValue(), within(1e-9));
-        assertThat(figures.values().get(Figure.PEAK)).isEqualTo(vectors.get("peak").doubleValue(), within(1e-9));
+        assertThat(figures.values().get(Figure.RMS))
+                .isEqualTo(vectors.get("rms").doubleValue(), within(1e-9));
+        assertThat(figures.values().get(Figure.PEAK))
+                .isEqualTo(vectors.get("peak").doubleValue(), within(1e-9));
         assertThat(figures.values().get(Figure.PEAK_TO_PEAK))
                 .isEqualTo(vectors.get("peakToPeak").doubleValue(), within(1e-9));
         assertThat(figures.values().get(Figure.KURTOSIS))
@@ -125,16 +125,22 @@ class SpectrumTest {
         assertThat(figures.values().get(Figure.ACCELERATION_RMS)).isEqualTo(10 / Math.sqrt(2), within(0.001));
         assertThat(figures.values().get(Figure.CREST_FACTOR)).isEqualTo(Math.sqrt(2), within(0.001));
         assertThat(figures.values().get(Figure.KURTOSIS)).isEqualTo(1.5, within(0.001));
-        Spectrum back = Spectrum.of(waveform).as(Measured.DISPLACEMENT, Band.MACHINES).as(Measured.ACCELERATION, Band.MACHINES);
+        Spectrum back =
+                Spectrum.of(waveform).as(Measured.DISPLACEMENT, Band.MACHINES).as(Measured.ACCELERATION, Band.MACHINES);
         assertThat(back.rmsWithin(Band.MACHINES)).isEqualTo(10 / Math.sqrt(2), within(0.001));
     }
 
     @Test
     void whatLiesOutsideOfTheBandIsNotJudged() {
         Waveform waveform = wave(
-                Measured.VELOCITY, 8_192, 8_192, t -> sine(3, 5).applyAsDouble(t) + sine(4, 1_500).applyAsDouble(t)
+                Measured.VELOCITY,
+                8_192,
+                8_192,
+                t -> sine(3, 5).applyAsDouble(t)
+                        + sine(4, 1_500).applyAsDouble(t)
                         + sine(Math.sqrt(2), 100).applyAsDouble(t));
-        assertThat(Figures.of(waveform, Band.MACHINES).values().get(Figure.VELOCITY_RMS)).isEqualTo(1, within(0.001));
+        assertThat(Figures.of(waveform, Band.MACHINES).values().get(Figure.VELOCITY_RMS))
+                .isEqualTo(1, within(0.001));
         assertThat(Figures.of(waveform, Band.SLOW_MACHINES).values().get(Figure.VELOCITY_RMS))
                 .isEqualTo(Math.sqrt(1 + 4.5), within(0.001));
     }

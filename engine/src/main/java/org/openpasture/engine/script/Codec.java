@@ -19,8 +19,8 @@ import tools.jackson.databind.node.ObjectNode;
  * A payload codec as LoRa Alliance TS013 describes it: {@code decodeUplink({bytes, fPort, recvTime})} gives
  * {@code {data, errors, warnings}}, {@code encodeDownlink({data})} gives {@code {fPort, bytes, errors}}. Each codec has
  * a thread of its own, so that one that runs wild holds up nobody else; a call that takes more than
- * {@value #MOST_MILLIS} ms of processor time is stopped, and after {@value #MOST_FAILURES} such calls in a row the codec rests for a
- * minute.
+ * {@value #MOST_MILLIS} ms of processor time is stopped, and after {@value #MOST_FAILURES} such calls in a row the
+ * codec rests for a minute.
  */
 public final class Codec implements AutoCloseable {
     private static final long MOST_MILLIS = 300;

@@ -28,11 +28,11 @@ import org.openpasture.core.vibration.Measured;
 import org.openpasture.core.vibration.Rotation;
 import org.openpasture.core.vibration.RunningSpeed;
 import org.openpasture.core.vibration.Spectrum;
+import org.openpasture.core.vibration.SpectrumKind;
 import org.openpasture.core.vibration.Waveform;
 import org.openpasture.store.telemetry.TelemetryStore;
 import org.openpasture.store.telemetry.Waveforms;
 import org.springframework.stereotype.Component;
-import org.openpasture.core.vibration.SpectrumKind;
 
 /** Waveforms of points, their spectra and what these point to. For any thread. */
 @Component
@@ -51,8 +51,7 @@ public class Vibrations {
     /** The waveforms of a point in a range, newest first. */
     public List<KeptWaveformView> list(Point point, Instant from, Instant until, int most) {
         return telemetry.waveforms().list(point.number(), from, until, most).stream()
-                .map(kept ->
-                        new KeptWaveformView(kept.time(), kept.samples(), kept.samplesPerSecond(), kept.bytes()))
+                .map(kept -> new KeptWaveformView(kept.time(), kept.samples(), kept.samplesPerSecond(), kept.bytes()))
                 .toList();
     }
 
@@ -170,8 +169,7 @@ public class Vibrations {
         return registry.find(Asset.class, point.placeId()).map(Asset::rotation).orElseGet(Rotation::unknown);
     }
 
-    private Optional<SpectrumView.Speed> speed(
-            Registry registry, Point point, PointWaveform found, Spectrum spectrum) {
+    private Optional<SpectrumView.Speed> speed(Registry registry, Point point, PointWaveform found, Spectrum spectrum) {
         Rotation rotation = rotation(registry, point);
         return measured(registry, rotation, found.time())
                 .map(rpm -> new SpectrumView.Speed(rpm, SpectrumView.SpeedSource.MEASURED))

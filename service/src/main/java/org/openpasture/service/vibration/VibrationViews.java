@@ -10,14 +10,15 @@ import org.openpasture.api.vibration.KeptWaveformView;
 import org.openpasture.api.vibration.SpectrumView;
 import org.openpasture.api.vibration.WaterfallView;
 import org.openpasture.api.vibration.WaveformView;
+import org.openpasture.core.edit.Edited;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.vibration.Band;
+import org.openpasture.core.vibration.SpectrumKind;
 import org.openpasture.core.vibration.Waveform;
 import org.openpasture.engine.vibration.Vibrations;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.stereotype.Component;
-import org.openpasture.core.vibration.SpectrumKind;
 
 /** Answers about waveforms, for who is signed in and for who has a link. */
 @Component
@@ -95,6 +96,9 @@ public class VibrationViews {
     }
 
     private static Problem none() {
-        return Problem.notFound("waveform of this point at that time or before");
+        return Problem.of(new Edited.Refused(
+                Edited.Reason.UNKNOWN,
+                "This point has no waveform at that time or before.",
+                "Waveforms come from devices whose model describes them under 'waveforms'."));
     }
 }

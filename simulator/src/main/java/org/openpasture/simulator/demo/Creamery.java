@@ -87,7 +87,9 @@ final class Creamery extends DemoMaker {
 
     /** What already speaks IP: a sensor that publishes waveforms, a controller whose trend is fetched. */
     private void network(String site, String wheyRoom) {
-        String separator = place("assets", new AssetRequest(
+        String separator = place(
+                "assets",
+                new AssetRequest(
                         "Separator",
                         wheyRoom,
                         "machine",
@@ -109,7 +111,14 @@ final class Creamery extends DemoMaker {
                         new Source.OwnBroker(List.of(new TopicPattern("creamery/vibration/{serial}"))),
                         null,
                         new Contents(
-                                Contents.Form.JSON, Locator.of("topic:serial"), null, null, null, null, Locator.of("json:$.at"), null),
+                                Contents.Form.JSON,
+                                Locator.of("topic:serial"),
+                                null,
+                                null,
+                                null,
+                                null,
+                                Locator.of("json:$.at"),
+                                null),
                         null));
         separatorPassword = made.path("token").asString();
         api.post(

@@ -97,7 +97,10 @@ public final class Waveforms {
                 .orderBy(WAVEFORM.TIME.desc())
                 .limit(most)
                 .fetch(row -> new Kept(
-                        Instant.ofEpochMilli(row.value1()), row.value2().intValue(), row.value3(), row.value4().intValue()));
+                        Instant.ofEpochMilli(row.value1()),
+                        row.value2().intValue(),
+                        row.value3(),
+                        row.value4().intValue()));
     }
 
     /** The newest waveform of a point that began at a moment or before it. */
@@ -124,8 +127,8 @@ public final class Waveforms {
     }
 
     /**
-     * Which of a point's waveforms are not to be kept: those beyond the newest that are not the last of their day (UTC),
-     * and those from before a moment.
+     * Which of a point's waveforms are not to be kept: those beyond the newest that are not the last of their day
+     * (UTC), and those from before a moment.
      */
     List<Instant> superfluous(int point, int newest, Instant oldest) {
         List<Instant> gone = new ArrayList<>();
