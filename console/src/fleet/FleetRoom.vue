@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { useRouter } from "vue-router";
-import DeviceList from "./DeviceList.vue";
-import FrameList from "./FrameList.vue";
-import GatewayList from "./GatewayList.vue";
-import InletList from "./InletList.vue";
-import OutletList from "./OutletList.vue";
-import ModelList from "./ModelList.vue";
-import WorkbenchRoom from "./WorkbenchRoom.vue";
+import DeviceList from "@/devices/DeviceList.vue";
+import FrameList from "@/frames/FrameList.vue";
+import GatewayList from "@/gateways/GatewayList.vue";
+import InletList from "@/inlets/InletList.vue";
+import OutletList from "@/outlets/OutletList.vue";
+import ModelList from "@/models/ModelList.vue";
+import WorkbenchRoom from "@/models/WorkbenchRoom.vue";
 
 /** Gateways first: a sensor is often blamed when its gateway never connected. */
 defineProps<{ tab: string }>();

@@ -1,5 +1,5 @@
 import type { Device, LimitSet, Point } from "@/api/types";
-import DecodeAgainForm from "@/fleet/DecodeAgainForm.vue";
+import DecodeAgainForm from "@/devices/DecodeAgainForm.vue";
 import DaysTable from "@/points/DaysTable.vue";
 import EraseForm from "@/points/EraseForm.vue";
 import { button, mountIn, problem, serviceStandIn, type Call } from "@/testing";

@@ -2,7 +2,7 @@
 import { api } from "@/api/http";
 import { onChanged } from "@/api/live";
 import type { Device, Inlet } from "@/api/types";
-import PollSheet from "@/fleet/PollSheet.vue";
+import PollSheet from "@/inlets/PollSheet.vue";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";

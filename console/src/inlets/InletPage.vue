@@ -11,11 +11,11 @@ import { usePlaces } from "@/places/places";
 import { computed, ref, watch } from "vue";
 import { useRouter } from "vue-router";
 import AdmitForm from "./AdmitForm.vue";
-import FrameCard from "./FrameCard.vue";
+import FrameCard from "@/frames/FrameCard.vue";
 import InletForm from "./InletForm.vue";
 import { hasToken, isPolled } from "./inletForms";
 import PollSheet from "./PollSheet.vue";
-import StateWord from "./StateWord.vue";
+import StateWord from "@/devices/StateWord.vue";
 
 /** The page of an inlet: how it is, who is heard there and not known, what came by it and what could not be used. */
 const { id } = defineProps<{ id: string }>();

@@ -8,7 +8,7 @@ import { requestOf, startOf } from "./outletForms";
 import AskedPanel from "@/dashboards/panels/asked/AskedPanel.vue";
 import OutletForm from "./OutletForm.vue";
 import OutletList from "./OutletList.vue";
-import PollSheet from "./PollSheet.vue";
+import PollSheet from "@/inlets/PollSheet.vue";
 
 const SITE = { id: "s", kind: "site", name: "Farm", parentId: null, right: "edit" };
 const OUTLET: Outlet = {

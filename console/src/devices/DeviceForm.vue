@@ -8,7 +8,7 @@ import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import { computed, reactive, ref } from "vue";
 import { useRouter } from "vue-router";
-import { hexProblem } from "./hex";
+import { hexProblem } from "@/frames/hex";
 import LabelScanner from "./LabelScanner.vue";
 
 /** Brings a device in: what it is, where it hangs, and its EUI and keys, or its address at an inlet. */

@@ -10,7 +10,7 @@ import ReadingValue from "@/look/ReadingValue.vue";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import { computed, ref, watch } from "vue";
-import { hexProblem } from "./hex";
+import { hexProblem } from "@/frames/hex";
 
 /** A device on its way in, step by step, for somebody on a ladder: what is known, and where it stops, what to do. */
 const { device } = defineProps<{ device: Device }>();

@@ -16,9 +16,9 @@ import CommandSheet from "./CommandSheet.vue";
 import CommissioningSheet from "./CommissioningSheet.vue";
 import DecodeAgainForm from "./DecodeAgainForm.vue";
 import DeviceChangeForm from "./DeviceChangeForm.vue";
-import FrameCard from "./FrameCard.vue";
+import FrameCard from "@/frames/FrameCard.vue";
 import { modeLasts } from "./power";
-import SignalSheet from "./SignalSheet.vue";
+import SignalSheet from "@/gateways/SignalSheet.vue";
 import StateWord from "./StateWord.vue";
 
 /** The page of a device: how it is, what its channels feed, its newest frames. */

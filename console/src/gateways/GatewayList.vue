@@ -9,7 +9,7 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { computed, ref } from "vue";
 import GatewayForm from "./GatewayForm.vue";
-import StateWord from "./StateWord.vue";
+import StateWord from "@/devices/StateWord.vue";
 
 const places = usePlaces();
 const adding = ref<{ eui: string }>();

@@ -11,7 +11,7 @@ import DeviceForm from "./DeviceForm.vue";
 import ManyDevicesForm from "./ManyDevicesForm.vue";
 import { months, span } from "./power";
 import { useSession } from "@/shell/session";
-import WorkbenchRoom from "./WorkbenchRoom.vue";
+import WorkbenchRoom from "@/models/WorkbenchRoom.vue";
 
 const PUMP = { id: "pump", kind: "asset", name: "Whey pump", parentId: null, right: "manage" } as unknown as Place;
 const POINT = {

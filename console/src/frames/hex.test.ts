@@ -1,5 +1,5 @@
 import type { ByteLayout } from "@/api/types";
-import { layoutText } from "./layoutText";
+import { layoutText } from "@/models/layoutText";
 import { describe, expect, it } from "vitest";
 import { hexProblem } from "./hex";
 

@@ -8,7 +8,7 @@ import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { computed, reactive, ref } from "vue";
-import { hexProblem } from "./hex";
+import { hexProblem } from "@/frames/hex";
 import { modeLasts, months } from "./power";
 
 /** What a device is wanted to keep or do: wanted, sent, acknowledged, failed. */

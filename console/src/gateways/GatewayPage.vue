@@ -11,7 +11,7 @@ import { usePlaces } from "@/places/places";
 import { computed, ref, watch } from "vue";
 import { useRouter } from "vue-router";
 import GatewayForm from "./GatewayForm.vue";
-import StateWord from "./StateWord.vue";
+import StateWord from "@/devices/StateWord.vue";
 
 /** The page of a gateway: whether it is there, how busy the air is around it, whom it hears. */
 const { id } = defineProps<{ id: string }>();

@@ -6,9 +6,9 @@ import { createPinia, setActivePinia } from "pinia";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import DeviceForm from "./DeviceForm.vue";
 import DeviceList from "./DeviceList.vue";
-import FrameCard from "./FrameCard.vue";
-import GatewayList from "./GatewayList.vue";
-import ModelList from "./ModelList.vue";
+import FrameCard from "@/frames/FrameCard.vue";
+import GatewayList from "@/gateways/GatewayList.vue";
+import ModelList from "@/models/ModelList.vue";
 
 const SITE = { id: "s", kind: "site", name: "Creamery", parentId: null, right: "manage" } as unknown as Place;
 const PUMP = { id: "pump", kind: "asset", name: "Whey pump", parentId: "s", right: "edit" } as unknown as Place;

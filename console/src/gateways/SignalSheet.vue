@@ -4,7 +4,7 @@ import type { Device, RadioState, Signal } from "@/api/types";
 import { moment } from "@/look/clock";
 import { useLoad } from "@/look/load";
 import { defineAsyncComponent, watch } from "vue";
-import { span } from "./power";
+import { span } from "@/devices/power";
 
 /** How a device is heard, over time, and what network and device have agreed on. */
 const { device } = defineProps<{ device: Device }>();

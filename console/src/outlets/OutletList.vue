@@ -10,7 +10,7 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { computed, ref } from "vue";
 import OutletForm from "./OutletForm.vue";
-import StateWord from "./StateWord.vue";
+import StateWord from "@/devices/StateWord.vue";
 
 /** Ways out: readings and alerts that are passed on as they come. */
 const places = usePlaces();

@@ -9,7 +9,7 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { computed, ref } from "vue";
 import InletForm from "./InletForm.vue";
-import StateWord from "./StateWord.vue";
+import StateWord from "@/devices/StateWord.vue";
 
 /** Ways in for what is no LoRaWAN device: ports, serial lines, inboxes. */
 const places = usePlaces();
