@@ -147,3 +147,4 @@ export type KeptWaveform = Api.KeptWaveformView;
 export type Waterfall = Api.WaterfallView;
 export type Rotation = Api.Rotation;
 export type Bearing = Api.Bearing;
+export type LimitTrial = Api.LimitTrialView;

@@ -5,24 +5,30 @@ import { useAction } from "@/look/act";
 import FormDialog from "@/look/FormDialog.vue";
 import { useVersion } from "@/look/version";
 import { usePlaces } from "@/places/places";
-import { reactive } from "vue";
+import { computed, reactive } from "vue";
+import LimitTrial from "./LimitTrial.vue";
 
 /** Adjusts the boundaries of a set of one's own; neighbouring zones share theirs. */
-const { set } = defineProps<{ set: LimitSet }>();
+const { set, used = 0 } = defineProps<{ set: LimitSet; /** For how many points it holds. */ used?: number }>();
 const emit = defineEmits<{ close: [] }>();
 const places = usePlaces();
 const { busy, error, run } = useAction();
 const version = useVersion("limits/" + set.id);
 const form = reactive({ title: set.title, boundaries: set.zones.slice(1).map((zone) => zone.from ?? 0) });
 
-async function save() {
-  const zones = set.zones.map((zone, i) => ({
+const draft = computed<LimitSet>(() => ({
+  ...set,
+  title: form.title,
+  zones: set.zones.map((zone, i) => ({
     ...zone,
     from: i === 0 ? null : (form.boundaries[i - 1] ?? null),
     to: i === set.zones.length - 1 ? null : (form.boundaries[i] ?? null),
-  }));
+  })),
+}));
+
+async function save() {
   const ok = await run(async () => {
-    await api.put("limits/" + set.id, { ...set, title: form.title, zones }, await version());
+    await api.put("limits/" + set.id, draft.value, await version());
     await places.load();
   }, "Saved; it holds at once.");
   if (ok) {
@@ -48,5 +54,6 @@ async function save() {
     >
       <el-input-number v-model="form.boundaries[i]" :controls="false" :aria-label="`Boundary to ${zone.label}`" />
     </el-form-item>
+    <LimitTrial :set="draft" :somewhere="!used" />
   </FormDialog>
 </template>

@@ -9,12 +9,14 @@ import { usePoints } from "@/points/points";
 import { computed, nextTick, onMounted, ref } from "vue";
 import { useRoute } from "vue-router";
 import LimitForm from "./LimitForm.vue";
+import LimitTrial from "./LimitTrial.vue";
 
 const places = usePlaces();
 const points = usePoints();
 const route = useRoute();
 const search = ref("");
 const editing = ref<LimitSet>();
+const trying = ref<LimitSet>();
 const { error, run } = useAction();
 const shown = computed(() =>
   places.limits.filter((set) =>
@@ -69,6 +71,7 @@ onMounted(async () => {
         <h2>{{ set.title }}</h2>
         <span v-if="used(set)" class="soft small">holds for {{ used(set) }} points</span>
         <template v-if="places.editable.length">
+          <el-button link type="primary" @click="trying = set">Test …</el-button>
           <el-button v-if="set.shipped" link type="primary" @click="copy(set)">Copy and adjust</el-button>
           <el-button v-else link type="primary" @click="editing = set">Change</el-button>
         </template>
@@ -94,7 +97,17 @@ onMounted(async () => {
         </div>
       </div>
     </section>
-    <LimitForm v-if="editing" :set="editing" @close="editing = undefined" />
+    <LimitForm v-if="editing" :set="editing" :used="used(editing)" @close="editing = undefined" />
+    <el-dialog
+      v-if="trying"
+      model-value
+      :title="'Test ' + trying.title"
+      width="min(56rem, 94vw)"
+      @close="trying = undefined"
+    >
+      <p class="soft">How points would have stood by this set. Nothing is changed.</p>
+      <LimitTrial :set="trying" somewhere />
+    </el-dialog>
   </div>
 </template>
 

@@ -1,6 +1,7 @@
 package org.openpasture.bench;
 
 import java.util.List;
+import java.util.Objects;
 import java.util.Random;
 import org.openpasture.core.vibration.Band;
 import org.openpasture.core.vibration.Bearing;
@@ -61,7 +62,7 @@ final class WaveformRate {
 
     private static Waveform waveform() {
         Random random = new Random(1);
-        double period = 1 / BEARING.frequencies(TURNS).get(Bearing.Part.OUTER_RING);
+        double period = 1 / Objects.requireNonNull(BEARING.frequencies(TURNS).get(Bearing.Part.OUTER_RING));
         double[] samples = new double[SAMPLES];
         for (int i = 0; i < SAMPLES; i++) {
             double t = i / RATE_HZ;

@@ -1,8 +1,14 @@
 package org.openpasture.client;
 
+import java.util.HashMap;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.openpasture.client.output.TextTable;
+import org.openpasture.client.output.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
@@ -34,6 +40,68 @@ final class LimitCommands implements Runnable {
                         .strip()));
         service.out().print(table.text());
         service.out().println("\nThe published standards are authoritative, not this program.");
+    }
+
+    @Command(
+            name = "try",
+            mixinStandardHelpOptions = true,
+            description = "What a limit set would say of what was measured; nothing is changed.")
+    int tryOut(
+            @Mixin Service to,
+            @Parameters(paramLabel = "SET", description = "Id or title of a limit set.") String name,
+            @Option(
+                            names = "--in",
+                            paramLabel = "PLACE",
+                            description =
+                                    "Points of this site, area or asset; by default those for which the set holds.")
+                    @Nullable
+                    String place,
+            @Option(
+                            names = "--days",
+                            paramLabel = "DAYS",
+                            defaultValue = "30",
+                            description = "How far back, 1 to 366; ${DEFAULT-VALUE} by default.")
+                    int days) {
+        JsonNode set = Service.pick(to.api().get("api/v1/limits"), name, "limit set", one -> one.path("title")
+                .asString());
+        Map<String, Object> request = new HashMap<>(Map.of("limitSet", set, "days", days));
+        if (place != null) {
+            request.put("placeId", PlaceCommands.id(to, place));
+        }
+        JsonNode trial = to.api().post("api/v1/limits/trial", request);
+        if (to.printedJson(trial)) {
+            return 0;
+        }
+        TextTable table = new TextTable("No.", "Point", "Value", "Zone", "With this set", "Time in zones", "Crossings");
+        for (JsonNode point : trial.path("points")) {
+            JsonNode path = point.path("path");
+            table.row(
+                    point.path("number").asString(),
+                    (path.isEmpty() ? "" : path.get(path.size() - 1).asString() + ", ")
+                            + point.path("name").asString(),
+                    point.path("value").isNumber()
+                            ? Words.number(point.path("value"), 2) + " "
+                                    + point.path("unit").asString()
+                            : "",
+                    point.path("zoneNow").asString(""),
+                    point.path("zoneThen").asString(""),
+                    point.path("secondsInZone")
+                            .propertyStream()
+                            .map(zone -> zone.getKey() + " "
+                                    + Words.duration(zone.getValue().asLong()))
+                            .collect(Collectors.joining(", ")),
+                    point.path("crossings").asString());
+        }
+        to.out()
+                .print(
+                        table.isEmpty()
+                                ? "No point of this quantity there. Choose another place with --in.\n"
+                                : table.text());
+        trial.path("rules").forEach(rule -> to.out()
+                .println("Rule " + rule.path("name").asString() + ": "
+                        + Words.count(rule.path("times").asLong(), "alert") + " with the limits as they are, "
+                        + rule.path("timesThen").asString() + " with this set."));
+        return 0;
     }
 
     @Command(name = "show", mixinStandardHelpOptions = true, description = "Everything about one limit set, as JSON.")

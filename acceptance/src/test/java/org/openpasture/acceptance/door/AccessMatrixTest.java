@@ -311,6 +311,7 @@ class AccessMatrixTest {
             case "/api/v1/rules", "/api/v1/rules/{id}" -> ruleOn(point);
             case "/api/v1/rules/rehearsal" -> Map.of("rule", ruleOn(point));
             case "/api/v1/limits", "/api/v1/limits/{id}" -> limits(site);
+            case "/api/v1/limits/trial" -> Map.of("limitSet", limits(site), "placeId", site);
             case "/api/v1/invitations" -> Map.of("name", "Taken", "right", "look", "targetId", site);
             case "/api/v1/grants" -> Map.of("personName", "neighbour", "right", "edit", "targetId", site);
             case "/api/v1/groups", "/api/v1/groups/{id}" -> Map.of("name", "Taken", "memberIds", List.of());

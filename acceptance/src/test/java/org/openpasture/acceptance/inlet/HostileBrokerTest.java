@@ -144,7 +144,7 @@ class HostileBrokerTest {
     @Test
     void damagedPacketsEndOnlyTheirOwnConnection() throws IOException {
         Random random = new Random(7);
-        for (int i = 0; i < Integer.getInteger("fuzz", 20_000) / 50; i++) {
+        for (int i = 0; i < Integer.getInteger("fuzz", 8_000) / 50; i++) {
             byte[] first = hello("fuzz" + i, "board", boards.token());
             byte[] second = any(random);
             byte[] damaged = i % 2 == 0 ? first : second;

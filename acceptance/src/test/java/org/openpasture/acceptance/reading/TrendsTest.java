@@ -9,16 +9,21 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
+import java.util.Map;
 import java.util.function.DoubleUnaryOperator;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import org.openpasture.acceptance.Plant;
 import org.openpasture.acceptance.RunningService;
+import org.openpasture.api.alert.LimitTrialView;
 import org.openpasture.api.place.PointRequest;
 import org.openpasture.api.place.PointView;
 import org.openpasture.api.reading.TrendView;
+import org.openpasture.client.http.ApiClient;
 import org.openpasture.core.quantity.Quantity;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
 
 /** Which way points go, and when they get there. The pump's zones end at 3.2, 5.1 and 8.5 mm/s. */
 class TrendsTest {
@@ -98,5 +103,53 @@ class TrendsTest {
                 .as("two hundred days ahead, from thirty")
                 .isNull();
         refused(400, "'days' must be 2 to 366", () -> trend(fresh, 1));
+    }
+
+    /** 3.2 to 6.2 over 30 days: C begins at 5.1 after 19 days, with the stricter set at 4.2 after ten. */
+    @Test
+    void aLimitSetIsTriedOnWhatWasMeasured() {
+        PointView rising = point("Tried", Quantity.VIBRATION_VELOCITY, 30, day -> 6.2 + 0.1 * day);
+        ApiClient owner = SERVICE.owner();
+        JsonNode set = owner.get("api/v1/limits/" + Plant.PUMP_LIMITS);
+        LimitTrialView as =
+                owner.post("api/v1/limits/trial", Map.of("limitSet", set, "days", 40), LimitTrialView.class);
+        LimitTrialView.TriedPoint now = tried(as, rising);
+        assertThat(now.zoneNow()).isEqualTo("C").isEqualTo(now.zoneThen());
+        assertThat(now.secondsInZone().get("C") / 86_400.0).isCloseTo(11, within(1.0));
+
+        ObjectNode stricter = ((ObjectNode) set).deepCopy();
+        ((ObjectNode) stricter.path("zones").path(1)).put("to", 4.2);
+        ((ObjectNode) stricter.path("zones").path(2)).put("from", 4.2).put("to", 6.0);
+        ((ObjectNode) stricter.path("zones").path(3)).put("from", 6.0);
+        LimitTrialView.TriedPoint then = tried(
+                owner.post(
+                        "api/v1/limits/trial",
+                        Map.of("limitSet", stricter, "placeId", plant.site, "days", 40),
+                        LimitTrialView.class),
+                rising);
+        assertThat(then.zoneNow()).isEqualTo("C");
+        assertThat(then.zoneThen()).isEqualTo("D");
+        assertThat(then.secondsInZone().get("C") / 86_400.0).isCloseTo(18, within(1.0));
+        assertThat(then.crossings()).isPositive();
+        assertThat(owner.get("api/v1/points/" + rising.id(), PointView.class)
+                        .latest()
+                        .zone())
+                .as("nothing was saved")
+                .isEqualTo("C");
+        refused(
+                400,
+                "days",
+                () -> owner.post("api/v1/limits/trial", Map.of("limitSet", set, "days", 0), JsonNode.class));
+        refused(
+                404,
+                "place",
+                () -> owner.post("api/v1/limits/trial", Map.of("limitSet", set, "placeId", "nowhere"), JsonNode.class));
+    }
+
+    private static LimitTrialView.TriedPoint tried(LimitTrialView trial, PointView point) {
+        return trial.points().stream()
+                .filter(one -> one.pointId().equals(point.id()))
+                .findFirst()
+                .orElseThrow();
     }
 }

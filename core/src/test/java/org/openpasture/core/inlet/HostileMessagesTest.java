@@ -24,7 +24,7 @@ import tools.jackson.databind.json.JsonMapper;
  * {@code -Dfuzz=N} for more.
  */
 class HostileMessagesTest {
-    private static final int ROUNDS = Integer.getInteger("fuzz", 20_000);
+    private static final int ROUNDS = Integer.getInteger("fuzz", 8_000);
     private static final JsonMapper MAPPER = JsonMapper.shared();
     private static final List<byte[]> TRUE_ONES = List.of(
             text("WS2;8.4;1013;0.2\r\n"),

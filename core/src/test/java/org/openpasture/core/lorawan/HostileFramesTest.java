@@ -16,7 +16,7 @@ import org.openpasture.core.layout.Message;
  * {@code -Dfuzz=N} for more.
  */
 class HostileFramesTest {
-    private static final int ROUNDS = Integer.getInteger("fuzz", 50_000);
+    private static final int ROUNDS = Integer.getInteger("fuzz", 20_000);
     private static final List<byte[]> TRUE_ONES = Vectors.load().data().stream()
             .map(vector -> Vectors.hex(vector.frame()))
             .toList();

@@ -67,7 +67,7 @@ class UnitsTest {
     void damagedCodesAreReadOrAreNone() {
         Random random = new Random(28);
         String signs = "mkgsKCelbar[]{}()./*%0123-+\"'";
-        for (int i = 0; i < Integer.getInteger("fuzz", 20_000); i++) {
+        for (int i = 0; i < Integer.getInteger("fuzz", 8_000); i++) {
             StringBuilder code = new StringBuilder();
             for (int k = random.nextInt(12); k >= 0; k--) {
                 code.append(signs.charAt(random.nextInt(signs.length())));

@@ -248,7 +248,7 @@ class ImportTest {
         String pack =
                 "[{\"bn\":\"barn/\",\"bt\":1777600000,\"n\":\"t\",\"u\":\"Cel\",\"v\":8.4},{\"n\":\"t\",\"t\":60,\"v\":9}]";
         String[] bits = {"\"", ";;", "\r\n", "1e999", "null", "{", "]", "\u0000", "time", "\"\"\"", "-", "\uD800"};
-        for (int i = 0; i < Integer.getInteger("fuzz", 20_000) / 10; i++) {
+        for (int i = 0; i < Integer.getInteger("fuzz", 8_000) / 10; i++) {
             StringBuilder text = new StringBuilder(i % 2 == 0 ? table : pack);
             for (int k = random.nextInt(5); k >= 0; k--) {
                 int at = random.nextInt(text.length() + 1);

@@ -10,7 +10,7 @@ import org.openpasture.core.lorawan.Eui64;
 
 /** Datagrams with wild headers and wild JSON: frames or reasons, never an exception. {@code -Dfuzz=N} for more. */
 class HostileDatagramsTest {
-    private static final int ROUNDS = Integer.getInteger("fuzz", 20_000);
+    private static final int ROUNDS = Integer.getInteger("fuzz", 8_000);
     private static final String RXPK =
             "{\"rxpk\":[{\"tmst\":5000,\"time\":\"2026-01-01T00:00:00Z\",\"freq\":868.1,\"stat\":1,\"modu\":\"LORA\",\"datr\":\"SF7BW125\","
                     + "\"rssi\":-80,\"lsnr\":7.5,\"size\":14,\"data\":\"QPF9vkkAAAABRPbjxb0=\"}],\"stat\":{\"lati\":54.2,\"rxnb\":3,\"rxok\":3}}";

@@ -1,14 +1,24 @@
 package org.openpasture.service.limit;
 
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
+import java.util.concurrent.Semaphore;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.api.alert.LimitTrialRequest;
+import org.openpasture.api.alert.LimitTrialView;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.SharedEdits;
 import org.openpasture.core.edit.SharedWish;
 import org.openpasture.core.limit.LimitSet;
+import org.openpasture.core.people.Right;
+import org.openpasture.engine.judging.LimitTrials;
+import org.openpasture.engine.judging.Rehearsals;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
+import org.openpasture.service.problem.Problem;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -22,12 +32,18 @@ import org.springframework.web.bind.annotation.RestController;
 /** The limit library: shipped sets are read, own ones may be changed. */
 @RestController
 class LimitController {
+    private static final int AT_ONCE = 2;
     private final Reader reader;
     private final Editor editor;
+    private final LimitTrials trials;
+    private final Clock clock;
+    private final Semaphore turns = new Semaphore(AT_ONCE);
 
-    LimitController(Reader reader, Editor editor) {
+    LimitController(Reader reader, Editor editor, LimitTrials trials, Clock clock) {
         this.reader = reader;
         this.editor = editor;
+        this.trials = trials;
+        this.clock = clock;
     }
 
     /** The sets that all sites share, and those of sites that the reader sees something of. */
@@ -71,6 +87,34 @@ class LimitController {
     void remove(@PathVariable String id) {
         LimitSet set = reader.shared(LimitSet.class, id, "limit set");
         editor.edit(access -> SharedEdits.edit(access, new SharedWish.Remove(set)));
+    }
+
+    /** What a set would say of what was measured; nothing is saved, and nobody is told. */
+    @PostMapping("/api/v1/limits/trial")
+    LimitTrialView tryOut(@RequestBody LimitTrialRequest request) {
+        if (request.placeId() == null) {
+            reader.requireAnywhere(Right.EDIT, "try limits");
+        } else {
+            reader.requirePlace(Right.EDIT, request.placeId(), "try limits there");
+        }
+        Access access = reader.access();
+        Instant until = clock.instant();
+        if (!turns.tryAcquire()) {
+            throw Problem.unavailable("Other tests of limits are running.", "Try again in a moment.");
+        }
+        try {
+            return trials.of(
+                    access.registry(),
+                    request.limitSet(),
+                    request.placeId(),
+                    place -> access.may(Right.LOOK, place),
+                    until.minus(Duration.ofDays(request.days())),
+                    until);
+        } catch (Rehearsals.TooMany e) {
+            throw Problem.invalid(e.getMessage() + " Choose a shorter period or a smaller place.");
+        } finally {
+            turns.release();
+        }
     }
 
     private static LimitSet own(String id, LimitSet set, @Nullable String siteId) {

@@ -98,7 +98,7 @@ class SeriesStoreTest {
      * Whatever comes in whatever order, sealed whenever, opened again at any time: what is kept is what a sorted map
      * keeps, and the summaries are those of all readings at once.
      */
-    @Property(tries = 40, shrinking = ShrinkingMode.OFF)
+    @Property(tries = 20, shrinking = ShrinkingMode.OFF)
     void itKeepsWhatASortedMapKeeps(@ForAll long seed) throws IOException {
         Random random = new Random(seed);
         Path place = Files.createTempDirectory("series");
