@@ -13,6 +13,7 @@ const emit = defineEmits<{ close: [] }>();
 const range = ref<[Date, Date]>();
 const note = ref("");
 const found = ref<number>();
+const waveforms = ref(0);
 const { busy, error, run } = useAction();
 
 const request = computed(() => ({
@@ -25,11 +26,12 @@ watch(range, async () => {
   found.value = undefined;
   if (range.value) {
     await run(async () => {
-      const answer = await api.post<{ readings: number }>(`points/${point.id}/erase`, {
+      const answer = await api.post<{ readings: number; waveforms: number }>(`points/${point.id}/erase`, {
         ...request.value,
         dryRun: true,
       });
       found.value = answer.readings;
+      waveforms.value = answer.waveforms;
     });
   }
 });
@@ -66,11 +68,15 @@ async function erase() {
       {{ found === 0 ? "There are no readings" : `${count(found)} readings` }} of {{ point.name }} between
       {{ moment(range[0].getTime()) }} and {{ moment(range[1].getTime()) }}.
     </p>
-    <p class="soft small">They are kept aside with your name and reason, and can be brought back.</p>
+    <p v-if="range && waveforms" role="status">
+      {{ waveforms === 1 ? "One waveform" : count(waveforms) + " waveforms" }} of that time will be erased too and
+      <strong>cannot be brought back</strong>.
+    </p>
+    <p class="soft small">Readings are kept aside with your name and reason, and can be brought back.</p>
     <ProblemNote :error="error" />
     <template #footer>
       <el-button @click="emit('close')">Cancel</el-button>
-      <el-button type="danger" :loading="busy" :disabled="!found || !note" @click="erase">Erase</el-button>
+      <el-button type="danger" :loading="busy" :disabled="(!found && !waveforms) || !note" @click="erase">Erase</el-button>
     </template>
   </el-dialog>
 </template>

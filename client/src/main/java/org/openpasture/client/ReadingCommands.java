@@ -193,6 +193,12 @@ final class ReadingCommands {
                         new EraseRequest(Times.read(begin), Times.read(until), reason, dryRun));
         if (!from.printedJson(done)) {
             long readings = done.path("readings").asLong();
+            long waveforms = done.path("waveforms").asLong();
+            if (waveforms > 0) {
+                from.out()
+                        .println((dryRun ? "Would erase " : "Erased ") + Words.count(waveforms, "waveform")
+                                + ", which cannot be brought back.");
+            }
             from.out()
                     .println(
                             readings == 0

@@ -15,6 +15,7 @@ import java.time.temporal.ChronoUnit;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import java.util.function.DoubleUnaryOperator;
 import java.util.stream.Collectors;
@@ -29,6 +30,7 @@ import org.openpasture.api.fleet.FrameView;
 import org.openpasture.api.inlet.InletRequest;
 import org.openpasture.api.place.AssetRequest;
 import org.openpasture.api.place.PlaceView;
+import org.openpasture.api.place.PointRequest;
 import org.openpasture.api.place.PointView;
 import org.openpasture.api.vibration.KeptWaveformView;
 import org.openpasture.api.vibration.SpectrumView;
@@ -36,6 +38,7 @@ import org.openpasture.api.vibration.WaterfallView;
 import org.openpasture.api.vibration.WaveformView;
 import org.openpasture.core.inlet.Contents;
 import org.openpasture.core.inlet.Source;
+import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.vibration.Bearing;
 import org.openpasture.core.vibration.Pattern;
 import org.openpasture.core.vibration.Rotation;
@@ -268,5 +271,44 @@ class WaveformsTest {
                                  "layout": {"format": "json", "fields": [], "waveforms": [
                                    {"channel": "a", "at": "$.a", "rate": "100", "unit": "°C"}]},
                                  "channels": []}""")));
+    }
+
+    /** A point keeps its number for ever: what was kept under it, and may be brought back, is nobody else's. */
+    @Test
+    void anErasedPointsNumberAndRecordsBecomeNobodyElses() throws Exception {
+        PointView gone = SERVICE.owner()
+                .post(
+                        "api/v1/points",
+                        new PointRequest(
+                                "Gone", plant.pump, Quantity.VIBRATION_VELOCITY, null, null, null, null, true, null, null),
+                        PointView.class);
+        String shaker = plant.device("Pump shaker").id();
+        SERVICE.owner()
+                .post(
+                        "api/v1/devices/" + shaker + "/assignments",
+                        Map.of("channel", "radial", "pointId", gone.id()));
+        post("{\"id\":\"s1\",\"radial\":\"" + packed(8_192, worn(0)) + "\"}");
+        String address = "api/v1/points/" + gone.id();
+        assertThat(SERVICE.owner().get(address + "/waveforms", KeptWaveformView[].class)).hasSize(1);
+        Map<String, Object> all = Map.of(
+                "from", Instant.EPOCH, "until", Instant.now().plusSeconds(60), "note", "test", "dryRun", false);
+        refused(409, "still in use: 1 device", () -> SERVICE.owner().delete(address));
+        plant.device("Pump shaker").assignments().stream()
+                .filter(one -> one.pointId().equals(gone.id()))
+                .forEach(one -> SERVICE.owner().delete("api/v1/assignments/" + one.id()));
+        refused(409, "has readings", () -> SERVICE.owner().delete(address));
+        JsonNode erased = SERVICE.owner().post(address + "/erase", all);
+        assertThat(erased.path("waveforms").asInt()).isEqualTo(1);
+        assertThat(SERVICE.owner().get(address + "/waveforms", KeptWaveformView[].class)).isEmpty();
+        SERVICE.owner().delete(address);
+        PointView next = SERVICE.owner()
+                .post(
+                        "api/v1/points",
+                        new PointRequest(
+                                "Next", plant.pump, Quantity.VIBRATION_VELOCITY, null, null, null, null, true, null, null),
+                        PointView.class);
+        assertThat(next.number()).isGreaterThan(gone.number());
+        SERVICE.owner().post("api/v1/corrections/" + erased.path("correctionId").asString() + "/undo", Map.of());
+        assertThat(SERVICE.owner().get("api/v1/points/" + next.id(), PointView.class).latest()).isNull();
     }
 }

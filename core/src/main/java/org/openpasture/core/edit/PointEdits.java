@@ -31,7 +31,11 @@ public final class PointEdits {
             case PointWish.Make make ->
                 checked(
                         access,
-                        make.properties().point(make.id(), access.registry().highestPointNumber() + 1, List.of()),
+                        make.properties()
+                                .point(
+                                        make.id(),
+                                        Math.max(access.registry().highestPointNumber(), make.highestKept()) + 1,
+                                        List.of()),
                         unit(make.properties()).or(() -> fits(access, make.properties())));
             case PointWish.Change change ->
                 of(

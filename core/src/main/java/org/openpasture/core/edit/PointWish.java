@@ -9,8 +9,18 @@ import org.openpasture.core.quantity.Quantity;
 
 /** What a person wishes to do with a measuring point. */
 public sealed interface PointWish {
-    /** Makes a point with an id that is new; its number follows the highest there is. */
-    record Make(String id, Properties properties) implements PointWish {}
+    /**
+     * Makes a point with an id that is new; its number follows the highest that there is, or was.
+     *
+     * @param highestKept the highest number that the record knows of, also of points that are gone: what is kept of
+     *     them never becomes another point's
+     */
+    record Make(String id, Properties properties, int highestKept) implements PointWish {
+        /** Where nothing is kept yet. */
+        public Make(String id, Properties properties) {
+            this(id, properties, 0);
+        }
+    }
 
     /**
      * Gives a point other properties; another place moves it, with its history.

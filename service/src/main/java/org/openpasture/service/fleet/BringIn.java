@@ -34,6 +34,7 @@ import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.registry.RegistryStore;
+import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.stereotype.Component;
 
 /**
@@ -47,8 +48,16 @@ class BringIn {
     private final RadioKeys keys;
     private final KeyList list;
     private final Reader reader;
+    private final TelemetryStore telemetry;
 
-    BringIn(RegistryStore registry, RadioNetwork network, RadioKeys keys, KeyList list, Reader reader) {
+    BringIn(
+            RegistryStore registry,
+            RadioNetwork network,
+            RadioKeys keys,
+            KeyList list,
+            Reader reader,
+            TelemetryStore telemetry) {
+        this.telemetry = telemetry;
         this.registry = registry;
         this.network = network;
         this.keys = keys;
@@ -201,7 +210,7 @@ class BringIn {
     private List<Change> changes(Access access, List<Newcomer> newcomers) {
         Registry now = access.registry();
         List<Change> changes = new ArrayList<>();
-        int number = now.highestPointNumber();
+        int number = Math.max(now.highestPointNumber(), telemetry.highestPoint());
         for (Newcomer newcomer : newcomers) {
             Device device = newcomer.device();
             refuseKnown(access, device.identity());

@@ -75,13 +75,13 @@ class PointController {
     @ResponseStatus(HttpStatus.CREATED)
     PointView make(@RequestBody PointRequest request) {
         String id = Accounts.newId();
-        return edited(id, new PointWish.Make(id, properties(request)));
+        return edited(id, new PointWish.Make(id, properties(request), telemetry.highestPoint()));
     }
 
     @PutMapping("/api/v1/points/{id}")
     PointView change(@PathVariable String id, @RequestBody PointRequest request) {
         String known = reader.point(id).id();
-        boolean hasReadings = telemetry.series().last(reader.point(id).number()).isPresent();
+        boolean hasReadings = telemetry.isKept(reader.point(id).number());
         return edited(known, new PointWish.Change(known, properties(request), hasReadings));
     }
 
@@ -97,7 +97,7 @@ class PointController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable String id) {
         Point point = reader.point(id);
-        boolean hasReadings = telemetry.series().last(point.number()).isPresent();
+        boolean hasReadings = telemetry.isKept(point.number());
         editor.edit(access -> PointEdits.edit(access, new PointWish.Remove(point.id(), hasReadings)));
     }
 

@@ -37,9 +37,10 @@ class CorrectionController {
      * What an erasure did, or would do.
      *
      * @param readings in the range
-     * @param correctionId by which it can be undone; 0 for a dry run or if there was nothing
+     * @param correctionId by which it can be undone; 0 for a dry run or if there were no readings
+     * @param waveforms in the range; they cannot be brought back
      */
-    record Erased(long readings, long correctionId) {}
+    record Erased(long readings, long correctionId, int waveforms) {}
 
     @PostMapping("/api/v1/points/{id}/erase")
     Erased erase(@PathVariable String id, @RequestBody EraseRequest request) {
@@ -50,13 +51,23 @@ class CorrectionController {
             throw Problem.invalid("that are more than " + MOST + " readings at once; erase a shorter range");
         }
         SeriesSlice present = telemetry.series().range(point.number(), range.from(), range.until());
-        if (request.dryRun() || present.size() == 0) {
-            return new Erased(present.size(), 0);
+        if (request.dryRun()) {
+            int waveforms = telemetry
+                    .waveforms()
+                    .list(point.number(), range.from(), range.until(), Integer.MAX_VALUE)
+                    .size();
+            return new Erased(present.size(), 0, waveforms);
+        }
+        int waveforms = telemetry.eraseWaveforms(point.number(), range.from(), range.until());
+        if (present.size() == 0) {
+            return new Erased(0, 0, waveforms);
         }
         Rewrite rewrite = new Rewrite(
                 point.number(), present.times()[0], present.times()[present.size() - 1] + 1, SeriesSlice.empty());
         return new Erased(
-                present.size(), telemetry.corrections().make(reader.person().name(), request.note(), List.of(rewrite)));
+                present.size(),
+                telemetry.corrections().make(reader.person().name(), request.note(), List.of(rewrite)),
+                waveforms);
     }
 
     /** Changes of points that the reader may see all of, the newest first. */

@@ -127,6 +127,16 @@ public final class Corrections {
         return store.series().range(point, Instant.ofEpochMilli(from), Instant.ofEpochMilli(until));
     }
 
+    /** The highest number of a point that a change is about; 0 for none. */
+    int highestPoint() {
+        Long highest = reader.get()
+                .select(DSL.max(CORRECTION_PART.POINT))
+                .from(CORRECTION_PART)
+                .fetchSingle()
+                .value1();
+        return highest == null ? 0 : highest.intValue();
+    }
+
     public Optional<Correction> find(long id) {
         return list(CORRECTION.ID.eq(id)).stream().findFirst();
     }

@@ -342,6 +342,40 @@ public final class TelemetryStore implements AutoCloseable {
         return all[0];
     }
 
+    /** Whether anything is kept of a point: a reading or a waveform. */
+    public boolean isKept(int point) {
+        return series.last(point).isPresent() || waveforms.has(point);
+    }
+
+    /**
+     * The highest number of a point of which anything is or was kept, also of one that is registered no more; 0 for
+     * none. What is kept aside by corrections counts, since it can come back.
+     */
+    public int highestPoint() {
+        int ofSeries = series.records().stream()
+                .mapToInt(PointRecord::point)
+                .max()
+                .orElse(0);
+        int ofWaveforms = waveforms.points().stream().max(Integer::compare).orElse(0);
+        return Math.max(Math.max(ofSeries, ofWaveforms), corrections.highestPoint());
+    }
+
+    /** Removes the waveforms of a point that began in a range, for good; returns how many there were. */
+    public int eraseWaveforms(int point, Instant from, Instant until) {
+        List<Instant> times = waveforms.list(point, from, until, Integer.MAX_VALUE).stream()
+                .map(Waveforms.Kept::time)
+                .toList();
+        removeWaveforms(point, times);
+        return times.size();
+    }
+
+    private void removeWaveforms(int point, List<Instant> gone) {
+        for (int i = 0; i < gone.size() && !closing; i += FRAMES_AT_ONCE) {
+            List<Instant> some = gone.subList(i, Math.min(gone.size(), i + FRAMES_AT_ONCE));
+            write(dsl -> waveforms.remove(dsl, point, some));
+        }
+    }
+
     /** The waveforms of points. */
     public Waveforms waveforms() {
         return waveforms;
@@ -355,11 +389,7 @@ public final class TelemetryStore implements AutoCloseable {
      */
     public void thinWaveforms(int newest, Instant oldest) {
         for (int point : waveforms.points()) {
-            List<Instant> gone = waveforms.superfluous(point, newest, oldest);
-            for (int i = 0; i < gone.size() && !closing; i += FRAMES_AT_ONCE) {
-                List<Instant> some = gone.subList(i, Math.min(gone.size(), i + FRAMES_AT_ONCE));
-                write(dsl -> waveforms.remove(dsl, point, some));
-            }
+            removeWaveforms(point, waveforms.superfluous(point, newest, oldest));
         }
     }
 

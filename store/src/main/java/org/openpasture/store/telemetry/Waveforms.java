@@ -73,6 +73,11 @@ public final class Waveforms {
         return found;
     }
 
+    /** Whether a point has any. */
+    public boolean has(int point) {
+        return first(point - 1L).filter(found -> found == point).isPresent();
+    }
+
     private Optional<Long> first(long after) {
         return Optional.ofNullable(reader.get()
                 .select(DSL.min(WAVEFORM.POINT))
