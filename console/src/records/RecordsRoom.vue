@@ -20,11 +20,12 @@ const parts = computed(() => {
   if (!now) {
     return [];
   }
-  const known = now.detailBytes + now.summaryBytes + now.frameBytes;
+  const known = now.detailBytes + now.summaryBytes + now.frameBytes + now.waveformBytes;
   return [
     { name: "every reading", bytes: now.detailBytes },
     { name: "hours and days", bytes: now.summaryBytes },
     { name: "frames", bytes: now.frameBytes },
+    { name: "waveforms", bytes: now.waveformBytes },
     { name: "journal, registry, free space in file", bytes: Math.max(0, now.fileBytes - known) },
   ];
 });

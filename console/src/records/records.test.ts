@@ -25,6 +25,7 @@ const RECORDS = {
   summaryBytes: 200_000,
   frames: 50,
   frameBytes: 20_000,
+  waveformBytes: 3_000,
   freeBytes: 79_000_000_000,
   bytesPerReading: 2.43,
   readingsPerDay: 17280,

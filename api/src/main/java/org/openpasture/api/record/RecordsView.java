@@ -14,6 +14,7 @@ import org.jspecify.annotations.Nullable;
  * @param summaryBytes of hours and days
  * @param frames in the frame log
  * @param frameBytes of the frame log, about
+ * @param waveformBytes of vibration waveforms
  * @param freeBytes left on the disk
  * @param bytesPerReading on the disk, summaries included; null while nothing is sealed
  * @param readingsPerDay that come in live, by the last day; null while too little was counted
@@ -31,6 +32,7 @@ public record RecordsView(
         long summaryBytes,
         long frames,
         long frameBytes,
+        long waveformBytes,
         long freeBytes,
         @Nullable Double bytesPerReading,
         @Nullable Double readingsPerDay,

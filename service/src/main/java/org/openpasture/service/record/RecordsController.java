@@ -79,6 +79,7 @@ class RecordsController {
                 space.summaryBytes(),
                 space.frames(),
                 space.frameBytes(),
+                space.waveformBytes(),
                 space.freeBytes(),
                 sealed == 0 ? null : (double) (space.chunkBytes() + space.summaryBytes()) / sealed,
                 known ? space.readingsPerDay() : null,

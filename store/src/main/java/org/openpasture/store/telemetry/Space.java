@@ -9,6 +9,7 @@ package org.openpasture.store.telemetry;
  * @param summaryBytes hours and days
  * @param frames in the frame log
  * @param frameBytes about how much they take
+ * @param waveformBytes of the waveforms of all points
  * @param freeBytes on the disk
  * @param countedHours over how many hours the rate was counted; below a quarter of an hour it says nothing
  * @param readingsPerDay that come in live
@@ -21,6 +22,7 @@ public record Space(
         long summaryBytes,
         long frames,
         long frameBytes,
+        long waveformBytes,
         long freeBytes,
         double countedHours,
         double readingsPerDay,

@@ -456,6 +456,7 @@ public final class TelemetryStore implements AutoCloseable {
                 summaryBytes,
                 size.frames(),
                 size.bytes(),
+                waveforms.bytes(),
                 file.freeOnDisk(),
                 lately.hours(),
                 days == 0 ? 0 : lately.readings() / days,
