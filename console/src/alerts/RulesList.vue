@@ -94,7 +94,12 @@ function termName(term: Term): string {
 }
 
 async function toggle(rule: Rule) {
-  await run(() => api.put("rules/" + rule.id, { ...rule, enabled: !rule.enabled }));
+  // By what is registered now, not by what this page loaded: somebody may have changed it in between.
+  await run(async () => {
+    const version = await api.tag("rules/" + rule.id);
+    const now = await api.get<Rule>("rules/" + rule.id);
+    await api.put("rules/" + rule.id, { ...now, enabled: !rule.enabled }, version);
+  });
   await rules.load();
 }
 

@@ -49,7 +49,7 @@ const meters = computed(() =>
         <span class="soft small"
           >mean of {{ spanWords(`PT${panel.minutes ?? 480}M`)
           }}<template v-if="used">, {{ used.percent }} % of {{ withUnit(used.limit, point, panel.look) }}</template
-          ><template v-else-if="mean">, no limits</template></span
+          ><template v-else-if="mean && !mean.severity">, no limits</template></span
         >
       </div>
       <div class="track" aria-hidden="true">

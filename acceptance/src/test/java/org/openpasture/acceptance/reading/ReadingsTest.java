@@ -69,7 +69,7 @@ class ReadingsTest {
         assertThat(report.problems())
                 .extracting(ImportReport.LineProblem::reason)
                 .containsExactly(
-                        "'yesterday' is no time like 2026-03-01T08:15:00+01:00, or one without an offset if you name its time zone",
+                        "Cannot read 'yesterday' as a time. Use a time such as 2026-03-01T08:15:00+01:00, or choose the time zone of times without an offset.",
                         "no point has the number or id '9999'",
                         "'NaN' is no finite number",
                         "the time 1999-03-01T08:40:00Z lies before 2000 or in the future",

@@ -220,8 +220,8 @@ public final class CsvImport {
                     : OffsetDateTime.parse(iso).toInstant();
         } catch (DateTimeException e) {
             throw new IllegalArgumentException(
-                    "'" + text + "' is no time like 2026-03-01T08:15:00+01:00"
-                            + (zone == null ? ", or one without an offset if you name its time zone" : ""),
+                    "Cannot read '" + text + "' as a time. Use a time such as 2026-03-01T08:15:00+01:00"
+                            + (zone == null ? ", or choose the time zone of times without an offset" : "") + ".",
                     e);
         }
     }
