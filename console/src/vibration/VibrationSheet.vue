@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { api } from "@/api/http";
-import type { KeptWaveform, Point, SpectrumKind } from "@/api/types";
+import type { Point, SpectrumKind } from "@/api/types";
 import { moment } from "@/look/clock";
 import { useRefreshed } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
@@ -15,6 +14,7 @@ const XyChart = defineAsyncComponent(() => import("./XyChart.vue"));
 const WaterfallChart = defineAsyncComponent(() => import("./WaterfallChart.vue"));
 const REFRESH_SECONDS = 60;
 const DAYS = 90;
+const MOST = 500;
 const FORMS = { spectrum: "Spectrum", waveform: "Waveform", waterfall: "Over time" };
 
 const form = ref<keyof typeof FORMS>("spectrum");
@@ -28,11 +28,7 @@ const other = ref(NONE);
 const mark = ref(FOUND);
 const ask = useSpectra();
 
-const kept = useRefreshed(
-  () => api.get<KeptWaveform[]>(`points/${point.id}/waveforms?limit=500`),
-  [() => point.id],
-  REFRESH_SECONDS,
-);
+const kept = useRefreshed(() => ask.kept(point.id, MOST), [() => point.id], REFRESH_SECONDS);
 const any = computed(() => !!kept.data.value?.length);
 const wanted = computed(() => ({
   kind: kind.value,

@@ -1,5 +1,5 @@
 import { api } from "@/api/http";
-import type { Finding, Marker, Spectrum, SpectrumKind, Waterfall, Waveform } from "@/api/types";
+import type { Finding, KeptWaveform, Marker, Spectrum, SpectrumKind, Waterfall, Waveform } from "@/api/types";
 import { usePointPath } from "@/chart/series";
 
 export const KINDS: Record<SpectrumKind, string> = {
@@ -29,6 +29,9 @@ function query({ kind, untilHz, at }: Wanted): string {
 export function useSpectra() {
   const path = usePointPath();
   return {
+    /** Which waveforms there are, newest first, however old. */
+    kept: (point: string, limit: number) =>
+      api.get<KeptWaveform[]>(`${path(point)}/waveforms?from=1970-01-01T00:00:00Z&limit=${limit}`),
     spectrum: (point: string, wanted: Wanted) => api.get<Spectrum>(`${path(point)}/spectrum?${query(wanted)}`),
     waveform: (point: string, at?: string) => api.get<Waveform>(`${path(point)}/waveform${at ? "?at=" + at : ""}`),
     waterfall: (point: string, wanted: Wanted, from: Date) =>

@@ -134,14 +134,16 @@ describe("the sheet of a point", () => {
   }
 
   it("is not there for a point without waveforms", async () => {
-    const { view, calls } = await sheet({ "GET points/p/waveforms?limit=500": [] });
+    const { view, calls } = await sheet({ "GET points/p/waveforms?from=1970-01-01T00:00:00Z&limit=500": [] });
     expect(view.text()).toBe("");
     expect(calls.map((call) => call.path)).toHaveLength(1);
   });
 
   it("shows figures, lines and what they point to", async () => {
     const { view } = await sheet({
-      "GET points/p/waveforms?limit=500": [{ time: SPECTRUM.time, samples: 2048, samplesPerSecond: 6400, bytes: 3000 }],
+      "GET points/p/waveforms?from=1970-01-01T00:00:00Z&limit=500": [
+        { time: SPECTRUM.time, samples: 2048, samplesPerSecond: 6400, bytes: 3000 },
+      ],
       "GET points/p/spectrum?kind=velocity&fromHz=10&untilHz=1000": SPECTRUM,
       "GET points/p/waveform": WAVEFORM,
     });

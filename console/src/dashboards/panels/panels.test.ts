@@ -110,11 +110,13 @@ beforeEach(() => {
             ? [day]
             : key.includes("/summary")
               ? day
-              : key.includes("/spectrum")
-                ? SPECTRUM
-                : key.includes("/exposure")
-                  ? { minutes: 480, coveredSeconds: 20_000, mean: { value: 1.4, severity: "normal" } }
-                  : [],
+              : key.includes("/waveforms")
+                ? [{ time: SPECTRUM.time }]
+                : key.includes("/spectrum")
+                  ? SPECTRUM
+                  : key.includes("/exposure")
+                    ? { minutes: 480, coveredSeconds: 20_000, mean: { value: 1.4, severity: "normal" } }
+                    : [],
     }),
   );
 });

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { Refusal } from "@/api/http";
 import type { Point } from "@/api/types";
 import { age, now } from "@/look/clock";
 import { useRefreshed } from "@/look/load";
@@ -21,22 +20,15 @@ const ask = useSpectra();
 const wanted = computed(() => ({ kind: panel.spectrum ?? "velocity", untilHz: panel.untilHz ?? 1000 }));
 const from = () => new Date(Date.now() - hoursOf(panel.range ?? "P30D") * 3_600_000);
 
-/** What a point without a waveform answers is no failure. */
-async function orNothing<T>(question: Promise<T>): Promise<T | undefined> {
-  return question.catch((problem: unknown) => {
-    if (problem instanceof Refusal && problem.status === 404) {
-      return undefined;
-    }
-    throw problem;
-  });
-}
-
 async function one(point: Point) {
+  if (!(await ask.kept(point.id, 1)).length) {
+    return [];
+  }
   const [spectrum, waveform] = await Promise.all([
-    orNothing(ask.spectrum(point.id, wanted.value)),
-    panel.form === "waveform" ? orNothing(ask.waveform(point.id)) : undefined,
+    ask.spectrum(point.id, wanted.value),
+    panel.form === "waveform" ? ask.waveform(point.id) : undefined,
   ]);
-  return spectrum ? [{ point, spectrum, waveform }] : [];
+  return [{ point, spectrum, waveform }];
 }
 
 const { data, error } = useRefreshed(

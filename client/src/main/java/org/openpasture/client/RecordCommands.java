@@ -38,7 +38,8 @@ final class RecordCommands implements Runnable {
                                 : "")
                         + "; " + Words.count(records.path("frames").asLong(), "frame") + " in about "
                         + Words.bytes(records.path("frameBytes").asLong())
-                        + ", waveforms " + Words.bytes(records.path("waveformBytes").asLong()) + ".");
+                        + ", waveforms "
+                        + Words.bytes(records.path("waveformBytes").asLong()) + ".");
         service.out().println(forecast(records));
         Optional.of(records.path("trouble")).filter(JsonNode::isString).ifPresent(why -> service.out()
                 .println("Nothing can be written now: " + why.asString() + "."));

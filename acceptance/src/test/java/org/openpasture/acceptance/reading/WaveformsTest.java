@@ -280,18 +280,26 @@ class WaveformsTest {
                 .post(
                         "api/v1/points",
                         new PointRequest(
-                                "Gone", plant.pump, Quantity.VIBRATION_VELOCITY, null, null, null, null, true, null, null),
+                                "Gone",
+                                plant.pump,
+                                Quantity.VIBRATION_VELOCITY,
+                                null,
+                                null,
+                                null,
+                                null,
+                                true,
+                                null,
+                                null),
                         PointView.class);
         String shaker = plant.device("Pump shaker").id();
         SERVICE.owner()
-                .post(
-                        "api/v1/devices/" + shaker + "/assignments",
-                        Map.of("channel", "radial", "pointId", gone.id()));
+                .post("api/v1/devices/" + shaker + "/assignments", Map.of("channel", "radial", "pointId", gone.id()));
         post("{\"id\":\"s1\",\"radial\":\"" + packed(8_192, worn(0)) + "\"}");
         String address = "api/v1/points/" + gone.id();
-        assertThat(SERVICE.owner().get(address + "/waveforms", KeptWaveformView[].class)).hasSize(1);
-        Map<String, Object> all = Map.of(
-                "from", Instant.EPOCH, "until", Instant.now().plusSeconds(60), "note", "test", "dryRun", false);
+        assertThat(SERVICE.owner().get(address + "/waveforms", KeptWaveformView[].class))
+                .hasSize(1);
+        Map<String, Object> all =
+                Map.of("from", Instant.EPOCH, "until", Instant.now().plusSeconds(60), "note", "test", "dryRun", false);
         refused(409, "still in use: 1 device", () -> SERVICE.owner().delete(address));
         plant.device("Pump shaker").assignments().stream()
                 .filter(one -> one.pointId().equals(gone.id()))
@@ -299,16 +307,29 @@ class WaveformsTest {
         refused(409, "has readings", () -> SERVICE.owner().delete(address));
         JsonNode erased = SERVICE.owner().post(address + "/erase", all);
         assertThat(erased.path("waveforms").asInt()).isEqualTo(1);
-        assertThat(SERVICE.owner().get(address + "/waveforms", KeptWaveformView[].class)).isEmpty();
+        assertThat(SERVICE.owner().get(address + "/waveforms", KeptWaveformView[].class))
+                .isEmpty();
         SERVICE.owner().delete(address);
         PointView next = SERVICE.owner()
                 .post(
                         "api/v1/points",
                         new PointRequest(
-                                "Next", plant.pump, Quantity.VIBRATION_VELOCITY, null, null, null, null, true, null, null),
+                                "Next",
+                                plant.pump,
+                                Quantity.VIBRATION_VELOCITY,
+                                null,
+                                null,
+                                null,
+                                null,
+                                true,
+                                null,
+                                null),
                         PointView.class);
         assertThat(next.number()).isGreaterThan(gone.number());
         SERVICE.owner().post("api/v1/corrections/" + erased.path("correctionId").asString() + "/undo", Map.of());
-        assertThat(SERVICE.owner().get("api/v1/points/" + next.id(), PointView.class).latest()).isNull();
+        assertThat(SERVICE.owner()
+                        .get("api/v1/points/" + next.id(), PointView.class)
+                        .latest())
+                .isNull();
     }
 }

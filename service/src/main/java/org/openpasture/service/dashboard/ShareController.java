@@ -13,6 +13,7 @@ import org.openpasture.api.dashboard.ShareView;
 import org.openpasture.api.reading.ExposureView;
 import org.openpasture.api.reading.SeriesView;
 import org.openpasture.api.reading.SummaryView;
+import org.openpasture.api.vibration.KeptWaveformView;
 import org.openpasture.api.vibration.SpectrumView;
 import org.openpasture.api.vibration.WaterfallView;
 import org.openpasture.api.vibration.WaveformView;
@@ -183,6 +184,17 @@ class ShareController {
     ExposureView exposure(
             @PathVariable String token, @PathVariable String pointId, @RequestParam(defaultValue = "480") int minutes) {
         return series.exposure(point(token, pointId), minutes);
+    }
+
+    /** Which waveforms are kept of a point on the dashboard behind a link, newest first. */
+    @GetMapping("/api/v1/shared/{token}/points/{pointId}/waveforms")
+    List<KeptWaveformView> waveforms(
+            @PathVariable String token,
+            @PathVariable String pointId,
+            @RequestParam(required = false) @Nullable Instant from,
+            @RequestParam(required = false) @Nullable Instant until,
+            @RequestParam(defaultValue = "100") int limit) {
+        return vibrations.list(point(token, pointId), from, until, limit);
     }
 
     /** A waveform of a point on the dashboard behind a link. */

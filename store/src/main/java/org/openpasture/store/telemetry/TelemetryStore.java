@@ -352,10 +352,8 @@ public final class TelemetryStore implements AutoCloseable {
      * none. What is kept aside by corrections counts, since it can come back.
      */
     public int highestPoint() {
-        int ofSeries = series.records().stream()
-                .mapToInt(PointRecord::point)
-                .max()
-                .orElse(0);
+        int ofSeries =
+                series.records().stream().mapToInt(PointRecord::point).max().orElse(0);
         int ofWaveforms = waveforms.points().stream().max(Integer::compare).orElse(0);
         return Math.max(Math.max(ofSeries, ofWaveforms), corrections.highestPoint());
     }

@@ -44,7 +44,9 @@ class WaveformsTest {
                 new Waveform(
                         Measured.VELOCITY,
                         1_000,
-                        IntStream.range(0, 300).mapToDouble(i -> height * Math.sin(i * 0.2)).toArray()));
+                        IntStream.range(0, 300)
+                                .mapToDouble(i -> height * Math.sin(i * 0.2))
+                                .toArray()));
     }
 
     private void keep(PointWaveform... waveforms) {
