@@ -66,10 +66,10 @@ async function tryOut() {
             </td>
             <td data-label="Now">{{ point.zoneNow ?? "no limits" }}</td>
             <td data-label="With this set">
-              <template v-if="point.zoneThen">
+              <span v-if="point.zoneThen" class="zone">
                 {{ point.zoneThen }}
                 <FenceMark v-if="point.severityThen" :severity="point.severityThen" />
-              </template>
+              </span>
               <span v-else class="soft">no value</span>
             </td>
             <td data-label="Time in zones">{{ shares(point.secondsInZone) }}</td>
@@ -96,6 +96,14 @@ async function tryOut() {
   display: flex;
   flex-wrap: wrap;
   gap: 0.5rem;
+}
+table {
+  margin-top: 0.75rem;
+}
+.zone {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.4rem;
 }
 .ask .el-select {
   flex: 1 1 14rem;

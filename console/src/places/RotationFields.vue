@@ -55,10 +55,11 @@ function set(at: number, key: string, value: string | number) {
           id="place-speed"
           :model-value="rotation.speedPointId ?? ''"
           filterable
+          clearable
+          placeholder="none"
           aria-label="Point that measures the speed"
-          @update:model-value="(id: string) => change({ speedPointId: id || null })"
+          @update:model-value="(id?: string) => change({ speedPointId: id || null })"
         >
-          <el-option value="" label="none" />
           <el-option v-for="point in speeds" :key="point.id" :value="point.id" :label="point.name" />
         </el-select>
       </el-form-item>

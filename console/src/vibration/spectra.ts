@@ -109,7 +109,7 @@ export function three(value: number): string {
   return value.toFixed(Math.min(6, Math.max(0, 2 - size)));
 }
 
-export const FIGURES: [id: string, label: string, unit: "velocity" | "acceleration" | "displacement" | "own" | ""][] = [
+const FIGURES: [id: string, label: string, unit: "velocity" | "acceleration" | "displacement" | "own" | ""][] = [
   ["velocity-rms", "Velocity, RMS", "velocity"],
   ["acceleration-rms", "Acceleration, RMS", "acceleration"],
   ["displacement-rms", "Displacement, RMS", "displacement"],

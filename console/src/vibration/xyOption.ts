@@ -28,6 +28,16 @@ export function xyOption(lines: Xy[], { xUnit, yUnit, marks, speedHz, palette }:
     animation: false,
     textStyle: { fontFamily: palette("font"), color: palette("ink") },
     grid: { left: 16, right: 24, top: marks.length ? 40 : 28, bottom: 4, containLabel: true },
+    // One line needs no name: it is what the page or panel is about.
+    legend: {
+      show: lines.length > 1,
+      top: 0,
+      right: 24,
+      textStyle: { color: palette("ink-soft") },
+      icon: "rect",
+      itemWidth: 18,
+      itemHeight: 3,
+    },
     tooltip: {
       trigger: "axis",
       confine: true,
