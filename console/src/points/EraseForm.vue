@@ -76,7 +76,9 @@ async function erase() {
     <ProblemNote :error="error" />
     <template #footer>
       <el-button @click="emit('close')">Cancel</el-button>
-      <el-button type="danger" :loading="busy" :disabled="(!found && !waveforms) || !note" @click="erase">Erase</el-button>
+      <el-button type="danger" :loading="busy" :disabled="(!found && !waveforms) || !note" @click="erase"
+        >Erase</el-button
+      >
     </template>
   </el-dialog>
 </template>
