@@ -150,7 +150,7 @@ class ImportTest {
         assertThat(report.problems())
                 .extracting(ImportReport.LineProblem::reason)
                 .satisfiesExactly(
-                        reason -> assertThat(reason).contains("'yesterday' is no time"),
+                        reason -> assertThat(reason).contains("Cannot read 'yesterday' as a time"),
                         reason -> assertThat(reason).contains("no point has the number or id '9'"),
                         reason -> assertThat(reason).contains("'warm' is no number"),
                         reason -> assertThat(reason).contains("'NaN' is no finite number"),
