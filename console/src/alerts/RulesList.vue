@@ -96,9 +96,8 @@ function termName(term: Term): string {
 async function toggle(rule: Rule) {
   // By what is registered now, not by what this page loaded: somebody may have changed it in between.
   await run(async () => {
-    const version = await api.tag("rules/" + rule.id);
-    const now = await api.get<Rule>("rules/" + rule.id);
-    await api.put("rules/" + rule.id, { ...now, enabled: !rule.enabled }, version);
+    const { thing, tag } = await api.tagged<Rule>("rules/" + rule.id);
+    await api.put("rules/" + rule.id, { ...thing, enabled: !rule.enabled }, tag);
   });
   await rules.load();
 }

@@ -70,8 +70,11 @@ export const api = {
   /** With a tag it is refused if the thing has been changed since the tag was given (RFC 9110, 13.1.1). */
   put: <T>(path: string, body: unknown, tag?: string) =>
     json<T>(send("PUT", path, body, "application/json", tag ? { "If-Match": tag } : {})),
-  /** The tag of how a thing is registered now; none if it has none. */
-  tag: async (path: string) => (await send("GET", path)).headers.get("ETag") ?? undefined,
+  /** A thing as it is registered now, with the tag of that; without one if it has none. */
+  tagged: async <T>(path: string): Promise<{ thing: T; tag?: string }> => {
+    const response = await send("GET", path);
+    return { thing: await response.json(), tag: response.headers.get("ETag") ?? undefined };
+  },
   remove: (path: string) => json<void>(send("DELETE", path)),
   csv: <T>(path: string, text: string) => json<T>(send("POST", path, text, "text/csv")),
 };

@@ -1,6 +1,7 @@
 import type { LimitSet, Point } from "@/api/types";
 import type { EChartsCoreOption } from "echarts/core";
 import { nameAmong } from "@/points/names";
+import { chartLook, levelAxis, lineColours, tooltipLook, uprightAxis } from "./look";
 import { withGaps, type Drawn } from "./series";
 
 /** The theme's colours that a chart needs, by name. */
@@ -54,10 +55,9 @@ export function lineOption(
   const longest = Math.max(0, ...names.slice(0, points.length).map((name) => name.length));
   const lowest = lines.reduce((low, line) => line.values.reduce((a, b) => Math.min(a, b), low), 0);
   const scale = set && options.fixed ? fixedScale(set, lowest) : undefined;
-  const colours = ["line-a", "line-b", "line-c", "line-d"].map(palette);
+  const colours = lineColours(palette);
   return {
-    animation: false,
-    textStyle: { fontFamily: palette("font"), color: palette("ink") },
+    ...chartLook(palette),
     grid: {
       left: 16,
       right: points.length === 1 ? 16 : Math.min(150, 18 + longest * 6.5),
@@ -65,34 +65,23 @@ export function lineOption(
       bottom: 4,
       containLabel: true,
     },
-    tooltip: {
-      trigger: "axis",
-      confine: true,
-      backgroundColor: palette("sheet"),
-      borderColor: palette("line-strong"),
-      textStyle: { color: palette("ink") },
-    },
+    tooltip: tooltipLook(palette),
     xAxis: {
+      ...levelAxis(palette),
       type: "time",
       min: options.from,
       max: options.until,
-      axisLine: { lineStyle: { color: palette("line-strong") } },
       axisLabel: { color: palette("ink-soft"), hideOverlap: true },
-      splitLine: { show: false },
     },
     yAxis: {
-      type: "value",
-      name: lines[0]?.point.unit,
-      nameTextStyle: { color: palette("ink-soft"), align: "right" },
+      ...uprightAxis(palette, lines[0]?.point.unit),
       nameGap: 6,
       scale: true,
       ...(scale ?? {}),
       ...(options.ends?.min === undefined ? {} : { min: options.ends.min }),
       ...(options.ends?.max === undefined ? {} : { max: options.ends.max }),
       axisLabel: { color: palette("ink-soft"), showMaxLabel: scale ? false : undefined },
-      splitLine: { lineStyle: { color: palette("line"), opacity: 0.6 } },
     },
-    dataZoom: [{ type: "inside", zoomOnMouseWheel: "ctrl", moveOnMouseWheel: false, filterMode: "none" }],
     series: lines.map((line, at) => {
       // What is drawn from an earlier time has the colour of its point, thin and dashed.
       const i = at % Math.max(points.length, 1);

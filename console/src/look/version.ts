@@ -5,6 +5,11 @@ import { api } from "@/api/http";
  * Without a path there is nothing to compare with: it is being made.
  */
 export function useVersion(path: string | undefined): () => Promise<string | undefined> {
-  const tag = path ? api.tag(path).catch(() => undefined) : Promise.resolve(undefined);
+  const tag = path
+    ? api
+        .tagged(path)
+        .then(({ tag }) => tag)
+        .catch(() => undefined)
+    : Promise.resolve(undefined);
   return () => tag;
 }

@@ -5,7 +5,7 @@ import { useRefreshed } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { computed, defineAsyncComponent, ref, watch } from "vue";
 import SpectrumFacts from "./SpectrumFacts.vue";
-import { ENDS, KINDS, markables, marked, useSpectra } from "./spectra";
+import { ENDS, KINDS, markables, marked, speedHz, strongest, usualMark, useSpectra } from "./spectra";
 import type { Xy } from "./xyOption";
 
 /** The waveforms of a point: spectrum, waveform, and how the spectrum went over the last weeks. */
@@ -66,8 +66,8 @@ watch(
 const marks = computed(() => markables(shown.data.value?.spectrum.markers ?? []));
 /** What is chosen; else what was found, or the running speed. */
 const chosen = computed(() => {
-  const finding = shown.data.value?.spectrum.findings.find((one) => one.bearing && kind.value === "envelope");
-  const id = mark.value !== FOUND ? mark.value : finding ? finding.bearing + "/" + finding.pattern : "speed";
+  const spectrum = shown.data.value?.spectrum;
+  const id = mark.value === FOUND && spectrum ? usualMark(spectrum) : mark.value;
   return marks.value.find((one) => one.id === id);
 });
 const lines = computed<Xy[]>(() => {
@@ -84,13 +84,6 @@ const lines = computed<Xy[]>(() => {
     y: spectrum.values,
     compared: i > 0,
   }));
-});
-const description = computed(() => {
-  const spectrum = shown.data.value?.spectrum;
-  const first = spectrum?.lines[0];
-  return spectrum && first
-    ? `Strongest line at ${Math.round(first.hz)} Hz with ${first.rms.toPrecision(3)} ${spectrum.unit}`
-    : "No line stands out";
 });
 </script>
 
@@ -143,12 +136,12 @@ const description = computed(() => {
         <XyChart
           v-else-if="form !== 'waterfall'"
           role="img"
-          :aria-label="description"
+          :aria-label="strongest(shown.data.value.spectrum)"
           :lines="lines"
           :x-unit="form === 'waveform' ? 's' : 'Hz'"
           :y-unit="form === 'waveform' ? shown.data.value.waveform.unit : shown.data.value.spectrum.unit"
           :marks="form === 'waveform' ? [] : marked(chosen, untilHz)"
-          :speed-hz="shown.data.value.spectrum.speed ? shown.data.value.spectrum.speed.rpm / 60 : undefined"
+          :speed-hz="speedHz(shown.data.value.spectrum)"
         />
       </div>
       <SpectrumFacts

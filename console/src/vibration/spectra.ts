@@ -67,6 +67,23 @@ export function markables(markers: Marker[]): Markable[] {
   ];
 }
 
+/** What is marked where nobody chose: the part of a bearing that an envelope points to, else the running speed. */
+export function usualMark(spectrum: Spectrum): string {
+  const finding = spectrum.kind === "envelope" ? spectrum.findings.find((one) => one.bearing) : undefined;
+  return finding ? finding.bearing + "/" + finding.pattern : "speed";
+}
+
+/** How often a second the machine turns, if that is known. */
+export function speedHz(spectrum: Spectrum): number | undefined {
+  return spectrum.speed ? spectrum.speed.rpm / 60 : undefined;
+}
+
+/** The strongest line in words. */
+export function strongest(spectrum: Spectrum): string {
+  const line = spectrum.lines[0];
+  return line ? `Strongest line ${three(line.hz)} Hz, ${three(line.rms)} ${spectrum.unit}` : "No line stands out";
+}
+
 /** Its frequency and multiples, as far as they are shown: five of the running speed, three of what a bearing strikes. */
 export function marked(of: Markable | undefined, untilHz: number): { hz: number; label: string }[] {
   const most = of?.id === "speed" ? 5 : 3;

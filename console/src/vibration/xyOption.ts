@@ -1,4 +1,5 @@
 import type { Palette } from "@/chart/lineOption";
+import { chartLook, levelAxis, lineColours, tooltipLook, uprightAxis } from "@/chart/look";
 import type { EChartsCoreOption } from "echarts/core";
 import { three } from "./spectra";
 
@@ -23,10 +24,9 @@ export interface XyLook {
 
 /** Lines over a number, with marks. */
 export function xyOption(lines: Xy[], { xUnit, yUnit, marks, speedHz, palette }: XyLook): EChartsCoreOption {
-  const colours = ["line-a", "line-b", "line-c", "line-d"].map(palette);
+  const colours = lineColours(palette);
   return {
-    animation: false,
-    textStyle: { fontFamily: palette("font"), color: palette("ink") },
+    ...chartLook(palette),
     grid: { left: 16, right: 24, top: marks.length ? 40 : 28, bottom: 4, containLabel: true },
     // One line needs no name: it is what the page or panel is about.
     legend: {
@@ -39,11 +39,7 @@ export function xyOption(lines: Xy[], { xUnit, yUnit, marks, speedHz, palette }:
       itemHeight: 3,
     },
     tooltip: {
-      trigger: "axis",
-      confine: true,
-      backgroundColor: palette("sheet"),
-      borderColor: palette("line-strong"),
-      textStyle: { color: palette("ink") },
+      ...tooltipLook(palette),
       formatter: (items: { seriesName: string; value: [number, number]; marker: string }[]) => {
         const x = items[0]?.value[0] ?? 0;
         const order = speedHz && xUnit === "Hz" ? ` (${(x / speedHz).toFixed(2)}×)` : "";
@@ -54,6 +50,7 @@ export function xyOption(lines: Xy[], { xUnit, yUnit, marks, speedHz, palette }:
       },
     },
     xAxis: {
+      ...levelAxis(palette),
       type: "value",
       min: 0,
       max: "dataMax",
@@ -61,19 +58,13 @@ export function xyOption(lines: Xy[], { xUnit, yUnit, marks, speedHz, palette }:
       nameLocation: "end",
       nameGap: 4,
       nameTextStyle: { color: palette("ink-soft"), verticalAlign: "top", padding: [8, 0, 0, -14] },
-      axisLine: { lineStyle: { color: palette("line-strong") } },
       axisLabel: { color: palette("ink-soft"), hideOverlap: true, showMaxLabel: false },
-      splitLine: { show: false },
     },
     yAxis: {
-      type: "value",
-      name: yUnit,
-      nameTextStyle: { color: palette("ink-soft"), align: "right" },
+      ...uprightAxis(palette, yUnit),
       nameGap: 8,
       axisLabel: { color: palette("ink-soft") },
-      splitLine: { lineStyle: { color: palette("line"), opacity: 0.6 } },
     },
-    dataZoom: [{ type: "inside", zoomOnMouseWheel: "ctrl", moveOnMouseWheel: false, filterMode: "none" }],
     series: lines.map((line, i) => ({
       type: "line",
       name: line.name,

@@ -4,7 +4,7 @@ import { age, now } from "@/look/clock";
 import { useRefreshed } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { idsOf, nameAmong } from "@/points/names";
-import { findingWords, markables, marked, useSpectra } from "@/vibration/spectra";
+import { findingWords, markables, marked, speedHz, strongest, usualMark, useSpectra } from "@/vibration/spectra";
 import type { Xy } from "@/vibration/xyOption";
 import { computed, defineAsyncComponent } from "vue";
 import { hoursOf } from "../../layout";
@@ -49,21 +49,9 @@ const lines = computed<Xy[]>(() =>
   })),
 );
 const marks = computed(() => {
-  const found = first.value?.spectrum.findings.find((one) => one.bearing && panel.spectrum === "envelope");
-  const all = markables(first.value?.spectrum.markers ?? []);
-  const id = found ? found.bearing + "/" + found.pattern : "speed";
-  return panel.form === "waveform"
-    ? []
-    : marked(
-        all.find((one) => one.id === id),
-        panel.untilHz ?? 1000,
-      );
-});
-const words = computed(() => {
-  const strongest = first.value?.spectrum.lines[0];
-  return strongest
-    ? `Strongest line ${strongest.hz.toPrecision(3)} Hz, ${strongest.rms.toPrecision(3)} ${first.value?.spectrum.unit}`
-    : "No line stands out";
+  const spectrum = first.value?.spectrum;
+  const chosen = spectrum && markables(spectrum.markers).find((one) => one.id === usualMark(spectrum));
+  return panel.form === "waveform" ? [] : marked(chosen, wanted.value.untilHz);
 });
 </script>
 
@@ -76,16 +64,16 @@ const words = computed(() => {
       <XyChart
         v-else
         role="img"
-        :aria-label="words"
+        :aria-label="strongest(first.spectrum)"
         :lines="lines"
         :x-unit="panel.form === 'waveform' ? 's' : 'Hz'"
         :y-unit="first.waveform?.unit ?? first.spectrum.unit"
         :marks="marks"
-        :speed-hz="first.spectrum.speed ? first.spectrum.speed.rpm / 60 : undefined"
+        :speed-hz="speedHz(first.spectrum)"
       />
     </div>
     <p class="soft small">
-      {{ words }}, {{ age(first.spectrum.time, now) }}.
+      {{ strongest(first.spectrum) }}, {{ age(first.spectrum.time, now) }}.
       <template v-for="finding in first.spectrum.findings" :key="finding.pattern"
         >{{ findingWords(finding) }}
       </template>

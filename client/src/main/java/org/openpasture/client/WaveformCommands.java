@@ -2,9 +2,9 @@ package org.openpasture.client;
 
 import java.time.Instant;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
-import java.util.stream.StreamSupport;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.client.output.TextTable;
@@ -21,7 +21,7 @@ import tools.jackson.databind.JsonNode;
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "COMMAND",
         description = "Vibration waveforms of points and their spectra.")
-final class WaveformCommands implements Runnable {
+final class WaveformCommands {
     private static final int LINES = 8;
     private static final List<List<String>> FIGURES = List.of(
             List.of("velocity-rms", "Velocity, RMS", "mm/s"),
@@ -39,14 +39,6 @@ final class WaveformCommands implements Runnable {
             "inner-ring", "inner ring of the bearing; usually damage there",
             "rolling-element", "ball or roller of the bearing; usually damage there",
             "cage", "cage of the bearing; usually damage there");
-
-    @picocli.CommandLine.Spec
-    private picocli.CommandLine.Model.CommandSpec spec;
-
-    @Override
-    public void run() {
-        throw new picocli.CommandLine.ParameterException(spec.commandLine(), "Which command? See --help.");
-    }
 
     @Command(name = "list", mixinStandardHelpOptions = true, description = "Kept waveforms of a point, newest first.")
     int list(
@@ -68,7 +60,7 @@ final class WaveformCommands implements Runnable {
                 one.path("samples").asString(),
                 Words.number(one.path("samplesPerSecond"), 0),
                 String.format(
-                        java.util.Locale.ROOT,
+                        Locale.ROOT,
                         "%.2f s",
                         one.path("samples").asDouble()
                                 / one.path("samplesPerSecond").asDouble()),
@@ -126,7 +118,8 @@ final class WaveformCommands implements Runnable {
         }
         to.out().print(figures.text());
         TextTable lines = new TextTable("Line", "Order", "RMS");
-        StreamSupport.stream(spectrum.path("lines").spliterator(), false)
+        spectrum.path("lines")
+                .valueStream()
                 .limit(LINES)
                 .forEach(line -> lines.row(
                         Words.number(line.path("hz"), 1) + " Hz",
@@ -142,7 +135,8 @@ final class WaveformCommands implements Runnable {
                                     finding.path("pattern").asString(),
                                     finding.path("pattern").asString())
                             + " (lines at "
-                            + StreamSupport.stream(finding.path("lines").spliterator(), false)
+                            + finding.path("lines")
+                                    .valueStream()
                                     .map(line -> Words.number(line.path("hz"), 1))
                                     .collect(Collectors.joining(", "))
                             + " Hz).");
@@ -159,9 +153,6 @@ final class WaveformCommands implements Runnable {
     }
 
     private static String path(Service to, String point) {
-        return "api/v1/points/"
-                + ApiClient.escape(Service.pick(to.api().get("api/v1/points"), point, "point")
-                        .path("id")
-                        .asString());
+        return "api/v1/points/" + ApiClient.escape(PointCommands.id(to, point));
     }
 }

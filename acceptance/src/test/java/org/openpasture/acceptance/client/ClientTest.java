@@ -245,7 +245,8 @@ class ClientTest {
         Files.writeString(in, "time,point,value\n2026-01-01T00:00:00Z,1,2.5\nnonsense,1,2\n");
         Outcome imported = run("readings", "import", in.toString());
         assertThat(imported.status()).as("something was refused").isEqualTo(1);
-        assertThat(imported.out()).contains("Took 1 readings, refused 1 lines.", "line 3: Cannot read 'nonsense' as a time");
+        assertThat(imported.out())
+                .contains("Took 1 readings, refused 1 lines.", "line 3: Cannot read 'nonsense' as a time");
     }
 
     @Test

@@ -276,21 +276,7 @@ class WaveformsTest {
     /** A point keeps its number for ever: what was kept under it, and may be brought back, is nobody else's. */
     @Test
     void anErasedPointsNumberAndRecordsBecomeNobodyElses() throws Exception {
-        PointView gone = SERVICE.owner()
-                .post(
-                        "api/v1/points",
-                        new PointRequest(
-                                "Gone",
-                                plant.pump,
-                                Quantity.VIBRATION_VELOCITY,
-                                null,
-                                null,
-                                null,
-                                null,
-                                true,
-                                null,
-                                null),
-                        PointView.class);
+        PointView gone = newPoint("Gone");
         String shaker = plant.device("Pump shaker").id();
         SERVICE.owner()
                 .post("api/v1/devices/" + shaker + "/assignments", Map.of("channel", "radial", "pointId", gone.id()));
@@ -310,11 +296,21 @@ class WaveformsTest {
         assertThat(SERVICE.owner().get(address + "/waveforms", KeptWaveformView[].class))
                 .isEmpty();
         SERVICE.owner().delete(address);
-        PointView next = SERVICE.owner()
+        PointView next = newPoint("Next");
+        assertThat(next.number()).isGreaterThan(gone.number());
+        SERVICE.owner().post("api/v1/corrections/" + erased.path("correctionId").asString() + "/undo", Map.of());
+        assertThat(SERVICE.owner()
+                        .get("api/v1/points/" + next.id(), PointView.class)
+                        .latest())
+                .isNull();
+    }
+
+    private static PointView newPoint(String name) {
+        return SERVICE.owner()
                 .post(
                         "api/v1/points",
                         new PointRequest(
-                                "Next",
+                                name,
                                 plant.pump,
                                 Quantity.VIBRATION_VELOCITY,
                                 null,
@@ -325,11 +321,5 @@ class WaveformsTest {
                                 null,
                                 null),
                         PointView.class);
-        assertThat(next.number()).isGreaterThan(gone.number());
-        SERVICE.owner().post("api/v1/corrections/" + erased.path("correctionId").asString() + "/undo", Map.of());
-        assertThat(SERVICE.owner()
-                        .get("api/v1/points/" + next.id(), PointView.class)
-                        .latest())
-                .isNull();
     }
 }

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.function.BiConsumer;
 import org.openpasture.core.calibration.Calibration;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Channel;
@@ -37,14 +38,24 @@ public final class ReadingBuilder {
             Registry registry, Device device, List<ChannelWaveform> waveforms, Instant time) {
         List<PointWaveform> found = new ArrayList<>();
         for (ChannelWaveform one : waveforms) {
-            for (Assignment assignment : registry.assignmentsOf(device.id())) {
-                if (assignment.channel().equals(one.channel()) && assignment.holdsAt(time)) {
-                    registry.find(Point.class, assignment.pointId())
-                            .ifPresent(point -> found.add(new PointWaveform(point.number(), time, one.waveform())));
-                }
-            }
+            eachPoint(
+                    registry,
+                    device,
+                    one.channel(),
+                    time,
+                    (assignment, point) -> found.add(new PointWaveform(point.number(), time, one.waveform())));
         }
         return found;
+    }
+
+    /** The points that a channel feeds at a moment, each with its assignment. */
+    private static void eachPoint(
+            Registry registry, Device device, String channel, Instant time, BiConsumer<Assignment, Point> each) {
+        for (Assignment assignment : registry.assignmentsOf(device.id())) {
+            if (assignment.channel().equals(channel) && assignment.holdsAt(time)) {
+                registry.find(Point.class, assignment.pointId()).ifPresent(point -> each.accept(assignment, point));
+            }
+        }
     }
 
     public static Result build(
@@ -52,12 +63,12 @@ public final class ReadingBuilder {
         List<PointReading> readings = new ArrayList<>();
         List<String> remarks = new ArrayList<>();
         for (ChannelValue value : values) {
-            for (Assignment assignment : registry.assignmentsOf(device.id())) {
-                if (assignment.channel().equals(value.channel()) && assignment.holdsAt(time)) {
-                    registry.find(Point.class, assignment.pointId())
-                            .ifPresent(point -> read(point, assignment, model, value, time, readings, remarks));
-                }
-            }
+            eachPoint(
+                    registry,
+                    device,
+                    value.channel(),
+                    time,
+                    (assignment, point) -> read(point, assignment, model, value, time, readings, remarks));
         }
         return new Result(readings, remarks);
     }

@@ -28,22 +28,9 @@ public record ByteLayout(List<Message> messages) implements Layout {
         if (message.waveforms().isEmpty() || !(decoding instanceof Decoding.Decoded decoded)) {
             return decoding;
         }
-        List<ChannelValue> values = new ArrayList<>(decoded.values());
-        List<ChannelWaveform> waveforms = new ArrayList<>();
-        List<String> remarks = new ArrayList<>();
-        for (WaveformField field : message.waveforms()) {
-            try {
-                WaveformField.Taken taken = field.read(payload);
-                values.addAll(taken.values());
-                waveforms.add(taken.waveform());
-                remarks.addAll(taken.remarks());
-            } catch (IllegalArgumentException e) {
-                remarks.add(String.valueOf(e.getMessage()));
-            }
-        }
-        return values.isEmpty() && waveforms.isEmpty()
-                ? new Decoding.Refused(String.join("; ", remarks))
-                : new Decoding.Decoded(values, waveforms, remarks);
+        Gathering gathered = new Gathering(decoded.values());
+        message.waveforms().forEach(field -> gathered.take(() -> Optional.of(field.read(payload))));
+        return gathered.isEmpty() ? new Decoding.Refused(gathered.complaint()) : gathered.decoded();
     }
 
     private Optional<Message> message(int port) {

@@ -26,10 +26,23 @@ public final class JsonLayout implements Layout {
 
     private final List<TextField> fields;
     private final List<JsonPath> paths;
-    private final List<WaveformField> waveforms;
-    private final List<JsonPath> waveformPaths;
-    /** Of each waveform the path to its samples per second; empty where they are a number. */
-    private final List<Optional<JsonPath>> ratePaths;
+    private final List<Sampled> sampled;
+
+    /**
+     * A waveform with its paths.
+     *
+     * @param rate to its samples per second; empty where they are a number
+     */
+    private record Sampled(WaveformField field, JsonPath at, Optional<JsonPath> rate) {
+        static Sampled of(WaveformField field) {
+            return new Sampled(
+                    field,
+                    JsonPath.of(field.at()),
+                    Optional.of(field.rate())
+                            .filter(rate -> rate.startsWith("$"))
+                            .map(JsonPath::of));
+        }
+    }
 
     /**
      * A layout of these fields; what stands at each is a path.
@@ -42,14 +55,9 @@ public final class JsonLayout implements Layout {
             @JsonProperty("waveforms") @Nullable List<WaveformField> waveforms) {
         this.fields = fields == null ? List.of() : List.copyOf(fields);
         this.paths = this.fields.stream().map(field -> JsonPath.of(field.at())).toList();
-        this.waveforms = waveforms == null ? List.of() : List.copyOf(waveforms);
-        this.waveformPaths =
-                this.waveforms.stream().map(field -> JsonPath.of(field.at())).toList();
-        this.ratePaths = this.waveforms.stream()
-                .map(field -> Optional.of(field.rate())
-                        .filter(rate -> rate.startsWith("$"))
-                        .map(JsonPath::of))
-                .toList();
+        this.sampled = waveforms == null
+                ? List.of()
+                : waveforms.stream().map(Sampled::of).toList();
     }
 
     /** A layout without waveforms. */
@@ -64,7 +72,7 @@ public final class JsonLayout implements Layout {
 
     @JsonProperty
     public List<WaveformField> waveforms() {
-        return waveforms;
+        return sampled.stream().map(Sampled::field).toList();
     }
 
     /**
@@ -117,35 +125,22 @@ public final class JsonLayout implements Layout {
                 }
             }
         }
-        List<ChannelWaveform> taken = new ArrayList<>();
-        List<String> remarks = new ArrayList<>();
-        for (int i = 0; i < waveforms.size(); i++) {
-            try {
-                Optional<WaveformField.Taken> one =
-                        waveforms.get(i).read(document, waveformPaths.get(i), ratePaths.get(i));
-                one.ifPresent(read -> {
-                    values.addAll(read.values());
-                    taken.add(read.waveform());
-                    remarks.addAll(read.remarks());
-                });
-                met |= one.isPresent();
-            } catch (IllegalArgumentException e) {
-                // Samples that cannot be used take nothing else along.
-                remarks.add(String.valueOf(e.getMessage()));
-            }
+        Gathering gathered = new Gathering(values);
+        for (Sampled one : sampled) {
+            met |= gathered.take(() -> one.field().read(document, one.at(), one.rate()));
         }
-        if (met || fields.isEmpty() && waveforms.isEmpty()) {
-            return new Decoding.Decoded(values, taken, remarks);
+        if (met || fields.isEmpty() && sampled.isEmpty()) {
+            return gathered.decoded();
         }
         return new Decoding.Refused(
-                remarks.isEmpty()
+                gathered.complaint().isEmpty()
                         ? "nothing in it lies at "
                                 + Stream.concat(
                                                 fields.stream().map(TextField::at),
-                                                waveforms.stream().map(WaveformField::at))
+                                                waveforms().stream().map(WaveformField::at))
                                         .limit(5)
                                         .collect(Collectors.joining(", "))
-                        : String.join("; ", remarks));
+                        : gathered.complaint());
     }
 
     /** The channel that is read from a member of the document's outermost object; empty if none is. */
@@ -168,22 +163,24 @@ public final class JsonLayout implements Layout {
     public Set<String> channels() {
         Set<String> names =
                 fields.stream().map(TextField::channel).collect(Collectors.toCollection(LinkedHashSet::new));
-        waveforms.forEach(field -> names.addAll(field.channels()));
+        waveforms().forEach(field -> names.addAll(field.channels()));
         return names;
     }
 
     @Override
     public boolean equals(@Nullable Object other) {
-        return other instanceof JsonLayout layout && layout.fields.equals(fields) && layout.waveforms.equals(waveforms);
+        return other instanceof JsonLayout layout
+                && layout.fields.equals(fields)
+                && layout.waveforms().equals(waveforms());
     }
 
     @Override
     public int hashCode() {
-        return Objects.hash(fields, waveforms);
+        return Objects.hash(fields, waveforms());
     }
 
     @Override
     public String toString() {
-        return "JsonLayout" + fields + waveforms;
+        return "JsonLayout" + fields + waveforms();
     }
 }

@@ -12,12 +12,24 @@ import org.openpasture.core.reading.Quality;
  * value holds until the next reading, for so long at most; a bad one is in no zone. For one thread.
  */
 public final class ZoneTimes {
+    /** A value holds no time before it is known how long it may. */
+    private static final long UNKNOWN = 0;
+
     private final LimitSet limits;
-    private final long holdMillis;
+    private long holdMillis;
     private final long[] millis;
     private int crossings;
     private int zone = -1;
     private long since;
+
+    /**
+     * Counts by a set; how long a value holds follows from how often its first readings come, as in summaries.
+     *
+     * @param limits in the unit of the values
+     */
+    public ZoneTimes(LimitSet limits) {
+        this(limits, UNKNOWN);
+    }
 
     /**
      * Counts by a set.
@@ -33,6 +45,9 @@ public final class ZoneTimes {
 
     /** Goes on with the next readings. */
     public void take(SeriesSlice slice) {
+        if (holdMillis == UNKNOWN && slice.size() > 1) {
+            holdMillis = Pace.gapMillis(Pace.typicalMillis(slice));
+        }
         for (int i = 0; i < slice.size(); i++) {
             long time = slice.times()[i];
             boolean gap = zone < 0 || time - since > holdMillis;

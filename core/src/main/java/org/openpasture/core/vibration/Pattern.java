@@ -22,7 +22,8 @@ public enum Pattern {
         return name().toLowerCase(Locale.ROOT).replace('_', '-');
     }
 
-    static Pattern of(Bearing.Part part) {
+    /** The pattern of a part that is damaged. */
+    public static Pattern of(Bearing.Part part) {
         return switch (part) {
             case OUTER_RING -> OUTER_RING;
             case INNER_RING -> INNER_RING;

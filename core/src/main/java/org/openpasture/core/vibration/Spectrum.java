@@ -23,6 +23,10 @@ public record Spectrum(Measured measured, double stepHz, double[] rms) {
     private static final double TWO_PI = 2 * Math.PI;
     /** A line stands so many times above the steps around it, or it is noise. */
     private static final double ABOVE_NOISE = 4;
+    /** So many steps to either side are the steps around one. */
+    private static final int AROUND = 24;
+    /** An end of a band that is a step but for rounding is that step. */
+    private static final double ROUNDING = 1e-9;
 
     public Spectrum {
         rms = rms.clone();
@@ -89,12 +93,20 @@ public record Spectrum(Measured measured, double stepHz, double[] rms) {
     /** RMS of everything within a band. */
     public double rmsWithin(Band band) {
         double sum = 0;
-        int from = Math.max(1, (int) Math.ceil(band.lowHz() / stepHz - 1e-9));
-        int until = (int) Math.min(rms.length - 1, Math.floor(band.highHz() / stepHz + 1e-9));
-        for (int k = from; k <= until; k++) {
+        for (int k = firstWithin(band); k <= lastWithin(band); k++) {
             sum += rms[k] * rms[k];
         }
         return Math.sqrt(sum / NOISE_BANDWIDTH);
+    }
+
+    /** The first step of a band; never 0, since a band begins above it. */
+    public int firstWithin(Band band) {
+        return Math.max(1, (int) Math.ceil(band.lowHz() / stepHz - ROUNDING));
+    }
+
+    /** The last step of a band that the spectrum has; before the first where it ends below the band. */
+    public int lastWithin(Band band) {
+        return (int) Math.min(rms.length - 1, Math.floor(band.highHz() / stepHz + ROUNDING));
     }
 
     /**
@@ -108,7 +120,7 @@ public record Spectrum(Measured measured, double stepHz, double[] rms) {
         List<Line> found = new ArrayList<>();
         double[] floor = floor();
         for (int k = 2; k < rms.length - 1; k++) {
-            if (rms[k] > rms[k - 1] && rms[k] >= rms[k + 1] && rms[k] > ABOVE_NOISE * floor[k]) {
+            if (isPeak(k) && rms[k] > ABOVE_NOISE * floor[k]) {
                 found.add(between(k));
             }
         }
@@ -127,11 +139,15 @@ public record Spectrum(Measured measured, double stepHz, double[] rms) {
         int until = (int) Math.min(rms.length - 2, Math.floor((hz + within) / stepHz));
         int best = -1;
         for (int k = from; k <= until; k++) {
-            if (rms[k] > rms[k - 1] && rms[k] >= rms[k + 1] && (best < 0 || rms[k] > rms[best])) {
+            if (isPeak(k) && (best < 0 || rms[k] > rms[best])) {
                 best = k;
             }
         }
         return best < 0 || rms[best] <= ABOVE_NOISE * floorAt(best) ? Optional.empty() : Optional.of(between(best));
+    }
+
+    private boolean isPeak(int k) {
+        return rms[k] > rms[k - 1] && rms[k] >= rms[k + 1];
     }
 
     private Line between(int k) {
@@ -143,8 +159,6 @@ public record Spectrum(Measured measured, double stepHz, double[] rms) {
         double lobe = delta == 0 ? 1 : Math.sin(Math.PI * delta) / (Math.PI * delta * (1 - delta * delta));
         return new Line((k + (up ? delta : -delta)) * stepHz, rms[k] / lobe);
     }
-
-    private static final int AROUND = 24;
 
     /** The middle of the steps around each, by blocks: what is no line. */
     private double[] floor() {

@@ -25,7 +25,6 @@ import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.core.rule.Term;
-import org.openpasture.core.series.Pace;
 import org.openpasture.core.series.ZoneTimes;
 import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.stereotype.Component;
@@ -59,7 +58,8 @@ public class LimitTrials {
             Instant until) {
         List<Point> points = registry.all(Point.class).stream()
                 .filter(point -> point.quantity() == set.quantity() && maySee.test(point.placeId()))
-                .filter(point -> placeId == null ? holdsFor(registry, set, point) : within(registry, point, placeId))
+                .filter(point ->
+                        placeId == null ? holdsFor(registry, set, point) : registry.isWithin(point.placeId(), placeId))
                 .sorted(Comparator.comparing(Point::number))
                 .limit(MOST_POINTS)
                 .toList();
@@ -85,12 +85,9 @@ public class LimitTrials {
         return registry.limitsOf(point).filter(own -> own.id().equals(set.id())).isPresent();
     }
 
-    private static boolean within(Registry registry, Point point, String placeId) {
-        return point.placeId().equals(placeId) || registry.isWithin(point.placeId(), placeId);
-    }
-
     private TriedPoint tried(Registry registry, Point point, LimitSet set, Instant since, Instant until) {
-        ZoneTimes times = times(point, set, since, until);
+        ZoneTimes times = new ZoneTimes(set);
+        telemetry.series().read(point.number(), since, until, times::take);
         Optional<Reading> last = telemetry.series().last(point.number()).filter(one -> one.quality() != Quality.BAD);
         Optional<Judgement> now =
                 last.flatMap(one -> registry.limitsOf(point).map(limits -> limits.judge(one.value(), null)));
@@ -110,20 +107,6 @@ public class LimitTrials {
                 then.map(Judgement::severity).orElse(null),
                 seconds,
                 times.crossings());
-    }
-
-    private ZoneTimes times(Point point, LimitSet set, Instant since, Instant until) {
-        // How long a value stands follows from how often the point reports, as in its summaries.
-        ZoneTimes[] times = {new ZoneTimes(set, 0)};
-        boolean[] begun = {false};
-        telemetry.series().read(point.number(), since, until, slice -> {
-            if (!begun[0] && slice.size() > 1) {
-                times[0] = new ZoneTimes(set, Pace.gapMillis(Pace.typicalMillis(slice)));
-                begun[0] = true;
-            }
-            times[0].take(slice);
-        });
-        return times[0];
     }
 
     /** Rules on zones of points for which the set holds, with the set as it is and as it would be. */

@@ -38,8 +38,8 @@ record Reduced(double[] at, double[] values) {
     /** A spectrum within a band: the highest step of each group, where it lies. */
     static Reduced highest(Spectrum spectrum, Band band, int most) {
         double[] rms = spectrum.rms();
-        int from = (int) Math.ceil(band.lowHz() / spectrum.stepHz() - 1e-9);
-        int until = (int) Math.min(rms.length - 1, Math.floor(band.highHz() / spectrum.stepHz() + 1e-9));
+        int from = spectrum.firstWithin(band);
+        int until = spectrum.lastWithin(band);
         int group = Math.max(1, (int) Math.ceil((double) (until - from + 1) / most));
         double[] at = new double[Math.max(0, until - from + 1)];
         double[] values = new double[at.length];

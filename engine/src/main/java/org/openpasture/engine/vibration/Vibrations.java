@@ -6,7 +6,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.TreeMap;
+import java.util.stream.IntStream;
 import org.openpasture.api.vibration.KeptWaveformView;
 import org.openpasture.api.vibration.SpectrumView;
 import org.openpasture.api.vibration.WaterfallView;
@@ -25,6 +27,7 @@ import org.openpasture.core.vibration.Figures;
 import org.openpasture.core.vibration.Finding;
 import org.openpasture.core.vibration.Line;
 import org.openpasture.core.vibration.Measured;
+import org.openpasture.core.vibration.Pattern;
 import org.openpasture.core.vibration.Rotation;
 import org.openpasture.core.vibration.RunningSpeed;
 import org.openpasture.core.vibration.Spectrum;
@@ -112,7 +115,8 @@ public class Vibrations {
                     : Envelope.spectrum(found.waveform(), Envelope.usualBand(found.waveform()));
             for (Bearing bearing : rotation.bearings()) {
                 bearing.frequencies(hz)
-                        .forEach((part, at) -> markers.add(new SpectrumView.Marker(id(part), bearing.name(), at)));
+                        .forEach((part, at) -> markers.add(
+                                new SpectrumView.Marker(Pattern.of(part).id(), bearing.name(), at)));
                 Finding.ofBearing(envelope, bearing, hz).forEach(finding -> findings.add(view(finding, turning)));
             }
         });
@@ -185,23 +189,15 @@ public class Vibrations {
             return Optional.empty();
         }
         return registry.find(Point.class, rotation.speedPointId()).flatMap(point -> {
-            double[] last = {Double.NaN};
-            telemetry.series().read(point.number(), at.minus(SPEED_HOLDS), at.plusMillis(1), (SeriesSlice slice) -> {
-                for (int i = 0; i < slice.size(); i++) {
-                    if (slice.reading(i).quality() == Quality.GOOD) {
-                        last[0] = slice.reading(i).value();
-                    }
-                }
-            });
-            return Units.convert(last[0], point.unit(), "1/min").stream()
-                    .boxed()
-                    .filter(rpm -> rpm >= 1)
-                    .findFirst();
+            SeriesSlice lately = telemetry.series().range(point.number(), at.minus(SPEED_HOLDS), at.plusMillis(1));
+            return IntStream.range(0, lately.size())
+                    .mapToObj(i -> lately.reading(lately.size() - 1 - i))
+                    .filter(reading -> reading.quality() == Quality.GOOD)
+                    .findFirst()
+                    .map(reading -> Units.convert(reading.value(), point.unit(), "1/min"))
+                    .filter(rpm -> rpm.isPresent() && rpm.getAsDouble() >= 1)
+                    .map(OptionalDouble::getAsDouble);
         });
-    }
-
-    private static String id(Bearing.Part part) {
-        return part.name().toLowerCase(java.util.Locale.ROOT).replace('_', '-');
     }
 
     private static SpectrumView.LineView view(Line line, Optional<SpectrumView.Speed> speed) {

@@ -6,7 +6,6 @@ import java.time.Instant;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Set;
-import java.util.concurrent.Semaphore;
 import java.util.stream.Collectors;
 import org.openpasture.api.alert.RehearsalRequest;
 import org.openpasture.api.alert.RehearsalView;
@@ -26,6 +25,7 @@ import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
+import org.openpasture.service.web.Turns;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -45,8 +45,7 @@ class RuleController {
     private final Editor editor;
     private final Rehearsals rehearsals;
     private final Clock clock;
-    /** So many are tried at once; each keeps a processor busy. */
-    private final Semaphore turns = new Semaphore(2);
+    private final Turns turns = new Turns(2, "Other rule tests");
 
     RuleController(JudgeRunner judge, Reader reader, Editor editor, Rehearsals rehearsals, Clock clock) {
         this.judge = judge;
@@ -115,15 +114,10 @@ class RuleController {
         editor.check(access -> RuleEdits.edit(access, new RuleWish.Make(rule)));
         Instant until = request.until() == null ? clock.instant() : request.until();
         Instant since = request.since() == null ? until.minus(USUALLY) : request.since();
-        if (!turns.tryAcquire()) {
-            throw Problem.unavailable("Other rule tests are running.", "Try again in a moment.");
-        }
         try {
-            return view(rehearsals.of(reader.now(), rule, since, until), since, until);
+            return turns.take(() -> view(rehearsals.of(reader.now(), rule, since, until), since, until));
         } catch (Rehearsals.TooMany e) {
             throw Problem.invalid(e.getMessage() + " Choose a shorter period.");
-        } finally {
-            turns.release();
         }
     }
 

@@ -4,7 +4,6 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
-import java.util.concurrent.Semaphore;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.alert.LimitTrialRequest;
 import org.openpasture.api.alert.LimitTrialView;
@@ -19,6 +18,7 @@ import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
+import org.openpasture.service.web.Turns;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -32,12 +32,11 @@ import org.springframework.web.bind.annotation.RestController;
 /** The limit library: shipped sets are read, own ones may be changed. */
 @RestController
 class LimitController {
-    private static final int AT_ONCE = 2;
     private final Reader reader;
     private final Editor editor;
     private final LimitTrials trials;
     private final Clock clock;
-    private final Semaphore turns = new Semaphore(AT_ONCE);
+    private final Turns turns = new Turns(2, "Other tests of limits");
 
     LimitController(Reader reader, Editor editor, LimitTrials trials, Clock clock) {
         this.reader = reader;
@@ -99,21 +98,16 @@ class LimitController {
         }
         Access access = reader.access();
         Instant until = clock.instant();
-        if (!turns.tryAcquire()) {
-            throw Problem.unavailable("Other tests of limits are running.", "Try again in a moment.");
-        }
         try {
-            return trials.of(
+            return turns.take(() -> trials.of(
                     access.registry(),
                     request.limitSet(),
                     request.placeId(),
                     place -> access.may(Right.LOOK, place),
                     until.minus(Duration.ofDays(request.days())),
-                    until);
+                    until));
         } catch (Rehearsals.TooMany e) {
             throw Problem.invalid(e.getMessage() + " Choose a shorter period or a smaller place.");
-        } finally {
-            turns.release();
         }
     }
 

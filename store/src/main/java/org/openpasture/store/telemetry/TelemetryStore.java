@@ -354,8 +354,7 @@ public final class TelemetryStore implements AutoCloseable {
     public int highestPoint() {
         int ofSeries =
                 series.records().stream().mapToInt(PointRecord::point).max().orElse(0);
-        int ofWaveforms = waveforms.points().stream().max(Integer::compare).orElse(0);
-        return Math.max(Math.max(ofSeries, ofWaveforms), corrections.highestPoint());
+        return Math.max(ofSeries, Math.max(waveforms.highestPoint(), corrections.highestPoint()));
     }
 
     /** Removes the waveforms of a point that began in a range, for good; returns how many there were. */

@@ -73,6 +73,16 @@ public final class Waveforms {
         return found;
     }
 
+    /** The highest number of a point that has any; 0 for none. */
+    int highestPoint() {
+        Long highest = reader.get()
+                .select(DSL.max(WAVEFORM.POINT))
+                .from(WAVEFORM)
+                .fetchSingle()
+                .value1();
+        return highest == null ? 0 : highest.intValue();
+    }
+
     /** Whether a point has any. */
     public boolean has(int point) {
         return first(point - 1L).filter(found -> found == point).isPresent();
