@@ -80,6 +80,7 @@ export const router = createRouter({
     },
     { path: "/fleet/labels", component: () => import("./devices/LabelsPage.vue"), meta: { title: "Labels" } },
     { path: "/limits", component: () => import("./limits/LimitsRoom.vue"), meta: { title: "Limits" } },
+    { path: "/packs", component: () => import("./packs/PacksRoom.vue"), meta: { title: "Packs" } },
     { path: "/people", component: () => import("./people/PeopleRoom.vue"), meta: { title: "People" } },
     { path: "/people/trail", component: () => import("./people/TrailRoom.vue"), meta: { title: "Trail" } },
     {

@@ -111,11 +111,14 @@ const InPlace = defineComponent({
 });
 
 /** Mounts a component as a part of the console: with stores, a router that goes nowhere, and dialogs in place. */
-export async function mountIn(component: Component, props: Record<string, unknown> = {}) {
+export async function mountIn(component: Component, props: Record<string, unknown> = {}, at?: string) {
   const router = createRouter({
     history: createMemoryHistory(),
     routes: [{ path: "/:rest(.*)*", component: defineComponent({ render: () => h("div") }) }],
   });
+  if (at) {
+    await router.push(at);
+  }
   const wrapper = mount(component, {
     props,
     attachTo: document.body,

@@ -119,6 +119,10 @@ async function bringBack() {
 <template>
   <section class="sheet stack">
     <ProblemNote :error="error ?? rules.error.value" />
+    <p class="row small">
+      <RouterLink to="/packs">Packs</RouterLink>
+      <span class="soft">share rules as a file, or import a set of them</span>
+    </p>
     <p v-if="removed" class="row" role="status">
       “{{ removed.name }}” is removed. <el-button link type="primary" @click="bringBack">Bring it back</el-button>
     </p>
@@ -171,7 +175,7 @@ async function bringBack() {
       </tbody>
     </table>
     <EmptyState v-else-if="!rules.loading.value" title="No rules yet"
-      >Add one on the page of a point or an asset.</EmptyState
+      >Add one on the page of a point or an asset, or import a <RouterLink to="/packs">pack</RouterLink>.</EmptyState
     >
     <RuleForm
       v-if="editing"

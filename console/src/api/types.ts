@@ -148,3 +148,7 @@ export type Waterfall = Api.WaterfallView;
 export type Rotation = Api.Rotation;
 export type Bearing = Api.Bearing;
 export type LimitTrial = Api.LimitTrialView;
+export type ShippedPack = Api.PackView;
+export type ImportedPack = Api.ImportedPackView;
+export type PackPlan = Api.PackPlanView;
+export type PackPart = Api.PackPlanPart;

@@ -20,6 +20,7 @@ onChanged(["registry"], load);
     <header class="page-head">
       <h1>Dashboards</h1>
       <RouterLink to="/records/compare">Compare points</RouterLink>
+      <RouterLink to="/packs">Packs</RouterLink>
       <el-button type="primary" @click="making = true">Make a dashboard</el-button>
     </header>
     <ProblemNote :error="error" />

@@ -48,7 +48,7 @@ onMounted(async () => {
         <h1>Limits</h1>
         <p class="soft small">
           Each set names its source. The published standard is authoritative, not this program. Shipped sets stay as
-          they are; copy one to adjust it.
+          they are; copy one to adjust it. <RouterLink to="/packs">Packs</RouterLink> share your own sets as a file.
         </p>
       </div>
       <el-input

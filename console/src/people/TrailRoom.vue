@@ -29,6 +29,7 @@ const KINDS = [
   "assignment",
   "dashboard",
   "share-link",
+  "pack",
 ];
 const route = useRoute();
 const wanted = reactive({ person: "", kind: "", id: String(route.query.id ?? ""), days: null as [Date, Date] | null });

@@ -101,6 +101,11 @@ async function remove() {
             <el-dropdown-item @click="open = 'point'">Add point</el-dropdown-item>
             <el-dropdown-item v-if="below.length" @click="open = 'derived'">Add derived point</el-dropdown-item>
             <el-dropdown-item v-if="below.length" @click="open = 'rule'">Add a rule</el-dropdown-item>
+            <el-dropdown-item
+              v-if="place.kind === 'asset'"
+              @click="router.push({ path: '/packs', query: { asset: id } })"
+              >Add rules from a pack</el-dropdown-item
+            >
             <el-dropdown-item v-if="places.may('manage', id)" @click="open = 'access'"
               >Who has access …</el-dropdown-item
             >

@@ -53,6 +53,7 @@ import picocli.CommandLine.Command;
             RuleCommands.class,
             LimitCommands.class,
             DashboardCommands.class,
+            PackCommands.class,
             PeopleCommands.class,
             GroupCommands.class,
             TokenCommands.class,

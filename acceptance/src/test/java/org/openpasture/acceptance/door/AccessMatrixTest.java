@@ -227,7 +227,12 @@ class AccessMatrixTest {
         String group = owner.post("api/v1/groups", new GroupRequest("Hidden shift", List.of()))
                 .path("id")
                 .asString();
+        String pack = owner.post(
+                        "api/v1/packs", Map.of("shipped", "shipped-battery-site", "places", Map.of("site", plant.pump)))
+                .path("id")
+                .asString();
         THEIRS.putAll(Map.ofEntries(
+                Map.entry("packs", pack),
                 Map.entry("sites", plant.site),
                 Map.entry("areas", area),
                 Map.entry("assets", plant.pump),
@@ -313,6 +318,8 @@ class AccessMatrixTest {
             case "/api/v1/rules/rehearsal" -> Map.of("rule", ruleOn(point));
             case "/api/v1/limits", "/api/v1/limits/{id}" -> limits(site);
             case "/api/v1/limits/trial" -> Map.of("limitSet", limits(site), "placeId", site);
+            case "/api/v1/packs", "/api/v1/packs/plan" ->
+                Map.of("shipped", "shipped-pump", "places", Map.of("machine", THEIRS.get("assets")));
             case "/api/v1/invitations" -> Map.of("name", "Taken", "right", "look", "targetId", site);
             case "/api/v1/grants" -> Map.of("personName", "neighbour", "right", "edit", "targetId", site);
             case "/api/v1/groups", "/api/v1/groups/{id}" -> Map.of("name", "Taken", "memberIds", List.of());

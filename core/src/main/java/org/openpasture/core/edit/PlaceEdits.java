@@ -2,6 +2,7 @@ package org.openpasture.core.edit;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Stream;
 import org.openpasture.core.access.Access;
@@ -15,6 +16,7 @@ import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.outlet.Outlet;
+import org.openpasture.core.pack.ImportedPack;
 import org.openpasture.core.people.Grant;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Area;
@@ -64,7 +66,9 @@ public final class PlaceEdits {
     private static Edited change(Access access, Place place) {
         Optional<Refused> refusal = Rights.on(access, needed(place), place.id(), "change this " + word(place))
                 .or(() -> ofItsKind(access.registry(), place))
-                .or(() -> parent(access, place, "move the " + word(place) + " there"))
+                .or(() -> staysThere(access.registry(), place)
+                        ? Optional.empty()
+                        : parent(access, place, "move the " + word(place) + " there"))
                 .or(() -> loop(access.registry(), place))
                 .or(() -> limitSets(access, place))
                 .or(() -> speed(access, place));
@@ -88,6 +92,9 @@ public final class PlaceEdits {
         now.all(Grant.class).stream()
                 .filter(grant -> grant.targetId().equals(place.id()))
                 .forEach(grant -> steps.add(new Change.Remove(Kind.GRANT, grant.id())));
+        now.all(ImportedPack.class).stream()
+                .filter(pack -> place.id().equals(pack.siteId()))
+                .forEach(pack -> steps.add(new Change.Remove(Kind.PACK, pack.id())));
         steps.add(new Change.Remove(Kind.of(place), place.id()));
         return new Changes(steps);
     }
@@ -102,6 +109,13 @@ public final class PlaceEdits {
         return now.find(Kind.of(place), place.id()).isPresent()
                 ? Optional.empty()
                 : Optional.of(Refused.unknown(word(place)));
+    }
+
+    /** Whether a place is not moved, for which the right on it is enough. */
+    private static boolean staysThere(Registry now, Place place) {
+        return now.place(place.id())
+                .filter(before -> Objects.equals(before.parentId(), place.parentId()))
+                .isPresent();
     }
 
     private static Optional<Refused> loop(Registry now, Place place) {

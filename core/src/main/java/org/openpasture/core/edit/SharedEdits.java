@@ -7,6 +7,7 @@ import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.Edited.Changes;
 import org.openpasture.core.edit.Edited.Refused;
 import org.openpasture.core.entity.Shareable;
+import org.openpasture.core.fleet.Channel;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.limit.LimitSet;
@@ -34,7 +35,9 @@ public final class SharedEdits {
         return switch (wish) {
             case SharedWish.Make make ->
                 Edited.unless(
-                        mayHave(access, make.thing(), "add").or(() -> unit(make.thing())),
+                        mayHave(access, make.thing(), "add")
+                                .or(() -> unit(make.thing()))
+                                .or(() -> channels(make.thing())),
                         () -> Changes.put(make.thing()));
             case SharedWish.Remove remove ->
                 Edited.unless(
@@ -53,6 +56,7 @@ public final class SharedEdits {
                                         .or(() -> shipped(before.get()))
                                         .or(() -> mayHave(access, thing, "change"))
                                         .or(() -> unit(thing))
+                                        .or(() -> channels(thing))
                                         .or(() -> usedElsewhere(access.registry(), thing)),
                         () -> Changes.put(thing));
             }
@@ -100,6 +104,20 @@ public final class SharedEdits {
                         "'" + set.unit() + "' is no unit of " + set.quantity().title() + ", which is kept in '"
                                 + set.quantity().unit() + "'.",
                         "Write the limits in '" + set.quantity().unit() + "', or in what can be converted to it."))
+                : Optional.empty();
+    }
+
+    /** Refuses channels that nothing would ever fill. */
+    private static Optional<Refused> channels(Shareable thing) {
+        return thing instanceof DeviceModel model && model.script() == null
+                ? model.channels().stream()
+                        .map(Channel::name)
+                        .filter(name -> !name.equals(Channel.SIGNAL)
+                                && !model.layout().channels().contains(name))
+                        .findFirst()
+                        .map(name -> Refused.invalid(
+                                "The layout has no field for the channel '" + name + "'.",
+                                "Add the field to the layout, or remove the channel."))
                 : Optional.empty();
     }
 

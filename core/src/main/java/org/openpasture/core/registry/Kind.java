@@ -15,6 +15,7 @@ import org.openpasture.core.fleet.ResponseCheck;
 import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.outlet.Outlet;
+import org.openpasture.core.pack.ImportedPack;
 import org.openpasture.core.people.Grant;
 import org.openpasture.core.people.Group;
 import org.openpasture.core.people.Person;
@@ -41,6 +42,7 @@ public enum Kind {
     RULE("rule", Rule.class),
     DASHBOARD("dashboard", Dashboard.class),
     SHARE_LINK("share-link", ShareLink.class),
+    PACK("pack", ImportedPack.class),
     PERSON("person", Person.class),
     GROUP("group", Group.class),
     GRANT("grant", Grant.class);

@@ -133,6 +133,50 @@ public record Rule(
         return with(other, target, new Condition.InZone(zone), hold, deadBand, zone, null, null, enabled);
     }
 
+    /** The same under another id, with other people who are notified. */
+    public Rule under(String other, boolean on, List<String> who, List<Round> later) {
+        return new Rule(
+                other,
+                name,
+                target,
+                measure,
+                condition,
+                also,
+                atLeast,
+                hold,
+                deadBand,
+                severity,
+                severityOfZone,
+                latching,
+                tellWhenOver,
+                later,
+                on,
+                who,
+                guidance);
+    }
+
+    /** The same with its limits and dead band as they are in another unit, and with other further conditions. */
+    public Rule comparing(Condition otherCondition, double otherBand, List<Term> otherTerms) {
+        return new Rule(
+                id,
+                name,
+                target,
+                measure,
+                otherCondition,
+                otherTerms,
+                atLeast,
+                hold,
+                otherBand,
+                severity,
+                severityOfZone,
+                latching,
+                tellWhenOver,
+                rounds,
+                enabled,
+                recipients,
+                guidance);
+    }
+
     private Rule with(
             String otherId,
             Target otherTarget,

@@ -75,6 +75,18 @@ class PlaceEditsTest {
     }
 
     @Test
+    void whoMayEditOneAssetChangesItAndMovesItNowhere() {
+        Registry now = REGISTRY.with(List.of(
+                new Change.Put(new Person("p", "pat", "", false)),
+                new Change.Put(new Grant("g3", "p", Right.EDIT, "pump"))));
+        Access pat = new Access(now, new Person("p", "pat", "", false));
+        Asset renamed = new Asset("pump", "Milk pump", "room", "pump", List.of());
+        assertThat(PlaceEdits.edit(pat, new PlaceWish.Change(renamed)))
+                .isEqualTo(new Changes(List.of(new Change.Put(renamed))));
+        refused(Reason.UNKNOWN, PlaceEdits.edit(pat, new PlaceWish.Change(asset("pump", "hall"))));
+    }
+
+    @Test
     void anEditorMakesAndMovesWhatLiesBelowTheSiteAndNothingElsewhere() {
         assertThat(by(EDITOR, new PlaceWish.Make(asset("fan", "hall")))).isInstanceOf(Changes.class);
         assertThat(by(EDITOR, new PlaceWish.Change(asset("pump", "hall")))).isInstanceOf(Changes.class);

@@ -1,17 +1,13 @@
 package org.openpasture.service.fleet;
 
-import java.util.ArrayList;
 import java.util.List;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.SharedEdits;
 import org.openpasture.core.edit.SharedWish;
-import org.openpasture.core.fleet.Channel;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
-import org.openpasture.service.problem.Problem;
-import org.openpasture.store.setting.SettingStore;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -26,13 +22,13 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class ModelController {
     private static final int VERSIONS_SHOWN = 20;
-    private final SettingStore settings;
+    private final ModelVersions versions;
     private final Reader reader;
     private final Editor editor;
 
-    ModelController(SettingStore settings, Reader reader, Editor editor) {
+    ModelController(ModelVersions versions, Reader reader, Editor editor) {
         this.editor = editor;
-        this.settings = settings;
+        this.versions = versions;
         this.reader = reader;
     }
 
@@ -53,7 +49,7 @@ class ModelController {
     @PostMapping("/api/v1/models")
     @ResponseStatus(HttpStatus.CREATED)
     DeviceModel make(@RequestBody DeviceModel model) {
-        DeviceModel made = whole(model.as(Accounts.newId(), 1, reader.siteForNew(model.siteId())));
+        DeviceModel made = model.as(Accounts.newId(), 1, reader.siteForNew(model.siteId()));
         editor.edit(access -> SharedEdits.edit(access, new SharedWish.Make(made)));
         return made;
     }
@@ -66,9 +62,9 @@ class ModelController {
     DeviceModel change(@PathVariable String id, @RequestBody DeviceModel model) {
         DeviceModel before = reader.shared(DeviceModel.class, id, "device model");
         int number = before.version() == null ? 1 : before.version();
-        DeviceModel changed = whole(model.as(id, number + 1, Reader.siteAfter(model.siteId(), before)));
+        DeviceModel changed = model.as(id, number + 1, Reader.siteAfter(model.siteId(), before));
         editor.edit(access -> SharedEdits.edit(access, new SharedWish.Change(changed)));
-        settings.save(versionName(id, number), before);
+        versions.keep(before);
         return changed;
     }
 
@@ -83,29 +79,6 @@ class ModelController {
     /** What the model was before, the newest first. */
     @GetMapping("/api/v1/models/{id}/versions")
     List<DeviceModel> versions(@PathVariable String id) {
-        DeviceModel now = reader.shared(DeviceModel.class, id, "device model");
-        List<DeviceModel> found = new ArrayList<>();
-        for (int number = (now.version() == null ? 1 : now.version()) - 1;
-                number > 0 && found.size() < VERSIONS_SHOWN;
-                number--) {
-            settings.find(versionName(id, number), DeviceModel.class).ifPresent(found::add);
-        }
-        return found;
-    }
-
-    private static String versionName(String id, int number) {
-        return "model/" + id + "/" + number;
-    }
-
-    /** Refuses channels that nothing would ever fill. */
-    private static DeviceModel whole(DeviceModel model) {
-        model.channels().forEach(channel -> {
-            if (model.script() == null
-                    && !channel.name().equals(Channel.SIGNAL)
-                    && !model.layout().channels().contains(channel.name())) {
-                throw Problem.invalid("the layout has no field for the channel '" + channel.name() + "'");
-            }
-        });
-        return model;
+        return versions.before(reader.shared(DeviceModel.class, id, "device model"), VERSIONS_SHOWN);
     }
 }

@@ -29,6 +29,9 @@ import org.springframework.web.servlet.HandlerExceptionResolver;
 class BodyLimits extends OncePerRequestFilter {
     static final int FORM = 4 << 10;
     static final int JSON = 1 << 20;
+    /** A million characters, each in up to three bytes, and what JSON puts before line breaks. */
+    static final int PACK = 4 << 20;
+
     static final int LIST = 16 << 20;
     private final HandlerExceptionResolver problems;
 
@@ -60,6 +63,9 @@ class BodyLimits extends OncePerRequestFilter {
                 || path.startsWith("/api/v1/password-reset")
                 || path.equals("/api/v1/invitations/taken-up")) {
             return FORM;
+        }
+        if (path.equals("/api/v1/packs") || path.equals("/api/v1/packs/plan")) {
+            return PACK;
         }
         return path.equals("/api/v1/devices/import") || path.equals("/api/v1/keys") ? LIST : JSON;
     }

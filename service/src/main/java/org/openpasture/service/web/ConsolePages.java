@@ -20,6 +20,7 @@ class ConsolePages implements WebMvcConfigurer {
         "/rules/**",
         "/fleet/**",
         "/limits/**",
+        "/packs",
         "/people/**",
         "/settings/**",
         "/sign-in",

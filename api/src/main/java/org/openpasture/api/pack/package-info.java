@@ -1,0 +1,2 @@
+/** Packs: what is handed to a colleague as a file. */
+package org.openpasture.api.pack;
