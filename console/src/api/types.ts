@@ -152,3 +152,5 @@ export type ShippedPack = Api.PackView;
 export type ImportedPack = Api.ImportedPackView;
 export type PackPlan = Api.PackPlanView;
 export type PackPart = Api.PackPlanPart;
+export type Calibration = NonNullable<Api.CalibrationView["calibration"]>;
+export type CalibrationStretch = Api.CalibrationView;

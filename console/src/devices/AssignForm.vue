@@ -5,7 +5,8 @@ import { useAction } from "@/look/act";
 import FormDialog from "@/look/FormDialog.vue";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
-import { computed, reactive } from "vue";
+import { computed, reactive, ref } from "vue";
+import { calibrationOf, draftOf, pairs } from "./calibration";
 
 /** Lets a channel feed a point, with a calibration of its own where the model's does not fit this device. */
 const { device, channel } = defineProps<{ device: Device; channel: string }>();
@@ -13,52 +14,29 @@ const emit = defineEmits<{ close: [] }>();
 const points = usePoints();
 const places = usePlaces();
 const { busy, error, run } = useAction();
-const form = reactive({
-  pointId: device.assignments.find((one) => one.channel === channel)?.pointId ?? "",
-  own: "none",
-  scale: 1,
-  offset: 0,
-  raw1: 0,
-  value1: 0,
-  raw2: 1,
-  value2: 1,
-  low: 0,
-  high: 100,
-  table: "",
-});
-/** Lines of two numbers each. */
-const rows = computed(() =>
-  form.table
-    .split("\n")
-    .map((line) =>
-      line
-        .trim()
-        .split(/[\s;]+/)
-        .map((number) => Number(number.replace(",", "."))),
-    )
-    .filter((row) => row.length === 2 && row.every(Number.isFinite)),
-);
+const present = device.assignments.find((one) => one.channel === channel);
+const pointId = ref(present?.pointId ?? "");
+const form = reactive(draftOf(present?.calibration));
+const note = ref("");
+const since = ref<"now" | "always">("now");
+const rows = computed(() => pairs(form.table));
 const choices = computed(() => points.all.filter((point) => places.may("edit", point.placeId)));
+/** Another stretch of time begins only where the same point goes on. */
+const goesOn = computed(() => present?.pointId === pointId.value);
 
 async function save() {
-  const calibration =
-    form.own === "linear"
-      ? { kind: "linear", scale: form.scale, offset: form.offset }
-      : form.own === "two-point"
-        ? { kind: "two-point", raw1: form.raw1, value1: form.value1, raw2: form.raw2, value2: form.value2 }
-        : form.own === "clamp" || form.own === "invert"
-          ? { kind: form.own, low: form.low, high: form.high }
-          : form.own === "current-loop"
-            ? { kind: form.own, low: form.low, high: form.high, faultBelow: null, faultAbove: null }
-            : form.own === "table"
-              ? { kind: "table", raw: rows.value.map((row) => row[0]), values: rows.value.map((row) => row[1]) }
-              : null;
-  if (
-    await run(
-      () => api.post(`devices/${device.id}/assignments`, { channel, pointId: form.pointId, calibration }),
-      "It feeds the point now.",
-    )
-  ) {
+  const done = await run(
+    () =>
+      api.post(`devices/${device.id}/assignments`, {
+        channel,
+        pointId: pointId.value,
+        calibration: calibrationOf(form),
+        from: goesOn.value && since.value === "now" ? new Date().toISOString() : null,
+        note: note.value || null,
+      }),
+    "It feeds the point now.",
+  );
+  if (done) {
     emit("close");
   }
 }
@@ -70,12 +48,12 @@ async function save() {
     save-label="Save"
     :error="error"
     :busy="busy"
-    :disabled="!form.pointId"
+    :disabled="!pointId"
     @save="save"
     @close="emit('close')"
   >
     <el-form-item label="Point; what fed it until now ends" for="assign-point">
-      <el-select id="assign-point" v-model="form.pointId" filterable aria-label="Point">
+      <el-select id="assign-point" v-model="pointId" filterable aria-label="Point">
         <el-option
           v-for="point in choices"
           :key="point.id"
@@ -85,7 +63,7 @@ async function save() {
       </el-select>
     </el-form-item>
     <el-form-item label="Calibration" for="assign-calibration">
-      <el-select id="assign-calibration" v-model="form.own" aria-label="Calibration">
+      <el-select id="assign-calibration" v-model="form.kind" aria-label="Calibration">
         <el-option value="none" label="the model's" />
         <el-option value="linear" label="for this device: times and plus" />
         <el-option value="two-point" label="for this device: two readings in known conditions" />
@@ -93,13 +71,18 @@ async function save() {
         <el-option value="current-loop" label="for this device: 4 to 20 mA" />
         <el-option value="clamp" label="for this device: keep within a range" />
         <el-option value="invert" label="for this device: mirror a range" />
+        <el-option
+          v-if="form.whole?.kind === 'steps'"
+          value="steps"
+          label="for this device: several steps, as they are"
+        />
       </el-select>
     </el-form-item>
-    <div v-if="form.own === 'linear'" class="row">
+    <div v-if="form.kind === 'linear'" class="row">
       × <el-input-number v-model="form.scale" :controls="false" aria-label="Scale" /> +
       <el-input-number v-model="form.offset" :controls="false" aria-label="Offset" />
     </div>
-    <template v-else-if="form.own === 'two-point'">
+    <template v-else-if="form.kind === 'two-point'">
       <div class="row">
         raw <el-input-number v-model="form.raw1" :controls="false" aria-label="First raw number" /> is
         <el-input-number v-model="form.value1" :controls="false" aria-label="First value" />
@@ -110,7 +93,7 @@ async function save() {
       </div>
     </template>
     <el-form-item
-      v-else-if="form.own === 'table'"
+      v-else-if="form.kind === 'table'"
       :label="`Raw number and value, one pair a line, the lowest first: ${rows.length} pairs`"
       for="assign-table"
     >
@@ -122,7 +105,7 @@ async function save() {
         placeholder="0 0&#10;1.5 820&#10;3 2400"
       />
     </el-form-item>
-    <template v-else-if="form.own === 'current-loop'">
+    <template v-else-if="form.kind === 'current-loop'">
       <div class="row">
         4 mA is <el-input-number v-model="form.low" :controls="false" aria-label="Value at 4 mA" />, 20 mA is
         <el-input-number v-model="form.high" :controls="false" aria-label="Value at 20 mA" />
@@ -131,9 +114,21 @@ async function save() {
         3.6 mA and less, and 21 mA and more, are no value but a fault of the wire or the transmitter.
       </p>
     </template>
-    <div v-else-if="form.own !== 'none'" class="row">
+    <div v-else-if="form.kind === 'clamp' || form.kind === 'invert'" class="row">
       from <el-input-number v-model="form.low" :controls="false" aria-label="from" /> to
       <el-input-number v-model="form.high" :controls="false" aria-label="to" />
     </div>
+    <el-form-item v-if="goesOn" label="Applies" for="assign-since">
+      <el-radio-group id="assign-since" v-model="since" aria-label="Applies">
+        <el-radio value="now">from now on</el-radio>
+        <el-radio value="always">to all readings since the last calibration</el-radio>
+      </el-radio-group>
+    </el-form-item>
+    <p v-if="goesOn && since === 'always'" class="soft small">
+      Stored readings change when you then choose “Read frames again” on the device's page.
+    </p>
+    <el-form-item label="Note" for="assign-note">
+      <el-input id="assign-note" v-model="note" maxlength="200" placeholder="such as: against the reference" />
+    </el-form-item>
   </FormDialog>
 </template>

@@ -12,6 +12,7 @@ import { usePoints } from "@/points/points";
 import { computed, ref, watch } from "vue";
 import { useRouter } from "vue-router";
 import AssignForm from "./AssignForm.vue";
+import CalibrateForm from "./CalibrateForm.vue";
 import CommandSheet from "./CommandSheet.vue";
 import CommissioningSheet from "./CommissioningSheet.vue";
 import DecodeAgainForm from "./DecodeAgainForm.vue";
@@ -27,6 +28,7 @@ const places = usePlaces();
 const points = usePoints();
 const router = useRouter();
 const channel = ref("");
+const calibrating = ref<{ name: string; title: string }>();
 const removing = ref(false);
 const changing = ref(false);
 const again = ref(false);
@@ -242,8 +244,11 @@ async function remove() {
             <td><ReadingValue v-if="one.point" :point="one.point" /></td>
             <td>
               <el-button v-if="mayEdit" link type="primary" @click="channel = one.name">{{
-                one.assignment ? "Feed another point" : "Feed a point"
+                one.assignment ? "Change assignment" : "Assign a point"
               }}</el-button>
+              <el-button v-if="mayEdit && one.assignment" link type="primary" @click="calibrating = one"
+                >Calibrate</el-button
+              >
             </td>
           </tr>
         </tbody>
@@ -265,6 +270,13 @@ async function remove() {
     <DeviceChangeForm v-if="changing" :device="device" @close="((changing = false), load())" />
     <DecodeAgainForm v-if="again" :device="device" @close="((again = false), points.load())" />
     <AssignForm v-if="channel" :device="device" :channel="channel" @close="((channel = ''), load(), points.load())" />
+    <CalibrateForm
+      v-if="calibrating"
+      :device="device"
+      :channel="calibrating.name"
+      :title="calibrating.title"
+      @close="((calibrating = undefined), load(), points.load())"
+    />
     <el-dialog v-model="removing" title="Remove this device">
       <p>
         {{ device.name }} is taken out, with its keys and radio session. The points that it fed and their history stay.

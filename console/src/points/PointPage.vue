@@ -20,6 +20,7 @@ import EraseForm from "./EraseForm.vue";
 import PointForm from "./PointForm.vue";
 import { usePoints } from "./points";
 import SourceTrace from "./SourceTrace.vue";
+import CalibrationHistory from "./CalibrationHistory.vue";
 import VibrationSheet from "@/vibration/VibrationSheet.vue";
 import TrendSheet from "./TrendSheet.vue";
 
@@ -144,6 +145,7 @@ async function release() {
     <DaysTable :point="point" :limits="limits" />
 
     <SourceTrace :point="point" />
+    <CalibrationHistory v-if="!point.formulaText" :point="point" />
 
     <section v-if="past.data.value?.length" class="sheet">
       <h2>Alerts of this point</h2>

@@ -1,6 +1,7 @@
 package org.openpasture.client;
 
 import java.time.Instant;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.fleet.AssignmentRequest;
 import org.openpasture.api.fleet.DeviceChange;
@@ -9,6 +10,7 @@ import org.openpasture.api.fleet.KeyRequest;
 import org.openpasture.api.record.DecodeAgainRequest;
 import org.openpasture.client.output.TextTable;
 import org.openpasture.client.output.Words;
+import org.openpasture.core.calibration.Calibration;
 import org.openpasture.core.lorawan.Eui64;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -152,23 +154,79 @@ final class DeviceCommands implements Runnable {
         return 0;
     }
 
-    @Command(name = "assign", mixinStandardHelpOptions = true, description = "Let a device's channel feed a point.")
+    @Command(
+            name = "assign",
+            mixinStandardHelpOptions = true,
+            description = {
+                "Let a device's channel feed a point, or calibrate it.",
+                "Without a calibration the model's applies. Earlier readings keep the calibration of their time with --from."
+            })
     int assign(
             @Mixin Service to,
             @Parameters(index = "0", paramLabel = "DEVICE") String device,
             @Parameters(index = "1", paramLabel = "CHANNEL") String channel,
-            @Parameters(index = "2", paramLabel = "POINT") String point) {
+            @Parameters(index = "2", paramLabel = "POINT") String point,
+            @Option(
+                            names = "--two-point",
+                            paramLabel = "RAW=VALUE",
+                            arity = "2",
+                            description = "Two raw numbers with their true values, such as 3120=0 1410=100.")
+                    @Nullable
+                    List<String> pairs,
+            @Option(
+                            names = "--linear",
+                            paramLabel = "NUMBER",
+                            arity = "2",
+                            description = "Factor and offset: value = raw x factor + offset.")
+                    @Nullable
+                    List<Double> linear,
+            @Option(
+                            names = "--from",
+                            paramLabel = "WHEN",
+                            description = "When it begins: now, 2026-03-01T08:00Z, or how far back: 2h. Left out, it"
+                                    + " applies to all readings of this device from now on and, where the channel feeds"
+                                    + " the point already, to frames that are decoded again.")
+                    @Nullable
+                    String from,
+            @Option(names = "--note", paramLabel = "TEXT", description = "Reason, kept with the calibration.") @Nullable
+                    String note) {
         String id = Service.pick(to.api().get("api/v1/devices"), device, "device")
                 .path("id")
                 .asString();
         JsonNode answer = to.api()
                 .post(
                         "api/v1/devices/" + id + "/assignments",
-                        new AssignmentRequest(channel, PointCommands.id(to, point), null));
+                        new AssignmentRequest(
+                                channel,
+                                PointCommands.id(to, point),
+                                calibration(pairs, linear),
+                                from == null ? null : from.equals("now") ? Instant.now() : Times.read(from),
+                                note));
         if (!to.printedJson(answer)) {
             to.out().println(channel + " of " + answer.path("name").asString() + " feeds the point now.");
         }
         return 0;
+    }
+
+    private static @Nullable Calibration calibration(@Nullable List<String> pairs, @Nullable List<Double> linear) {
+        if (pairs != null) {
+            double[] first = pair(pairs.getFirst());
+            double[] second = pair(pairs.getLast());
+            return new Calibration.TwoPoint(first[0], first[1], second[0], second[1]);
+        }
+        return linear == null ? null : new Calibration.Linear(linear.getFirst(), linear.getLast());
+    }
+
+    private static double[] pair(String text) {
+        String[] parts = text.split("=", -1);
+        try {
+            if (parts.length == 2) {
+                return new double[] {Double.parseDouble(parts[0]), Double.parseDouble(parts[1])};
+            }
+        } catch (NumberFormatException e) {
+            // said below, with what is expected
+        }
+        throw new IllegalArgumentException("'" + text + "' is not a raw number and its value, such as 3120=0.");
     }
 
     @Command(

@@ -3,6 +3,7 @@ package org.openpasture.api.fleet;
 import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.calibration.Calibration;
 import org.openpasture.core.lorawan.Eui64;
 
 /**
@@ -60,6 +61,15 @@ public record DeviceView(
         @Nullable Long clockAheadSeconds,
         boolean clockCorrected) {
 
-    /** A channel and the point it feeds. */
-    public record AssignmentView(String id, String channel, String pointId, String pointName) {}
+    /**
+     * A channel and the point it feeds.
+     *
+     * @param calibration for this device alone; null for the model's
+     */
+    public record AssignmentView(
+            String id,
+            String channel,
+            String pointId,
+            String pointName,
+            @Nullable Calibration calibration) {}
 }

@@ -294,7 +294,8 @@ public class DeviceStates {
                 assignment.pointId(),
                 registry.find(Point.class, assignment.pointId())
                         .map(Point::name)
-                        .orElse("a point that is gone"));
+                        .orElse("a point that is gone"),
+                assignment.calibration());
     }
 
     /** How long a device may be silent before it counts as missing: three reports, and a little. */

@@ -3,8 +3,6 @@ package org.openpasture.service.fleet;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
-import org.openpasture.api.fleet.AssignmentRequest;
 import org.openpasture.api.fleet.ClockRequest;
 import org.openpasture.api.fleet.DeviceChange;
 import org.openpasture.api.fleet.DeviceRequest;
@@ -12,22 +10,15 @@ import org.openpasture.api.fleet.DeviceView;
 import org.openpasture.api.fleet.KeyRequest;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.DeviceEdits;
-import org.openpasture.core.fleet.Assignment;
-import org.openpasture.core.fleet.Channel;
 import org.openpasture.core.fleet.Device;
-import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.fleet.RadioIdentity;
 import org.openpasture.core.lorawan.AesKey;
 import org.openpasture.core.people.Right;
-import org.openpasture.core.place.Point;
-import org.openpasture.core.quantity.Quantity;
-import org.openpasture.core.quantity.Units;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
 import org.openpasture.engine.heard.DeviceStates;
 import org.openpasture.engine.radio.RadioKeys;
 import org.openpasture.engine.radio.RadioNetwork;
-import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
@@ -42,7 +33,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
-/** Devices, and which of their channels feed which points. */
+/** Devices. */
 @RestController
 class DeviceController {
     private final RegistryStore registry;
@@ -137,87 +128,11 @@ class DeviceController {
             List<Change> changes = new ArrayList<>();
             now.assignmentsOf(id).stream()
                     .filter(assignment -> assignment.until() == null)
-                    .forEach(assignment -> changes.add(new Change.Put(ended(assignment))));
+                    .forEach(assignment -> changes.add(new Change.Put(assignment.endedAt(clock.instant()))));
             changes.add(new Change.Remove(Kind.DEVICE, id));
             return changes;
         });
         keys.forget(id);
         network.forget(id);
-    }
-
-    /** Lets a channel feed a point; what fed the point until now ends. */
-    @PostMapping("/api/v1/devices/{id}/assignments")
-    @ResponseStatus(HttpStatus.CREATED)
-    DeviceView assign(@PathVariable String id, @RequestBody AssignmentRequest request) {
-        Device device = reader.device(id);
-        Point point = reader.point(request.pointId());
-        reader.require(Right.EDIT, device.placeId(), "assign this device's channels");
-        reader.require(Right.EDIT, point.placeId(), "assign to this point");
-        DeviceModel model = reader.find(DeviceModel.class, device.modelId(), "device model");
-        Channel channel = model.channel(request.channel())
-                .orElseThrow(() ->
-                        Problem.invalid("the model '" + model.name() + "' has no channel '" + request.channel() + "'"));
-        requireAlike(channel, point, request);
-        registry.change(reader.person().name(), now -> {
-            List<Change> changes = new ArrayList<>();
-            Optional<Assignment> same = now.assignmentsTo(point.id()).stream()
-                    .filter(assignment -> assignment.until() == null
-                            && assignment.deviceId().equals(id)
-                            && assignment.channel().equals(request.channel()))
-                    .findFirst();
-            // The same channel to the same point: its calibration is put right, also for frames that are read again.
-            now.assignmentsTo(point.id()).stream()
-                    .filter(assignment -> assignment.until() == null && !same.equals(Optional.of(assignment)))
-                    .forEach(assignment -> changes.add(new Change.Put(ended(assignment))));
-            changes.add(new Change.Put(new Assignment(
-                    same.map(Assignment::id).orElseGet(Accounts::newId),
-                    id,
-                    request.channel(),
-                    point.id(),
-                    same.map(Assignment::from).orElseGet(clock::instant),
-                    null,
-                    request.calibration())));
-            return changes;
-        });
-        return one(id);
-    }
-
-    /** A channel feeds a point of its own quantity, unless a calibration says how one becomes the other. */
-    private static void requireAlike(Channel channel, Point point, AssignmentRequest request) {
-        if (point.formula() != null) {
-            throw Problem.conflict(
-                    "'" + point.name() + "' is derived from other points, so that no device can measure it.",
-                    "Choose another point, or remove the formula first.");
-        }
-        boolean says = request.calibration() != null
-                || channel.quantity() == Quantity.OTHER
-                || point.quantity() == Quantity.OTHER;
-        boolean alike = channel.quantity() == point.quantity() && Units.areAlike(channel.unit(), point.unit());
-        if (!says && !alike) {
-            throw Problem.conflict(
-                    "The channel '" + channel.title() + "' is "
-                            + channel.quantity().title() + " in '" + channel.unit() + "', the point '" + point.name()
-                            + "' is " + point.quantity().title() + " in '" + point.unit() + "'.",
-                    "Choose another point, or give the calibration by which one becomes the other.");
-        }
-    }
-
-    @DeleteMapping("/api/v1/assignments/{id}")
-    @ResponseStatus(HttpStatus.NO_CONTENT)
-    void unassign(@PathVariable String id) {
-        Assignment assignment = reader.find(Assignment.class, id, "assignment");
-        reader.require(Right.EDIT, reader.device(assignment.deviceId()).placeId(), "end this assignment");
-        registry.change(reader.person().name(), List.of(new Change.Put(ended(assignment))));
-    }
-
-    private Assignment ended(Assignment assignment) {
-        return new Assignment(
-                assignment.id(),
-                assignment.deviceId(),
-                assignment.channel(),
-                assignment.pointId(),
-                assignment.from(),
-                clock.instant(),
-                assignment.calibration());
     }
 }
