@@ -81,11 +81,12 @@ class RecordsTest {
 
     /** A reading a minute from a moment on, values 2.00, 2.01 … */
     private static void minutes(String point, Instant from, int count) {
+        int number = plant.point(point).number();
         StringBuilder csv = new StringBuilder("time,point,value\n");
         for (int i = 0; i < count; i++) {
             csv.append(from.plusSeconds(60L * i))
                     .append(',')
-                    .append(plant.point(point).number())
+                    .append(number)
                     .append(',')
                     .append(2 + i % 100 / 100.0)
                     .append('\n');

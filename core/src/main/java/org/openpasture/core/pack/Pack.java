@@ -41,7 +41,7 @@ public record Pack(
     public static final int FORMAT = 1;
 
     private static final int LONGEST_NAME = 120;
-    private static final int MOST = 500;
+    private static final int MOST = 200;
 
     public Pack {
         about = about == null ? "" : about;

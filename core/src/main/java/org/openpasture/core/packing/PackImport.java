@@ -66,6 +66,7 @@ public final class PackImport {
     private final Map<String, String> pointIds = new LinkedHashMap<>();
     private final Map<String, ImportedPack.Item> items = new HashMap<>();
     private final Map<String, String> setIds = new HashMap<>();
+    private final Map<Class<? extends Shareable>, Map<String, String>> usable = new HashMap<>();
     private final Optional<ImportedPack> before;
     private final @Nullable String siteId;
     /** As it will be after the steps so far. */
@@ -316,15 +317,12 @@ public final class PackImport {
     private <T extends Shareable> void shared(
             String key, String name, Class<T> type, T made, UnaryOperator<T> changed) {
         String content = Content.of(made);
-        Optional<T> same = items.containsKey(key)
+        Optional<String> same = items.containsKey(key)
                 ? Optional.empty()
-                : registry().all(type).stream()
-                        .filter(access::maySee)
-                        .filter(one -> one.siteId() == null || one.siteId().equals(siteId))
-                        .filter(one -> Content.of(one).equals(content))
-                        .findFirst();
+                : Optional.ofNullable(
+                        usable.computeIfAbsent(type, this::byContent).get(content));
         if (same.isPresent() && !wish.leaveOut().contains(key)) {
-            items.put(key, new ImportedPack.Item(same.get().id(), content));
+            items.put(key, new ImportedPack.Item(same.get(), content));
             add(key, name, Fate.SAME, "");
             return;
         }
@@ -336,6 +334,16 @@ public final class PackImport {
                 changed,
                 thing -> SharedEdits.edit(access, new SharedWish.Make(thing)),
                 thing -> SharedEdits.edit(access, new SharedWish.Change(thing)));
+    }
+
+    /** The ids of what may be used here, by what it says. */
+    private Map<String, String> byContent(Class<? extends Shareable> type) {
+        Map<String, String> ids = new HashMap<>();
+        registry().all(type).stream()
+                .filter(access::maySee)
+                .filter(one -> one.siteId() == null || one.siteId().equals(siteId))
+                .forEach(one -> ids.putIfAbsent(Content.of(one), one.id()));
+        return ids;
     }
 
     // Which limits hold where
@@ -606,11 +614,19 @@ public final class PackImport {
             case Edited.Refused refused -> add(key, name, Fate.IMPOSSIBLE, refused.what() + " " + refused.todo());
             case Edited.Changes changes -> {
                 steps.addAll(changes.steps());
-                access = new Access(registry().with(changes.steps()), access.person(), access.scope());
+                if (changes.steps().stream().anyMatch(PackImport::matters)) {
+                    access = new Access(registry().with(changes.steps()), access.person(), access.scope());
+                }
                 items.put(key, item);
                 add(key, name, fate, "");
             }
         }
+    }
+
+    /** Whether later parts are checked against it; another picture of all that is registered costs time. */
+    private static boolean matters(Change step) {
+        return !(step instanceof Change.Put(Entity entity)
+                && (entity instanceof Rule || entity instanceof Dashboard));
     }
 
     private void add(String key, String name, Fate fate, String why) {

@@ -355,6 +355,38 @@ class PackImportTest {
     }
 
     @Test
+    void aFullPackIsPlannedAmongThousandsOfPointsWithoutHoldingUpTheOthers() {
+        List<Change> many = new ArrayList<>();
+        for (int i = 0; i < 5_000; i++) {
+            many.add(new Change.Put(new Point(
+                    "p" + i, 100 + i, "Point " + i, "room", Quantity.PRESSURE, "bar", null, null, null, true)));
+        }
+        Registry crowded = HERE.with(many);
+        Pack one = pack();
+        Pack full = new Pack(
+                1,
+                "full",
+                "Full",
+                "",
+                one.places(),
+                one.points(),
+                one.limitSets(),
+                List.of(),
+                java.util.stream.IntStream.range(0, 200)
+                        .mapToObj(i -> one.rules().getFirst().under("rule-" + i, true, List.of(), List.of()))
+                        .toList(),
+                java.util.stream.IntStream.range(0, 200)
+                        .mapToObj(i -> new Pack.PackedDashboard(
+                                "board-" + i, "Board", one.dashboards().getFirst().panels()))
+                        .toList());
+        long began = System.nanoTime();
+        PackPlan plan = plan(crowded, EDITOR, full, PackWish.asProposed());
+        assertThat(plan.isPossible()).isTrue();
+        assertThat(plan.steps()).hasSizeGreaterThan(400);
+        assertThat(java.time.Duration.ofNanos(System.nanoTime() - began)).isLessThan(java.time.Duration.ofSeconds(5));
+    }
+
+    @Test
     void whoMakesAPackSeesAllThatIsInIt() {
         Person guest = new Person("g", "gus", "", false);
         List<Change> more = new ArrayList<>(List.of(new Change.Put(guest)));

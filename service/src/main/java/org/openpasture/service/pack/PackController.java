@@ -33,6 +33,7 @@ import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.fleet.ModelVersions;
 import org.openpasture.service.problem.Problem;
+import org.openpasture.service.web.Turns;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
@@ -57,6 +58,7 @@ class PackController {
     private final Reader reader;
     private final Editor editor;
     private final ModelVersions versions;
+    private final Turns turns = new Turns(8, "Other pack checks");
 
     PackController(Reader reader, Editor editor, ModelVersions versions) {
         this.reader = reader;
@@ -143,7 +145,8 @@ class PackController {
         PackWish wish = wish(request);
         reader.requireAnywhere(Right.EDIT, "import packs");
         editor.require(access -> PackImport.refusal(access, pack, wish));
-        return view(PackImport.plan(reader.access(), pack, wish, Accounts::newId), null);
+        Access access = reader.access();
+        return turns.take(() -> view(PackImport.plan(access, pack, wish, Accounts::newId), null));
     }
 
     /**
