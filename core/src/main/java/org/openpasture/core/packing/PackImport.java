@@ -625,8 +625,7 @@ public final class PackImport {
 
     /** Whether later parts are checked against it; another picture of all that is registered costs time. */
     private static boolean matters(Change step) {
-        return !(step instanceof Change.Put(Entity entity)
-                && (entity instanceof Rule || entity instanceof Dashboard));
+        return !(step instanceof Change.Put(Entity entity) && (entity instanceof Rule || entity instanceof Dashboard));
     }
 
     private void add(String key, String name, Fate fate, String why) {

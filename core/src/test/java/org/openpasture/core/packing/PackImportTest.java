@@ -377,7 +377,9 @@ class PackImportTest {
                         .toList(),
                 java.util.stream.IntStream.range(0, 200)
                         .mapToObj(i -> new Pack.PackedDashboard(
-                                "board-" + i, "Board", one.dashboards().getFirst().panels()))
+                                "board-" + i,
+                                "Board",
+                                one.dashboards().getFirst().panels()))
                         .toList());
         long began = System.nanoTime();
         PackPlan plan = plan(crowded, EDITOR, full, PackWish.asProposed());

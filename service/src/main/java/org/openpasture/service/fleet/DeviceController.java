@@ -40,7 +40,7 @@ class DeviceController {
     private final DeviceStates states;
     private final RadioNetwork network;
     private final RadioKeys keys;
-    private final BringIn bringIn;
+    private final BringingIn bringIn;
     private final Reader reader;
     private final Editor editor;
     private final Clock clock;
@@ -50,7 +50,7 @@ class DeviceController {
             DeviceStates states,
             RadioNetwork network,
             RadioKeys keys,
-            BringIn bringIn,
+            BringingIn bringIn,
             Reader reader,
             Editor editor,
             Clock clock) {

@@ -50,11 +50,11 @@ class DeviceImportController {
     /** So many are registered in one change. */
     private static final int AT_ONCE = 500;
 
-    private final BringIn bringIn;
+    private final BringingIn bringIn;
     private final KeyList keys;
     private final Reader reader;
 
-    DeviceImportController(BringIn bringIn, KeyList keys, Reader reader) {
+    DeviceImportController(BringingIn bringIn, KeyList keys, Reader reader) {
         this.bringIn = bringIn;
         this.keys = keys;
         this.reader = reader;
@@ -150,10 +150,10 @@ class DeviceImportController {
                     line.find("address").orElse(null),
                     makePoints);
             String identity = device.devEui() != null ? "EUI " + device.devEui() : "address " + device.address();
-            if (!seen.add(identity + device.inletId())) {
+            bringIn.check(device);
+            if (!seen.add(bringIn.key(access, device))) {
                 throw new IllegalArgumentException("the " + identity + " stands in this file twice");
             }
-            bringIn.check(device);
             right.add(device);
         });
         for (int i = 0; !dryRun && i < right.size(); i += AT_ONCE) {
@@ -164,6 +164,7 @@ class DeviceImportController {
 
     private static String model(Access access, String name) {
         return access.registry().all(DeviceModel.class).stream()
+                .filter(access::maySee)
                 .filter(model -> model.id().equals(name) || model.name().equalsIgnoreCase(name))
                 .map(DeviceModel::id)
                 .findFirst()
@@ -172,6 +173,7 @@ class DeviceImportController {
 
     private static String inlet(Access access, String name) {
         return access.registry().all(Inlet.class).stream()
+                .filter(inlet -> access.may(Right.LOOK, inlet))
                 .filter(inlet -> inlet.id().equals(name) || inlet.name().equalsIgnoreCase(name))
                 .map(Inlet::id)
                 .findFirst()
