@@ -2,7 +2,7 @@
 import { api } from "@/api/http";
 import type { Dashboard, ShareLink } from "@/api/types";
 import { useAction } from "@/look/act";
-import { day } from "@/look/clock";
+import { age, day, now } from "@/look/clock";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import ShownOnce from "@/look/ShownOnce.vue";
@@ -17,6 +17,11 @@ const made = ref<ShareLink>();
 const { busy, error, run } = useAction();
 const { data, load } = useLoad(() => api.get<ShareLink[]>("links"));
 const links = computed(() => data.value?.filter((link) => link.dashboardId === dashboard.id) ?? []);
+
+function openings(link: ShareLink): string {
+  const times = link.opened === 1 ? "once" : `${link.opened} times`;
+  return link.opened ? `opened ${times}, last ${age(link.lastOpenedAt, now.value)}` : "never opened";
+}
 
 async function make() {
   await run(async () => {
@@ -62,7 +67,8 @@ async function withdraw(link: ShareLink) {
         <div v-for="link in links" :key="link.id" class="row link">
           <span>{{ link.note || "no note" }}</span>
           <span class="soft small"
-            >made {{ day(link.createdAt) }}, until {{ link.until ? day(link.until) : "withdrawn" }}</span
+            >made {{ day(link.createdAt) }}, until {{ link.until ? day(link.until) : "withdrawn" }},
+            {{ openings(link) }}</span
           >
           <el-button link type="primary" @click="withdraw(link)">Withdraw</el-button>
         </div>

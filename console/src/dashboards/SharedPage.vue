@@ -11,7 +11,17 @@ import DashboardGrid from "./DashboardGrid.vue";
 /** A dashboard behind a read-only link, for who has no account. Asks again every few seconds. */
 const { token } = defineProps<{ token: string }>();
 const path = "shared/" + encodeURIComponent(token);
-const { data: dashboard, error, load } = useLoad(() => api.get<Dashboard>(path));
+let opened = false;
+const {
+  data: dashboard,
+  error,
+  load,
+} = useLoad(async () => {
+  // What an open page asks again is no other opening of the link.
+  const found = await api.get<Dashboard>(opened ? path + "?again=true" : path);
+  opened = true;
+  return found;
+});
 every(5, () => void load());
 provide(POINT_PATH, (pointId) => `${path}/points/${pointId}`);
 const points = computed(() => new Map(dashboard.value?.points.map((point) => [point.id, point])));

@@ -240,6 +240,8 @@ describe("sharing", () => {
       createdAt: "2026-03-01T08:00:00Z",
       until: null,
       link: null,
+      opened: 3,
+      lastOpenedAt: new Date().toISOString(),
     };
     let open = [] as unknown[];
     await begin({
@@ -259,6 +261,7 @@ describe("sharing", () => {
     await flushPromises();
     expect((dialog.find("#shown-once").element as HTMLInputElement).value).toBe("http://pasture/shared/token");
     expect(calls.find((call) => call.method === "POST")?.body).toEqual({ note: "adviser", days: 30 });
+    expect(dialog.text()).toContain("opened 3 times, last");
     await button(dialog, "Withdraw").trigger("click");
     await flushPromises();
     expect(dialog.text()).not.toContain("Links that are open");

@@ -107,11 +107,12 @@ final class DashboardCommands implements Runnable {
     int links(@Mixin Service to) {
         JsonNode links = to.api().get("api/v1/links");
         if (!to.printedJson(links)) {
-            TextTable table = new TextTable("Dashboard", "For", "Until", "Id");
+            TextTable table = new TextTable("Dashboard", "For", "Until", "Opened", "Id");
             links.forEach(link -> table.row(
                     link.path("dashboardName").asString(),
                     link.path("note").asString(""),
                     link.path("until").asString("you withdraw it"),
+                    link.path("opened").asString(),
                     link.path("id").asString()));
             to.out().print(table.isEmpty() ? "No links are handed out.\n" : table.text());
         }

@@ -305,6 +305,14 @@ class RightsTest {
         String token = tokenOf(link);
         assertThat(SERVICE.anonymous().get("api/v1/shared/" + token).path("points"))
                 .hasSize(1);
+        SERVICE.anonymous().get("api/v1/shared/" + token + "?again=true");
+        assertThat(SERVICE.owner()
+                        .get("api/v1/links")
+                        .valueStream()
+                        .filter(one -> one.path("id").asString().equals(link.id()))
+                        .map(one -> one.path("opened").asInt()))
+                .as("what an open page asks again is not counted")
+                .containsExactly(1);
         for (String what : List.of("readings", "summary", "summaries", "exposure")) {
             SERVICE.anonymous()
                     .get("api/v1/shared/" + token + "/points/"

@@ -7,6 +7,8 @@ import org.jspecify.annotations.Nullable;
  * A link that was handed out.
  *
  * @param link shown once, when it is made
+ * @param opened how often it was opened
+ * @param lastOpenedAt null if it never was
  */
 public record ShareView(
         String id,
@@ -15,4 +17,6 @@ public record ShareView(
         String note,
         Instant createdAt,
         @Nullable Instant until,
-        @Nullable String link) {}
+        @Nullable String link,
+        long opened,
+        @Nullable Instant lastOpenedAt) {}

@@ -20,14 +20,14 @@ import org.openpasture.api.vibration.WaveformView;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.dashboard.ShareLink;
+import org.openpasture.core.edit.LinkEdits;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
-import org.openpasture.core.registry.Change;
-import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.secret.Tokens;
 import org.openpasture.service.access.Accounts;
+import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.service.reading.SeriesViews;
@@ -52,6 +52,8 @@ class ShareController {
     private final SeriesViews series;
     private final VibrationViews vibrations;
     private final Reader reader;
+    private final Editor editor;
+    private final LinkOpenings openings;
     private final Addresses addresses;
     private final Clock clock;
 
@@ -61,6 +63,8 @@ class ShareController {
             SeriesViews series,
             VibrationViews vibrations,
             Reader reader,
+            Editor editor,
+            LinkOpenings openings,
             Addresses addresses,
             Clock clock) {
         this.registry = registry;
@@ -68,6 +72,8 @@ class ShareController {
         this.series = series;
         this.vibrations = vibrations;
         this.reader = reader;
+        this.editor = editor;
+        this.openings = openings;
         this.addresses = addresses;
         this.clock = clock;
     }
@@ -89,6 +95,7 @@ class ShareController {
     }
 
     private ShareView view(ShareLink link, @Nullable String address) {
+        LinkOpenings.Openings opened = openings.of(link.id());
         return new ShareView(
                 link.id(),
                 link.dashboardId(),
@@ -99,20 +106,15 @@ class ShareController {
                 link.note(),
                 link.createdAt(),
                 link.until(),
-                address);
+                address,
+                opened.times(),
+                opened.last());
     }
 
     /** Makes a link; its address is in the answer and nowhere else. */
     @PostMapping("/api/v1/dashboards/{id}/links")
     @ResponseStatus(HttpStatus.CREATED)
     ShareView make(@PathVariable String id, @RequestBody ShareRequest request, HttpServletRequest http) {
-        Access access = reader.access();
-        Dashboard dashboard = reader.find(Dashboard.class, id, "dashboard");
-        if (!access.may(Right.EDIT, dashboard)) {
-            throw access.may(Right.LOOK, dashboard)
-                    ? Problem.forbidden("share this dashboard")
-                    : Problem.notFound("dashboard");
-        }
         String token = Tokens.fresh();
         Instant now = clock.instant();
         ShareLink link = new ShareLink(
@@ -122,8 +124,8 @@ class ShareController {
                 request.note() == null ? "" : request.note(),
                 now,
                 now.plus(Duration.ofDays(Objects.requireNonNull(request.days()))),
-                access.person().id());
-        registry.change(access.person().name(), List.of(new Change.Put(link)));
+                reader.person().id());
+        editor.edit(access -> LinkEdits.make(access, link));
         return view(link, addresses.of(http) + "/shared/" + token);
     }
 
@@ -132,18 +134,19 @@ class ShareController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void withdraw(@PathVariable String id) {
         reader.requireScope(Right.EDIT, "withdraw a link");
-        ShareLink link = reader.find(ShareLink.class, id, "link");
-        Person person = reader.person();
-        if (!reader.access().mayManageInstance() && !link.createdBy().equals(person.id())) {
-            throw Problem.forbidden("withdraw somebody else's link");
-        }
-        registry.change(person.name(), List.of(new Change.Remove(Kind.SHARE_LINK, id)));
+        editor.edit(access -> LinkEdits.withdraw(access, id));
     }
 
-    /** The dashboard behind a link, without an account. */
+    /**
+     * The dashboard behind a link, without an account. It counts as an opening of the link, unless {@code again} says
+     * that a page that is open asks again.
+     */
     @GetMapping("/api/v1/shared/{token}")
-    DashboardView shared(@PathVariable String token) {
+    DashboardView shared(@PathVariable String token, @RequestParam(defaultValue = "false") boolean again) {
         Shared shared = open(token);
+        if (!again) {
+            openings.count(shared.link().id());
+        }
         return views.view(shared.access(), shared.dashboard(), false);
     }
 
@@ -242,7 +245,7 @@ class ShareController {
                 .orElseThrow(() -> Problem.notFound("point on this dashboard"));
     }
 
-    private record Shared(Access access, Dashboard dashboard) {}
+    private record Shared(ShareLink link, Access access, Dashboard dashboard) {}
 
     private Shared open(String token) {
         Registry now = registry.now();
@@ -259,6 +262,6 @@ class ShareController {
                 .filter(found -> access.may(Right.LOOK, found))
                 .orElseThrow(() -> Problem.gone(
                         "The dashboard behind this link is gone.", "Ask who gave it to you for a new one."));
-        return new Shared(access, dashboard);
+        return new Shared(link, access, dashboard);
     }
 }

@@ -1,7 +1,6 @@
 package org.openpasture.service.fleet;
 
 import java.time.Clock;
-import java.util.ArrayList;
 import java.util.List;
 import org.openpasture.api.fleet.ClockRequest;
 import org.openpasture.api.fleet.DeviceChange;
@@ -14,8 +13,6 @@ import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.RadioIdentity;
 import org.openpasture.core.lorawan.AesKey;
 import org.openpasture.core.people.Right;
-import org.openpasture.core.registry.Change;
-import org.openpasture.core.registry.Kind;
 import org.openpasture.engine.heard.DeviceStates;
 import org.openpasture.engine.radio.RadioKeys;
 import org.openpasture.engine.radio.RadioNetwork;
@@ -87,7 +84,7 @@ class DeviceController {
         return states.view(registry.now(), made);
     }
 
-    /** Gives a device another name, or hangs it at another place. */
+    /** Gives a device another name or another place. */
     @PutMapping("/api/v1/devices/{id}")
     DeviceView change(@PathVariable String id, @RequestBody DeviceChange request) {
         editor.edit(access -> DeviceEdits.change(access, id, request.name(), request.placeId()));
@@ -110,28 +107,14 @@ class DeviceController {
     /** Whether the times that a device sends are corrected by what its clock is off. */
     @PutMapping("/api/v1/devices/{id}/clock")
     DeviceView correctClock(@PathVariable String id, @RequestBody ClockRequest request) {
-        reader.require(Right.EDIT, reader.device(id).placeId(), "change this device");
-        registry.change(
-                reader.person().name(),
-                now -> List.of(new Change.Put(now.find(Device.class, id)
-                        .orElseThrow(() -> Problem.notFound("device"))
-                        .correcting(request.correct()))));
+        editor.edit(access -> DeviceEdits.correctClock(access, id, request.correct()));
         return one(id);
     }
 
     @DeleteMapping("/api/v1/devices/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable String id) {
-        Device device = reader.device(id);
-        reader.require(Right.EDIT, device.placeId(), "remove this device");
-        registry.change(reader.person().name(), now -> {
-            List<Change> changes = new ArrayList<>();
-            now.assignmentsOf(id).stream()
-                    .filter(assignment -> assignment.until() == null)
-                    .forEach(assignment -> changes.add(new Change.Put(assignment.endedAt(clock.instant()))));
-            changes.add(new Change.Remove(Kind.DEVICE, id));
-            return changes;
-        });
+        editor.edit(access -> DeviceEdits.remove(access, id, clock.instant()));
         keys.forget(id);
         network.forget(id);
     }
