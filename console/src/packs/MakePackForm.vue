@@ -27,14 +27,24 @@ const form = reactive({
   limitSet: [] as string[],
   model: [] as string[],
 });
-const sets = computed(() => places.limits.filter((set) => !set.shipped));
+/** What can go into a pack; shipped limit sets are there at the other end too. */
+const kinds = computed(() =>
+  [
+    { of: "rule" as const, title: "Rules", all: all.value?.rules ?? [] },
+    { of: "dashboard" as const, title: "Dashboards", all: all.value?.dashboards ?? [] },
+    {
+      of: "limitSet" as const,
+      title: "Limit sets",
+      all: places.limits.filter((set) => !set.shipped).map((set) => ({ id: set.id, name: set.title })),
+    },
+    { of: "model" as const, title: "Device models", all: all.value?.models ?? [] },
+  ].filter((kind) => kind.all.length),
+);
 const chosen = computed(() => form.rule.length + form.dashboard.length + form.limitSet.length + form.model.length);
 
 async function make() {
   const query = new URLSearchParams({ name: form.name, about: form.about });
-  for (const kind of ["rule", "dashboard", "limitSet", "model"] as const) {
-    form[kind].forEach((id) => query.append(kind, id));
-  }
+  kinds.value.forEach(({ of }) => form[of].forEach((id) => query.append(of, id)));
   const done = await run(async () => {
     const text = await api.text("packs/file?" + query);
     const link = document.createElement("a");
@@ -65,38 +75,16 @@ async function make() {
     <el-form-item label="Description" for="pack-about"
       ><el-input id="pack-about" v-model="form.about" maxlength="500" placeholder="What it is for"
     /></el-form-item>
-    <el-form-item label="Rules" for="pack-rules">
-      <el-select id="pack-rules" v-model="form.rule" multiple filterable aria-label="Rules" placeholder="none">
-        <el-option v-for="one in all?.rules" :key="one.id" :value="one.id" :label="one.name" />
-      </el-select>
-    </el-form-item>
-    <el-form-item label="Dashboards" for="pack-dashboards">
+    <el-form-item v-for="kind in kinds" :key="kind.of" :label="kind.title" :for="`pack-${kind.of}`">
       <el-select
-        id="pack-dashboards"
-        v-model="form.dashboard"
+        :id="`pack-${kind.of}`"
+        v-model="form[kind.of]"
         multiple
         filterable
-        aria-label="Dashboards"
+        :aria-label="kind.title"
         placeholder="none"
       >
-        <el-option v-for="one in all?.dashboards" :key="one.id" :value="one.id" :label="one.name" />
-      </el-select>
-    </el-form-item>
-    <el-form-item v-if="sets.length" label="Limit sets" for="pack-sets">
-      <el-select id="pack-sets" v-model="form.limitSet" multiple filterable aria-label="Limit sets" placeholder="none">
-        <el-option v-for="one in sets" :key="one.id" :value="one.id" :label="one.title" />
-      </el-select>
-    </el-form-item>
-    <el-form-item v-if="all?.models.length" label="Device models" for="pack-models">
-      <el-select
-        id="pack-models"
-        v-model="form.model"
-        multiple
-        filterable
-        aria-label="Device models"
-        placeholder="none"
-      >
-        <el-option v-for="one in all?.models" :key="one.id" :value="one.id" :label="one.name" />
+        <el-option v-for="one in kind.all" :key="one.id" :value="one.id" :label="one.name" />
       </el-select>
     </el-form-item>
     <p class="soft small">

@@ -13,6 +13,11 @@ final class Keys {
     private final Map<String, String> byId = new HashMap<>();
     private final Set<String> taken = new HashSet<>();
 
+    /** Keeps a key from being given to anything. */
+    void reserve(String key) {
+        taken.add(key);
+    }
+
     /** The key of a thing; the same whenever it is asked for. */
     String of(String id, String name) {
         return byId.computeIfAbsent(id, unknown -> {

@@ -87,7 +87,7 @@ public final class PackImport {
                         .orElse(null)
                 : wish.siteId().isEmpty() ? null : wish.siteId();
         before = earlier()
-                .filter(one -> one.places().equals(placeIds) && Objects.equals(one.siteId(), siteId))
+                .filter(one -> Objects.equals(one.siteId(), siteId) && isForTheSame(one.places(), placeIds))
                 .findFirst();
         before.ifPresent(one -> items.putAll(one.items()));
     }
@@ -156,9 +156,10 @@ public final class PackImport {
                 .sorted()
                 .filter(key -> parts.stream().noneMatch(part -> part.key().equals(key)))
                 .forEach(key -> add(key, key.substring(key.indexOf('/') + 1), Fate.NOT_IN_PACK, ""));
-        remember();
+        String importId = remember();
         return new PackPlan(
                 pack,
+                importId,
                 siteId,
                 before.isPresent(),
                 pack.places().stream()
@@ -169,6 +170,17 @@ public final class PackImport {
                         .toList(),
                 parts,
                 steps);
+    }
+
+    /**
+     * Whether two imports are about the same places: none stands for two, and some place is in both. One that had no
+     * place for a part of the pack goes on when there is one.
+     */
+    private static boolean isForTheSame(Map<String, String> some, Map<String, String> others) {
+        List<String> common = some.keySet().stream().filter(others::containsKey).toList();
+        return common.isEmpty()
+                ? some.isEmpty() && others.isEmpty()
+                : common.stream().allMatch(key -> Objects.equals(some.get(key), others.get(key)));
     }
 
     private Registry registry() {
@@ -444,7 +456,8 @@ public final class PackImport {
 
     /** A limit set of the pack, or one that ships. */
     private Optional<LimitSet> set(String key) {
-        return registry().find(LimitSet.class, setIds.getOrDefault(key, key)).filter(access::maySee);
+        boolean isOwn = pack.limitSets().stream().anyMatch(set -> set.id().equals(key));
+        return registry().find(LimitSet.class, isOwn ? setIds.get(key) : key).filter(access::maySee);
     }
 
     // Rules and dashboards
@@ -632,20 +645,28 @@ public final class PackImport {
         parts.add(new PackPlan.Part(key, name, fate, why));
     }
 
-    private void remember() {
+    /** Keeps what became what; the id under which that is kept, null if nothing was imported. */
+    private @Nullable String remember() {
         if (items.isEmpty()) {
-            return;
+            return null;
         }
         ImportedPack now = new ImportedPack(
                 before.map(ImportedPack::id).orElseGet(newIds),
                 pack.id(),
                 pack.name(),
                 siteId,
-                placeIds,
-                pointIds,
+                with(before.map(ImportedPack::places).orElse(Map.of()), placeIds),
+                with(before.map(ImportedPack::points).orElse(Map.of()), pointIds),
                 items);
         if (before.filter(now::equals).isEmpty()) {
             steps.add(new Change.Put(now));
         }
+        return now.id();
+    }
+
+    private static Map<String, String> with(Map<String, String> some, Map<String, String> more) {
+        Map<String, String> all = new HashMap<>(some);
+        all.putAll(more);
+        return all;
     }
 }

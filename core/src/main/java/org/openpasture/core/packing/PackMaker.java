@@ -65,6 +65,10 @@ public final class PackMaker {
                 .sorted(Comparator.comparingInt(
                         place -> access.registry().pathUp(place.id()).size()))
                 .forEach(places::add);
+        // Shipped sets are named by their ids, which no other set's key may look like.
+        access.registry().all(LimitSet.class).stream()
+                .filter(LimitSet::shipped)
+                .forEach(set -> setKeys.reserve(set.id()));
         places.forEach(place -> limitsOf(place).forEach(this::addOwn));
         points.forEach(point ->
                 access.registry().find(LimitSet.class, point.limitSet()).ifPresent(this::addOwn));

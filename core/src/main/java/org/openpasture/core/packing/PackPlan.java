@@ -1,10 +1,8 @@
 package org.openpasture.core.packing;
 
 import com.fasterxml.jackson.annotation.JsonValue;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.edit.Edited;
@@ -15,12 +13,14 @@ import org.openpasture.core.registry.Change;
 /**
  * What becomes of a pack here: shown before it is imported, and done as it was shown or not at all.
  *
+ * @param importId under which it is remembered then; null if nothing of it is imported
  * @param siteId to which it belongs then; null for all sites
  * @param again whether it was imported for the same places before
  * @param steps the changes, in their order
  */
 public record PackPlan(
         Pack pack,
+        @Nullable String importId,
         @Nullable String siteId,
         boolean again,
         List<PlaceMatch> places,
@@ -79,17 +79,6 @@ public record PackPlan(
     /** Whether everything that is wanted of it can be imported. */
     public boolean isPossible() {
         return parts.stream().noneMatch(part -> part.fate() == Fate.IMPOSSIBLE);
-    }
-
-    /** The places here by the keys of the pack's, as far as they are known. */
-    public Map<String, String> placeIds() {
-        Map<String, String> ids = new HashMap<>();
-        for (PlaceMatch match : places) {
-            if (match.placeId() != null) {
-                ids.put(match.needed().key(), match.placeId());
-            }
-        }
-        return ids;
     }
 
     /** The changes, or why nothing is changed. */

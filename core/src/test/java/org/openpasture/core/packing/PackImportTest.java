@@ -355,6 +355,47 @@ class PackImportTest {
     }
 
     @Test
+    void anImportThatHadNoPlaceForAPartGoesOnWhenThereIsOne() {
+        Registry there = THERE.with(List.of(
+                new Change.Put(new Asset("case", "Display case", "creamery", "display case", List.of())),
+                new Change.Put(rule(
+                        "case",
+                        new Target.Selection("case", Quantity.TEMPERATURE, null, null, null),
+                        new Condition.Above(6)))));
+        Pack both = pack(there, Set.of("warm", "case"), Set.of());
+        PackPlan first = plan(
+                HERE,
+                EDITOR,
+                both,
+                new PackWish(null, Map.of(), Map.of(), Set.of("rule/too-case"), Set.of(), List.of()));
+        Registry once = after(HERE, first);
+        Registry more = once.with(
+                List.of(new Change.Put(new Asset("glass", "Glass case", "dairy", "display case", List.of()))));
+        PackPlan second = plan(more, EDITOR, both, PackWish.asProposed());
+        assertThat(second.again()).isTrue();
+        assertThat(second.importId()).isEqualTo(first.importId());
+        assertThat(fates(second)).containsEntry("rule/too-warm", Fate.SAME).containsEntry("rule/too-case", Fate.NEW);
+        Registry twice = after(more, second);
+        assertThat(twice.all(Rule.class)).hasSize(2);
+        assertThat(only(twice.all(ImportedPack.class)).places()).hasSize(2);
+    }
+
+    @Test
+    void aSetOfOnesOwnIsNotTakenForAShippedOneOfTheSameName() {
+        LimitSet shipped = new LimitSet(
+                "cold-rooms", "Cold rooms", Source.NONE, Quantity.TEMPERATURE, "°C", "", true, COLD.zones());
+        Pack pack = pack(THERE.with(List.of(new Change.Put(shipped))), Set.of("zone"), Set.of());
+        assertThat(pack.limitSets()).extracting(LimitSet::id).containsExactly("cold-rooms-2");
+        Pack alike = PackFile.read(PackFile.write(pack).replace("cold-rooms-2", "cold-rooms"));
+        PackPlan without = plan(
+                HERE.with(List.of(new Change.Put(shipped))),
+                EDITOR,
+                alike,
+                new PackWish(null, Map.of(), Map.of(), Set.of("limit-set/cold-rooms"), Set.of(), List.of()));
+        assertThat(without.parts()).extracting(PackPlan.Part::key).doesNotContain("limits/cold-store-1");
+    }
+
+    @Test
     void aFullPackIsPlannedAmongThousandsOfPointsWithoutHoldingUpTheOthers() {
         List<Change> many = new ArrayList<>();
         for (int i = 0; i < 5_000; i++) {

@@ -168,7 +168,7 @@ class PackController {
                     return done.plan.edited();
                 }));
         keepVersions(done);
-        return view(done.plan(), id(done));
+        return view(done.plan(), done.plan().importId());
     }
 
     /**
@@ -197,15 +197,6 @@ class PackController {
                 done.before.find(DeviceModel.class, model.id()).ifPresent(versions::keep);
             }
         }
-    }
-
-    private @Nullable String id(Done done) {
-        return reader.access().registry().all(ImportedPack.class).stream()
-                .filter(pack -> pack.packId().equals(done.plan().pack().id())
-                        && pack.places().equals(done.plan().placeIds()))
-                .map(ImportedPack::id)
-                .findFirst()
-                .orElse(null);
     }
 
     private static boolean maySee(Access access, ImportedPack pack) {
