@@ -455,6 +455,9 @@ class ConsoleTest {
         assertThat(heading(phone, "All is well")).isVisible();
         phone.navigate("/fleet/devices");
         button(phone, "Bring a device in").click();
+        assertThat(phone.locator(".el-dialog").first().boundingBox().width)
+                .as("a form is as wide as the phone")
+                .isGreaterThan(300);
         phone.getByLabel("Code on its label, if it has one")
                 .fill("LW:D0:" + Plant.JOIN_EUI + ":02AB540000000777:ABCD0001:S42");
         phone.keyboard().press("Tab");
