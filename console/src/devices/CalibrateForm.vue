@@ -44,9 +44,8 @@ const steps = reactive([
 ]);
 const note = ref("");
 const step = computed(() => steps.findIndex((one) => one.raw === undefined));
-const [first, second] = [computed(() => steps[0]), computed(() => steps[1])];
 const ready = computed(() => steps.every((one) => one.raw !== undefined && one.value !== undefined));
-const equal = computed(() => step.value < 0 && first.value?.raw === second.value?.raw);
+const equal = computed(() => step.value < 0 && steps[0]?.raw === steps[1]?.raw);
 /** What the newest raw number would read as. */
 const wouldRead = computed(() => {
   const [one, other] = steps;
@@ -74,10 +73,10 @@ async function save() {
         pointId: present?.pointId,
         calibration: {
           kind: "two-point",
-          raw1: first.value?.raw,
-          value1: first.value?.value,
-          raw2: second.value?.raw,
-          value2: second.value?.value,
+          raw1: steps[0]?.raw,
+          value1: steps[0]?.value,
+          raw2: steps[1]?.raw,
+          value2: steps[1]?.value,
         },
         from: new Date().toISOString(),
         note: note.value || null,

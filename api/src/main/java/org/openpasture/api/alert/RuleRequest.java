@@ -56,14 +56,9 @@ public record RuleRequest(
             throw new IllegalArgumentException("a rule has " + MOST_TERMS + " further conditions at most");
         }
         severity = Require.present(severity, "the severity");
-        Stream.concat(
-                        recipients == null ? Stream.of() : recipients.stream(),
-                        rounds == null ? Stream.of() : rounds.stream().flatMap(round -> round.recipients().stream()))
-                .filter(address -> !address.matches("[^@\\s<>]+@[^@\\s<>]+"))
-                .findFirst()
-                .ifPresent(address -> {
-                    throw new IllegalArgumentException("'" + address + "' is no e-mail address");
-                });
+        Require.addresses(Stream.concat(
+                recipients == null ? Stream.of() : recipients.stream(),
+                rounds == null ? Stream.of() : rounds.stream().flatMap(round -> round.recipients().stream())));
     }
 
     /** One condition on the newest values. */

@@ -2,7 +2,6 @@ package org.openpasture.api.pack;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
-import org.openpasture.core.pack.Pack;
 import org.openpasture.core.packing.PackPlan;
 
 /**
@@ -21,13 +20,6 @@ public record PackPlanView(
         @Nullable String siteId,
         boolean again,
         boolean possible,
-        List<Place> places,
-        List<Point> points,
-        List<PackPlan.Part> parts) {
-
-    /** A place of the pack and the one here that stands for it; null for none yet. */
-    public record Place(Pack.NeededPlace needed, @Nullable String placeId) {}
-
-    /** A point of the pack and the one here that stands for it; null for none yet. */
-    public record Point(Pack.NeededPoint needed, @Nullable String pointId) {}
-}
+        List<PackPlan.PlaceMatch> places,
+        List<PackPlan.PointMatch> points,
+        List<PackPlan.Part> parts) {}

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.api.problem.Require;
 import org.openpasture.core.pack.PackFile;
 
 /**
@@ -46,12 +47,7 @@ public record PackRequest(
         if (leaveOut.size() > MOST || replace.size() > MOST || recipients.size() > 50) {
             throw new IllegalArgumentException("a list in the request is longer than any pack");
         }
-        recipients.stream()
-                .filter(address -> !address.matches("[^@\\s<>]+@[^@\\s<>]+"))
-                .findFirst()
-                .ifPresent(address -> {
-                    throw new IllegalArgumentException("'" + address + "' is no e-mail address");
-                });
+        Require.addresses(recipients.stream());
     }
 
     private static Map<String, String> checked(Map<String, String> ids) {

@@ -1,5 +1,6 @@
 package org.openpasture.api.problem;
 
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.text.Text;
 
@@ -28,6 +29,15 @@ public final class Require {
             throw new IllegalArgumentException(what + " is longer than " + longest + " characters");
         }
         return text;
+    }
+
+    /** E-mail addresses, as far as their form tells. */
+    public static void addresses(Stream<String> all) {
+        all.filter(address -> !address.matches("[^@\\s<>]+@[^@\\s<>]+"))
+                .findFirst()
+                .ifPresent(address -> {
+                    throw new IllegalArgumentException("'" + address + "' is no e-mail address");
+                });
     }
 
     public static <T> T present(@Nullable T value, String what) {

@@ -97,8 +97,9 @@ public final class AssignmentEdits {
                     "A calibration cannot begin in the future (" + from + ").", "Choose a time up to now."));
         }
         return registry.assignmentsTo(wish.pointId()).stream()
-                .filter(one -> !(one.until() == null ? one.from() : one.until()).isBefore(from)
-                        && !(one.until() != null && one.until().equals(from)))
+                .filter(one -> one.until() == null
+                        ? !one.from().isBefore(from)
+                        : one.until().isAfter(from))
                 .findFirst()
                 .map(one -> Refused.clash(
                         "The point has another source or calibration since "

@@ -22,6 +22,7 @@ import org.openpasture.core.registry.Registry;
 /** Changes of dashboards: made by anybody, changed by who made them or may edit their site. */
 public final class DashboardEdits {
     static final int MOST_PANELS = 200;
+    private static final String CHANGE = "change this dashboard";
 
     private DashboardEdits() {}
 
@@ -38,7 +39,7 @@ public final class DashboardEdits {
                         () -> Changes.put(new Dashboard(
                                 make.id(), make.name(), access.person().id(), make.siteId(), 1, make.panels())));
             case DashboardWish.Change change ->
-                of(access, change.id(), before -> {
+                of(access, change.id(), CHANGE, before -> {
                     List<Panel> panels = Objects.requireNonNullElse(change.panels(), before.panels());
                     return Edited.unless(
                             version(before, change.version())
@@ -55,19 +56,18 @@ public final class DashboardEdits {
                                     panels)));
                 });
             case DashboardWish.Remove remove ->
-                of(access, remove.id(), dashboard -> withItsLinks(access.registry(), dashboard));
+                of(access, remove.id(), CHANGE, dashboard -> withItsLinks(access.registry(), dashboard));
         };
     }
 
-    private static Edited of(Access access, String id, Function<Dashboard, Edited> edit) {
+    /** Edits a dashboard for who may; {@code what} goes on after "You may not", for who only sees it. */
+    static Edited of(Access access, String id, String what, Function<Dashboard, Edited> edit) {
         Optional<Dashboard> seen =
                 access.registry().find(Dashboard.class, id).filter(found -> access.may(Right.LOOK, found));
         if (seen.isEmpty()) {
             return Refused.unknown("dashboard");
         }
-        return access.may(Right.EDIT, seen.get())
-                ? edit.apply(seen.get())
-                : Refused.notAllowed("change this dashboard");
+        return access.may(Right.EDIT, seen.get()) ? edit.apply(seen.get()) : Refused.notAllowed(what);
     }
 
     private static Changes withItsLinks(Registry now, Dashboard dashboard) {

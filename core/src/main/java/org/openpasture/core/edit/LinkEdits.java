@@ -3,11 +3,9 @@ package org.openpasture.core.edit;
 import java.util.List;
 import java.util.Optional;
 import org.openpasture.core.access.Access;
-import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.dashboard.ShareLink;
 import org.openpasture.core.edit.Edited.Changes;
 import org.openpasture.core.edit.Edited.Refused;
-import org.openpasture.core.people.Right;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
 
@@ -19,13 +17,7 @@ public final class LinkEdits {
 
     /** Hands out a link. */
     public static Edited make(Access access, ShareLink link) {
-        Optional<Dashboard> seen = access.registry()
-                .find(Dashboard.class, link.dashboardId())
-                .filter(dashboard -> access.may(Right.LOOK, dashboard));
-        if (seen.isEmpty()) {
-            return Refused.unknown("dashboard");
-        }
-        return access.may(Right.EDIT, seen.get()) ? Changes.put(link) : Refused.notAllowed("share this dashboard");
+        return DashboardEdits.of(access, link.dashboardId(), "share this dashboard", dashboard -> Changes.put(link));
     }
 
     /** Withdraws a link. */

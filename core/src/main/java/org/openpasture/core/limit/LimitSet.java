@@ -66,6 +66,11 @@ public record LimitSet(
         this(id, title, source, quantity, unit, appliesTo, shipped, zones, null);
     }
 
+    /** The same as a set of one's own under another id, of a site or, with null, of all of them. */
+    public LimitSet as(String otherId, @Nullable String site) {
+        return new LimitSet(otherId, title, source, quantity, unit, appliesTo, false, zones, site);
+    }
+
     /** The same set with its bounds in another unit; empty if values in that unit cannot be compared with them. */
     public Optional<LimitSet> in(String other) {
         if (unit.equals(other)) {

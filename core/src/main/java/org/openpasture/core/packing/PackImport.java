@@ -67,6 +67,7 @@ public final class PackImport {
     private final Map<String, ImportedPack.Item> items = new HashMap<>();
     private final Map<String, String> setIds = new HashMap<>();
     private final Map<Class<? extends Shareable>, Map<String, String>> usable = new HashMap<>();
+    private final Optional<ImportedPack> lastTime;
     private final Optional<ImportedPack> before;
     private final @Nullable String siteId;
     /** As it will be after the steps so far. */
@@ -77,6 +78,7 @@ public final class PackImport {
         this.pack = pack;
         this.wish = wish;
         this.newIds = newIds;
+        lastTime = onlyEarlier();
         pack.places().forEach(place -> matching(place).ifPresent(id -> placeIds.put(place.key(), id)));
         pack.points().forEach(point -> matching(point).ifPresent(id -> pointIds.put(point.key(), id)));
         siteId = wish.siteId() == null
@@ -194,12 +196,11 @@ public final class PackImport {
                 .filter(one -> one.packId().equals(pack.id()));
     }
 
-    /** What stood for it when the pack was imported before, if that was once. */
-    private Optional<String> lastTime(Function<ImportedPack, Map<String, String>> of, String key) {
-        List<ImportedPack> all = earlier()
-                .filter(one -> wish.siteId() == null || wish.siteId().equals(one.siteId()))
-                .toList();
-        return all.size() == 1 ? Optional.ofNullable(of.apply(all.getFirst()).get(key)) : Optional.empty();
+    /** The import before, if there was one only: what stood for what then is proposed again. */
+    private Optional<ImportedPack> onlyEarlier() {
+        return only(
+                earlier().toList(),
+                one -> wish.siteId() == null || wish.siteId().equals(one.siteId()));
     }
 
     private Optional<String> matching(Pack.NeededPlace needed) {
@@ -207,7 +208,8 @@ public final class PackImport {
         if (named != null) {
             return seen(named).map(Place::id);
         }
-        Optional<String> last = lastTime(ImportedPack::places, needed.key()).filter(id -> seen(id).isPresent());
+        Optional<String> last =
+                lastTime.map(one -> one.places().get(needed.key())).filter(id -> seen(id).isPresent());
         if (last.isPresent()) {
             return last;
         }
@@ -259,10 +261,12 @@ public final class PackImport {
         if (place == null) {
             return Optional.empty();
         }
-        Optional<String> last = lastTime(ImportedPack::points, needed.key()).filter(id -> registry()
-                .find(Point.class, id)
-                .filter(point -> point.placeId().equals(place))
-                .isPresent());
+        Optional<String> last = lastTime.map(one -> one.points().get(needed.key()))
+                .filter(id -> registry()
+                        .find(Point.class, id)
+                        .filter(access::maySee)
+                        .filter(point -> point.placeId().equals(place))
+                        .isPresent());
         if (last.isPresent()) {
             return last;
         }
@@ -285,31 +289,7 @@ public final class PackImport {
 
     private void limitSet(LimitSet set) {
         String key = "limit-set/" + set.id();
-        LimitSet made = new LimitSet(
-                newIds.get(),
-                set.title(),
-                set.source(),
-                set.quantity(),
-                set.unit(),
-                set.appliesTo(),
-                false,
-                set.zones(),
-                siteId);
-        shared(
-                key,
-                set.title(),
-                LimitSet.class,
-                made,
-                old -> new LimitSet(
-                        old.id(),
-                        set.title(),
-                        set.source(),
-                        set.quantity(),
-                        set.unit(),
-                        set.appliesTo(),
-                        false,
-                        set.zones(),
-                        old.siteId()));
+        shared(key, set.title(), LimitSet.class, set.as(newIds.get(), siteId), old -> set.as(old.id(), old.siteId()));
         ImportedPack.Item item = items.get(key);
         if (item != null && registry().find(LimitSet.class, item.id()).isPresent()) {
             setIds.put(set.id(), item.id());
@@ -466,12 +446,9 @@ public final class PackImport {
         String key = "rule/" + packed.id();
         References named = References.of(packed);
         Optional<String> missing = missing(named);
-        if (missing.isPresent() && !wish.leaveOut().contains(key)) {
-            add(key, packed.name(), Fate.IMPOSSIBLE, missing.get());
-            return;
-        }
         if (missing.isPresent()) {
-            add(key, packed.name(), Fate.LEFT_OUT, "");
+            boolean wanted = !wish.leaveOut().contains(key);
+            add(key, packed.name(), wanted ? Fate.IMPOSSIBLE : Fate.LEFT_OUT, wanted ? missing.get() : "");
             return;
         }
         Rule local = RuleUnits.local(

@@ -169,17 +169,7 @@ public final class PackMaker {
                 choice.about(),
                 places.stream().filter(this::isSeen).map(this::needed).toList(),
                 points.stream().map(this::needed).toList(),
-                limitSets.stream()
-                        .map(set -> new LimitSet(
-                                key(set),
-                                set.title(),
-                                set.source(),
-                                set.quantity(),
-                                set.unit(),
-                                set.appliesTo(),
-                                false,
-                                set.zones()))
-                        .toList(),
+                limitSets.stream().map(set -> set.as(key(set), null)).toList(),
                 models.stream()
                         .map(model -> model.as(modelKeys.of(model.id(), model.name()), 1, null))
                         .toList(),

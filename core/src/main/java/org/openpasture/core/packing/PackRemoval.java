@@ -55,20 +55,25 @@ public final class PackRemoval {
         return new Edited.Changes(steps);
     }
 
+    /** Whether somebody sees an import: who sees something of its site, or who manages the instance if it has none. */
+    public static boolean maySee(Access access, ImportedPack pack) {
+        return pack.siteId() == null
+                ? access.mayManageInstance()
+                : access.registry()
+                        .place(pack.siteId())
+                        .filter(access::maySeeSomethingOf)
+                        .isPresent();
+    }
+
     private static Optional<Refused> right(Access access, ImportedPack pack) {
-        if (pack.siteId() == null) {
-            return access.mayManageInstance() ? Optional.empty() : Optional.of(Refused.unknown("pack"));
-        }
-        boolean seen = access.registry()
-                .place(pack.siteId())
-                .filter(access::maySeeSomethingOf)
-                .isPresent();
-        if (!seen) {
+        if (!maySee(access, pack)) {
             return Optional.of(Refused.unknown("pack"));
         }
         boolean everyPlace = !pack.places().isEmpty()
                 && pack.places().values().stream().allMatch(place -> access.may(Right.EDIT, place));
-        return everyPlace ? Optional.empty() : Rights.onSite(access, Right.EDIT, pack.siteId(), "take this pack back");
+        return everyPlace || pack.siteId() == null
+                ? Optional.empty()
+                : Rights.onSite(access, Right.EDIT, pack.siteId(), "take this pack back");
     }
 
     private static <T extends Entity> Optional<T> unchanged(Access access, Class<T> type, ImportedPack.Item item) {

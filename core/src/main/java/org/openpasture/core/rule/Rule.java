@@ -120,17 +120,23 @@ public record Rule(
 
     /** The same under another id and with another hold, to be tried: nobody has to look at what is over. */
     public Rule as(String other, Hold otherHold) {
-        return with(other, target, condition, otherHold, deadBand, severity, severityOfZone, null, true);
+        return with(other, target, condition, also(), otherHold, deadBand, severity, severityOfZone, null)
+                .under(other, true, recipients, rounds());
     }
 
     /** The same for one member, with its limits in the member's unit. */
     public Rule forMember(String other, Target member, Condition on, double band) {
-        return with(other, member, on, hold, band, severity, severityOfZone, latching, enabled);
+        return with(other, member, on, also(), hold, band, severity, severityOfZone, latching);
     }
 
     /** The same for a more severe zone. */
     public Rule level(String other, Severity zone) {
-        return with(other, target, new Condition.InZone(zone), hold, deadBand, zone, null, null, enabled);
+        return with(other, target, new Condition.InZone(zone), also(), hold, deadBand, zone, null, null);
+    }
+
+    /** The same with its limits and dead band as they are in another unit, and with other further conditions. */
+    public Rule comparing(Condition otherCondition, double otherBand, List<Term> otherTerms) {
+        return with(id, target, otherCondition, otherTerms, hold, otherBand, severity, severityOfZone, latching);
     }
 
     /** The same under another id, with other people who are notified. */
@@ -155,45 +161,24 @@ public record Rule(
                 guidance);
     }
 
-    /** The same with its limits and dead band as they are in another unit, and with other further conditions. */
-    public Rule comparing(Condition otherCondition, double otherBand, List<Term> otherTerms) {
-        return new Rule(
-                id,
-                name,
-                target,
-                measure,
-                otherCondition,
-                otherTerms,
-                atLeast,
-                hold,
-                otherBand,
-                severity,
-                severityOfZone,
-                latching,
-                tellWhenOver,
-                rounds,
-                enabled,
-                recipients,
-                guidance);
-    }
-
+    /** The same, judging otherwise. */
     private Rule with(
             String otherId,
             Target otherTarget,
             Condition otherCondition,
+            List<Term> otherTerms,
             Hold otherHold,
             double otherBand,
             Severity otherSeverity,
             @Nullable Boolean ofZone,
-            @Nullable Boolean latches,
-            boolean on) {
+            @Nullable Boolean latches) {
         return new Rule(
                 otherId,
                 name,
                 otherTarget,
                 measure,
                 otherCondition,
-                also,
+                otherTerms,
                 atLeast,
                 otherHold,
                 otherBand,
@@ -202,7 +187,7 @@ public record Rule(
                 latches,
                 tellWhenOver,
                 rounds,
-                on,
+                enabled,
                 recipients,
                 guidance);
     }

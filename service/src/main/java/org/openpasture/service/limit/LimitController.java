@@ -4,7 +4,6 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
-import org.jspecify.annotations.Nullable;
 import org.openpasture.api.alert.LimitTrialRequest;
 import org.openpasture.api.alert.LimitTrialView;
 import org.openpasture.core.access.Access;
@@ -66,7 +65,7 @@ class LimitController {
     @PostMapping("/api/v1/limits")
     @ResponseStatus(HttpStatus.CREATED)
     LimitSet make(@RequestBody LimitSet set) {
-        LimitSet own = own(Accounts.newId(), set, reader.siteForNew(set.siteId()));
+        LimitSet own = set.as(Accounts.newId(), reader.siteForNew(set.siteId()));
         editor.edit(access -> SharedEdits.edit(access, new SharedWish.Make(own)));
         return own;
     }
@@ -75,7 +74,7 @@ class LimitController {
     @PutMapping("/api/v1/limits/{id}")
     LimitSet change(@PathVariable String id, @RequestBody LimitSet set) {
         LimitSet before = reader.shared(LimitSet.class, id, "limit set");
-        LimitSet own = own(id, set, Reader.siteAfter(set.siteId(), before));
+        LimitSet own = set.as(id, Reader.siteAfter(set.siteId(), before));
         editor.edit(access -> SharedEdits.edit(access, new SharedWish.Change(own)));
         return own;
     }
@@ -109,10 +108,5 @@ class LimitController {
         } catch (Rehearsals.TooMany e) {
             throw Problem.invalid(e.getMessage() + " Choose a shorter period or a smaller place.");
         }
-    }
-
-    private static LimitSet own(String id, LimitSet set, @Nullable String siteId) {
-        return new LimitSet(
-                id, set.title(), set.source(), set.quantity(), set.unit(), set.appliesTo(), false, set.zones(), siteId);
     }
 }

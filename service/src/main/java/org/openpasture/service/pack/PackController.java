@@ -71,7 +71,7 @@ class PackController {
     List<ImportedPackView> list() {
         Access access = reader.access();
         return access.registry().all(ImportedPack.class).stream()
-                .filter(pack -> maySee(access, pack))
+                .filter(pack -> PackRemoval.maySee(access, pack))
                 .map(pack -> view(access, pack))
                 .toList();
     }
@@ -81,7 +81,7 @@ class PackController {
         Access access = reader.access();
         return access.registry()
                 .find(ImportedPack.class, id)
-                .filter(pack -> maySee(access, pack))
+                .filter(pack -> PackRemoval.maySee(access, pack))
                 .map(pack -> view(access, pack))
                 .orElseThrow(() -> Problem.notFound("pack"));
     }
@@ -199,15 +199,6 @@ class PackController {
         }
     }
 
-    private static boolean maySee(Access access, ImportedPack pack) {
-        return pack.siteId() == null
-                ? access.mayManageInstance()
-                : access.registry()
-                        .place(pack.siteId())
-                        .filter(access::maySeeSomethingOf)
-                        .isPresent();
-    }
-
     private static Pack pack(PackRequest request) {
         if (request.shipped() != null) {
             return PackLibrary.shipped(request.shipped()).orElseThrow(() -> Problem.notFound("shipped pack"));
@@ -238,12 +229,8 @@ class PackController {
                 plan.siteId(),
                 plan.again(),
                 plan.isPossible(),
-                plan.places().stream()
-                        .map(match -> new PackPlanView.Place(match.needed(), match.placeId()))
-                        .toList(),
-                plan.points().stream()
-                        .map(match -> new PackPlanView.Point(match.needed(), match.pointId()))
-                        .toList(),
+                plan.places(),
+                plan.points(),
                 plan.parts());
     }
 
