@@ -132,6 +132,14 @@ const form = reactive({
   low: condition?.kind === "outside" ? condition.low : 0,
   high: condition?.kind === "outside" ? condition.high : 0,
   atLeast: condition?.kind === "in-zone" ? condition.atLeast : ("warning" as Severity),
+  changed:
+    condition?.kind === "off-baseline" && condition.by != null
+      ? "by"
+      : condition?.kind === "off-baseline" && condition.percentOfLimit == null
+        ? "range"
+        : ("percent" as "percent" | "by" | "range"),
+  percent: (condition?.kind === "off-baseline" && condition.percentOfLimit) || 25,
+  by: (condition?.kind === "off-baseline" && condition.by) || 1,
   silentMinutes:
     condition?.kind === "silent"
       ? condition.seconds / 60
@@ -155,7 +163,8 @@ const choice = computed(() => choices.value.find((one) => one.key === form.key))
 if (rule?.atLeast && rule.atLeast > 1 && rule.atLeast <= rule.also.length) {
   form.join = "some";
 }
-const isOfValue = computed(() => ["above", "below", "outside", "in-zone"].includes(form.kind));
+const isOfValue = computed(() => ["above", "below", "outside", "in-zone", "off-baseline"].includes(form.kind));
+const isOfChange = computed(() => ["in-zone", "off-baseline"].includes(form.kind));
 const unit = computed(() => measureUnit(form.measure, choice.value?.unit ?? ""));
 
 /** A further condition as it stands in the form; one that the form has no fields for is kept as it is. */
@@ -250,6 +259,12 @@ function conditionOf(): Condition {
       return { kind: "outside", low: form.low, high: form.high };
     case "in-zone":
       return { kind: "in-zone", atLeast: form.atLeast };
+    case "off-baseline":
+      return {
+        kind: "off-baseline",
+        percentOfLimit: form.changed === "percent" ? form.percent : null,
+        by: form.changed === "by" ? form.by : null,
+      };
     case "silent":
       return { kind: "silent", seconds: Math.round(form.silentMinutes * 60) };
     case "faulty":
@@ -334,10 +349,10 @@ function body() {
           <el-option value="mean" label="Mean" />
           <el-option value="maximum" label="Maximum" />
           <el-option value="minimum" label="Minimum" />
-          <el-option value="range" label="Range (maximum - minimum)" :disabled="form.kind === 'in-zone'" />
-          <el-option value="rate" label="Rate of change per hour" :disabled="form.kind === 'in-zone'" />
-          <el-option value="deviation" label="Deviation from mean" :disabled="form.kind === 'in-zone'" />
-          <el-option value="difference" label="Difference from another point" :disabled="form.kind === 'in-zone'" />
+          <el-option value="range" label="Range (maximum - minimum)" :disabled="isOfChange" />
+          <el-option value="rate" label="Rate of change per hour" :disabled="isOfChange" />
+          <el-option value="deviation" label="Deviation from mean" :disabled="isOfChange" />
+          <el-option value="difference" label="Difference from another point" :disabled="isOfChange" />
           <el-option value="forecast" label="Forecast by its trend" />
         </el-select>
       </el-form-item>
@@ -366,6 +381,7 @@ function body() {
           <el-option value="above" label="above" />
           <el-option value="below" label="below" />
           <el-option value="outside" label="outside of a range" />
+          <el-option value="off-baseline" label="changed from the baseline" />
           <el-option value="silent" label="silent" />
           <el-option value="faulty" label="impossible: the sensor is at fault" />
           <el-option value="device-says" label="said by the device itself: not 0" />
@@ -387,6 +403,23 @@ function body() {
         <div class="row">
           <el-input-number v-model="form.low" :controls="false" aria-label="from" /> to
           <el-input-number v-model="form.high" :controls="false" aria-label="to" />
+        </div>
+      </el-form-item>
+      <el-form-item v-else-if="form.kind === 'off-baseline'" label="Change (up or down)" for="rule-changed">
+        <div class="row">
+          <el-select id="rule-changed" v-model="form.changed" aria-label="Change">
+            <el-option value="percent" label="% of the warning limit" :disabled="!choice?.limits" />
+            <el-option value="by" :label="`an amount, ${unit}`" />
+            <el-option value="range" label="outside the normal range" />
+          </el-select>
+          <el-input-number
+            v-if="form.changed === 'percent'"
+            v-model="form.percent"
+            :min="1"
+            :max="1000"
+            aria-label="%"
+          />
+          <el-input-number v-if="form.changed === 'by'" v-model="form.by" :controls="false" aria-label="Amount" />
         </div>
       </el-form-item>
       <el-form-item v-else-if="form.kind !== 'faulty'" label="for so many minutes" for="rule-silent">

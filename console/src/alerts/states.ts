@@ -79,6 +79,12 @@ export function conditionWords(condition: Condition, unit: string): string {
       return `outside ${condition.low} to ${condition.high} ${unit}`.trim();
     case "in-zone":
       return `in a zone that is ${condition.atLeast} or worse`;
+    case "off-baseline":
+      return condition.percentOfLimit != null
+        ? `changed from the baseline by more than ${condition.percentOfLimit} % of the limit`
+        : condition.by != null
+          ? `changed from the baseline by more than ${condition.by} ${unit}`.trim()
+          : "outside the normal range of the baseline";
     case "silent":
       return `silent for ${span(condition.seconds)}`;
     case "faulty":

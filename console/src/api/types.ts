@@ -29,6 +29,7 @@ export type Zone = Api.Zone;
 export type LimitSet = Api.LimitSet;
 export type Series = Api.SeriesView;
 export type Gap = Api.SeriesGap;
+export type Baseline = Api.BaselineView;
 export type Notice = Api.NoticeView;
 export type AlertFigures = Api.FiguresView;
 export type MailedAlert = Api.MailedAlert;

@@ -14,7 +14,7 @@ import { LabelLayout } from "echarts/features";
 import { CanvasRenderer } from "echarts/renderers";
 import { computed, useTemplateRef } from "vue";
 import VChart from "vue-echarts";
-import { lineOption, type Ends } from "./lineOption";
+import { lineOption, type Ends, type Usual } from "./lineOption";
 import type { Drawn } from "./series";
 
 use([
@@ -29,20 +29,21 @@ use([
 ]);
 
 /** Draws; whoever uses it fetches. */
-const { lines, limits, from, until, fixed, ends } = defineProps<{
+const { lines, limits, from, until, fixed, ends, usual } = defineProps<{
   lines: Drawn[];
   limits?: LimitSet;
   from: number;
   until: number;
   fixed: boolean;
   ends?: Ends;
+  usual?: Usual;
 }>();
 const chart = useTemplateRef<InstanceType<typeof VChart>>("chart");
 const emit = defineEmits<{ zoom: [from: number, until: number] }>();
 
 const option = computed(() => {
   void dark.value;
-  return lineOption(lines, limits, { from, until, fixed, ends, palette: colour });
+  return lineOption(lines, limits, { from, until, fixed, ends, usual, palette: colour });
 });
 
 /** What is drawn now, as a PNG on the colour of the page. */

@@ -2,7 +2,7 @@
 import type { LimitSet, Point } from "@/api/types";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { computed, defineAsyncComponent, ref, shallowRef, useTemplateRef, watch } from "vue";
-import type { Ends } from "./lineOption";
+import type { Ends, Usual } from "./lineOption";
 import { BEFORES, hoursEarlier, useCompared, type Before } from "./before";
 import { drawn, later, useSeriesSource, type Drawn } from "./series";
 
@@ -13,7 +13,15 @@ const {
   limits,
   fixed = true,
   ends,
-} = defineProps<{ points: Point[]; hours: number; limits?: LimitSet; fixed?: boolean; ends?: Ends }>();
+  usual,
+} = defineProps<{
+  points: Point[];
+  hours: number;
+  limits?: LimitSet;
+  fixed?: boolean;
+  ends?: Ends;
+  usual?: Usual;
+}>();
 const LineChart = defineAsyncComponent(() => import("./LineChart.vue"));
 const BUCKETS = 600;
 const canvas = useTemplateRef<{ picture: () => string }>("canvas");
@@ -132,6 +140,7 @@ function merged(coarse: Drawn, fine: Drawn, begin: number, end: number): Drawn {
       :until="until"
       :fixed="fixed"
       :ends="ends"
+      :usual="usual"
       @zoom="zoom"
     />
   </div>

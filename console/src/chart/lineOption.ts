@@ -13,6 +13,12 @@ export interface Ends {
   max?: number;
 }
 
+/** What is normal for a point by its baseline. */
+export interface Usual {
+  low: number;
+  high: number;
+}
+
 const LINES = ["solid", "dashed", "dotted"] as const;
 
 /** Boundaries of a limit set, each between two zones: "B | C". */
@@ -46,7 +52,7 @@ export function fixedScale(set: LimitSet, lowest: number): { min: number; max: n
 export function lineOption(
   lines: Drawn[],
   set: LimitSet | undefined,
-  options: { from: number; until: number; fixed: boolean; palette: Palette; ends?: Ends },
+  options: { from: number; until: number; fixed: boolean; palette: Palette; ends?: Ends; usual?: Usual },
 ): EChartsCoreOption {
   const { palette } = options;
   const points = lines.filter((line) => !line.earlier).map((line) => line.point);
@@ -110,7 +116,7 @@ export function lineOption(
           valueFormatter: (value: unknown) =>
             typeof value === "number" ? `${value.toFixed(line.point.decimals)} ${line.point.unit}` : "–",
         },
-        ...(at === 0 && set ? limitMarks(set, palette) : {}),
+        ...(at === 0 ? marks(set, options.usual, palette) : {}),
       };
     }),
   };
@@ -119,6 +125,43 @@ export function lineOption(
 function nameOf(line: Drawn, points: Point[], onePlace: boolean): string {
   const name = line.point.direction && onePlace ? line.point.direction : nameAmong(line.point, points);
   return line.earlier ? `${name}, ${line.earlier}` : name;
+}
+
+/** The limits, and between two dashed lines what is normal by a baseline. */
+function marks(set: LimitSet | undefined, usual: Usual | undefined, palette: Palette) {
+  const limits = set ? limitMarks(set, palette) : undefined;
+  if (!usual) {
+    return limits ?? {};
+  }
+  const label = (name: string) => ({
+    ...rimLabel(palette),
+    formatter: name,
+    position: "insideEndTop",
+  });
+  const line = { color: palette("ink-soft"), width: 1, type: "dashed" };
+  return {
+    markArea: limits?.markArea,
+    markLine: {
+      silent: true,
+      symbol: "none",
+      data: [
+        ...(limits?.markLine.data ?? []),
+        { yAxis: usual.high, label: label("baseline, high"), lineStyle: line },
+        { yAxis: usual.low, label: label("baseline, low"), lineStyle: line },
+      ],
+    },
+  };
+}
+
+/** A label that a curve which runs behind it does not make unreadable. */
+function rimLabel(palette: Palette) {
+  return {
+    color: palette("ink-soft"),
+    fontSize: 11,
+    backgroundColor: palette("sheet"),
+    padding: [1, 3],
+    borderRadius: 2,
+  };
 }
 
 function limitMarks(set: LimitSet, palette: Palette) {
@@ -137,14 +180,9 @@ function limitMarks(set: LimitSet, palette: Palette) {
       data: boundaries(set).map((boundary) => ({
         yAxis: boundary.value,
         label: {
+          ...rimLabel(palette),
           formatter: `${boundary.name}  ${boundary.value}`,
           position: "insideStartTop",
-          color: palette("ink-soft"),
-          fontSize: 11,
-          // A curve that runs behind it does not make it unreadable.
-          backgroundColor: palette("sheet"),
-          padding: [1, 3],
-          borderRadius: 2,
         },
         lineStyle: { color: palette("line-strong"), width: 1, type: "solid" },
       })),

@@ -15,6 +15,7 @@ import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { byHeadroom } from "@/look/reading";
 import AccessDialog from "@/people/AccessDialog.vue";
+import BaselineForm from "@/points/BaselineForm.vue";
 import PointForm from "@/points/PointForm.vue";
 import PointRows from "@/points/PointRows.vue";
 import { usePoints } from "@/points/points";
@@ -32,7 +33,7 @@ const points = usePoints();
 const alerts = useAlerts();
 const router = useRouter();
 const hours = ref(24);
-const open = ref<"" | "place" | "below" | "point" | "derived" | "rule" | "access">("");
+const open = ref<"" | "place" | "below" | "point" | "derived" | "rule" | "baseline" | "access">("");
 const { error, run } = useAction();
 
 const place = computed(() => places.byId.get(id));
@@ -101,6 +102,7 @@ async function remove() {
             <el-dropdown-item @click="open = 'point'">Add point</el-dropdown-item>
             <el-dropdown-item v-if="below.length" @click="open = 'derived'">Add derived point</el-dropdown-item>
             <el-dropdown-item v-if="below.length" @click="open = 'rule'">Add a rule</el-dropdown-item>
+            <el-dropdown-item v-if="own.length" @click="open = 'baseline'">Record a baseline</el-dropdown-item>
             <el-dropdown-item
               v-if="place.kind === 'asset'"
               @click="router.push({ path: '/packs', query: { asset: id } })"
@@ -183,6 +185,7 @@ async function remove() {
       @close="open = ''"
     />
     <RuleForm v-if="open === 'rule'" :place-id="id" @close="open = ''" />
+    <BaselineForm v-if="open === 'baseline'" :points="own" @close="open = ''" />
     <AccessDialog v-if="open === 'access'" :place="place" @close="open = ''" />
   </div>
   <div v-else-if="places.loaded" class="page">

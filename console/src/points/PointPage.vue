@@ -15,6 +15,9 @@ import { zoneWords } from "@/look/reading";
 import ReadingValue from "@/look/ReadingValue.vue";
 import { usePlaces } from "@/places/places";
 import { computed, ref, useTemplateRef, watch } from "vue";
+import BaselineForm from "./BaselineForm.vue";
+import BaselineSheet from "./BaselineSheet.vue";
+import type { Usual } from "@/chart/lineOption";
 import DaysTable from "./DaysTable.vue";
 import EraseForm from "./EraseForm.vue";
 import PointForm from "./PointForm.vue";
@@ -31,7 +34,8 @@ const places = usePlaces();
 const hours = ref(24);
 const fixed = ref(true);
 const chart = useTemplateRef<InstanceType<typeof PointsChart>>("chart");
-const open = ref<"" | "point" | "rule" | "erase">("");
+const open = ref<"" | "point" | "rule" | "erase" | "baseline">("");
+const usual = ref<Usual>();
 const { error, run } = useAction();
 
 const point = computed(() => points.byId.get(id) ?? points.all.find((one) => String(one.number) === id));
@@ -76,6 +80,7 @@ async function release() {
       <template v-if="mayEdit">
         <el-button v-if="!point.released" type="primary" @click="release">Release</el-button>
         <el-button @click="open = 'rule'">Add a rule</el-button>
+        <el-button @click="open = 'baseline'">Record a baseline</el-button>
         <el-button @click="open = 'erase'">Erase readings …</el-button>
         <el-button @click="open = 'point'">Change …</el-button>
       </template>
@@ -129,7 +134,7 @@ async function release() {
         </el-dropdown>
       </div>
       <div class="canvas">
-        <PointsChart ref="chart" :points="[point]" :hours="hours" :limits="limits" :fixed="fixed" />
+        <PointsChart ref="chart" :points="[point]" :hours="hours" :limits="limits" :fixed="fixed" :usual="usual" />
       </div>
       <p v-if="limits" class="soft small source">
         Limits: <RouterLink :to="`/limits#${limits.id}`">{{ limits.title }}</RouterLink>, {{ limits.source.document }}
@@ -141,6 +146,8 @@ async function release() {
     <VibrationSheet v-if="point.quantity.startsWith('vibration-')" :point="point" />
 
     <TrendSheet :point="point" />
+
+    <BaselineSheet :point="point" :may-edit="mayEdit" @usual="usual = $event" @record="open = 'baseline'" />
 
     <DaysTable :point="point" :limits="limits" />
 
@@ -154,6 +161,7 @@ async function release() {
 
     <PointForm v-if="open === 'point'" :point="point" @close="open = ''" />
     <EraseForm v-if="open === 'erase'" :point="point" @close="open = ''" />
+    <BaselineForm v-if="open === 'baseline'" :points="[point]" @close="open = ''" />
     <RuleForm v-if="open === 'rule'" :point="point" :place-id="point.placeId" @close="open = ''" />
   </div>
   <div v-else-if="points.loaded" class="page">

@@ -51,6 +51,7 @@ import picocli.CommandLine.Command;
             FrameCommands.class,
             AlertCommands.class,
             RuleCommands.class,
+            BaselineCommands.class,
             LimitCommands.class,
             DashboardCommands.class,
             PackCommands.class,

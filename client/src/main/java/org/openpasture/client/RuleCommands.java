@@ -84,6 +84,14 @@ final class RuleCommands implements Runnable {
                 "outside " + condition.path("low").asString() + " to "
                         + condition.path("high").asString();
             case "in-zone" -> "in a zone that is " + condition.path("atLeast").asString() + " or worse";
+            case "off-baseline" ->
+                condition.path("percentOfLimit").isNumber()
+                        ? "changed from the baseline by more than "
+                                + condition.path("percentOfLimit").asString() + " % of the limit"
+                        : condition.path("by").isNumber()
+                                ? "changed from the baseline by more than "
+                                        + condition.path("by").asString()
+                                : "outside the normal range of the baseline";
             case "silent" -> "silent for " + condition.path("seconds").asString() + " s";
             case "device-says" ->
                 "said by the device, or until silent for "

@@ -231,7 +231,12 @@ class AccessMatrixTest {
                         "api/v1/packs", Map.of("shipped", "shipped-battery-site", "places", Map.of("site", plant.pump)))
                 .path("id")
                 .asString();
+        String baseline = owner.post("api/v1/baselines", baselineOf(point))
+                .path(0)
+                .path("id")
+                .asString();
         THEIRS.putAll(Map.ofEntries(
+                Map.entry("baselines", baseline),
                 Map.entry("packs", pack),
                 Map.entry("sites", plant.site),
                 Map.entry("areas", area),
@@ -282,6 +287,10 @@ class AccessMatrixTest {
                 "warning");
     }
 
+    private static Map<String, Object> baselineOf(String point) {
+        return Map.of("pointIds", List.of(point), "name", "Hidden condition", "seconds", 3_600);
+    }
+
     private static JsonNode limits(String siteId) {
         return ((ObjectNode) SERVICE.owner().get("api/v1/limits/" + Plant.PUMP_LIMITS))
                 .put("title", "Hidden limits")
@@ -318,6 +327,8 @@ class AccessMatrixTest {
             case "/api/v1/rules/rehearsal" -> Map.of("rule", ruleOn(point));
             case "/api/v1/limits", "/api/v1/limits/{id}" -> limits(site);
             case "/api/v1/limits/trial" -> Map.of("limitSet", limits(site), "placeId", site);
+            case "/api/v1/baselines" -> baselineOf(point);
+            case "/api/v1/baselines/{id}" -> Map.of("name", "Taken", "good", true, "reference", true);
             case "/api/v1/packs", "/api/v1/packs/plan" ->
                 Map.of("shipped", "shipped-pump", "places", Map.of("machine", THEIRS.get("assets")));
             case "/api/v1/invitations" -> Map.of("name", "Taken", "right", "look", "targetId", site);

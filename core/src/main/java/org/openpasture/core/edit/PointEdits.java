@@ -1,5 +1,6 @@
 package org.openpasture.core.edit;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
@@ -62,8 +63,16 @@ public final class PointEdits {
                         "remove this point",
                         point -> Edited.unless(
                                 inUse(access.registry(), point).or(() -> hasReadings(point, remove)),
-                                () -> new Changes(List.of(new Change.Remove(Kind.POINT, point.id())))));
+                                () -> new Changes(removal(access.registry(), point))));
         };
+    }
+
+    /** With the point go its baselines. */
+    private static List<Change> removal(Registry registry, Point point) {
+        List<Change> steps = new ArrayList<>();
+        registry.baselinesOf(point.id()).forEach(one -> steps.add(new Change.Remove(Kind.BASELINE, one.id())));
+        steps.add(new Change.Remove(Kind.POINT, point.id()));
+        return steps;
     }
 
     private static Edited checked(Access access, Point wished, Optional<Refused> refusal) {

@@ -4,13 +4,16 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.function.Function;
 import org.openpasture.core.access.Access;
+import org.openpasture.core.baseline.Baseline;
 import org.openpasture.core.edit.Edited.Changes;
 import org.openpasture.core.edit.Edited.Refused;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.judging.Members;
+import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.quantity.Decimals;
@@ -62,6 +65,7 @@ public final class RuleEdits {
                 Rights.on(access, Right.EDIT, place, "change rules here")
                         .or(() -> fitting(rule))
                         .or(() -> zones(access, rule))
+                        .or(() -> baselines(access, rule))
                         .or(() -> member(access, rule).flatMap(one -> possible(access, one)))
                         .or(() -> differences(access, rule))
                         .or(() -> windows(access, rule))
@@ -89,6 +93,7 @@ public final class RuleEdits {
                     case Condition.Below below -> true;
                     case Condition.Outside outside -> true;
                     case Condition.InZone zone -> true;
+                    case Condition.OffBaseline off -> true;
                     case Condition.Silent silent -> false;
                     case Condition.DeviceSays says -> false;
                     case Condition.Faulty faulty -> false;
@@ -114,11 +119,20 @@ public final class RuleEdits {
     }
 
     private static Optional<Refused> measuresZones(Measure measure, Condition condition) {
-        return measure.comparesDifferences() && condition instanceof Condition.InZone
-                ? Optional.of(Refused.invalid(
+        if (!measure.comparesDifferences()) {
+            return Optional.empty();
+        }
+        return switch (condition) {
+            case Condition.InZone zone ->
+                Optional.of(Refused.invalid(
                         "The zones of a limit set apply to values, not to changes of values.",
-                        "Enter a limit for the change instead."))
-                : Optional.empty();
+                        "Enter a limit for the change instead."));
+            case Condition.OffBaseline off ->
+                Optional.of(Refused.invalid(
+                        "A baseline is compared with values, not with changes of values.",
+                        "Choose the newest value, a mean, a minimum or a maximum."));
+            default -> Optional.empty();
+        };
     }
 
     /** What a value is compared with must be there, may be seen by who makes the rule, and measures the same. */
@@ -244,6 +258,33 @@ public final class RuleEdits {
                 : Optional.empty();
     }
 
+    /** A change from a baseline needs one, or one that is being recorded; a percentage of a limit needs the limit. */
+    private static Optional<Refused> baselines(Access access, Rule rule) {
+        if (!(rule.condition() instanceof Condition.OffBaseline off)) {
+            return Optional.empty();
+        }
+        List<Point> points = points(access, rule);
+        if (rule.target() instanceof Target.Selection && points.isEmpty()) {
+            return Optional.empty();
+        }
+        if (points.stream().allMatch(point -> access.registry().baselinesOf(point.id()).stream()
+                .noneMatch(Baseline::reference))) {
+            return Optional.of(Refused.clash(
+                    "There is no baseline to compare with.",
+                    "Record a baseline on the page of the point while the machine is in good condition."));
+        }
+        return off.percentOfLimit() != null
+                        && points.stream().allMatch(point -> access.registry()
+                                .limitsOf(point)
+                                .map(LimitSet::warningLimit)
+                                .filter(OptionalDouble::isPresent)
+                                .isEmpty())
+                ? Optional.of(Refused.clash(
+                        "No limit set holds for what the rule looks at, so there is no limit to take a percentage of.",
+                        "Choose a limit set for the asset or the point first, or enter an amount."))
+                : Optional.empty();
+    }
+
     /** Refuses what can never come true, and a dead band with which it could never be over. */
     private static Optional<Refused> possible(Access access, Rule rule) {
         List<Point> points = points(access, rule);
@@ -267,6 +308,8 @@ public final class RuleEdits {
                                 .map(set -> set.widestDeadBand(zone.atLeast()))
                                 .flatMap(widest -> band(inUnitOf(point, band, first), widest, point).stream()))
                         .findFirst();
+            case Condition.OffBaseline(Double percent, Double by) ->
+                by == null ? Optional.empty() : band(band, band >= by, by, first);
             case Condition.Silent silent -> Optional.empty();
             case Condition.DeviceSays says -> Optional.empty();
             case Condition.Faulty faulty -> Optional.empty();

@@ -15,6 +15,7 @@ import org.openpasture.core.rule.Measure;
  * Whether a rule's condition holds for one reading of one point.
  *
  * @param limits by which it was judged; null for a limit of the rule itself
+ * @param normal what its baseline makes normal; null where it was not asked
  * @param clears whether it is over even with the dead band; neither holds nor clears means: stay as it was
  * @param weight orders several points of an asset, the greatest decides
  */
@@ -22,6 +23,7 @@ record Verdict(
         Condition condition,
         Point point,
         @Nullable LimitSet limits,
+        WatchedPoint.@Nullable Normal normal,
         double value,
         boolean holds,
         boolean clears,
@@ -41,26 +43,43 @@ record Verdict(
             return null;
         }
         return switch (condition) {
-            case Condition.Faulty faulty -> new Verdict(condition, point, null, value, bad, !bad, 0);
+            case Condition.Faulty faulty -> new Verdict(condition, point, null, null, value, bad, !bad, 0);
             case Condition.Above(double limit) ->
-                new Verdict(condition, point, null, value, value > limit, value <= limit - band, value - limit);
+                new Verdict(condition, point, null, null, value, value > limit, value <= limit - band, value - limit);
             case Condition.Below(double limit) ->
-                new Verdict(condition, point, null, value, value < limit, value >= limit + band, limit - value);
+                new Verdict(condition, point, null, null, value, value < limit, value >= limit + band, limit - value);
             case Condition.Outside(double low, double high) ->
                 new Verdict(
                         condition,
                         point,
+                        null,
                         null,
                         value,
                         value < low || value > high,
                         isBetween(value, low, high, band),
                         Math.max(low - value, value - high));
             case Condition.DeviceSays says ->
-                new Verdict(condition, point, null, value, value != 0, value == 0, Math.abs(value));
+                new Verdict(condition, point, null, null, value, value != 0, value == 0, Math.abs(value));
             case Condition.InZone zone ->
                 watched.limits() == null ? null : inZone(watched.limits(), zone, point, value, band);
+            case Condition.OffBaseline off ->
+                watched.normal() == null ? null : offBaseline(watched, watched.normal(), value, band);
             case Condition.Silent silent -> null;
         };
+    }
+
+    private static Verdict offBaseline(WatchedPoint watched, WatchedPoint.Normal normal, double value, double band) {
+        double low = normal.low();
+        double high = normal.high();
+        return new Verdict(
+                watched.condition(),
+                watched.point(),
+                normal.limits(),
+                normal,
+                value,
+                value < low || value > high,
+                isBetween(value, low, high, band),
+                Math.max(low - value, value - high));
     }
 
     /** A dead band of half of the range or more would let nothing ever return: then a quarter of the range is meant. */
@@ -80,6 +99,7 @@ record Verdict(
                 condition,
                 point,
                 set,
+                null,
                 value,
                 holds,
                 clears,
@@ -88,7 +108,7 @@ record Verdict(
 
     /** The same where further conditions have a say in whether it holds. */
     Verdict with(boolean itHolds, boolean itClears) {
-        return new Verdict(condition, point, limits, value, itHolds, itClears, weight);
+        return new Verdict(condition, point, limits, normal, value, itHolds, itClears, weight);
     }
 
     /** What is crossed, in words. */
@@ -102,9 +122,15 @@ record Verdict(
             case Condition.DeviceSays says -> "the device says so itself";
             case Condition.InZone zone ->
                 limits == null ? "" : "zone " + limits.zoneOf(value).label() + bounds(limits.zoneOf(value), point);
+            case Condition.OffBaseline off -> normal == null ? "" : change(normal);
             case Condition.Silent silent -> "";
             case Condition.Faulty faulty -> "which cannot be real";
         };
+    }
+
+    private String change(WatchedPoint.Normal of) {
+        return (value > of.high() ? "above " : "below ") + point.inWords(value > of.high() ? of.high() : of.low())
+                + ", normal by baseline '" + of.baseline() + "'";
     }
 
     private static String bounds(Zone zone, Point point) {

@@ -4,6 +4,9 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.baseline.Baseline;
+import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.quantity.Units;
@@ -102,7 +105,34 @@ record Watch(Rule rule, List<WatchedPoint> points, List<Further> terms, int sile
         return on.in(measure, unit, point.unit())
                 .filter(condition -> band.isPresent())
                 .map(condition -> new WatchedPoint(
-                        point, registry.limitsOf(point).orElse(null), condition, band.getAsDouble(), other));
+                        point,
+                        registry.limitsOf(point).orElse(null),
+                        condition,
+                        band.getAsDouble(),
+                        condition instanceof Condition.OffBaseline off
+                                ? normal(registry, point, off).orElse(null)
+                                : null,
+                        other));
+    }
+
+    private static Optional<WatchedPoint.Normal> normal(Registry registry, Point point, Condition.OffBaseline off) {
+        return registry.referenceOf(point.id())
+                .flatMap(baseline -> baseline.spread().flatMap(spread -> {
+                    if (off.by() != null) {
+                        return Optional.of(around(baseline, spread.median(), off.by(), null));
+                    }
+                    if (off.percentOfLimit() == null) {
+                        return Optional.of(new WatchedPoint.Normal(baseline.name(), spread.low(), spread.high(), null));
+                    }
+                    double share = off.percentOfLimit() / 100;
+                    return registry.limitsOf(point).flatMap(limits -> limits.warningLimit().stream()
+                            .mapToObj(limit -> around(baseline, spread.median(), share * Math.abs(limit), limits))
+                            .findFirst());
+                }));
+    }
+
+    private static WatchedPoint.Normal around(Baseline baseline, double median, double by, @Nullable LimitSet limits) {
+        return new WatchedPoint.Normal(baseline.name(), median - by, median + by, limits);
     }
 
     private static int silentSeconds(Condition condition) {
@@ -113,6 +143,7 @@ record Watch(Rule rule, List<WatchedPoint> points, List<Further> terms, int sile
             case Condition.Below below -> 0;
             case Condition.Outside outside -> 0;
             case Condition.InZone zone -> 0;
+            case Condition.OffBaseline off -> 0;
             case Condition.Faulty faulty -> 0;
         };
     }

@@ -11,6 +11,7 @@ import org.openpasture.core.rule.Condition;
  * @param limits that hold for it; null if there are none
  * @param condition of the rule
  * @param deadBand of the rule
+ * @param normal the values that its baseline makes normal; null where the condition does not ask, or it has none
  * @param other the point that it is compared with; null for none
  */
 record WatchedPoint(
@@ -18,4 +19,18 @@ record WatchedPoint(
         @Nullable LimitSet limits,
         Condition condition,
         double deadBand,
-        @Nullable Point other) {}
+        @Nullable Normal normal,
+        @Nullable Point other) {
+
+    /**
+     * The values that are normal by a baseline.
+     *
+     * @param baseline its name
+     * @param limits by which limit set the range is wide; null for none
+     */
+    record Normal(
+            String baseline,
+            double low,
+            double high,
+            @Nullable LimitSet limits) {}
+}

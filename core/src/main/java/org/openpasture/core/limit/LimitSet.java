@@ -2,6 +2,7 @@ package org.openpasture.core.limit;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Shareable;
 import org.openpasture.core.quantity.Quantity;
@@ -107,6 +108,24 @@ public record LimitSet(
         return widest;
     }
 
+    /**
+     * The limit at which restricted operation begins: the lowest value from which the set warns (for vibration the
+     * boundary between zones B and C). Where it warns of low values only, the greatest of these. Empty if it never
+     * warns.
+     */
+    public OptionalDouble warningLimit() {
+        OptionalDouble upper = zones.stream()
+                .filter(zone -> zone.from() != null && zone.severity().isAtLeast(Severity.WARNING))
+                .mapToDouble(Zone::fromOrLowest)
+                .findFirst();
+        return upper.isPresent()
+                ? upper
+                : zones.stream()
+                        .filter(zone -> zone.to() != null && zone.severity().isAtLeast(Severity.WARNING))
+                        .mapToDouble(Zone::toOrHighest)
+                        .max();
+    }
+
     /** The zone in which a value lies. */
     public Zone zoneOf(double value) {
         return zones.get(zoneIndexOf(value));
@@ -133,7 +152,8 @@ public record LimitSet(
     /**
      * Judges a value: its zone, the nearest boundary to a worse one, and the headroom that is left before it.
      *
-     * @param baseline reference r of the headroom for an upper limit; null for 0, where the quantity starts
+     * @param baseline the usual value, from which the headroom is measured where the limit is on one side and not
+     *     crossed by it; null for where the quantity starts
      */
     public Judgement judge(double value, @Nullable Double baseline) {
         int index = zoneIndexOf(value);
@@ -149,11 +169,11 @@ public record LimitSet(
             headroom = Math.min(up, down);
             nearest = up <= down ? upper : lower;
         } else if (upper != null) {
-            double reference = baseline == null ? bottomOfRange(upper.value()) : baseline;
+            double reference = baseline == null || baseline >= upper.value() ? bottomOfRange(upper.value()) : baseline;
             headroom = share(upper.value() - value, upper.value() - reference);
             nearest = upper;
         } else if (lower != null) {
-            double reference = baseline == null ? topOfRange(lower.value()) : baseline;
+            double reference = baseline == null || baseline <= lower.value() ? topOfRange(lower.value()) : baseline;
             headroom = share(value - lower.value(), reference - lower.value());
             nearest = lower;
         } else {

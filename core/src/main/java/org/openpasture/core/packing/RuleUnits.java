@@ -97,6 +97,8 @@ final class RuleUnits {
             case Condition.Below(double limit) -> new Condition.Below(rounded(limit));
             case Condition.Outside(double low, double high) -> new Condition.Outside(rounded(low), rounded(high));
             case Condition.InZone zone -> zone;
+            case Condition.OffBaseline(Double percent, Double by) ->
+                new Condition.OffBaseline(percent, by == null ? null : rounded(by));
             case Condition.DeviceSays says -> says;
             case Condition.Faulty faulty -> faulty;
             case Condition.Silent silent -> silent;

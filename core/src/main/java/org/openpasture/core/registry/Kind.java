@@ -3,6 +3,7 @@ package org.openpasture.core.registry;
 import java.util.Arrays;
 import java.util.Map;
 import java.util.stream.Collectors;
+import org.openpasture.core.baseline.Baseline;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.dashboard.ShareLink;
 import org.openpasture.core.entity.Entity;
@@ -39,6 +40,7 @@ public enum Kind {
     DEVICE("device", Device.class),
     ASSIGNMENT("assignment", Assignment.class),
     RESPONSE_CHECK("response-check", ResponseCheck.class),
+    BASELINE("baseline", Baseline.class),
     RULE("rule", Rule.class),
     DASHBOARD("dashboard", Dashboard.class),
     SHARE_LINK("share-link", ShareLink.class),

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.baseline.Baseline;
 import org.openpasture.core.entity.Entity;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Device;
@@ -47,6 +48,7 @@ public final class Registry {
     private final Map<String, List<Assignment>> assignmentsByPoint = new HashMap<>();
     private final Map<String, List<Point>> pointsByPlace = new HashMap<>();
     private final Map<String, List<ResponseCheck>> checksByPoint = new HashMap<>();
+    private final Map<String, List<Baseline>> baselinesByPoint = new HashMap<>();
     private final Map<String, List<Grant>> grantsByHolder = new HashMap<>();
     private final Map<String, List<Group>> groupsByPerson = new HashMap<>();
     /** Of people in groups: their own grants, then those of their groups. */
@@ -80,6 +82,9 @@ public final class Registry {
                     .computeIfAbsent(assignment.pointId(), id -> new ArrayList<>())
                     .add(assignment);
         });
+        all(Baseline.class).forEach(baseline -> baselinesByPoint
+                .computeIfAbsent(baseline.pointId(), id -> new ArrayList<>())
+                .add(baseline));
         all(Grant.class).forEach(grant -> grantsByHolder
                 .computeIfAbsent(grant.holderId(), id -> new ArrayList<>())
                 .add(grant));
@@ -248,6 +253,18 @@ public final class Registry {
         return pathUp(placeId).stream()
                 .filter(Site.class::isInstance)
                 .map(Site.class::cast)
+                .findFirst();
+    }
+
+    /** The baselines of a point, in the order in which they were made. */
+    public List<Baseline> baselinesOf(String pointId) {
+        return baselinesByPoint.getOrDefault(pointId, List.of());
+    }
+
+    /** The baseline that a point is compared with, if its values are known. */
+    public Optional<Baseline> referenceOf(String pointId) {
+        return baselinesOf(pointId).stream()
+                .filter(baseline -> baseline.reference() && baseline.spread().isPresent())
                 .findFirst();
     }
 

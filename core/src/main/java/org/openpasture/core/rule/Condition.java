@@ -5,6 +5,7 @@ import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.function.DoubleFunction;
+import org.jspecify.annotations.Nullable;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.quantity.Units;
 
@@ -15,6 +16,7 @@ import org.openpasture.core.quantity.Units;
     @JsonSubTypes.Type(value = Condition.Below.class, name = "below"),
     @JsonSubTypes.Type(value = Condition.Outside.class, name = "outside"),
     @JsonSubTypes.Type(value = Condition.InZone.class, name = "in-zone"),
+    @JsonSubTypes.Type(value = Condition.OffBaseline.class, name = "off-baseline"),
     @JsonSubTypes.Type(value = Condition.Silent.class, name = "silent"),
     @JsonSubTypes.Type(value = Condition.DeviceSays.class, name = "device-says"),
     @JsonSubTypes.Type(value = Condition.Faulty.class, name = "faulty")
@@ -39,6 +41,29 @@ public sealed interface Condition {
      * The value lies in a zone of its limit set that is at least this severe; on an asset the worst direction decides.
      */
     record InZone(Severity atLeast) implements Condition {}
+
+    /**
+     * The value differs, up or down, from its point's baseline: by more than some percentage of the limit where
+     * restricted operation begins (ISO 20816-1 names 25 % of the limit between zones B and C), by more than a fixed
+     * amount, or, if neither is given, it lies outside the baseline's normal range. A point without a baseline is not
+     * judged.
+     *
+     * @param percentOfLimit of the lowest limit from which the limit set warns; above 0
+     * @param by in the point's unit; above 0
+     */
+    record OffBaseline(
+            @Nullable Double percentOfLimit, @Nullable Double by) implements Condition {
+        public OffBaseline {
+            if (percentOfLimit != null && by != null) {
+                throw new IllegalArgumentException(
+                        "a change from the baseline is a percentage of the limit or an amount, not both");
+            }
+            if (percentOfLimit != null && !(percentOfLimit > 0 && percentOfLimit <= 1_000)
+                    || by != null && !(by > 0 && Double.isFinite(by))) {
+                throw new IllegalArgumentException("a change from the baseline is greater than 0");
+            }
+        }
+    }
 
     /**
      * The device itself says that something is out of bounds: the value is not 0. It is over when it says 0, or is not
@@ -71,7 +96,19 @@ public sealed interface Condition {
             case Below(double value) -> limit.apply(value).map(Below::new);
             case Outside(double low, double high) ->
                 limit.apply(low).flatMap(from -> limit.apply(high).map(to -> new Outside(from, to)));
-            default -> Optional.of(this);
+            case OffBaseline(Double percent, Double by) -> {
+                if (by == null) {
+                    yield Optional.of(this);
+                }
+                OptionalDouble converted = Units.convertDifference(by, unit, other);
+                yield converted.isPresent()
+                        ? Optional.of(new OffBaseline(percent, converted.getAsDouble()))
+                        : Optional.empty();
+            }
+            case InZone zone -> Optional.of(zone);
+            case Silent silent -> Optional.of(silent);
+            case DeviceSays says -> Optional.of(says);
+            case Faulty faulty -> Optional.of(faulty);
         };
     }
 

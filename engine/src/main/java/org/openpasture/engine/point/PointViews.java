@@ -7,6 +7,8 @@ import java.util.Optional;
 import java.util.function.Predicate;
 import org.openpasture.api.place.PointView;
 import org.openpasture.api.reading.LatestView;
+import org.openpasture.core.baseline.Baseline;
+import org.openpasture.core.baseline.Spread;
 import org.openpasture.core.derive.FormulaText;
 import org.openpasture.core.derive.Inputs;
 import org.openpasture.core.fleet.Assignment;
@@ -107,7 +109,13 @@ public class PointViews {
     public LatestView latest(Registry registry, Point point, Reading reading) {
         Optional<Judgement> judgement = reading.quality() == Quality.BAD
                 ? Optional.empty()
-                : registry.limitsOf(point).map(set -> set.judge(reading.value(), null));
+                : registry.limitsOf(point)
+                        .map(set -> set.judge(
+                                reading.value(),
+                                registry.referenceOf(point.id())
+                                        .flatMap(Baseline::spread)
+                                        .map(Spread::median)
+                                        .orElse(null)));
         Optional<Boundary> next = judgement.map(Judgement::next);
         return new LatestView(
                 reading.time(),

@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import { onChanged } from "@/api/live";
+import type { Baseline, Point } from "@/api/types";
+import type { Usual } from "@/chart/lineOption";
+import { useAction } from "@/look/act";
+import { moment } from "@/look/clock";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { computed, watch } from "vue";
+import { comparisonWords, rangeWords } from "./baselines";
+
+/** What a point measured while the condition of its machine was known, and how it is beside that now. */
+const { point, mayEdit } = defineProps<{ point: Point; mayEdit: boolean }>();
+const emit = defineEmits<{ usual: [Usual | undefined]; record: [] }>();
+const { data, error, load } = useLoad(() => api.get<Baseline[]>(`points/${point.id}/baselines`));
+const { error: failed, run } = useAction();
+watch(() => point.id, load);
+watch(
+  () => point.latest?.time,
+  () => data.value?.length && void load(),
+);
+onChanged(["registry"], load);
+
+const reference = computed(() => data.value?.find((one) => one.reference && one.values));
+watch(
+  () => reference.value?.id,
+  () => emit("usual", reference.value?.values ?? undefined),
+);
+
+async function compareWith(one: Baseline) {
+  await run(
+    () => api.put("baselines/" + one.id, { name: one.name, good: true, reference: true, note: one.note }),
+    `The point is compared with '${one.name}'.`,
+  );
+  await load();
+}
+
+async function remove(one: Baseline) {
+  await run(() => api.remove("baselines/" + one.id), `Removed '${one.name}'.`);
+  await load();
+}
+</script>
+
+<template>
+  <section v-if="error || data?.length" class="sheet">
+    <div class="sheet-head">
+      <h2>Baselines</h2>
+      <el-button v-if="mayEdit" link type="primary" @click="emit('record')">Record another</el-button>
+    </div>
+    <ProblemNote :error="error ?? failed" />
+    <p v-if="reference?.now">{{ comparisonWords(reference, point.decimals) }}</p>
+    <table v-if="data" class="rows cards">
+      <thead>
+        <tr>
+          <th scope="col">Condition</th>
+          <th scope="col">Period</th>
+          <th scope="col">Median</th>
+          <th scope="col">Normal range</th>
+          <th scope="col">By</th>
+          <th v-if="mayEdit" scope="col"><span class="unseen">What to do</span></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="one in data" :key="one.id">
+          <td data-label="Condition">
+            {{ one.name }}
+            <div class="soft small">{{ one.good ? "good" : "bad" }}{{ one.reference ? ", compared with" : "" }}</div>
+          </td>
+          <td data-label="Period">{{ moment(one.from) }} to {{ moment(one.until) }}</td>
+          <template v-if="one.values">
+            <td data-label="Median">{{ one.values.median.toFixed(point.decimals) }} {{ point.unit }}</td>
+            <td data-label="Normal range">
+              {{ rangeWords(one, point.decimals) }}
+              <div class="soft small">{{ one.values.count }} readings</div>
+            </td>
+          </template>
+          <td v-else colspan="2" data-label="State">
+            {{ one.state === "recording" ? `Recording until ${moment(one.until)}` : one.problem }}
+          </td>
+          <td data-label="By">
+            {{ one.by }}
+            <div v-if="one.note" class="soft small">{{ one.note }}</div>
+          </td>
+          <td v-if="mayEdit" class="row">
+            <el-button v-if="one.good && !one.reference && one.values" link type="primary" @click="compareWith(one)"
+              >Compare with this</el-button
+            >
+            <el-button link @click="remove(one)">Remove</el-button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>
