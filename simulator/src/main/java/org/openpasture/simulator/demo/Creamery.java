@@ -1,10 +1,13 @@
 package org.openpasture.simulator.demo;
 
 import java.net.URI;
+import java.time.Duration;
+import java.time.Instant;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Map;
 import org.openpasture.api.alert.RuleRequest;
+import org.openpasture.api.baseline.BaselineRequest;
 import org.openpasture.api.dashboard.DashboardRequest;
 import org.openpasture.api.fleet.DeviceRequest;
 import org.openpasture.api.fleet.DeviceView;
@@ -381,6 +384,33 @@ final class Creamery extends DemoMaker {
                 0,
                 Severity.ADVISORY,
                 "Look at the gateway in the whey room first, then at the sender's battery.");
+    }
+
+    /** What the pump measured in the week before the demo, and while it was worn. */
+    void baseline(Instant start) {
+        List<String> pump = List.of(id("pump-axial"), id("pump-horizontal"), id("pump-vertical"));
+        api.post(
+                "api/v1/baselines",
+                new BaselineRequest(
+                        pump,
+                        "coupling aligned",
+                        true,
+                        null,
+                        start.minus(Duration.ofDays(8)),
+                        start.minus(Duration.ofDays(1)),
+                        null,
+                        "Laser alignment by the service contractor, 0.04 mm."));
+        api.post(
+                "api/v1/baselines",
+                new BaselineRequest(
+                        pump,
+                        "worn coupling",
+                        false,
+                        null,
+                        start.minus(Duration.ofDays(21)),
+                        start.minus(Duration.ofDays(19)),
+                        null,
+                        "Rubber star worn down to 6 mm."));
     }
 
     private void rule(

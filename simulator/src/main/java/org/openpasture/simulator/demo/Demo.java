@@ -84,9 +84,11 @@ public final class Demo implements Runnable {
             Map<String, Integer> numbers = new HashMap<>(creamery.pointNumbers());
             numbers.putAll(farm.pointNumbers());
             int readings = DemoHistory.bringIn(owner, world, numbers, start);
+            creamery.baseline(start);
             try (DemoRadio radio =
                             new DemoRadio(new InetSocketAddress("127.0.0.1", radioPort), stationPort, world, clock);
                     DemoFarm bridges = new DemoFarm(farm, at, world, clock)) {
+                world.play(clock.instant());
                 radio.play();
                 bridges.play();
                 network.play(mqttPort, creamery.separatorPassword());

@@ -23,15 +23,22 @@ final class DemoWorld {
     private final Instant start;
     private final double pace;
 
+    private volatile Instant played = Instant.MAX;
+
     /** @param pace how many times faster than the clock the story goes that begins with the demo */
     DemoWorld(Instant start, double pace) {
         this.start = start;
         this.pace = pace;
     }
 
-    /** How far the story is, in seconds of its own. */
+    /** The story begins, however long it took to register everything and to bring in the history. */
+    void play(Instant from) {
+        played = from;
+    }
+
+    /** How far the story is, in seconds of its own; below zero before it begins. */
     private double storySeconds(Instant time) {
-        return Duration.between(start, time).toMillis() / 1000.0 * pace;
+        return time.isBefore(played) ? -1 : Duration.between(played, time).toMillis() / 1000.0 * pace;
     }
 
     /** Vibration of the whey pump in mm/s RMS. */

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.function.Function;
 import java.util.stream.IntStream;
 import java.util.stream.LongStream;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
 /** The story that the demo tells, against the pump's zones: 3.2, 5.1 and 8.5 mm/s. */
@@ -15,6 +16,11 @@ class DemoWorldTest {
     private static final Instant START = Instant.parse("2026-03-01T09:00:00Z");
 
     private final DemoWorld world = new DemoWorld(START, 1);
+
+    @BeforeEach
+    void play() {
+        world.play(START);
+    }
 
     private List<Double> every10s(String direction, int from, int until) {
         return IntStream.iterate(from, second -> second < until, second -> second + 10)
