@@ -1,6 +1,10 @@
 <script setup lang="ts">
-/** Who else is notified while nobody acknowledges: after so many minutes, these addresses. */
-const rounds = defineModel<{ afterMinutes: number; told: string }[]>({ required: true });
+import type { PossibleRecipient } from "@/api/types";
+import RecipientsField from "./RecipientsField.vue";
+
+/** Who else is notified while nobody acknowledges: after so many minutes, these. */
+defineProps<{ people: PossibleRecipient[] }>();
+const rounds = defineModel<{ afterMinutes: number; recipients: string[] }[]>({ required: true });
 </script>
 
 <template>
@@ -14,11 +18,11 @@ const rounds = defineModel<{ afterMinutes: number; told: string }[]>({ required:
       :aria-label="`Minutes until round ${i + 1}`"
     />
     <span>min also to</span>
-    <el-input v-model="round.told" :aria-label="`Recipients of round ${i + 1}`" />
+    <RecipientsField v-model="round.recipients" :label="`Recipients of round ${i + 1}`" :people="people" />
     <el-button text :aria-label="`Remove round ${i + 1}`" @click="rounds.splice(i, 1)">Remove</el-button>
   </div>
   <p>
-    <el-button @click="rounds.push({ afterMinutes: 15 * (rounds.length + 1), told: '' })"
+    <el-button @click="rounds.push({ afterMinutes: 15 * (rounds.length + 1), recipients: [] })"
       >Add recipients for when nobody acknowledges</el-button
     >
   </p>

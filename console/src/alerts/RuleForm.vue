@@ -1,7 +1,20 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import type { Condition, Hold, Measure, Point, Quantity, Rehearsal, Rule, Severity, Target, Term } from "@/api/types";
+import type {
+  Condition,
+  Hold,
+  Measure,
+  Point,
+  PossibleRecipient,
+  Quantity,
+  Rehearsal,
+  Rule,
+  Severity,
+  Target,
+  Term,
+} from "@/api/types";
 import { useAction } from "@/look/act";
+import { useLoad } from "@/look/load";
 import FormDialog from "@/look/FormDialog.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { useVersion } from "@/look/version";
@@ -9,6 +22,7 @@ import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import { computed, reactive, ref } from "vue";
 import { moment } from "@/look/clock";
+import RecipientsField from "./RecipientsField.vue";
 import RoundFields from "./RoundFields.vue";
 import { measureUnit, span } from "./states";
 
@@ -18,6 +32,8 @@ const emit = defineEmits<{ close: [] }>();
 const places = usePlaces();
 const points = usePoints();
 const { busy, error, run } = useAction();
+const possible = useLoad(() => api.get<PossibleRecipient[]>(`places/${placeId}/recipients`));
+const people = computed(() => possible.data.value ?? []);
 const version = useVersion(rule && "rules/" + rule.id);
 
 interface Choice {
@@ -153,9 +169,9 @@ const form = reactive({
   severity: rule?.severity ?? ("warning" as Severity),
   latching: rule?.latching === true,
   tellWhenOver: rule?.tellWhenOver === true,
-  rounds: (rule?.rounds ?? []).map((one) => ({ afterMinutes: one.afterMinutes, told: one.recipients.join(", ") })),
+  rounds: (rule?.rounds ?? []).map((one) => ({ afterMinutes: one.afterMinutes, recipients: [...one.recipients] })),
   ofZone: rule ? rule.severityOfZone === true : true,
-  recipients: rule?.recipients.join(", ") ?? "",
+  recipients: [...(rule?.recipients ?? [])],
   guidance: rule?.guidance ?? "",
 });
 const choice = computed(() => choices.value.find((one) => one.key === form.key));
@@ -294,10 +310,6 @@ async function save() {
   }
 }
 
-function addresses(text: string): string[] {
-  return text.split(/[,;\s]+/).filter(Boolean);
-}
-
 function body() {
   const hold: Hold =
     form.holdKind === "reports"
@@ -316,12 +328,10 @@ function body() {
     severity: form.severity,
     latching: form.latching,
     tellWhenOver: form.tellWhenOver,
-    rounds: form.rounds
-      .map((one) => ({ afterMinutes: one.afterMinutes, recipients: addresses(one.told) }))
-      .filter((one) => one.recipients.length),
+    rounds: form.rounds.filter((one) => one.recipients.length),
     severityOfZone: form.kind === "in-zone" && form.ofZone,
     enabled: rule?.enabled ?? true,
-    recipients: addresses(form.recipients),
+    recipients: form.recipients,
     guidance: form.guidance,
   };
 }
@@ -496,10 +506,10 @@ function body() {
         >
       </el-form-item>
     </div>
-    <el-form-item label="Recipients (e-mail addresses)" for="rule-told"
-      ><el-input id="rule-told" v-model="form.recipients"
-    /></el-form-item>
-    <RoundFields v-model="form.rounds" />
+    <el-form-item label="Recipients" for="rule-told">
+      <RecipientsField id="rule-told" v-model="form.recipients" label="Recipients" :people="people" />
+    </el-form-item>
+    <RoundFields v-model="form.rounds" :people="people" />
     <el-form-item label="When the alert is over">
       <el-checkbox v-model="form.latching">Keep it listed until somebody has acknowledged that it is over</el-checkbox>
       <el-checkbox v-model="form.tellWhenOver">Notify everybody who was notified</el-checkbox>

@@ -12,6 +12,7 @@ import { usePoints } from "@/points/points";
 import { ref } from "vue";
 import RuleForm from "./RuleForm.vue";
 import { age, moment, now } from "@/look/clock";
+import { recipientWords } from "./recipients";
 import { ruleWords, STATES } from "./states";
 
 const places = usePlaces();
@@ -156,7 +157,7 @@ async function bringBack() {
               </template>
             </div>
           </td>
-          <td class="small">{{ rule.recipients.join(", ") || "nobody" }}</td>
+          <td class="small">{{ rule.recipients.map(recipientWords).join(", ") || "nobody" }}</td>
           <td>
             <el-switch
               :model-value="rule.enabled"

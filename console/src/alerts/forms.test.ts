@@ -7,6 +7,7 @@ import { createPinia, setActivePinia } from "pinia";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import AlertCard from "./AlertCard.vue";
 import AlertCards from "./AlertCards.vue";
+import RecipientsField from "./RecipientsField.vue";
 import RuleForm from "./RuleForm.vue";
 import RulesList from "./RulesList.vue";
 
@@ -81,6 +82,7 @@ async function plant(right: string, answers: Record<string, unknown> = {}) {
     "GET places": [{ ...PUMP, right }],
     "GET limits": [{ id: "l", zones: [] } as unknown as LimitSet],
     "GET points": [point("p1", "axial"), point("p2", "radial")],
+    "GET places/pump/recipients": [{ recipient: "person:anna", name: "anna", ways: ["mail"] }],
     ...answers,
   });
   await Promise.all([usePlaces().load(), usePoints().load()]);
@@ -271,13 +273,16 @@ describe("the form of a rule", () => {
     await plant("edit", { "POST rules": RULE });
     const form = await mountIn(RuleForm, { point: point("p1", "axial"), placeId: "pump" });
     await form.find("#rule-name").setValue("Too high");
-    await form.find("#rule-told").setValue("a@b.example; c@d.example  e@f.example");
+    form
+      .findComponent(RecipientsField)
+      .findComponent({ name: "ElSelect" })
+      .vm.$emit("update:modelValue", ["person:anna", "a@b.example; c@d.example  e@f.example"]);
     await button(form, "Save").trigger("click");
     await flushPromises();
     expect(calls.at(-1)?.body).toMatchObject({
       name: "Too high",
       target: { kind: "point", pointId: "p1" },
-      recipients: ["a@b.example", "c@d.example", "e@f.example"],
+      recipients: ["person:anna", "a@b.example", "c@d.example", "e@f.example"],
     });
   });
 

@@ -133,11 +133,7 @@ function marks(set: LimitSet | undefined, usual: Usual | undefined, palette: Pal
   if (!usual) {
     return limits ?? {};
   }
-  const label = (name: string) => ({
-    ...rimLabel(palette),
-    formatter: name,
-    position: "insideEndTop",
-  });
+  const label = (name: string, position: string) => ({ ...rimLabel(palette), formatter: name, position });
   const line = { color: palette("ink-soft"), width: 1, type: "dashed" };
   return {
     markArea: limits?.markArea,
@@ -146,8 +142,8 @@ function marks(set: LimitSet | undefined, usual: Usual | undefined, palette: Pal
       symbol: "none",
       data: [
         ...(limits?.markLine.data ?? []),
-        { yAxis: usual.high, label: label("baseline, high"), lineStyle: line },
-        { yAxis: usual.low, label: label("baseline, low"), lineStyle: line },
+        { yAxis: usual.high, label: label("baseline, high", "insideEndTop"), lineStyle: line },
+        { yAxis: usual.low, label: label("baseline, low", "insideEndBottom"), lineStyle: line },
       ],
     },
   };

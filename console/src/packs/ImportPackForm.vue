@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { parted } from "@/alerts/recipients";
 import { api } from "@/api/http";
 import type { PackPart, PackPlan, Point, ShippedPack } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -40,7 +41,7 @@ const request = () => ({
   points: form.points,
   leaveOut: form.leaveOut,
   replace: form.replace,
-  recipients: form.recipients.split(/[,;\s]+/).filter(Boolean),
+  recipients: parted(form.recipients),
 });
 
 /** Asks what would happen with what is chosen now; of two questions the later one counts. */
@@ -188,7 +189,11 @@ if (shipped) {
             <el-option v-for="point in pointsFor(match.needed)" :key="point.id" :value="point.id" :label="point.name" />
           </el-select>
         </el-form-item>
-        <el-form-item v-if="hasRules" label="E-mail addresses that the new rules notify" for="pack-told">
+        <el-form-item
+          v-if="hasRules"
+          label="Recipients of the new rules (e-mail addresses, telephone numbers)"
+          for="pack-told"
+        >
           <el-input id="pack-told" v-model="form.recipients" placeholder="nobody" />
         </el-form-item>
       </template>

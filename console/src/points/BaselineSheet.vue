@@ -58,7 +58,7 @@ async function remove(one: Baseline) {
           <th scope="col">Median</th>
           <th scope="col">Normal range</th>
           <th scope="col">By</th>
-          <th v-if="mayEdit" scope="col"><span class="unseen">What to do</span></th>
+          <th v-if="mayEdit"></th>
         </tr>
       </thead>
       <tbody>
@@ -82,11 +82,13 @@ async function remove(one: Baseline) {
             {{ one.by }}
             <div v-if="one.note" class="soft small">{{ one.note }}</div>
           </td>
-          <td v-if="mayEdit" class="row">
-            <el-button v-if="one.good && !one.reference && one.values" link type="primary" @click="compareWith(one)"
-              >Compare with this</el-button
-            >
-            <el-button link @click="remove(one)">Remove</el-button>
+          <td v-if="mayEdit">
+            <div class="row">
+              <el-button v-if="one.good && !one.reference && one.values" link type="primary" @click="compareWith(one)"
+                >Compare with this</el-button
+              >
+              <el-button link @click="remove(one)">Remove</el-button>
+            </div>
           </td>
         </tr>
       </tbody>

@@ -8,13 +8,16 @@ import AppearanceSheet from "./AppearanceSheet.vue";
 import MailSettingsSheet from "./MailSettingsSheet.vue";
 import RadioBandSheet from "./RadioBandSheet.vue";
 import SecondFactorSheet from "./SecondFactorSheet.vue";
+import TextSettingsSheet from "./TextSettingsSheet.vue";
 import TokensSheet from "./TokensSheet.vue";
+import LifeSignSheet from "./LifeSignSheet.vue";
+import WaysSheet from "./WaysSheet.vue";
 
 /** Settings by section: one's own first, then those of the instance. */
 const { section } = defineProps<{ section: string }>();
 const session = useSession();
 const router = useRouter();
-const forOwners = computed(() => !session.owner && (section === "mail" || section === "radio"));
+const forOwners = computed(() => !session.owner && ["mail", "text", "life-sign", "radio"].includes(section));
 </script>
 
 <template>
@@ -23,8 +26,11 @@ const forOwners = computed(() => !session.owner && (section === "mail" || sectio
     <el-tabs :model-value="section" @tab-change="(name) => router.push('/settings/' + name)">
       <el-tab-pane name="appearance" label="Appearance" lazy><AppearanceSheet /></el-tab-pane>
       <el-tab-pane name="account" label="Account" lazy><AccountSheet /><SecondFactorSheet /></el-tab-pane>
+      <el-tab-pane name="notices" label="Notices" lazy><WaysSheet /></el-tab-pane>
       <el-tab-pane name="tokens" label="API tokens" lazy><TokensSheet /></el-tab-pane>
       <el-tab-pane v-if="session.owner" name="mail" label="Mail server" lazy><MailSettingsSheet /></el-tab-pane>
+      <el-tab-pane v-if="session.owner" name="text" label="Text messages" lazy><TextSettingsSheet /></el-tab-pane>
+      <el-tab-pane v-if="session.owner" name="life-sign" label="Life sign" lazy><LifeSignSheet /></el-tab-pane>
       <el-tab-pane v-if="session.owner" name="radio" label="Radio band" lazy><RadioBandSheet /></el-tab-pane>
       <el-tab-pane name="about" label="About" lazy><AboutSheet /></el-tab-pane>
     </el-tabs>

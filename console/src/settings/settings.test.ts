@@ -7,7 +7,10 @@ import { flushPromises } from "@vue/test-utils";
 import { createPinia, setActivePinia } from "pinia";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import AccountSheet from "./AccountSheet.vue";
+import LifeSignSheet from "./LifeSignSheet.vue";
 import MailSettingsSheet from "./MailSettingsSheet.vue";
+import TextSettingsSheet from "./TextSettingsSheet.vue";
+import WaysSheet from "./WaysSheet.vue";
 
 let calls: Call[];
 
@@ -172,5 +175,72 @@ describe("an invitation", () => {
     await flushPromises();
     expect(calls.at(-1)?.body).toEqual({ name: "ann", email: null, right: "look", targetId: "s" });
     expect((form.find("#shown-once").element as HTMLInputElement).value).toBe("http://pasture/welcome#token");
+  });
+});
+
+describe("how one is notified", () => {
+  it("keeps what was chosen and sends a test by each way", async () => {
+    await begin({
+      "GET session/notices": {
+        mailFrom: "warning",
+        phone: "+447700900123",
+        textFrom: "critical",
+        quietFrom: "22:00:00",
+        quietUntil: "06:00:00",
+        awayFrom: null,
+        awayUntil: null,
+      },
+      "PUT session/notices": {},
+      "POST session/notices/test": [{ ok: false, message: "+447700900123: not delivered: no credit." }],
+    });
+    const sheet = await mountIn(WaysSheet, {});
+    await button(sheet, "Save and send a test message").trigger("click");
+    await flushPromises();
+    expect(calls.find((call) => call.method === "PUT")?.body).toEqual({
+      mailFrom: "warning",
+      phone: "+447700900123",
+      textFrom: "critical",
+      quietFrom: "22:00",
+      quietUntil: "06:00",
+      awayFrom: null,
+      awayUntil: null,
+    });
+    expect(sheet.find("[role=status]").text()).toBe("+447700900123: not delivered: no credit.");
+  });
+
+  it("configures a gateway for text messages, with further fields and a secret that is never shown", async () => {
+    await begin({
+      "GET settings/text": {
+        url: "https://sms.example/send",
+        format: "json",
+        toField: "to",
+        textField: "text",
+        fields: { from: "Pasture" },
+        header: "Authorization",
+        secret: null,
+      },
+      "PUT settings/text": "",
+    });
+    const sheet = await mountIn(TextSettingsSheet, {});
+    await sheet.find("#text-fields").setValue("from=Farm\nkind = alert");
+    await button(sheet, "Save").trigger("click");
+    await flushPromises();
+    expect(calls.find((call) => call.method === "PUT")?.body).toMatchObject({
+      url: "https://sms.example/send",
+      fields: { from: "Farm", kind: "alert" },
+      secret: null,
+    });
+  });
+
+  it("says of a life sign that did not arrive why", async () => {
+    await begin({
+      "GET settings/life-sign": {
+        settings: { everyMinutes: 15, url: "https://other.example/in/x", recipients: [] },
+        sentAt: "2026-03-01T08:00:00Z",
+        problem: "other.example cannot be reached",
+      },
+    });
+    const sheet = await mountIn(LifeSignSheet, {});
+    expect(sheet.text()).toContain("not delivered: other.example cannot be reached");
   });
 });

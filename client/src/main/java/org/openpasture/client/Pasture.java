@@ -50,6 +50,7 @@ import picocli.CommandLine.Command;
             OutletCommands.class,
             FrameCommands.class,
             AlertCommands.class,
+            NoticeCommands.class,
             RuleCommands.class,
             BaselineCommands.class,
             LimitCommands.class,

@@ -77,6 +77,8 @@ class AccessMatrixTest {
     /** What everybody who is signed in does for themselves. */
     private static final Set<String> OWN = Set.of(
             "PUT /api/v1/session/password",
+            "PUT /api/v1/session/notices",
+            "POST /api/v1/session/notices/test",
             "DELETE /api/v1/sessions",
             "DELETE /api/v1/sessions/{id}",
             "POST /api/v1/tokens",
@@ -132,6 +134,10 @@ class AccessMatrixTest {
             "PUT /api/v1/records/keeping",
             "PUT /api/v1/settings/mail",
             "POST /api/v1/settings/mail/test",
+            "PUT /api/v1/settings/text",
+            "POST /api/v1/settings/text/test",
+            "PUT /api/v1/settings/life-sign",
+            "DELETE /api/v1/settings/life-sign",
             "PUT /api/v1/settings/radio");
 
     private static String ownerToken;
@@ -345,6 +351,9 @@ class AccessMatrixTest {
             case "/api/v1/devices/{id}/commands" -> Map.of("port", 2, "payload", "01");
             case "/api/v1/devices/{id}/channels/{channel}" -> Map.of("value", 1);
             case "/api/v1/dashboards/{id}/links" -> Map.of("note", "taken");
+            case "/api/v1/settings/text" -> Map.of("url", "http://127.0.0.1:9/text");
+            case "/api/v1/settings/text/test" -> Map.of("to", "+447700900123");
+            case "/api/v1/settings/life-sign" -> Map.of("everyMinutes", 5, "url", "http://127.0.0.1:9/life");
             case "/api/v1/settings/mail/test" -> Map.of("to", "taken@pasture.example");
             default -> Map.of();
         };

@@ -1,7 +1,6 @@
 package org.openpasture.api.alert;
 
 import java.util.List;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.problem.Require;
 import org.openpasture.core.limit.Severity;
@@ -27,7 +26,8 @@ import org.openpasture.core.rule.Term;
  * @param tellWhenOver whether who was told of an alert is told that it is over; null for no
  * @param rounds who else is told, after how many minutes in which nobody acknowledged; null for nobody
  * @param enabled null for yes
- * @param recipients e-mail addresses; null for nobody
+ * @param recipients e-mail addresses, telephone numbers in international form, or "person:" and the name of somebody
+ *     with an account, who chooses how; null for nobody
  */
 public record RuleRequest(
         String name,
@@ -56,9 +56,12 @@ public record RuleRequest(
             throw new IllegalArgumentException("a rule has " + MOST_TERMS + " further conditions at most");
         }
         severity = Require.present(severity, "the severity");
-        Require.addresses(Stream.concat(
-                recipients == null ? Stream.of() : recipients.stream(),
-                rounds == null ? Stream.of() : rounds.stream().flatMap(round -> round.recipients().stream())));
+        recipients = recipients == null ? null : Require.recipients(recipients);
+        rounds = rounds == null
+                ? null
+                : rounds.stream()
+                        .map(round -> new Round(round.afterMinutes(), Require.recipients(round.recipients())))
+                        .toList();
     }
 
     /** One condition on the newest values. */

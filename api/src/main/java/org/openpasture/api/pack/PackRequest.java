@@ -18,7 +18,7 @@ import org.openpasture.core.pack.PackFile;
  * @param points the id of the point here, by the key of the pack's, likewise
  * @param leaveOut parts that are not imported ("rule/too-warm")
  * @param replace parts that were changed or removed here and are to be as in the pack again
- * @param recipients e-mail addresses that the new rules notify; null for nobody
+ * @param recipients whom the new rules notify; null for nobody
  */
 public record PackRequest(
         @Nullable String file,
@@ -43,11 +43,10 @@ public record PackRequest(
         points = points == null ? Map.of() : checked(points);
         leaveOut = leaveOut == null ? Set.of() : Set.copyOf(leaveOut);
         replace = replace == null ? Set.of() : Set.copyOf(replace);
-        recipients = recipients == null ? List.of() : List.copyOf(recipients);
+        recipients = recipients == null ? List.of() : Require.recipients(recipients);
         if (leaveOut.size() > MOST || replace.size() > MOST || recipients.size() > 50) {
             throw new IllegalArgumentException("a list in the request is longer than any pack");
         }
-        Require.addresses(recipients.stream());
     }
 
     private static Map<String, String> checked(Map<String, String> ids) {

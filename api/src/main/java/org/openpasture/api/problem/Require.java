@@ -1,7 +1,8 @@
 package org.openpasture.api.problem;
 
-import java.util.stream.Stream;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.notice.Recipient;
 import org.openpasture.core.text.Text;
 
 /** Checks of requests that say what is missing in the words of who filled in the form. */
@@ -31,13 +32,9 @@ public final class Require {
         return text;
     }
 
-    /** E-mail addresses, as far as their form tells. */
-    public static void addresses(Stream<String> all) {
-        all.filter(address -> !address.matches("[^@\\s<>]+@[^@\\s<>]+"))
-                .findFirst()
-                .ifPresent(address -> {
-                    throw new IllegalArgumentException("'" + address + "' is no e-mail address");
-                });
+    /** Who is notified, each in the form in which it is kept. */
+    public static List<String> recipients(List<String> all) {
+        return all.stream().map(one -> Recipient.of(one).written()).distinct().toList();
     }
 
     public static <T> T present(@Nullable T value, String what) {

@@ -8,6 +8,7 @@ import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.dashboard.ShareLink;
 import org.openpasture.core.edit.Edited.Changes;
 import org.openpasture.core.edit.Edited.Refused;
+import org.openpasture.core.notice.Ways;
 import org.openpasture.core.people.Grant;
 import org.openpasture.core.people.Group;
 import org.openpasture.core.people.Person;
@@ -60,6 +61,7 @@ public final class PersonEdits {
         now.all(Dashboard.class).stream()
                 .filter(dashboard -> dashboard.ownerId().equals(leaves.id()))
                 .forEach(dashboard -> steps.add(new Change.Put(dashboard.of(heir.id()))));
+        now.find(Ways.class, leaves.id()).ifPresent(ways -> steps.add(new Change.Remove(Kind.NOTICE_WAYS, ways.id())));
         steps.add(new Change.Remove(Kind.PERSON, leaves.id()));
         return steps;
     }

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.baseline.Baseline;
 import org.openpasture.core.edit.Edited.Changes;
@@ -14,6 +15,8 @@ import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.judging.Members;
 import org.openpasture.core.limit.LimitSet;
+import org.openpasture.core.notice.Recipient;
+import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.quantity.Decimals;
@@ -26,6 +29,7 @@ import org.openpasture.core.rule.Measure;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.core.rule.Target;
 import org.openpasture.core.rule.Term;
+import org.openpasture.core.text.PersonName;
 
 /** Changes of rules: who may, and that each can come true and can be over again. */
 public final class RuleEdits {
@@ -70,8 +74,27 @@ public final class RuleEdits {
                         .or(() -> differences(access, rule))
                         .or(() -> windows(access, rule))
                         .or(() -> further(access, rule))
-                        .or(() -> contradiction(rule)),
+                        .or(() -> contradiction(rule))
+                        .or(() -> people(access.registry(), rule)),
                 () -> Changes.put(rule));
+    }
+
+    /** Whom a rule names must be somebody who may see what it is about. */
+    private static Optional<Refused> people(Registry registry, Rule rule) {
+        String place = registry.placeIdOf(rule);
+        return Stream.concat(
+                        rule.recipients().stream(),
+                        rule.rounds().stream().flatMap(round -> round.recipients().stream()))
+                .flatMap(written -> Recipient.of(written) instanceof Recipient.OfPerson(String name)
+                        ? Stream.of(name)
+                        : Stream.empty())
+                .filter(name -> registry.all(Person.class).stream()
+                        .noneMatch(person -> PersonName.key(person.name()).equals(PersonName.key(name))
+                                && new Access(registry, person).may(Right.LOOK, place)))
+                .findFirst()
+                .map(name -> Refused.clash(
+                        "'" + name + "' is not somebody who may see this place.",
+                        "Choose somebody else, or invite them first."));
     }
 
     private static List<Point> points(Access access, Rule rule) {

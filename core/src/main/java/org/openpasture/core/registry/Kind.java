@@ -15,6 +15,7 @@ import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.fleet.ResponseCheck;
 import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.limit.LimitSet;
+import org.openpasture.core.notice.Ways;
 import org.openpasture.core.outlet.Outlet;
 import org.openpasture.core.pack.ImportedPack;
 import org.openpasture.core.people.Grant;
@@ -47,7 +48,8 @@ public enum Kind {
     PACK("pack", ImportedPack.class),
     PERSON("person", Person.class),
     GROUP("group", Group.class),
-    GRANT("grant", Grant.class);
+    GRANT("grant", Grant.class),
+    NOTICE_WAYS("notice-ways", Ways.class);
 
     private final String id;
     private final Class<? extends Entity> type;

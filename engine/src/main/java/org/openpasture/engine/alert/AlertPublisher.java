@@ -4,14 +4,16 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
-import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.alert.Alert;
 import org.openpasture.core.alert.Shelf;
 import org.openpasture.core.judging.Effect;
+import org.openpasture.core.notice.Recipient;
+import org.openpasture.core.notice.Ways;
 import org.openpasture.core.rule.Round;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.engine.judging.EffectSink;
@@ -139,9 +141,10 @@ public class AlertPublisher implements EffectSink {
 
     private void notify(DSLContext dsl, Alert alert, String what) {
         rule(alert).ifPresent(rule -> {
-            unaware(dsl, alert, rule.recipients())
-                    .forEach(recipient -> notices.add(dsl, notice(alert, what, recipient, "")));
-            laterRounds(dsl, rule, alert, what);
+            Instant now = clock.instant();
+            Addressees.Reached reached = Addressees.of(registry.now(), alert, rule.recipients(), now);
+            tell(dsl, alert, reached.told(), what, "", now);
+            laterRounds(dsl, rule, alert, what, reached.allAway());
         });
     }
 
@@ -151,37 +154,61 @@ public class AlertPublisher implements EffectSink {
         rule(alert).ifPresent(rule -> {
             if (rule.tellsWhenOver()) {
                 notices.told(dsl, alert.id())
-                        .forEach(recipient -> notices.add(dsl, notice(alert, what, recipient, NoticeText.AGAIN)));
+                        .forEach(address ->
+                                notices.add(dsl, notice(alert, what, Recipient.of(address), NoticeText.AGAIN)));
             }
-            laterRounds(dsl, rule, alert, what);
+            laterRounds(dsl, rule, alert, what, false);
         });
     }
 
     /** Who was told of an alert is told that it is over, where the rule says so. */
     private void over(DSLContext dsl, Alert alert, Instant at, @Nullable Double value) {
         if (rule(alert).filter(Rule::tellsWhenOver).isPresent()) {
-            String body = text.bodyOver(registry.now(), alert, at, value);
+            String what = "over/" + at.toEpochMilli();
             notices.told(dsl, alert.id())
-                    .forEach(recipient -> notices.add(
+                    .forEach(address -> notices.add(
                             dsl,
                             waiting(
                                     alert,
-                                    id(alert, "over/" + at.toEpochMilli(), recipient),
-                                    recipient,
+                                    id(alert, what, address),
+                                    address,
                                     text.subjectOver(alert),
-                                    body)));
+                                    Recipient.of(address) instanceof Recipient.Text
+                                            ? text.shortOver(registry.now(), alert, at)
+                                            : text.bodyOver(registry.now(), alert, at, value))));
         }
     }
 
-    private void laterRounds(DSLContext dsl, Rule rule, Alert alert, String what) {
-        for (Round round : rule.rounds()) {
-            Instant later = clock.instant().plus(Duration.ofMinutes(round.afterMinutes()));
-            String unanswered = NoticeText.unanswered(round.afterMinutes());
-            unaware(dsl, alert, round.recipients())
-                    .forEach(recipient -> notices.add(
-                            dsl,
-                            notice(alert, what + "/after-" + round.afterMinutes(), recipient, unanswered)
-                                    .at(later)));
+    /**
+     * Further people are told after a while, unless somebody acknowledges. Where everybody is away whom the step before
+     * would reach, they are told when those would be.
+     */
+    private void laterRounds(DSLContext dsl, Rule rule, Alert alert, String what, boolean firstAway) {
+        int after = 0;
+        boolean away = firstAway;
+        for (Round round : rule.rounds().stream()
+                .sorted(Comparator.comparingInt(Round::afterMinutes))
+                .toList()) {
+            after = away ? after : round.afterMinutes();
+            Instant later = clock.instant().plus(Duration.ofMinutes(after));
+            Addressees.Reached reached = Addressees.of(registry.now(), alert, round.recipients(), later);
+            String before = after == 0 ? "" : NoticeText.unanswered(after);
+            tell(dsl, alert, reached.told(), what + "/after-" + round.afterMinutes(), before, later);
+            away = reached.allAway();
+        }
+    }
+
+    private void tell(DSLContext dsl, Alert alert, List<Ways.Told> all, String what, String before, Instant from) {
+        for (Ways.Told told : all) {
+            // Of one cause each person has one message.
+            if (!alerts.isToldOf(dsl, alert, told.address().written())) {
+                Notice notice = notice(alert, what, told.address(), before);
+                notices.add(
+                        dsl,
+                        told.notBefore().isAfter(from) || from.isAfter(notice.createdAt())
+                                ? notice.at(told.notBefore())
+                                : notice);
+            }
         }
     }
 
@@ -189,20 +216,17 @@ public class AlertPublisher implements EffectSink {
         return registry.now().find(Rule.class, alert.ruleId());
     }
 
-    /** Of several people those who do not know of the alert's cause. */
-    private Stream<String> unaware(DSLContext dsl, Alert alert, List<String> recipients) {
-        return recipients.stream().filter(recipient -> !alerts.isToldOf(dsl, alert, recipient));
-    }
-
     /**
      * A notice of an alert that applies.
      *
      * @param before what stands before its text
      */
-    private Notice notice(Alert alert, String occasion, String recipient, String before) {
-        String id = id(alert, occasion, recipient);
-        return waiting(
-                alert, id, recipient, text.subject(alert), before + text.body(registry.now(), alert, tokens.of(id)));
+    private Notice notice(Alert alert, String occasion, Recipient recipient, String before) {
+        String id = id(alert, occasion, recipient.written());
+        String body = recipient instanceof Recipient.Text
+                ? text.shortBody(registry.now(), alert, before)
+                : before + text.body(registry.now(), alert, tokens.of(id));
+        return waiting(alert, id, recipient.written(), text.subject(alert), body);
     }
 
     private Notice waiting(Alert alert, String id, String recipient, String subject, String body) {

@@ -55,15 +55,15 @@ public class Mailer {
     }
 
     /** Sends one mail that belongs to nothing; returns what went wrong, or nothing. */
-    public Optional<MailFailure> send(String recipient, String subject, String body) {
+    public Optional<NotDelivered> send(String recipient, String subject, String body) {
         return send(new Mail(UUID.randomUUID().toString(), null, recipient, subject, body));
     }
 
     /** Sends one mail; returns what went wrong, or nothing. */
-    Optional<MailFailure> send(Mail mail) {
+    Optional<NotDelivered> send(Mail mail) {
         Optional<MailSettings> found = settings();
         if (found.isEmpty()) {
-            return Optional.of(new MailFailure("no mail server is set up (Settings, Mail)", false));
+            return Optional.of(new NotDelivered("no mail server is set up (Settings, Mail)", false));
         }
         MailSettings server = found.get();
         JavaMailSenderImpl sender = sender(server);
@@ -132,7 +132,7 @@ public class Mailer {
         return "<" + UUID.nameUUIDFromBytes(of.getBytes(StandardCharsets.UTF_8)) + "@" + domain + ">";
     }
 
-    private static MailFailure failure(Exception error, MailSettings server) {
+    private static NotDelivered failure(Exception error, MailSettings server) {
         for (Throwable cause : causes(error)) {
             int code =
                     switch (cause) {
@@ -142,13 +142,13 @@ public class Mailer {
                         default -> 0;
                     };
             if (code >= PERMANENT && code != NOT_SIGNED_IN) {
-                return new MailFailure(
+                return new NotDelivered(
                         server.host() + " refuses it: "
                                 + String.valueOf(cause.getMessage()).strip(),
                         true);
             }
         }
-        return new MailFailure(words(error, server), false);
+        return new NotDelivered(words(error, server), false);
     }
 
     /** An error and all that led to it, also where the mail library keeps those apart. */

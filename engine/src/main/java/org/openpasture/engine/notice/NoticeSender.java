@@ -3,13 +3,16 @@ package org.openpasture.engine.notice;
 import jakarta.annotation.PreDestroy;
 import java.time.Clock;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Collectors;
+import org.openpasture.core.notice.Pace;
 import org.openpasture.engine.live.LiveEvent;
 import org.openpasture.engine.live.Watchers;
 import org.openpasture.inlets.loop.Loop;
@@ -29,18 +32,23 @@ public class NoticeSender {
     private static final long LOOK_EVERY_SECONDS = 5;
 
     private final NoticeStore notices;
-    private final Mailer mailer;
+    private final Delivery delivery;
+    private final ChannelWatch watch;
     private final Watchers live;
     private final Clock clock;
     private final Semaphore work = new Semaphore(0);
-    /** So many mails are handed over at the same time. */
+    /** So many messages are handed over at the same time. */
     private final Semaphore lines = new Semaphore(4);
+
+    /** Of addresses to which something was sent lately. */
+    private final Map<String, Pace> paces = new ConcurrentHashMap<>();
 
     private final Loop loop = Loop.onVirtualThread("notices", this::turn);
 
-    NoticeSender(NoticeStore notices, Mailer mailer, Watchers live, Clock clock) {
+    NoticeSender(NoticeStore notices, Delivery delivery, ChannelWatch watch, Watchers live, Clock clock) {
         this.notices = notices;
-        this.mailer = mailer;
+        this.delivery = delivery;
+        this.watch = watch;
         this.live = live;
         this.clock = clock;
     }
@@ -55,12 +63,15 @@ public class NoticeSender {
         work.release();
     }
 
-    private void turn() throws InterruptedException {
+    /** Tries what is due, once something new is there or a while has passed. */
+    void turn() throws InterruptedException {
         if (work.tryAcquire(LOOK_EVERY_SECONDS, TimeUnit.SECONDS)) {
             work.drainPermits();
         }
+        Instant now = clock.instant();
+        paces.values().removeIf(pace -> pace.isIdle(now));
         // Of several people each has a line of their own: a server that is slow for one holds up none of the others.
-        Map<String, List<Notice>> byRecipient = notices.due(clock.instant()).stream()
+        Map<String, List<Notice>> byRecipient = notices.due(now).stream()
                 .collect(Collectors.groupingBy(Notice::recipient, LinkedHashMap::new, Collectors.toList()));
         List<Thread> all = byRecipient.values().stream()
                 .map(line -> Thread.ofVirtual().name("notice").start(() -> attempt(line)))
@@ -70,37 +81,66 @@ public class NoticeSender {
         }
     }
 
+    /** Tries what waits for one address: one by one, and in a flood together. */
     private void attempt(List<Notice> line) {
-        for (Notice notice : line) {
-            if (loop.isClosed()) {
-                return;
-            }
-            lines.acquireUninterruptibly();
-            try {
-                attempt(notice);
-            } catch (RuntimeException e) {
-                // It stays in the outbox, and is tried again.
-                LOG.error("a notice could not be tried", e);
-            } finally {
-                lines.release();
+        Pace pace = paces.computeIfAbsent(line.getFirst().recipient(), address -> new Pace());
+        for (int i = 0; i < line.size() && !loop.isClosed(); i++) {
+            Notice notice = line.get(i);
+            Instant now = clock.instant();
+            if (notice.alertId() == null) {
+                inTurn(() -> done(List.of(notice), delivery.send(notice)));
+            } else if (!pace.next(now).isAfter(now)) {
+                List<Notice> together = pace.isFlood(now) ? ofAlerts(line, i) : List.of(notice);
+                inTurn(() -> done(together, together.size() == 1 ? delivery.send(notice) : delivery.send(together)));
+                pace.sent(now);
+                if (together.size() > 1) {
+                    return;
+                }
             }
         }
     }
 
-    private void attempt(Notice notice) {
-        Optional<MailFailure> problem = mailer.send(
-                new Mail(notice.id(), notice.alertId(), notice.recipient(), notice.subject(), notice.body()));
-        if (problem.isEmpty()) {
-            notices.delivered(notice.id(), clock.instant());
-        } else {
-            Duration delay = Duration.ofSeconds(Math.min(3600, 15L << Math.min(notice.attempts(), 8)));
-            boolean giveUp = problem.get().isFinal()
-                    || Duration.between(notice.createdAt(), clock.instant()).compareTo(GIVE_UP_AFTER) > 0;
-            String reason = problem.get().reason();
-            notices.failed(notice.id(), reason, clock.instant().plus(delay), giveUp);
-            LOG.warn("notice to {} not delivered: {}", notice.recipient(), reason);
+    private static List<Notice> ofAlerts(List<Notice> line, int from) {
+        return line.subList(from, line.size()).stream()
+                .filter(notice -> notice.alertId() != null)
+                .toList();
+    }
+
+    private void inTurn(Runnable attempt) {
+        lines.acquireUninterruptibly();
+        try {
+            attempt.run();
+        } catch (RuntimeException e) {
+            // It stays in the outbox, and is tried again.
+            LOG.error("a notice could not be tried", e);
+        } finally {
+            lines.release();
         }
-        live.publish(new LiveEvent("changed", null, null, java.util.Map.of("what", "notices")));
+    }
+
+    private void done(List<Notice> tried, Optional<NotDelivered> problem) {
+        Instant now = clock.instant();
+        for (Notice notice : tried) {
+            if (problem.isEmpty()) {
+                notices.delivered(notice.id(), now);
+            } else {
+                Duration delay = Duration.ofSeconds(Math.min(3600, 15L << Math.min(notice.attempts(), 8)));
+                boolean giveUp = problem.get().isFinal()
+                        || Duration.between(notice.createdAt(), now).compareTo(GIVE_UP_AFTER) > 0;
+                notices.failed(notice.id(), problem.get().reason(), now.plus(delay), giveUp);
+            }
+        }
+        String recipient = tried.getFirst().recipient();
+        if (problem.isEmpty()) {
+            watch.worked(recipient);
+        } else {
+            String reason = problem.get().reason();
+            LOG.warn("notice to {} not delivered: {}", recipient, reason);
+            if (!problem.get().isFinal() && watch.failed(recipient, reason)) {
+                wake();
+            }
+        }
+        live.publish(new LiveEvent("changed", null, null, Map.of("what", "notices")));
     }
 
     @PreDestroy

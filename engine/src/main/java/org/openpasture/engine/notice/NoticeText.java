@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
+import java.util.List;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.alert.Alert;
@@ -13,6 +14,7 @@ import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Paths;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.config.EngineSettings;
+import org.openpasture.store.notice.Notice;
 import org.springframework.stereotype.Component;
 
 /** The words of a notice: what, where, the value, the limit, since when, and what to do. */
@@ -102,6 +104,52 @@ public class NoticeText {
                         .append(token)
                         .append('\n');
             }
+        }
+        return body.toString();
+    }
+
+    /**
+     * The text of a text message: what, how bad, where, since when, and the address of the alert. Without a mark and in
+     * few words, since each 160 characters are a message of their own.
+     *
+     * @param before what stands before it
+     */
+    public String shortBody(Registry registry, Alert alert, String before) {
+        ZoneId zone = registry.siteOf(alert.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
+        String site = registry.siteOf(alert.placeId()).map(Site::name).orElse("");
+        return before.strip() + (before.isBlank() ? "" : " ") + alert.severity().id() + ": " + alert.summary() + ". "
+                + site + ", since " + shortTime(alert.startedAt(), zone) + "." + link(alert);
+    }
+
+    /** The text of a text message for an alert that is over. */
+    public String shortOver(Registry registry, Alert alert, Instant at) {
+        ZoneId zone = registry.siteOf(alert.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
+        return "back to normal: " + alert.summary() + ". Since " + shortTime(at, zone) + "." + link(alert);
+    }
+
+    private String link(Alert alert) {
+        return settings.addressOrEmpty().isEmpty() ? "" : " " + settings.addressOrEmpty() + "/alerts/" + alert.id();
+    }
+
+    private static String shortTime(Instant at, ZoneId zone) {
+        return DateTimeFormatter.ofPattern("d MMM HH:mm", Locale.ENGLISH).format(at.atZone(zone));
+    }
+
+    /** What is sent where many notices wait for one address, instead of each: its subject. */
+    public String gatheredSubject(List<Notice> all) {
+        return all.size() + " notices: " + all.getFirst().subject() + " and " + (all.size() - 1) + " more";
+    }
+
+    /** The same: its text. */
+    public String gatheredBody(List<Notice> all, int shown) {
+        StringBuilder body = new StringBuilder(all.size() + " notices within a short time:\n\n");
+        all.stream().limit(shown).forEach(notice -> body.append(notice.subject())
+                .append('\n'));
+        if (all.size() > shown) {
+            body.append("and ").append(all.size() - shown).append(" more\n");
+        }
+        if (!settings.addressOrEmpty().isEmpty()) {
+            body.append("\nAll alerts: ").append(settings.addressOrEmpty()).append("/alerts\n");
         }
         return body.toString();
     }

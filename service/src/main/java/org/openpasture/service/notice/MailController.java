@@ -7,8 +7,8 @@ import org.openpasture.api.alert.NoticeView;
 import org.openpasture.api.setting.MailSettings;
 import org.openpasture.api.setting.MailTest;
 import org.openpasture.api.setting.TestResult;
-import org.openpasture.engine.notice.MailFailure;
 import org.openpasture.engine.notice.Mailer;
+import org.openpasture.engine.notice.NotDelivered;
 import org.openpasture.engine.notice.NoticeSender;
 import org.openpasture.engine.notice.NoticeViews;
 import org.openpasture.service.access.Reader;
@@ -57,7 +57,7 @@ public class MailController {
     @PostMapping("/api/v1/settings/mail/test")
     TestResult test(@RequestBody MailTest test) {
         reader.requireOwner("send test messages");
-        Optional<MailFailure> problem = mailer.send(
+        Optional<NotDelivered> problem = mailer.send(
                 test.to(),
                 "Test message from Open Pasture",
                 "This mail server works. Notices about alerts will arrive like this message.\n");

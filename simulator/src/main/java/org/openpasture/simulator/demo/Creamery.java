@@ -73,6 +73,9 @@ final class Creamery extends DemoMaker {
     static final String NEW_KEY = "3f9c5b7a1e2d4c6088b7a69584736251";
     private static final String TECHNICIAN = "technician@harrowfell.example";
 
+    /** Of the technician; a number that is kept for stories. */
+    static final String TELEPHONE = "+447700900142";
+
     private final DemoFieldbus fieldbus;
     private final DemoNetwork network;
     private String separatorPassword = "";
@@ -407,8 +410,8 @@ final class Creamery extends DemoMaker {
                         "worn coupling",
                         false,
                         null,
-                        start.minus(Duration.ofDays(21)),
-                        start.minus(Duration.ofDays(19)),
+                        start.minus(Duration.ofDays(24)),
+                        start.minus(Duration.ofDays(22)),
                         null,
                         "Rubber star worn down to 6 mm."));
     }
@@ -438,7 +441,7 @@ final class Creamery extends DemoMaker {
                         null,
                         null,
                         true,
-                        List.of(TECHNICIAN),
+                        severity == Severity.WARNING ? List.of(TECHNICIAN, TELEPHONE) : List.of(TECHNICIAN),
                         guidance));
     }
 

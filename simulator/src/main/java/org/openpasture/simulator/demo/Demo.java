@@ -72,6 +72,9 @@ public final class Demo implements Runnable {
             owner.put(
                     "api/v1/settings/mail",
                     new MailSettings("127.0.0.1", mailbox.smtpPort(), "pasture@harrowfell.example", null, null, false));
+            String outside = "http://127.0.0.1:" + mailbox.pagePort();
+            owner.put("api/v1/settings/text", Map.of("url", outside + "/text"));
+            owner.put("api/v1/settings/life-sign", Map.of("everyMinutes", 1, "url", outside + "/life-sign"));
             Creamery creamery = new Creamery(owner, fieldbus, network);
             String site = creamery.build();
             DemoPeople.invite(owner, anonymous, "technician", Right.EDIT, site, password);

@@ -12,18 +12,33 @@ import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.concurrent.ConcurrentSkipListMap;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.Executors;
+import org.jspecify.annotations.Nullable;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
 
-/** A mail server that keeps what it gets and shows it on a page; nothing leaves the machine. */
+/**
+ * A mail server and a gateway for text messages that keep what they get and show it on a page, and somebody who notices
+ * when life signs stay away; nothing leaves the machine. Text messages are posted to {@code /text} and life signs to
+ * {@code /life-sign}.
+ */
 public final class MailStandIn implements AutoCloseable {
     /** A mail that came in. */
     public record Mail(String to, String from, String subject, String body) {}
+
+    /** A text message that came in. */
+    public record Text(String to, String text) {}
+
+    private final List<Text> texts = new CopyOnWriteArrayList<>();
+    private volatile @Nullable JsonNode lifeSign;
 
     private final GreenMail smtp;
     private final HttpServer page;
@@ -42,6 +57,19 @@ public final class MailStandIn implements AutoCloseable {
         page = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), pagePort), 16);
         page.createContext("/", this::show);
         page.createContext("/press", this::press);
+        page.createContext("/text", exchange -> {
+            JsonNode message =
+                    JsonMapper.shared().readTree(exchange.getRequestBody().readAllBytes());
+            texts.add(
+                    new Text(message.path("to").asString(), message.path("text").asString()));
+            exchange.sendResponseHeaders(204, -1);
+            exchange.close();
+        });
+        page.createContext("/life-sign", exchange -> {
+            lifeSign = JsonMapper.shared().readTree(exchange.getRequestBody().readAllBytes());
+            exchange.sendResponseHeaders(204, -1);
+            exchange.close();
+        });
         page.setExecutor(Executors.newVirtualThreadPerTaskExecutor());
         page.start();
     }
@@ -71,7 +99,12 @@ public final class MailStandIn implements AutoCloseable {
         return page.getAddress().getPort();
     }
 
-    /** What came in, the oldest first. */
+    /** The text messages that came in, the oldest first. */
+    public List<Text> texts() {
+        return List.copyOf(texts);
+    }
+
+    /** The mails that came in, the oldest first. */
     public List<Mail> mails() {
         List<Mail> mails = new ArrayList<>();
         for (MimeMessage message : smtp.getReceivedMessages()) {
@@ -114,13 +147,19 @@ public final class MailStandIn implements AutoCloseable {
         <meta name="viewport" content="width=device-width"><title>Stand-in mailbox</title>
         <style>body{font:16px/1.5 sans-serif;max-width:46rem;margin:2rem auto;padding:0 1rem;background:#f7f4ec;color:#22251f}
         article{border-top:2px solid #5b6b4a;padding:.6rem 0 1rem}pre{white-space:pre-wrap;margin:.4rem 0}small{color:#55584f}</style>
-        <h1>Stand-in mailbox</h1><p>Mails that the demo's service sent. Nothing leaves this machine.</p>
+        <h1>Stand-in mailbox</h1><p>Mails and text messages that the demo's service sent. Nothing leaves this machine.</p>
         """);
         buttons.keySet().forEach(title -> html.append("<form method=post action=\"/press?")
                 .append(escape(title.replace(" ", "%20")))
                 .append("\"><button style=\"font:inherit;padding:.4rem 1rem\">")
                 .append(escape(title))
                 .append("</button></form>"));
+        html.append(lifeSignWords());
+        texts.reversed().forEach(text -> html.append("<article><strong>Text message</strong><br><small>to ")
+                .append(escape(text.to()))
+                .append("</small><pre>")
+                .append(escape(text.text()))
+                .append("</pre></article>"));
         List<Mail> mails = mails();
         if (mails.isEmpty()) {
             html.append("<p>No mail yet. The first alert comes about a minute and a half after the start.</p>");
@@ -139,6 +178,23 @@ public final class MailStandIn implements AutoCloseable {
         exchange.sendResponseHeaders(200, bytes.length);
         exchange.getResponseBody().write(bytes);
         exchange.close();
+    }
+
+    private String lifeSignWords() {
+        JsonNode last = lifeSign;
+        if (last == null) {
+            return "";
+        }
+        Instant next = Instant.parse(last.path("nextAt").asString());
+        boolean missing = Instant.now().isAfter(next.plusSeconds(30));
+        return "<p><strong>Life sign: " + (missing ? "MISSING since " + next : "the service works") + "</strong> ("
+                + escape(last.path("at").asString()) + ", "
+                + last.path("openAlerts").asInt() + " open alerts"
+                + escape(
+                        last.path("problem").asString().isEmpty()
+                                ? ""
+                                : ", " + last.path("problem").asString())
+                + ")</p>";
     }
 
     private static String escape(String text) {

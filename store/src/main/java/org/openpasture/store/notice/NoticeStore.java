@@ -10,13 +10,16 @@ import java.util.Map;
 import java.util.Optional;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.openpasture.store.generated.registrydb.tables.records.NoticeRecord;
 import org.openpasture.store.registry.RegistryDatabase;
 
 /** The outbox of messages to people. */
 public final class NoticeStore {
-    private static final int AT_ONCE = 50;
+    private static final int AT_ONCE = 5_000;
+    private static final int MOST_OF_ONE = 200;
     private final RegistryDatabase database;
 
     public NoticeStore(RegistryDatabase database) {
@@ -73,12 +76,21 @@ public final class NoticeStore {
         return database.read().selectFrom(NOTICE).where(NOTICE.ID.eq(id)).fetchOptional(NoticeStore::notice);
     }
 
-    /** Waiting notices whose time has come, the oldest first. */
+    /** Waiting notices whose time has come, the oldest first; of one address no more than hold up no other. */
     public List<Notice> due(Instant now) {
-        return database.read()
-                .selectFrom(NOTICE)
+        Field<Integer> place = DSL.rowNumber()
+                .over(DSL.partitionBy(NOTICE.RECIPIENT).orderBy(NOTICE.CREATED_AT, NOTICE.ID))
+                .as("place");
+        Table<?> waiting = DSL.select(NOTICE.ID.as("waiting"), place)
+                .from(NOTICE)
                 .where(NOTICE.STATE.eq(Notice.State.WAITING.id()))
                 .and(NOTICE.NEXT_AT.le(now.toEpochMilli()))
+                .asTable("waiting");
+        return database.read()
+                .selectFrom(NOTICE)
+                .where(NOTICE.ID.in(DSL.select(DSL.field("waiting", String.class))
+                        .from(waiting)
+                        .where(DSL.field("place", Integer.class).le(MOST_OF_ONE))))
                 .orderBy(NOTICE.CREATED_AT, NOTICE.ID)
                 .limit(AT_ONCE)
                 .fetch(NoticeStore::notice);

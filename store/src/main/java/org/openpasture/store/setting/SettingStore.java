@@ -33,6 +33,12 @@ public final class SettingStore {
                 .execute());
     }
 
+    /** Forgets a setting. */
+    public void remove(String name) {
+        database.write(
+                dsl -> dsl.deleteFrom(SETTING).where(SETTING.NAME.eq(name)).execute());
+    }
+
     /** A secret of a device or of the instance. */
     public Optional<byte[]> secret(String ownerId, String name) {
         return database.read()

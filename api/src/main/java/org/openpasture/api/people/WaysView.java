@@ -1,0 +1,35 @@
+package org.openpasture.api.people;
+
+import java.time.LocalDate;
+import java.time.LocalTime;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.limit.Severity;
+
+/**
+ * How the reader is notified; asked for and changed as a whole.
+ *
+ * @param mailFrom the least severity for mails; null for no mails
+ * @param phone telephone number in international form; null or empty for none
+ * @param textFrom the least severity for text messages; null for none
+ * @param quietFrom where hours begin in which only critical notices are sent; null for none
+ * @param quietUntil where they end
+ * @param awayFrom the first day without notices; null for none
+ * @param awayUntil the last day without notices
+ */
+public record WaysView(
+        @Nullable Severity mailFrom,
+        @Nullable String phone,
+        @Nullable Severity textFrom,
+        @Nullable LocalTime quietFrom,
+        @Nullable LocalTime quietUntil,
+        @Nullable LocalDate awayFrom,
+        @Nullable LocalDate awayUntil) {
+    public WaysView {
+        if ((quietFrom == null) != (quietUntil == null)) {
+            throw new IllegalArgumentException("quiet hours have a begin and an end");
+        }
+        if ((awayFrom == null) != (awayUntil == null)) {
+            throw new IllegalArgumentException("an absence has a first and a last day");
+        }
+    }
+}

@@ -1,0 +1,140 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { Severity, Tested, Ways } from "@/api/types";
+import { useAction } from "@/look/act";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { useSession } from "@/shell/session";
+import { reactive, ref, watch } from "vue";
+
+/** How one is notified of alerts: by what, from which severity on, and when not. */
+const session = useSession();
+const known = useLoad(() => api.get<Ways>("session/notices"));
+const form = reactive({
+  mailFrom: "advisory" as Severity | "none",
+  phone: "",
+  textFrom: "none" as Severity | "none",
+  quiet: false,
+  quietFrom: "22:00",
+  quietUntil: "06:00",
+  away: undefined as [string, string] | undefined,
+});
+const results = ref<Tested[]>();
+const { busy, error, run } = useAction();
+
+const FROM: { value: Severity | "none"; label: string }[] = [
+  { value: "none", label: "never" },
+  { value: "advisory", label: "advisory and worse" },
+  { value: "warning", label: "warning and worse" },
+  { value: "critical", label: "critical only" },
+];
+
+watch(known.data, (ways) => {
+  if (ways) {
+    Object.assign(form, {
+      mailFrom: ways.mailFrom ?? "none",
+      phone: ways.phone ?? "",
+      textFrom: ways.textFrom ?? "none",
+      quiet: ways.quietFrom != null,
+      quietFrom: ways.quietFrom?.slice(0, 5) ?? "22:00",
+      quietUntil: ways.quietUntil?.slice(0, 5) ?? "06:00",
+      away: ways.awayFrom && ways.awayUntil ? [ways.awayFrom, ways.awayUntil] : undefined,
+    });
+  }
+});
+
+function request(): Ways {
+  return {
+    mailFrom: form.mailFrom === "none" ? null : form.mailFrom,
+    phone: form.phone || null,
+    textFrom: form.textFrom === "none" ? null : form.textFrom,
+    quietFrom: form.quiet ? form.quietFrom : null,
+    quietUntil: form.quiet ? form.quietUntil : null,
+    awayFrom: form.away?.[0] ?? null,
+    awayUntil: form.away?.[1] ?? null,
+  };
+}
+
+async function save() {
+  await run(() => api.put("session/notices", request()), "Saved.");
+}
+
+async function test() {
+  results.value = undefined;
+  await run(async () => {
+    await api.put("session/notices", request());
+    results.value = await api.post<Tested[]>("session/notices/test", {});
+  });
+}
+</script>
+
+<template>
+  <section class="sheet">
+    <h2>How you are notified</h2>
+    <p class="soft">This applies where a rule names you as a recipient.</p>
+    <ProblemNote :error="known.error.value" />
+    <el-form label-position="top" class="form" @submit.prevent="save">
+      <el-form-item :label="session.person?.email ? `E-mail to ${session.person.email}` : 'E-mail (no address known)'">
+        <el-select v-model="form.mailFrom" aria-label="E-mail">
+          <el-option v-for="one in FROM" :key="one.value" :value="one.value" :label="one.label" />
+        </el-select>
+      </el-form-item>
+      <el-form-item label="Telephone number" for="ways-phone">
+        <el-input id="ways-phone" v-model="form.phone" type="tel" placeholder="+44 7700 900123" />
+      </el-form-item>
+      <el-form-item label="Text message">
+        <el-select v-model="form.textFrom" :disabled="!form.phone" aria-label="Text message">
+          <el-option v-for="one in FROM" :key="one.value" :value="one.value" :label="one.label" />
+        </el-select>
+      </el-form-item>
+      <el-form-item label="Quiet hours (critical notices only)">
+        <div class="row">
+          <el-switch v-model="form.quiet" aria-label="Quiet hours" />
+          <template v-if="form.quiet">
+            <el-input v-model="form.quietFrom" type="time" aria-label="Quiet from" class="time" />
+            to
+            <el-input v-model="form.quietUntil" type="time" aria-label="Quiet until" class="time" />
+          </template>
+        </div>
+      </el-form-item>
+      <el-form-item label="Away (no notices; the next recipients are notified instead)">
+        <el-date-picker
+          v-model="form.away"
+          type="daterange"
+          aria-label="Away"
+          start-placeholder="first day"
+          end-placeholder="last day"
+          value-format="YYYY-MM-DD"
+        />
+      </el-form-item>
+    </el-form>
+    <ProblemNote :error="error" />
+    <div class="row">
+      <el-button type="primary" :loading="busy" @click="save">Save</el-button>
+      <el-button :loading="busy" @click="test">Save and send a test message</el-button>
+    </div>
+    <p v-for="result in results" :key="result.message" :class="result.ok ? 'ok' : 'failed'" role="status">
+      {{ result.message }}
+    </p>
+    <p v-if="results && !results.length" class="failed" role="status">
+      You have no address: nothing can be sent to you. Enter a telephone number, or ask an owner for an e-mail address.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(240px, 1fr));
+  gap: 0 1.25rem;
+}
+.time {
+  width: 8rem;
+}
+.failed {
+  color: var(--warning);
+}
+.ok {
+  color: var(--moss);
+}
+</style>

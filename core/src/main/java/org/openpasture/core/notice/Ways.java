@@ -1,0 +1,74 @@
+package org.openpasture.core.notice;
+
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.core.entity.Entity;
+import org.openpasture.core.limit.Severity;
+import org.openpasture.core.people.Person;
+
+/**
+ * How a person wants to be notified. Where nobody has said anything: by mail, whatever the severity, at any hour.
+ *
+ * @param id of the person
+ * @param mailFrom the least severity for mails; null for no mails
+ * @param phone telephone number in its international form; empty for none
+ * @param textFrom the least severity for text messages; null for none
+ * @param quiet hours in which only what is critical is sent; null for none
+ * @param absence days without notices; null for none
+ */
+public record Ways(
+        String id,
+        @Nullable Severity mailFrom,
+        String phone,
+        @Nullable Severity textFrom,
+        @Nullable QuietHours quiet,
+        @Nullable Absence absence)
+        implements Entity {
+    public Ways {
+        phone = phone == null || phone.isBlank() ? "" : phone.strip();
+        if (!phone.isEmpty() && !Recipient.isNumber(phone)) {
+            throw new IllegalArgumentException(
+                    "'" + phone + "' is no telephone number in international form, such as +447700900123");
+        }
+        if (textFrom != null && phone.isEmpty()) {
+            throw new IllegalArgumentException("text messages need a telephone number");
+        }
+    }
+
+    /** A message to one address, which may go from a time on. */
+    public record Told(Recipient address, Instant notBefore) {}
+
+    /** What holds for a person who has said nothing. */
+    public static Ways usual(String personId) {
+        return new Ways(personId, Severity.ADVISORY, "", null, null, null);
+    }
+
+    /** Whether the person is away. */
+    public boolean isAway(Instant at, ZoneId zone) {
+        return absence != null && absence.covers(at.atZone(zone).toLocalDate());
+    }
+
+    /**
+     * By which addresses the person is notified of something.
+     *
+     * @param zone of the place that it is about
+     * @return nothing for who is away, or wants no notice of this severity
+     */
+    public List<Told> of(Person person, Severity severity, Instant at, ZoneId zone) {
+        if (isAway(at, zone)) {
+            return List.of();
+        }
+        Instant notBefore = quiet == null || severity == Severity.CRITICAL ? at : quiet.after(at, zone);
+        List<Told> told = new ArrayList<>();
+        if (mailFrom != null && severity.isAtLeast(mailFrom) && !person.email().isEmpty()) {
+            told.add(new Told(new Recipient.Mail(person.email()), notBefore));
+        }
+        if (textFrom != null && severity.isAtLeast(textFrom)) {
+            told.add(new Told(new Recipient.Text(phone), notBefore));
+        }
+        return told;
+    }
+}

@@ -1,0 +1,2 @@
+/** Who is notified, how and when. It sends nothing. */
+package org.openpasture.core.notice;

@@ -1,0 +1,119 @@
+package org.openpasture.core.notice;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.openpasture.core.limit.Severity;
+import org.openpasture.core.people.Person;
+
+class WaysTest {
+    private static final Person ANNA = new Person("1", "anna", "anna@pasture.example", false);
+    private static final ZoneId LONDON = ZoneId.of("Europe/London");
+    private static final Instant NOON = Instant.parse("2026-03-02T12:00:00Z");
+
+    private static Ways ways(QuietHours quiet, Absence absence) {
+        return new Ways("1", Severity.WARNING, "+447700900123", Severity.CRITICAL, quiet, absence);
+    }
+
+    @Test
+    void whoHasSaidNothingGetsEverythingByMail() {
+        assertThat(Ways.usual("1").of(ANNA, Severity.ADVISORY, NOON, LONDON))
+                .containsExactly(new Ways.Told(new Recipient.Mail("anna@pasture.example"), NOON));
+        assertThat(Ways.usual("1").of(new Person("1", "anna", "", false), Severity.CRITICAL, NOON, LONDON))
+                .isEmpty();
+    }
+
+    @Test
+    void eachWayHasItsLeastSeverity() {
+        assertThat(ways(null, null).of(ANNA, Severity.ADVISORY, NOON, LONDON)).isEmpty();
+        assertThat(ways(null, null).of(ANNA, Severity.WARNING, NOON, LONDON))
+                .extracting(Ways.Told::address)
+                .containsExactly(new Recipient.Mail("anna@pasture.example"));
+        assertThat(ways(null, null).of(ANNA, Severity.CRITICAL, NOON, LONDON))
+                .extracting(Ways.Told::address)
+                .containsExactly(new Recipient.Mail("anna@pasture.example"), new Recipient.Text("+447700900123"));
+    }
+
+    /** On 29 March 2026 London's clocks go from 01:00 to 02:00. */
+    @ParameterizedTest
+    @CsvSource({
+        "22:00, 06:00, 2026-03-02T21:59:00Z, 2026-03-02T21:59:00Z",
+        "22:00, 06:00, 2026-03-02T22:00:00Z, 2026-03-03T06:00:00Z",
+        "22:00, 06:00, 2026-03-03T05:59:00Z, 2026-03-03T06:00:00Z",
+        "22:00, 06:00, 2026-03-03T06:00:00Z, 2026-03-03T06:00:00Z",
+        "12:00, 13:00, 2026-03-03T12:30:00Z, 2026-03-03T13:00:00Z",
+        "22:00, 06:00, 2026-03-28T23:00:00Z, 2026-03-29T05:00:00Z",
+        "22:00, 01:30, 2026-03-28T23:00:00Z, 2026-03-29T01:30:00Z",
+    })
+    void quietHoursHoldBackUntilTheyAreOver(LocalTime from, LocalTime until, Instant ready, Instant goes) {
+        assertThat(new QuietHours(from, until).after(ready, LONDON)).isEqualTo(goes);
+        Ways ways = ways(new QuietHours(from, until), null);
+        assertThat(ways.of(ANNA, Severity.WARNING, ready, LONDON).getFirst().notBefore())
+                .isEqualTo(goes);
+        assertThat(ways.of(ANNA, Severity.CRITICAL, ready, LONDON).getFirst().notBefore())
+                .as("what is critical does not wait")
+                .isEqualTo(ready);
+    }
+
+    @Test
+    void whoIsAwayIsNotNotified() {
+        Ways ways = ways(null, new Absence(LocalDate.of(2026, 3, 1), LocalDate.of(2026, 3, 2)));
+        assertThat(ways.of(ANNA, Severity.CRITICAL, NOON, LONDON)).isEmpty();
+        assertThat(ways.of(ANNA, Severity.CRITICAL, NOON.plus(Duration.ofDays(1)), LONDON))
+                .hasSize(2);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "anna@pasture.example, anna@pasture.example",
+        "+44 7700 900-123, +447700900123",
+        "0049 (170) 1234567, +491701234567",
+        "person:01k, person:01k",
+    })
+    void aRecipientIsReadByItsForm(String written, String kept) {
+        assertThat(Recipient.of(written).written()).isEqualTo(kept);
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "",
+                "anna",
+                "07700 900123",
+                "+0123456789",
+                "+12",
+                "person:",
+                "a@b@c",
+                "anna@",
+                "https://x.example"
+            })
+    void whatIsNoRecipientIsRefused(String written) {
+        assertThatThrownBy(() -> Recipient.of(written)).isInstanceOf(IllegalArgumentException.class);
+    }
+
+    /** Of 31 alerts within a minute ten come one by one; the others are gathered, one message a minute. */
+    @Test
+    void aFloodIsGathered() {
+        Pace pace = new Pace();
+        Instant now = NOON;
+        for (int i = 0; i < 10; i++) {
+            assertThat(pace.next(now)).isEqualTo(now);
+            pace.sent(now);
+            now = now.plusSeconds(2);
+        }
+        assertThat(pace.next(now)).isEqualTo(NOON.plusSeconds(18 + 60));
+        pace.sent(NOON.plusSeconds(78));
+        assertThat(pace.next(NOON.plusSeconds(80))).isEqualTo(NOON.plusSeconds(138));
+        assertThat(pace.next(NOON.plus(Duration.ofMinutes(11)))).isEqualTo(NOON.plus(Duration.ofMinutes(11)));
+        assertThat(pace.isIdle(NOON.plus(Duration.ofHours(1)))).isTrue();
+    }
+}

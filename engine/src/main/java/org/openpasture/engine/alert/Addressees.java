@@ -1,0 +1,69 @@
+package org.openpasture.engine.alert;
+
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+import org.openpasture.core.access.Access;
+import org.openpasture.core.alert.Alert;
+import org.openpasture.core.notice.Recipient;
+import org.openpasture.core.notice.Ways;
+import org.openpasture.core.people.Person;
+import org.openpasture.core.people.Right;
+import org.openpasture.core.place.Site;
+import org.openpasture.core.registry.Registry;
+import org.openpasture.core.text.PersonName;
+
+/** The addresses that the recipients of a rule stand for at a moment, as each person has chosen. */
+final class Addressees {
+    private Addressees() {}
+
+    /**
+     * Whom a step of a rule reaches.
+     *
+     * @param told each address once
+     * @param allAway whether everybody of it is away, so that somebody else has to be asked
+     */
+    record Reached(List<Ways.Told> told, boolean allAway) {}
+
+    static Reached of(Registry registry, Alert alert, List<String> recipients, Instant at) {
+        ZoneId zone = registry.siteOf(alert.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
+        List<Ways.Told> told = recipients.stream()
+                .flatMap(written -> told(registry, alert, Recipient.of(written), at, zone))
+                .distinct()
+                .toList();
+        boolean allAway = !recipients.isEmpty()
+                && recipients.stream()
+                        .allMatch(written -> Recipient.of(written) instanceof Recipient.OfPerson(String name)
+                                && person(registry, name)
+                                        .filter(one -> ways(registry, one).isAway(at, zone))
+                                        .isPresent());
+        return new Reached(told, allAway);
+    }
+
+    private static Stream<Ways.Told> told(
+            Registry registry, Alert alert, Recipient recipient, Instant at, ZoneId zone) {
+        return switch (recipient) {
+            case Recipient.Mail mail -> Stream.of(new Ways.Told(mail, at));
+            case Recipient.Text text -> Stream.of(new Ways.Told(text, at));
+            case Recipient.OfPerson(String name) ->
+                person(registry, name)
+                        .filter(one -> new Access(registry, one).may(Right.LOOK, alert.placeId()))
+                        .stream()
+                        .flatMap(one -> ways(registry, one).of(one, alert.severity(), at, zone).stream());
+        };
+    }
+
+    private static Ways ways(Registry registry, Person person) {
+        return registry.find(Ways.class, person.id()).orElseGet(() -> Ways.usual(person.id()));
+    }
+
+    private static Optional<Person> person(Registry registry, String name) {
+        String key = PersonName.key(name);
+        return registry.all(Person.class).stream()
+                .filter(one -> PersonName.key(one.name()).equals(key))
+                .findFirst();
+    }
+}

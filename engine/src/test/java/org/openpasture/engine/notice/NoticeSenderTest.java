@@ -1,0 +1,152 @@
+package org.openpasture.engine.notice;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.CopyOnWriteArrayList;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.openpasture.core.limit.Severity;
+import org.openpasture.core.notice.Ways;
+import org.openpasture.core.people.Person;
+import org.openpasture.core.registry.Change;
+import org.openpasture.engine.TestClock;
+import org.openpasture.engine.live.Watchers;
+import org.openpasture.store.notice.Notice;
+import org.openpasture.store.notice.NoticeStore;
+import org.openpasture.store.registry.RegistryDatabase;
+import org.openpasture.store.registry.RegistryStore;
+
+/** Floods, and ways by which nothing gets away, by a clock that is moved on. */
+class NoticeSenderTest {
+    private static final String PHONE = "+447700900123";
+    private static final String OWNER = "owner@pasture.example";
+
+    @TempDir
+    private Path folder;
+
+    private final TestClock clock = new TestClock();
+    private final Outside outside = new Outside();
+    private RegistryDatabase database;
+    private NoticeStore notices;
+    private NoticeSender sender;
+    private int made;
+
+    /** Takes what it is given, unless it is told to fail for some addresses. */
+    private static final class Outside implements Delivery {
+        private final List<String> taken = new CopyOnWriteArrayList<>();
+        private volatile String failsFor = "nobody";
+
+        @Override
+        public Optional<NotDelivered> send(Notice notice) {
+            return take(notice.recipient(), notice.recipient() + ": " + notice.subject());
+        }
+
+        @Override
+        public Optional<NotDelivered> send(List<Notice> gathered) {
+            return take(
+                    gathered.getFirst().recipient(),
+                    gathered.getFirst().recipient() + ": " + gathered.size() + " together");
+        }
+
+        private Optional<NotDelivered> take(String recipient, String words) {
+            if (recipient.contains(failsFor)) {
+                return Optional.of(new NotDelivered("the gateway does not answer", false));
+            }
+            taken.add(words);
+            return Optional.empty();
+        }
+    }
+
+    @BeforeEach
+    void open() {
+        database = RegistryDatabase.open(folder);
+        RegistryStore registry = new RegistryStore(database, clock);
+        registry.change(
+                "owner",
+                List.of(
+                        new Change.Put(new Person("1", "owner", OWNER, true)),
+                        new Change.Put(new Ways("1", Severity.ADVISORY, PHONE, Severity.CRITICAL, null, null))));
+        notices = new NoticeStore(database);
+        sender = new NoticeSender(
+                notices, outside, new ChannelWatch(database, registry, notices, clock), Watchers.NONE, clock);
+    }
+
+    @AfterEach
+    void close() {
+        sender.close();
+        database.close();
+    }
+
+    private void alerts(int count, String recipient) {
+        for (int i = 0; i < count; i++) {
+            int number = ++made;
+            database.write(dsl -> {
+                notices.add(
+                        dsl,
+                        Notice.waiting(
+                                "n" + number, "alert-" + number, recipient, "alert " + number, "", clock.instant()));
+                return true;
+            });
+        }
+    }
+
+    private void turn() throws InterruptedException {
+        sender.wake();
+        sender.turn();
+    }
+
+    @Test
+    void aFloodToOneAddressIsGatheredAndHoldsUpNoOther() throws Exception {
+        alerts(500, "flooded@pasture.example");
+        alerts(3, "calm@pasture.example");
+        turn();
+        assertThat(outside.taken).filteredOn(one -> one.startsWith("calm")).hasSize(3);
+        assertThat(outside.taken).filteredOn(one -> one.startsWith("flooded")).hasSize(10);
+        turn();
+        assertThat(outside.taken).as("within the minute nothing more").hasSize(13);
+        clock.pass(Duration.ofSeconds(61));
+        turn();
+        assertThat(outside.taken).hasSize(14).last().isEqualTo("flooded@pasture.example: 200 together");
+        clock.pass(Duration.ofSeconds(61));
+        turn();
+        clock.pass(Duration.ofSeconds(61));
+        turn();
+        assertThat(outside.taken).last().isEqualTo("flooded@pasture.example: 90 together");
+        assertThat(notices.counts()).containsEntry(Notice.State.DELIVERED, 503);
+        clock.pass(Duration.ofMinutes(11));
+        alerts(1, "flooded@pasture.example");
+        turn();
+        assertThat(outside.taken).last().isEqualTo("flooded@pasture.example: alert 504");
+    }
+
+    @Test
+    void whenTextMessagesFailForAWhileTheOwnerGetsOneMailAndTheOtherWayRound() throws Exception {
+        outside.failsFor = "+";
+        alerts(1, "+447700900999");
+        for (int i = 0; i < 8; i++) {
+            turn();
+            clock.pass(Duration.ofMinutes(2));
+        }
+        assertThat(outside.taken).containsExactly(OWNER + ": Text messages cannot be sent");
+        outside.failsFor = "nobody";
+        clock.pass(Duration.ofHours(1));
+        turn();
+        assertThat(outside.taken).last().isEqualTo("+447700900999: alert 1");
+
+        outside.failsFor = "@";
+        alerts(2, "ben@pasture.example");
+        for (int i = 0; i < 8; i++) {
+            turn();
+            clock.pass(Duration.ofMinutes(2));
+        }
+        assertThat(outside.taken)
+                .filteredOn(one -> one.startsWith(PHONE))
+                .containsExactly(PHONE + ": E-mails cannot be sent");
+    }
+}
