@@ -25,6 +25,6 @@ identity = ModbusDeviceIdentification(info_name={"VendorName": "Quern Instrument
 if sys.argv[1] == "tcp":
     StartTcpServer(context=context, identity=identity, address=("127.0.0.1", int(sys.argv[2])))
 elif sys.argv[1] == "rtu-tcp":
-    StartTcpServer(context=context, framer=ModbusRtuFramer, address=("127.0.0.1", int(sys.argv[2])))
+    StartTcpServer(context=context, identity=identity, framer=ModbusRtuFramer, address=("127.0.0.1", int(sys.argv[2])))
 else:
-    StartSerialServer(context=context, framer=ModbusRtuFramer, port=sys.argv[2], baudrate=19200, timeout=0.05)
+    StartSerialServer(context=context, identity=identity, framer=ModbusRtuFramer, port=sys.argv[2], baudrate=19200, timeout=0.05)

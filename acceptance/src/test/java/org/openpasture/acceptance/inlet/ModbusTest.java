@@ -281,6 +281,7 @@ class ModbusTest {
             long rounds = poll(line, "Meter 6").rounds();
             await().atMost(15, TimeUnit.SECONDS)
                     .until(() -> poll(line, "Meter 6").rounds() >= rounds + 3);
+            assertThat(identity(line, "Meter 6")).isEqualTo("Quern Instruments, PM-3, 1.4");
             SERVICE.owner().post("api/v1/inlets/" + line.id() + "/pause", Map.of());
         } finally {
             if (rtu != null) {
@@ -302,9 +303,26 @@ class ModbusTest {
             await().atMost(15, TimeUnit.SECONDS)
                     .until(() ->
                             poll(line, "Meter 8").values().equals("power=0.5 flow=256.5 level=2.565 raw=-2 pump=1"));
+            assertThat(identity(line, "Meter 8")).isEqualTo("Quern Instruments, PM-3, 1.4");
+            long rounds = poll(line, "Meter 8").rounds();
+            await().atMost(15, TimeUnit.SECONDS)
+                    .until(() -> poll(line, "Meter 8").rounds() >= rounds + 2);
         } finally {
             rtu.destroy();
         }
+    }
+
+    /** Who a device says that it is when it is asked by the way. */
+    private static String identity(InletView line, String device) {
+        return SERVICE
+                .owner()
+                .post("api/v1/inlets/" + line.id() + "/try", new TrialRequest(null, null, null), TrialView.class)
+                .parts()
+                .stream()
+                .filter(part -> part.deviceName().equals(device))
+                .findFirst()
+                .orElseThrow()
+                .identity();
     }
 
     /** One coil, one register, a number over two registers, and channels that are asked more seldom than the rest. */

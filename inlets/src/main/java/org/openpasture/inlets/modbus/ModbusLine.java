@@ -45,14 +45,21 @@ final class ModbusLine implements AutoCloseable {
     private final Duration timeout;
     private final String where;
     private final Check check;
+    private final Optional<Opener> rtu;
 
     /** Whether it may be connected to; asked before each time. */
     private interface Check {
         void pass() throws IOException;
     }
 
-    private ModbusLine(ModbusClient client, Duration timeout, String where, Check check) {
+    /** Opens the line itself, where it is one of RTU. */
+    private interface Opener {
+        RtuWire open() throws IOException;
+    }
+
+    private ModbusLine(ModbusClient client, Duration timeout, String where, Check check, Optional<Opener> rtu) {
         this.check = check;
+        this.rtu = rtu;
         this.client = client;
         this.timeout = timeout;
         this.where = where;
@@ -72,7 +79,8 @@ final class ModbusLine implements AutoCloseable {
                 ModbusTcpClient.create(new UnitCheck(transport), config -> config.setRequestTimeout(timeout)),
                 timeout,
                 host + ":" + port,
-                () -> reach.check(host));
+                () -> reach.check(host),
+                Optional.empty());
     }
 
     static ModbusLine rtuOverTcp(Source.ModbusRtuOverTcp source, Reach reach) {
@@ -85,7 +93,8 @@ final class ModbusLine implements AutoCloseable {
                 ModbusRtuClient.create(transport, config -> config.setRequestTimeout(timeout)),
                 timeout,
                 source.host() + ":" + source.port(),
-                () -> reach.check(source.host()));
+                () -> reach.check(source.host()),
+                Optional.of(() -> RtuWire.tcp(source.host(), source.port(), CONNECT_WITHIN)));
     }
 
     static ModbusLine serial(Source.ModbusSerial source) {
@@ -101,7 +110,8 @@ final class ModbusLine implements AutoCloseable {
                 ModbusRtuClient.create(transport, config -> config.setRequestTimeout(timeout)),
                 timeout,
                 line.device(),
-                () -> {});
+                () -> {},
+                Optional.of(() -> RtuWire.serial(line)));
     }
 
     /** The line cannot be had, or the device does not answer: the round is over. */
@@ -269,21 +279,38 @@ final class ModbusLine implements AutoCloseable {
     }
 
     /**
-     * Who a device says that it is (function 43/14); by TCP only.
+     * Who a device says that it is (function 43/14).
      *
      * @return empty if it says nothing of itself
      */
     Optional<String> identity(int unit) throws Dead {
-        if (!(client instanceof ModbusTcpClient tcp)) {
-            return Optional.empty();
-        }
-        connect();
         try {
-            return Identification.inWords(tcp.sendRaw(unit, Identification.request()));
+            Optional<byte[]> answer = client instanceof ModbusTcpClient tcp
+                    ? Optional.of(identityByTcp(tcp, unit))
+                    : rtu.isPresent() ? identityByRtu(rtu.get(), unit) : Optional.empty();
+            return answer.flatMap(Identification::inWords);
         } catch (ModbusResponseException | IllegalArgumentException e) {
             return Optional.empty();
         } catch (ModbusException e) {
             throw dead(e);
+        }
+    }
+
+    private byte[] identityByTcp(ModbusTcpClient tcp, int unit) throws Dead, ModbusException {
+        connect();
+        return tcp.sendRaw(unit, Identification.request());
+    }
+
+    /** The line is taken from the library for a moment; what it is asked next connects again. */
+    private Optional<byte[]> identityByRtu(Opener opener, int unit) throws Dead {
+        disconnect();
+        try {
+            check.pass();
+            try (RtuWire wire = opener.open()) {
+                return RtuExchange.ask(wire, unit, Identification.request(), timeout);
+            }
+        } catch (IOException e) {
+            throw new Dead(String.valueOf(e.getMessage()), e);
         }
     }
 
