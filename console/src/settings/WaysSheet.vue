@@ -11,6 +11,7 @@ import { reactive, ref, watch } from "vue";
 const session = useSession();
 const known = useLoad(() => api.get<Ways>("session/notices"));
 const form = reactive({
+  email: "",
   mailFrom: "advisory" as Severity | "none",
   phone: "",
   textFrom: "none" as Severity | "none",
@@ -32,6 +33,7 @@ const FROM: { value: Severity | "none"; label: string }[] = [
 watch(known.data, (ways) => {
   if (ways) {
     Object.assign(form, {
+      email: ways.email ?? "",
       mailFrom: ways.mailFrom ?? "none",
       phone: ways.phone ?? "",
       textFrom: ways.textFrom ?? "none",
@@ -45,6 +47,7 @@ watch(known.data, (ways) => {
 
 function request(): Ways {
   return {
+    email: form.email || null,
     mailFrom: form.mailFrom === "none" ? null : form.mailFrom,
     phone: form.phone || null,
     textFrom: form.textFrom === "none" ? null : form.textFrom,
@@ -74,7 +77,15 @@ async function test() {
     <p class="soft">This applies where a rule names you as a recipient.</p>
     <ProblemNote :error="known.error.value" />
     <el-form label-position="top" class="form" @submit.prevent="save">
-      <el-form-item :label="session.person?.email ? `E-mail to ${session.person.email}` : 'E-mail (no address known)'">
+      <el-form-item label="E-mail address" for="ways-email">
+        <el-input
+          id="ways-email"
+          v-model="form.email"
+          type="email"
+          :placeholder="session.person?.email || 'you@example.org'"
+        />
+      </el-form-item>
+      <el-form-item label="E-mail">
         <el-select v-model="form.mailFrom" aria-label="E-mail">
           <el-option v-for="one in FROM" :key="one.value" :value="one.value" :label="one.label" />
         </el-select>
@@ -117,7 +128,7 @@ async function test() {
       {{ result.message }}
     </p>
     <p v-if="results && !results.length" class="failed" role="status">
-      You have no address: nothing can be sent to you. Enter a telephone number, or ask an owner for an e-mail address.
+      You have no address: nothing can be sent to you. Enter an e-mail address or a telephone number.
     </p>
   </section>
 </template>

@@ -182,6 +182,7 @@ describe("how one is notified", () => {
   it("keeps what was chosen and sends a test by each way", async () => {
     await begin({
       "GET session/notices": {
+        email: "",
         mailFrom: "warning",
         phone: "+447700900123",
         textFrom: "critical",
@@ -197,6 +198,7 @@ describe("how one is notified", () => {
     await button(sheet, "Save and send a test message").trigger("click");
     await flushPromises();
     expect(calls.find((call) => call.method === "PUT")?.body).toEqual({
+      email: null,
       mailFrom: "warning",
       phone: "+447700900123",
       textFrom: "critical",

@@ -49,6 +49,12 @@ final class NoticeCommands implements Runnable {
             })
     int mine(
             @Mixin Service to,
+            @Option(
+                            names = "--mail",
+                            paramLabel = "ADDRESS",
+                            description = "Address for e-mails; 'none' for that of the account.")
+                    @Nullable
+                    String address,
             @Option(names = "--mail-from", paramLabel = "SEVERITY", description = "The least severity for e-mails.")
                     @Nullable
                     String mail,
@@ -74,7 +80,11 @@ final class NoticeCommands implements Runnable {
                     @Nullable
                     String away) {
         ObjectNode ways = (ObjectNode) to.api().get(MINE);
-        boolean changes = mail != null || phone != null || text != null || quiet != null || away != null;
+        boolean changes =
+                address != null || mail != null || phone != null || text != null || quiet != null || away != null;
+        if (address != null) {
+            ways.put("email", address.equals("none") ? "" : address);
+        }
         severity(ways, "mailFrom", mail);
         severity(ways, "textFrom", text);
         if (phone != null) {
@@ -84,7 +94,11 @@ final class NoticeCommands implements Runnable {
         range(ways, "away", away, "\\.\\.", "2026-12-24..2026-12-27");
         JsonNode now = changes ? to.api().put(MINE, ways) : ways;
         if (!to.printedJson(now)) {
-            to.out().println("E-mail:         " + now.path("mailFrom").asString("never"));
+            to.out()
+                    .println("E-mail:         " + now.path("mailFrom").asString("never")
+                            + (now.path("email").asString("").isEmpty()
+                                    ? ""
+                                    : ", to " + now.path("email").asString()));
             to.out()
                     .println("Text message:   " + now.path("textFrom").asString("never")
                             + (now.path("phone").asString("").isEmpty()

@@ -76,7 +76,14 @@ class WaysOfNoticesTest {
 
     private static WaysView ways(LocalTime quietFrom, LocalTime quietUntil, LocalDate awayFrom, LocalDate awayUntil) {
         return new WaysView(
-                Severity.CRITICAL, "+44 7700 900-123", Severity.WARNING, quietFrom, quietUntil, awayFrom, awayUntil);
+                "anna@pasture.example",
+                Severity.CRITICAL,
+                "+44 7700 900-123",
+                Severity.WARNING,
+                quietFrom,
+                quietUntil,
+                awayFrom,
+                awayUntil);
     }
 
     private static void watched(String address, List<String> recipients, Map<String, Object> more) throws Exception {

@@ -8,6 +8,7 @@ import org.openpasture.core.limit.Severity;
 /**
  * How the reader is notified; asked for and changed as a whole.
  *
+ * @param email address for mails; null or empty for that of the account
  * @param mailFrom the least severity for mails; null for no mails
  * @param phone telephone number in international form; null or empty for none
  * @param textFrom the least severity for text messages; null for none
@@ -17,6 +18,7 @@ import org.openpasture.core.limit.Severity;
  * @param awayUntil the last day without notices
  */
 public record WaysView(
+        @Nullable String email,
         @Nullable Severity mailFrom,
         @Nullable String phone,
         @Nullable Severity textFrom,

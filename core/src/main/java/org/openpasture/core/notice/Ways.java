@@ -13,6 +13,7 @@ import org.openpasture.core.people.Person;
  * How a person wants to be notified. Where nobody has said anything: by mail, whatever the severity, at any hour.
  *
  * @param id of the person
+ * @param email address for mails; empty for that of the account
  * @param mailFrom the least severity for mails; null for no mails
  * @param phone telephone number in its international form; empty for none
  * @param textFrom the least severity for text messages; null for none
@@ -21,6 +22,7 @@ import org.openpasture.core.people.Person;
  */
 public record Ways(
         String id,
+        String email,
         @Nullable Severity mailFrom,
         String phone,
         @Nullable Severity textFrom,
@@ -28,6 +30,10 @@ public record Ways(
         @Nullable Absence absence)
         implements Entity {
     public Ways {
+        email = email == null || email.isBlank() ? "" : email.strip();
+        if (!email.isEmpty() && !(Recipient.of(email) instanceof Recipient.Mail)) {
+            throw new IllegalArgumentException("'" + email + "' is no e-mail address");
+        }
         phone = phone == null || phone.isBlank() ? "" : phone.strip();
         if (!phone.isEmpty() && !Recipient.isNumber(phone)) {
             throw new IllegalArgumentException(
@@ -43,7 +49,7 @@ public record Ways(
 
     /** What holds for a person who has said nothing. */
     public static Ways usual(String personId) {
-        return new Ways(personId, Severity.ADVISORY, "", null, null, null);
+        return new Ways(personId, "", Severity.ADVISORY, "", null, null, null);
     }
 
     /** Whether the person is away. */
@@ -63,8 +69,9 @@ public record Ways(
         }
         Instant notBefore = quiet == null || severity == Severity.CRITICAL ? at : quiet.after(at, zone);
         List<Told> told = new ArrayList<>();
-        if (mailFrom != null && severity.isAtLeast(mailFrom) && !person.email().isEmpty()) {
-            told.add(new Told(new Recipient.Mail(person.email()), notBefore));
+        String address = email.isEmpty() ? person.email() : email;
+        if (mailFrom != null && severity.isAtLeast(mailFrom) && !address.isEmpty()) {
+            told.add(new Told(new Recipient.Mail(address), notBefore));
         }
         if (textFrom != null && severity.isAtLeast(textFrom)) {
             told.add(new Told(new Recipient.Text(phone), notBefore));

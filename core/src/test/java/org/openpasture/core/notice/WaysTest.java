@@ -21,7 +21,7 @@ class WaysTest {
     private static final Instant NOON = Instant.parse("2026-03-02T12:00:00Z");
 
     private static Ways ways(QuietHours quiet, Absence absence) {
-        return new Ways("1", Severity.WARNING, "+447700900123", Severity.CRITICAL, quiet, absence);
+        return new Ways("1", "", Severity.WARNING, "+447700900123", Severity.CRITICAL, quiet, absence);
     }
 
     @Test
@@ -30,6 +30,16 @@ class WaysTest {
                 .containsExactly(new Ways.Told(new Recipient.Mail("anna@pasture.example"), NOON));
         assertThat(Ways.usual("1").of(new Person("1", "anna", "", false), Severity.CRITICAL, NOON, LONDON))
                 .isEmpty();
+    }
+
+    @Test
+    void anAddressOfOnesOwnStandsForThatOfTheAccount() {
+        Ways own = new Ways("1", "anna@home.example", Severity.ADVISORY, "", null, null, null);
+        assertThat(own.of(ANNA, Severity.WARNING, NOON, LONDON))
+                .extracting(Ways.Told::address)
+                .containsExactly(new Recipient.Mail("anna@home.example"));
+        assertThatThrownBy(() -> new Ways("1", "+447700900123", null, "", null, null, null))
+                .hasMessageContaining("no e-mail address");
     }
 
     @Test

@@ -71,7 +71,7 @@ class NoticeSenderTest {
                 "owner",
                 List.of(
                         new Change.Put(new Person("1", "owner", OWNER, true)),
-                        new Change.Put(new Ways("1", Severity.ADVISORY, PHONE, Severity.CRITICAL, null, null))));
+                        new Change.Put(new Ways("1", "", Severity.ADVISORY, PHONE, Severity.CRITICAL, null, null))));
         notices = new NoticeStore(database);
         sender = new NoticeSender(
                 notices, outside, new ChannelWatch(database, registry, notices, clock), Watchers.NONE, clock);

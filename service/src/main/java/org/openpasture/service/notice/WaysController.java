@@ -1,16 +1,21 @@
 package org.openpasture.service.notice;
 
 import java.time.Clock;
+import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import org.openpasture.api.people.RecipientView;
 import org.openpasture.api.people.WaysView;
 import org.openpasture.api.setting.TestResult;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.notice.Absence;
+import org.openpasture.core.notice.Pace;
 import org.openpasture.core.notice.QuietHours;
 import org.openpasture.core.notice.Recipient;
 import org.openpasture.core.notice.Ways;
@@ -22,6 +27,7 @@ import org.openpasture.engine.notice.Mailer;
 import org.openpasture.engine.notice.NotDelivered;
 import org.openpasture.engine.notice.Texter;
 import org.openpasture.service.access.Reader;
+import org.openpasture.service.problem.Problem;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -38,6 +44,7 @@ class WaysController {
     private final Texter texter;
     private final Reader reader;
     private final Clock clock;
+    private final Map<String, Pace> paces = new ConcurrentHashMap<>();
 
     WaysController(RegistryStore registry, Mailer mailer, Texter texter, Reader reader, Clock clock) {
         this.registry = registry;
@@ -60,6 +67,7 @@ class WaysController {
         Person person = reader.person();
         Ways ways = new Ways(
                 person.id(),
+                Objects.requireNonNullElse(wished.email(), ""),
                 wished.mailFrom(),
                 number(wished.phone()),
                 wished.textFrom(),
@@ -79,8 +87,17 @@ class WaysController {
         reader.requireSignIn("send test messages");
         Person person = reader.person();
         Ways chosen = ways(reader.now(), person);
-        List<Ways.Told> all = new Ways(person.id(), chosen.mailFrom(), chosen.phone(), chosen.textFrom(), null, null)
-                .of(person, Severity.CRITICAL, clock.instant(), ZoneOffset.UTC);
+        Instant now = clock.instant();
+        Pace pace = paces.computeIfAbsent(person.id(), id -> new Pace());
+        synchronized (pace) {
+            if (pace.next(now).isAfter(now)) {
+                throw Problem.tooMany("You have sent many test messages.", "Try again in a minute.");
+            }
+            pace.sent(now);
+        }
+        List<Ways.Told> all = new Ways(
+                        person.id(), chosen.email(), chosen.mailFrom(), chosen.phone(), chosen.textFrom(), null, null)
+                .of(person, Severity.CRITICAL, now, ZoneOffset.UTC);
         return all.stream().map(told -> tested(told.address())).toList();
     }
 
@@ -129,6 +146,7 @@ class WaysController {
 
     private static WaysView view(Ways ways) {
         return new WaysView(
+                ways.email(),
                 ways.mailFrom(),
                 ways.phone(),
                 ways.textFrom(),

@@ -6,7 +6,9 @@ import org.openpasture.api.people.InvitationView;
 import org.openpasture.api.people.SessionView;
 import org.openpasture.api.people.SetupRequest;
 import org.openpasture.api.people.SignInRequest;
+import org.openpasture.api.people.WaysView;
 import org.openpasture.client.http.ApiClient;
+import org.openpasture.core.limit.Severity;
 import org.openpasture.core.people.Right;
 
 /** Makes the demo's accounts the way people do: the first visit, then invitations. */
@@ -29,5 +31,13 @@ final class DemoPeople {
         anonymous.post(
                 "api/v1/invitations/taken-up",
                 new AcceptRequest(link.substring(link.indexOf('#') + 1), name, password));
+        SessionView session =
+                anonymous.post("api/v1/session", new SignInRequest(name, password, "demo"), SessionView.class);
+        anonymous
+                .withToken(String.valueOf(session.token()))
+                .put(
+                        "api/v1/session/notices",
+                        new WaysView(
+                                name + "@harrowfell.example", Severity.ADVISORY, null, null, null, null, null, null));
     }
 }
