@@ -55,7 +55,7 @@ export const router = createRouter({
     },
     { path: "/fleet", redirect: "/fleet/gateways" },
     {
-      path: "/fleet/:tab(gateways|inlets|outlets|devices|frames|models|workbench)",
+      path: "/fleet/:tab(gateways|inlets|outlets|devices|health|frames|models|workbench)",
       component: () => import("./fleet/FleetRoom.vue"),
       props: true,
       meta: { title: "Fleet" },

@@ -17,6 +17,7 @@ import CommandSheet from "./CommandSheet.vue";
 import CommissioningSheet from "./CommissioningSheet.vue";
 import DecodeAgainForm from "./DecodeAgainForm.vue";
 import DeviceChangeForm from "./DeviceChangeForm.vue";
+import DeviceHealth from "@/health/DeviceHealth.vue";
 import FrameCard from "@/frames/FrameCard.vue";
 import { modeLasts } from "./power";
 import SignalSheet from "@/gateways/SignalSheet.vue";
@@ -254,6 +255,8 @@ async function remove() {
         </tbody>
       </table>
     </section>
+
+    <DeviceHealth :device="device" />
 
     <CommandSheet v-if="isRadio" :device="device" :model="model" />
     <SignalSheet v-if="isRadio" :device="device" />

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useRouter } from "vue-router";
 import DeviceList from "@/devices/DeviceList.vue";
+import DataHealthRoom from "@/health/DataHealthRoom.vue";
 import FrameList from "@/frames/FrameList.vue";
 import GatewayList from "@/gateways/GatewayList.vue";
 import InletList from "@/inlets/InletList.vue";
@@ -21,6 +22,7 @@ const router = useRouter();
       <el-tab-pane name="inlets" label="Inlets" lazy><InletList /></el-tab-pane>
       <el-tab-pane name="outlets" label="Outlets" lazy><OutletList /></el-tab-pane>
       <el-tab-pane name="devices" label="Devices" lazy><DeviceList /></el-tab-pane>
+      <el-tab-pane name="health" label="Data health" lazy><DataHealthRoom v-if="tab === 'health'" /></el-tab-pane>
       <el-tab-pane name="frames" label="Incoming" lazy><FrameList v-if="tab === 'frames'" /></el-tab-pane>
       <el-tab-pane name="models" label="Models" lazy><ModelList /></el-tab-pane>
       <el-tab-pane name="workbench" label="Workbench" lazy><WorkbenchRoom v-if="tab === 'workbench'" /></el-tab-pane>

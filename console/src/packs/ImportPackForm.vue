@@ -8,7 +8,8 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import { computed, reactive, ref, shallowRef } from "vue";
-import { count, fateWords, kindWords } from "./fates";
+import { plural } from "@/look/words";
+import { fateWords, kindWords } from "./fates";
 
 /** Imports a pack: a file or one that ships. It shows what will happen before it does, and asks for what it needs. */
 const { shipped, placeId } = defineProps<{
@@ -129,7 +130,7 @@ if (shipped) {
 <template>
   <FormDialog
     :title="shipped ? `Import: ${shipped.name}` : 'Import a pack'"
-    :save-label="done ? 'Close' : news ? `Import ${count(news, 'part')}` : 'Import'"
+    :save-label="done ? 'Close' : news ? `Import ${plural(news, 'part')}` : 'Import'"
     :error="error"
     :busy="busy"
     :disabled="!done && (!plan?.possible || !news || planned.busy.value)"

@@ -9,7 +9,7 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { computed, ref } from "vue";
 import { useRoute } from "vue-router";
-import { count } from "./fates";
+import { plural } from "@/look/words";
 import ImportPackForm from "./ImportPackForm.vue";
 import MakePackForm from "./MakePackForm.vue";
 
@@ -44,7 +44,7 @@ function contents(pack: ImportedPack): string {
     [pack.deviceModels, "device model"] as const,
   ]
     .filter(([many]) => many)
-    .map(([many, one]) => count(many, one))
+    .map(([many, one]) => plural(many, one))
     .join(", ");
 }
 

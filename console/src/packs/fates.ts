@@ -29,8 +29,3 @@ const KINDS: Record<string, string> = {
 export function kindWords(key: string): string {
   return KINDS[key.split("/")[0] ?? ""] ?? "";
 }
-
-/** How many of something, in words: "2 rules". */
-export function count(many: number, one: string): string {
-  return `${many} ${one}${many === 1 ? "" : "s"}`;
-}

@@ -29,6 +29,7 @@ const PAGES: [title: string, words: string, to: string][] = [
   ["Appearance", "settings theme dark colours type size", "/settings/appearance"],
   ["Password and sign-ins", "settings account sessions second factor", "/settings/account"],
   ["API tokens", "settings programs", "/settings/tokens"],
+  ["Data health", "fleet gaps stuck spikes jumps sensor quality", "/fleet/health"],
   ["How you are notified", "settings notices quiet hours away phone text message", "/settings/notices"],
   ["Text messages", "settings notices gateway sms phone", "/settings/text"],
   ["Life sign", "settings dead man watchdog", "/settings/life-sign"],

@@ -285,6 +285,58 @@ final class PointCommands implements Runnable {
                 .asString();
     }
 
+    @Command(
+            name = "health",
+            mixinStandardHelpOptions = true,
+            description = "Points with gaps, stuck values, spikes, jumps or impossible values; exit status 1 if any.")
+    int health(
+            @Mixin Service to,
+            @Option(names = "--in", paramLabel = "PLACE", description = "Only of this place and what lies below it.")
+                    @Nullable
+                    String in,
+            @Option(
+                            names = "--days",
+                            paramLabel = "DAYS",
+                            defaultValue = "7",
+                            description = "Period in days up to now (${DEFAULT-VALUE}).")
+                    int days) {
+        JsonNode found = to.api()
+                .get("api/v1/data-health?all=false&days=" + days
+                        + (in == null ? "" : "&place=" + ApiClient.escape(PlaceCommands.id(to, in))));
+        if (to.printedJson(found)) {
+            return 0;
+        }
+        TextTable table = new TextTable("No.", "Place", "Point", "Device", "Covered", "Findings");
+        for (JsonNode one : found) {
+            JsonNode path = one.path("path");
+            table.row(
+                    one.path("number").asString(),
+                    path.isEmpty() ? "" : path.get(path.size() - 1).asString(),
+                    one.path("name").asString(),
+                    one.path("deviceName").asString(""),
+                    Words.number(one.path("coveredPercent"), 0) + " %",
+                    one.path("findings")
+                            .valueStream()
+                            .map(PointCommands::finding)
+                            .collect(Collectors.joining(", ")));
+        }
+        to.out().print(table.isEmpty() ? "Nothing wrong was found.\n" : table.text());
+        return table.isEmpty() ? 0 : 1;
+    }
+
+    private static String finding(JsonNode finding) {
+        long longest = finding.path("longestSeconds").asLong();
+        String kind = finding.path("kind").asString();
+        return Words.count(
+                        finding.path("times").asLong(),
+                        switch (kind) {
+                            case "stuck" -> "stuck value";
+                            case "impossible" -> "impossible value";
+                            default -> kind;
+                        })
+                + (longest > 0 ? " (longest " + Words.duration(longest) + ")" : "");
+    }
+
     @Command(name = "show", mixinStandardHelpOptions = true, description = "Everything about one point, as JSON.")
     int show(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
         return to.shown("api/v1/points", name, "point");

@@ -1,0 +1,2 @@
+/** The health of data. */
+package org.openpasture.service.health;
