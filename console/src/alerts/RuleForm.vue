@@ -24,7 +24,7 @@ import { computed, reactive, ref } from "vue";
 import { moment } from "@/look/clock";
 import RecipientsField from "./RecipientsField.vue";
 import RoundFields from "./RoundFields.vue";
-import { measureUnit, span } from "./states";
+import { DAYS, measureUnit, span } from "./states";
 
 /** Makes a rule for a point or an asset, or changes one. */
 const { rule, point, placeId } = defineProps<{ rule?: Rule; point?: Point; placeId: string }>();
@@ -166,6 +166,10 @@ const form = reactive({
   holdMinutes: rule?.hold.kind === "time" ? rule.hold.seconds / 60 : 10,
   holdReports: rule?.hold.kind === "reports" ? rule.hold.count : 3,
   deadBand: rule?.deadBand ?? 0,
+  active: (rule?.active ? (rule.active.outside ? "outside" : "within") : "always") as "always" | "within" | "outside",
+  activeDays: [...(rule?.active?.days ?? DAYS.slice(0, 5))] as string[],
+  activeFrom: rule?.active?.from.slice(0, 5) ?? "08:00",
+  activeUntil: rule?.active?.until.slice(0, 5) ?? "17:00",
   severity: rule?.severity ?? ("warning" as Severity),
   latching: rule?.latching === true,
   tellWhenOver: rule?.tellWhenOver === true,
@@ -324,6 +328,16 @@ function body() {
       !isOfValue.value || !form.also.length || form.join === "all" ? null : form.join === "any" ? 1 : form.enough,
     condition: conditionOf(),
     hold: form.kind === "silent" || form.kind === "device-says" ? { kind: "time", seconds: 0 } : hold,
+    active:
+      form.active === "always"
+        ? null
+        : {
+            days: form.activeDays,
+            from: form.activeFrom,
+            until: form.activeUntil,
+            outside: form.active === "outside",
+            holidays: rule?.active?.holidays ?? null,
+          },
     deadBand: form.deadBand,
     severity: form.severity,
     latching: form.latching,
@@ -488,6 +502,27 @@ function body() {
         <el-input-number id="rule-band" v-model="form.deadBand" :min="0" :controls="false" aria-label="Dead band" />
       </el-form-item>
     </div>
+    <el-form-item label="Active" for="rule-active">
+      <div class="row hours">
+        <el-select id="rule-active" v-model="form.active" aria-label="Active" class="when">
+          <el-option value="always" label="always" />
+          <el-option value="within" label="in these hours" />
+          <el-option value="outside" label="outside these hours" />
+        </el-select>
+        <template v-if="form.active !== 'always'">
+          <el-select v-model="form.activeDays" multiple collapse-tags aria-label="Days" class="when">
+            <el-option
+              v-for="day in DAYS"
+              :key="day"
+              :value="day"
+              :label="day.slice(0, 1) + day.slice(1, 3).toLowerCase()"
+            />
+          </el-select>
+          <el-input v-model="form.activeFrom" type="time" aria-label="from" class="time" /> to
+          <el-input v-model="form.activeUntil" type="time" aria-label="until" class="time" />
+        </template>
+      </div>
+    </el-form-item>
     <div class="two">
       <el-form-item label="Name of the rule" for="rule-name"
         ><el-input id="rule-name" v-model="form.name"
@@ -563,6 +598,15 @@ function body() {
 .term > .short {
   flex: 0 0 6.5rem;
   width: 6.5rem;
+}
+.hours {
+  flex-wrap: wrap;
+}
+.hours .when {
+  width: 12rem;
+}
+.hours .time {
+  width: 7.5rem;
 }
 .trial {
   border-top: 1px solid var(--line);

@@ -61,6 +61,7 @@ const RULE: Rule = {
   measure: { kind: "last" },
   also: [],
   atLeast: null,
+  active: null,
   condition: { kind: "in-zone", atLeast: "warning" },
   hold: { kind: "reports", count: 3 },
   deadBand: 0.2,
@@ -188,6 +189,18 @@ describe("the form of a rule", () => {
     { measure: { kind: "mean", seconds: 28800 }, condition: { kind: "above", limit: 4 } },
     { measure: { kind: "rate", seconds: 1800 }, condition: { kind: "below", limit: -2 } },
     { measure: { kind: "forecast", seconds: 2592000, aheadSeconds: 1209600 }, latching: true },
+    {
+      active: {
+        days: ["SATURDAY", "SUNDAY"],
+        from: "22:00",
+        until: "06:00",
+        outside: true,
+        holidays: ["2026-12-25"],
+      },
+    },
+    { condition: { kind: "off-baseline", percentOfLimit: 25, by: null } },
+    { condition: { kind: "off-baseline", percentOfLimit: null, by: 0.8 } },
+    { condition: { kind: "off-baseline", percentOfLimit: null, by: null } },
     { tellWhenOver: true, rounds: [{ afterMinutes: 15, recipients: ["c@farm.example", "d@farm.example"] }] },
     {
       measure: { kind: "difference", pointId: "p2", withinSeconds: 600 },

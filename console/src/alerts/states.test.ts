@@ -15,6 +15,17 @@ describe("a rule in words", () => {
     [rule({ condition: { kind: "outside", low: 2, high: 8 } }), "outside 2 to 8 °C, at once"],
     [rule({ condition: { kind: "silent", seconds: 5400 } }), "silent for 90 min"],
     [
+      rule({
+        condition: { kind: "above", limit: 0.5 },
+        active: { days: ["MONDAY", "FRIDAY"], from: "08:00:00", until: "17:00:00", outside: true },
+      }),
+      "above 0.5 °C, at once; except 08:00 to 17:00 on Mon, Fri",
+    ],
+    [
+      rule({ condition: { kind: "off-baseline", percentOfLimit: 25, by: null } }),
+      "changed from the baseline by more than 25 % of the limit, at once",
+    ],
+    [
       rule({ condition: { kind: "above", limit: 3 }, measure: { kind: "rate", seconds: 1800 } }),
       "rate of change over 30 min above 3 °C/h, at once",
     ],

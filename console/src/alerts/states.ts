@@ -1,4 +1,15 @@
-import type { Alert, AlertState, AlertStep, Condition, Hold, Measure, Notice, Rule, Term } from "@/api/types";
+import type {
+  ActiveHours,
+  Alert,
+  AlertState,
+  AlertStep,
+  Condition,
+  Hold,
+  Measure,
+  Notice,
+  Rule,
+  Term,
+} from "@/api/types";
 import { moment } from "@/look/clock";
 
 /** The states of an alert (IEC 62682) as people say them. */
@@ -131,6 +142,20 @@ export function measureWords(measure: Measure, pointName: (id: string) => string
   }
 }
 
+/** The hours in which a rule applies, in words; empty for always. */
+export function hoursWords(hours: ActiveHours | null | undefined): string {
+  if (!hours) {
+    return "";
+  }
+  const days = DAYS.filter((day) => (hours.days ?? DAYS).includes(day));
+  const on = days.length === 7 ? "" : " on " + days.map((day) => day[0] + day.slice(1, 3).toLowerCase()).join(", ");
+  const span = `${hours.from.slice(0, 5)} to ${hours.until.slice(0, 5)}${on}`;
+  return hours.outside ? `except ${span}` : span;
+}
+
+/** The days of the week, as the service names them. */
+export const DAYS = ["MONDAY", "TUESDAY", "WEDNESDAY", "THURSDAY", "FRIDAY", "SATURDAY", "SUNDAY"] as const;
+
 /** A rule in words; what its further conditions look at is named by the caller. */
 export function ruleWords(
   rule: Rule,
@@ -151,5 +176,6 @@ export function ruleWords(
       : rule.atLeast === 1
         ? all.join(" or ")
         : `at least ${rule.atLeast} of: ${all.join("; ")}`;
-  return joined + held;
+  const hours = hoursWords(rule.active);
+  return joined + held + (hours && "; " + hours);
 }

@@ -34,6 +34,7 @@ export type Ways = Api.WaysView;
 export type TextSettings = Api.TextSettings;
 export type LifeSign = Api.LifeSignView;
 export type Tested = Api.TestResult;
+export type ActiveHours = Api.ActiveHours;
 export type DataHealth = Api.DataHealthView;
 export type Baseline = Api.BaselineView;
 export type Notice = Api.NoticeView;

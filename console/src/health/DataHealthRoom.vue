@@ -12,12 +12,12 @@ import { length } from "./findings";
 /** Points whose readings cannot be relied upon, those with the most to look at first. */
 const places = usePlaces();
 const days = ref(7);
-const place = ref("");
+const place = ref("all");
 const every = ref(false);
 const found = useRefreshed(
   () =>
     api.get<DataHealth[]>(
-      `data-health?days=${days.value}&all=${every.value}${place.value ? "&place=" + place.value : ""}`,
+      `data-health?days=${days.value}&all=${every.value}${place.value === "all" ? "" : "&place=" + place.value}`,
     ),
   [days, place, every],
   600,
@@ -30,7 +30,7 @@ const sites = computed(() => places.places.filter((one) => one.kind === "site"))
     <div class="sheet-head">
       <h2>Data health</h2>
       <el-select v-if="sites.length > 1" v-model="place" aria-label="Site" class="site">
-        <el-option value="" label="All sites" />
+        <el-option value="all" label="All sites" />
         <el-option v-for="one in sites" :key="one.id" :value="one.id" :label="one.name" />
       </el-select>
       <el-radio-group v-model="days" aria-label="Period">
@@ -62,8 +62,10 @@ const sites = computed(() => places.places.filter((one) => one.kind === "site"))
             <RouterLink v-if="one.deviceId" :to="`/fleet/devices/${one.deviceId}`">{{ one.deviceName }}</RouterLink>
             <span v-else class="soft">–</span>
           </td>
-          <td>{{ one.intervalSeconds ? length(one.intervalSeconds) : "–" }}</td>
-          <td>{{ one.coveredPercent.toFixed(one.coveredPercent > 99 ? 1 : 0) }} %</td>
+          <td>{{ one.intervalSeconds ? "every " + length(one.intervalSeconds) : "–" }}</td>
+          <td>
+            {{ one.coveredPercent.toFixed(one.coveredPercent > 99 ? 1 : 0) }} % <span class="soft small">covered</span>
+          </td>
           <td class="wide"><FindingList :health="one" /></td>
         </tr>
       </tbody>

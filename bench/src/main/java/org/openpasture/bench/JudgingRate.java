@@ -55,6 +55,7 @@ final class JudgingRate {
                 List.of(),
                 null,
                 new Hold.ForTime(600),
+                null,
                 0.5,
                 Severity.WARNING,
                 null,

@@ -39,7 +39,7 @@ final class RuleCommands implements Runnable {
         rules.forEach(rule -> table.row(
                 rule.path("name").asString(),
                 rule.path("severity").asString(),
-                measure(rule.path("measure")) + condition(rule.path("condition")) + further(rule),
+                measure(rule.path("measure")) + condition(rule.path("condition")) + further(rule) + hours(rule),
                 rule.path("enabled").asBoolean() ? "yes" : "no",
                 standing.getOrDefault(rule.path("id").asString(), "normal"),
                 String.join(
@@ -73,6 +73,15 @@ final class RuleCommands implements Runnable {
                 : rule.path("atLeast").isNumber()
                         ? ", " + rule.path("atLeast").asString() + " over " + Words.count(also + 1L, "condition")
                         : ", with " + Words.count(also, "further condition");
+    }
+
+    private static String hours(JsonNode rule) {
+        JsonNode active = rule.path("active");
+        return active.isObject()
+                ? (active.path("outside").asBoolean() ? ", except " : ", ")
+                        + active.path("from").asString() + " to "
+                        + active.path("until").asString()
+                : "";
     }
 
     private static String condition(JsonNode condition) {

@@ -5,6 +5,8 @@ import static org.awaitility.Awaitility.await;
 import static org.openpasture.acceptance.Refusals.refused;
 
 import java.time.Instant;
+import java.time.LocalTime;
+import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Map;
@@ -99,6 +101,42 @@ class JudgingTest {
     }
 
     /** A store that warms by 0.2 °C an hour: a rule that is made today knows of it at its first reading. */
+    @Test
+    void aRuleAppliesInItsHoursInTheZoneOfItsSite() throws Exception {
+        String within = air(probe("hours-within"));
+        String out = air(probe("hours-out"));
+        LocalTime now = LocalTime.now(ZoneId.of("Europe/London"));
+        SERVICE.owner().post("api/v1/rules", inHours(within, now.minusHours(1), now.plusHours(1), false));
+        SERVICE.owner().post("api/v1/rules", inHours(out, now.minusHours(1), now.plusHours(1), true));
+        report("hours-out", 9);
+        report("hours-within", 9);
+        await().untilAsserted(() -> assertThat(alertsOf(within)).hasSize(1));
+        assertThat(alertsOf(out)).isEmpty();
+        refused(400, "active hours have a begin and an end", () -> SERVICE.owner()
+                .post(
+                        "api/v1/rules",
+                        Map.of(
+                                "name", "x",
+                                "target", Map.of("kind", "point", "pointId", out),
+                                "condition", Map.of("kind", "above", "limit", 8),
+                                "active", Map.of("from", "08:00"),
+                                "severity", "warning")));
+    }
+
+    private static Map<String, Object> inHours(String point, LocalTime from, LocalTime until, boolean outside) {
+        return Map.of(
+                "name",
+                "Too warm",
+                "target",
+                Map.of("kind", "point", "pointId", point),
+                "condition",
+                Map.of("kind", "above", "limit", 8),
+                "active",
+                Map.of("from", from.toString(), "until", until.toString(), "outside", outside),
+                "severity",
+                "warning");
+    }
+
     @Test
     void aForecastLooksBackOnWhatWasMeasuredBeforeTheRuleWas() throws Exception {
         DeviceView device = probe("warming");

@@ -4,6 +4,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.problem.Require;
 import org.openpasture.core.limit.Severity;
+import org.openpasture.core.rule.ActiveHours;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Hold;
 import org.openpasture.core.rule.Measure;
@@ -18,6 +19,7 @@ import org.openpasture.core.rule.Term;
  * @param also further conditions; null for none
  * @param atLeast how many conditions, the first among them, hold together; null for all
  * @param hold null for at once
+ * @param active the hours in which the rule applies, in the zone of its site; null for always
  * @param deadBand null for none
  * @param severityOfZone whether an alert has the severity of the zone that was reached and becomes worse with it, for
  *     conditions on zones; null for no
@@ -37,6 +39,7 @@ public record RuleRequest(
         @Nullable List<Term> also,
         @Nullable Integer atLeast,
         @Nullable Hold hold,
+        @Nullable ActiveHours active,
         @Nullable Double deadBand,
         Severity severity,
         @Nullable Boolean severityOfZone,
@@ -83,6 +86,7 @@ public record RuleRequest(
                 null,
                 null,
                 hold,
+                null,
                 deadBand,
                 severity,
                 null,

@@ -26,6 +26,8 @@ public final class Examination {
     /** Fewer readings say nothing of what is usual. */
     private static final int LEAST = 20;
 
+    private static final int MOST_JUMPS = 5;
+
     private final Map<Finding.Kind, Finding> found = new EnumMap<>(Finding.Kind.class);
     private final Instant from;
     private final Instant until;
@@ -35,10 +37,17 @@ public final class Examination {
     private long[] allTimes = new long[256];
     private int all;
 
-    /** Begins for a stretch of time. */
-    public Examination(Instant from, Instant until) {
+    private final boolean isNew;
+
+    /**
+     * Begins for a stretch of time.
+     *
+     * @param isNew whether there is nothing before it, so that what came first is its beginning and no end of a gap
+     */
+    public Examination(Instant from, Instant until, boolean isNew) {
         this.from = from;
         this.until = until;
+        this.isNew = isNew;
     }
 
     /**
@@ -80,10 +89,16 @@ public final class Examination {
         if (changes && count >= LEAST) {
             steps(stuck(), interval.toMillis() * GAP_INTERVALS);
         }
-        long whole = Math.max(1, Duration.between(from, until).toMillis());
+        long whole = Math.max(1, until.toEpochMilli() - begin());
         double covered = all == 0 ? 0 : Math.clamp(1 - missing / (double) whole, 0, 1);
+        // What jumps again and again moves in steps, and nothing is wrong with that.
+        found.computeIfPresent(Finding.Kind.JUMP, (kind, jumps) -> jumps.times() > MOST_JUMPS ? null : jumps);
         List<Finding> findings = new ArrayList<>(found.values());
         return new Result(all, interval, covered, findings);
+    }
+
+    private long begin() {
+        return isNew && all > 0 ? allTimes[0] : from.toEpochMilli();
     }
 
     /** The median time between two readings, or what is expected if that is longer. */
@@ -107,7 +122,7 @@ public final class Examination {
         }
         long allowed = interval.toMillis() * GAP_INTERVALS;
         long missing = 0;
-        long before = from.toEpochMilli();
+        long before = begin();
         for (int i = 0; i <= all; i++) {
             long next = i < all ? allTimes[i] : until.toEpochMilli();
             if (next - before > allowed) {

@@ -505,7 +505,8 @@ public final class JudgingCore {
                 memory.update(reading.time(), reading.value());
             }
             Reading measured = memory == null ? reading : measured(memory, of.point(), reading);
-            Verdict verdict = measured == null ? null : Verdict.of(of.point(), measured);
+            Verdict any = measured == null ? null : Verdict.of(of.point(), measured);
+            Verdict verdict = any == null || of.watch().isActive(reading.time()) ? any : any.with(false, true);
             if (measured != null && verdict != null) {
                 found = excursion.next(measured, verdict).filter(one -> one.raisedAt()
                         .isAfter(told));
@@ -514,7 +515,8 @@ public final class JudgingCore {
         Instant until = found.map(one -> one.over().time())
                 .orElseGet(() -> readings.getLast().time());
         Reading latest = present(of.watch(), 0, of.point());
-        Verdict present = latest == null ? null : Verdict.of(of.point(), latest);
+        Verdict newest = latest == null ? null : Verdict.of(of.point(), latest);
+        Verdict present = newest == null || of.watch().isActive(now) ? newest : newest.with(false, true);
         if (found.isEmpty() && present != null && latest != null) {
             // What still holds is for the readings that come now.
             found = present.holds() ? found : excursion.next(latest, present);
@@ -595,7 +597,7 @@ public final class JudgingCore {
             boolean isReport,
             Instant now,
             List<Effect> effects) {
-        Verdict verdict = verdict(watch, of, reading);
+        Verdict verdict = verdict(watch, of, reading, time);
         if (verdict == null) {
             return;
         }
@@ -667,6 +669,12 @@ public final class JudgingCore {
         return value.isEmpty()
                 ? null
                 : new Reading(latest.time(), latest.value() - value.getAsDouble(), latest.quality());
+    }
+
+    /** The same at a moment: out of the hours in which a rule applies its condition is over. */
+    private @Nullable Verdict verdict(Watch watch, WatchedPoint of, Reading reading, Instant at) {
+        Verdict verdict = verdict(watch, of, reading);
+        return verdict == null || watch.isActive(at) ? verdict : verdict.with(false, true);
     }
 
     /**
@@ -781,7 +789,7 @@ public final class JudgingCore {
                 .flatMap(of -> Optional.ofNullable(present(watch, 0, of))
                         .flatMap(reading -> Optional.ofNullable(verdict(watch, of, reading)))
                         .stream())
-                .filter(Verdict::holds)
+                .filter(verdict -> verdict.holds() && watch.isActive(now))
                 .min(WORST_FIRST);
         worst.ifPresent(verdict -> {
             Run run = tracker.runs().get(verdict.point().number());
@@ -953,7 +961,7 @@ public final class JudgingCore {
             Standing standing = standing(of.point().number());
             Reading reading = present(watch, 0, of);
             Run run = tracker.runs().get(of.point().number());
-            Verdict verdict = reading == null || standing.heard == null ? null : verdict(watch, of, reading);
+            Verdict verdict = reading == null || standing.heard == null ? null : verdict(watch, of, reading, clock);
             if (verdict == null) {
                 // Of a sensor at fault nothing is known, and what held goes on; without limits nothing holds any more.
                 boolean unknown = reading == null || reading.quality() == Quality.BAD;
@@ -985,37 +993,50 @@ public final class JudgingCore {
             beginToWait();
             watches.values().forEach(this::schedule);
         }
+        // Up to when everything was done; of what falls due at one moment each sees the same.
+        Instant done = clock;
         for (Optional<DueQueue.Due> next = due.next(now); next.isPresent(); next = due.next(now)) {
             DueQueue.Due looked = next.get();
             Watch watch = watches.get(looked.key());
             if (watch == null) {
                 continue;
             }
+            if (looked.time().isAfter(clock)) {
+                done = clock;
+                clock = looked.time();
+            }
             // What has become due later meanwhile waits for its turn.
-            dueTime(watch, tracker(looked.key()))
-                    .filter(time -> !time.isAfter(looked.time()))
-                    .ifPresent(time -> fallDue(watch, time.isBefore(clock) ? clock : time, effects));
+            if (dueTime(watch, tracker(looked.key()), done)
+                    .filter(time -> !time.isAfter(clock))
+                    .isPresent()) {
+                fallDue(watch, done, clock, effects);
+            }
             schedule(watch);
         }
         clock = now;
     }
 
     private void schedule(Watch watch) {
-        dueTime(watch, tracker(watch.rule().id()))
+        dueTime(watch, tracker(watch.rule().id()), clock)
                 .ifPresent(time -> due.add(watch.rule().id(), time));
     }
 
-    /** When something is to be done about a rule without a reading; empty while there is nothing to wait for. */
-    private Optional<Instant> dueTime(Watch watch, Tracker tracker) {
+    /**
+     * When something is to be done about a rule without a reading; empty while there is nothing to wait for.
+     *
+     * @param done up to when everything was done
+     */
+    private Optional<Instant> dueTime(Watch watch, Tracker tracker, Instant done) {
         return earlier(
-                conditionDue(watch, tracker),
+                earlier(conditionDue(watch, tracker), watch.changesAfter(done)),
                 Optional.ofNullable(shelves.get(watch.rule().id()))
                         .flatMap(shelf -> Optional.ofNullable(shelf.until())));
     }
 
     private Optional<Instant> conditionDue(Watch watch, Tracker tracker) {
         return switch (watch.rule().condition()) {
-            case Condition.Silent silent -> tracker.isOpen() ? Optional.empty() : silentFrom(watch);
+            case Condition.Silent silent ->
+                tracker.isOpen() ? Optional.empty() : silentFrom(watch).map(time -> whenActive(watch, time));
             case Condition.DeviceSays says -> {
                 Optional<Instant> silent =
                         tracker.isOpen() || !tracker.runs().isEmpty() ? silentFrom(watch) : Optional.empty();
@@ -1046,7 +1067,13 @@ public final class JudgingCore {
                 .filter(of -> holdsNow(watch, of))
                 .flatMap(of -> Optional.ofNullable(tracker.runs().get(of.point().number())).stream())
                 .map(run -> run.learntAt().plusSeconds(seconds))
-                .min(Comparator.naturalOrder());
+                .min(Comparator.naturalOrder())
+                .map(time -> whenActive(watch, time));
+    }
+
+    /** What would fall due out of the hours of a rule falls due when these begin. */
+    private Instant whenActive(Watch watch, Instant time) {
+        return watch.activeFrom(time.isAfter(clock) ? time : clock);
     }
 
     /**
@@ -1059,13 +1086,24 @@ public final class JudgingCore {
         return verdict != null && verdict.holds();
     }
 
-    private void fallDue(Watch watch, Instant at, List<Effect> effects) {
+    /**
+     * Does what is due of a rule.
+     *
+     * @param before up to when everything was done before
+     */
+    private void fallDue(Watch watch, Instant before, Instant at, List<Effect> effects) {
         String ruleId = watch.rule().id();
-        Tracker tracker = tracker(ruleId);
         Instant unshelved =
                 Optional.ofNullable(shelves.get(ruleId)).map(Shelf::until).orElse(null);
         if (unshelved != null && !unshelved.isAfter(at)) {
             unshelve(ruleId, at, "", effects);
+        }
+        if (watch.changesAfter(before).filter(time -> !time.isAfter(at)).isPresent()) {
+            // Its hours begin or end: what was measured last is judged by that.
+            judgeAnew(watch, effects);
+        }
+        Tracker tracker = tracker(ruleId);
+        if (conditionDue(watch, tracker).filter(time -> !time.isAfter(at)).isEmpty()) {
             return;
         }
         if (watch.rule().condition() instanceof Condition.Silent) {

@@ -1,5 +1,8 @@
 package org.openpasture.core.judging;
 
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -8,6 +11,7 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.core.baseline.Baseline;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.place.Site;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.quantity.Units;
 import org.openpasture.core.registry.Registry;
@@ -22,9 +26,10 @@ import org.openpasture.core.rule.Term;
  * judge alike.
  *
  * @param terms its further conditions
+ * @param zone of the rule's site, for its active hours
  * @param silentSeconds after so many seconds without a word something is to be done; 0 for never
  */
-record Watch(Rule rule, List<WatchedPoint> points, List<Further> terms, int silentSeconds) {
+record Watch(Rule rule, List<WatchedPoint> points, List<Further> terms, int silentSeconds, ZoneId zone) {
 
     /** A further condition, with the points that it looks at. */
     record Further(Measure measure, List<WatchedPoint> points) {}
@@ -44,7 +49,8 @@ record Watch(Rule rule, List<WatchedPoint> points, List<Further> terms, int sile
                         rule.condition(),
                         rule.deadBand()),
                 rule.also().stream().map(term -> further(registry, rule, term)).toList(),
-                silentSeconds(rule.condition()));
+                silentSeconds(rule.condition()),
+                registry.siteOf(registry.placeIdOf(rule)).map(Site::zone).orElse(ZoneOffset.UTC));
     }
 
     private static Further further(Registry registry, Rule rule, Term term) {
@@ -164,6 +170,21 @@ record Watch(Rule rule, List<WatchedPoint> points, List<Further> terms, int sile
      */
     List<WatchedPoint> points(int term) {
         return term == 0 ? points : terms.get(term - 1).points();
+    }
+
+    /** Whether the rule applies at a moment. */
+    boolean isActive(Instant time) {
+        return rule.active() == null || rule.active().isActive(time, zone);
+    }
+
+    /** When it begins or ends to apply after a moment; empty if it always does. */
+    Optional<Instant> changesAfter(Instant time) {
+        return Optional.ofNullable(rule.active()).map(hours -> hours.next(time, zone));
+    }
+
+    /** The first moment from a time on in which it applies. */
+    Instant activeFrom(Instant time) {
+        return rule.active() == null ? time : rule.active().activeFrom(time, zone);
     }
 
     boolean isSilence() {

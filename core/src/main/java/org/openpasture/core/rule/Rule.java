@@ -11,6 +11,7 @@ import org.openpasture.core.limit.Severity;
  * @param measure of each point's readings that is compared; the newest value if left out
  * @param also further conditions; none if left out
  * @param atLeast how many of the conditions, the first among them, hold together; all if left out
+ * @param active the hours in which the rule applies; always if left out
  * @param deadBand how far the value must come back behind the limit before the alert ends, in the point's unit, so that
  *     it does not flap
  * @param severityOfZone whether an alert has the severity of the zone that was reached, and becomes worse with it;
@@ -31,6 +32,7 @@ public record Rule(
         @Nullable List<Term> also,
         @Nullable Integer atLeast,
         Hold hold,
+        @Nullable ActiveHours active,
         double deadBand,
         Severity severity,
         @Nullable Boolean severityOfZone,
@@ -84,6 +86,7 @@ public record Rule(
                 List.of(),
                 null,
                 hold,
+                null,
                 deadBand,
                 severity,
                 null,
@@ -150,6 +153,7 @@ public record Rule(
                 also,
                 atLeast,
                 hold,
+                active,
                 deadBand,
                 severity,
                 severityOfZone,
@@ -181,6 +185,7 @@ public record Rule(
                 otherTerms,
                 atLeast,
                 otherHold,
+                active,
                 otherBand,
                 otherSeverity,
                 ofZone,

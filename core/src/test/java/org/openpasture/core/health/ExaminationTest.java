@@ -17,9 +17,10 @@ class ExaminationTest {
     private static final Duration TEN_MINUTES = Duration.ofMinutes(10);
     private static final int DAY = 144;
     private final Random random = new Random(11);
+    private boolean isNew;
 
     private Examination.Result of(IntToDoubleFunction value) {
-        Examination examination = new Examination(START, at(DAY));
+        Examination examination = new Examination(START, at(DAY), isNew);
         for (int i = 0; i < DAY; i++) {
             double now = value.applyAsDouble(i);
             if (!Double.isNaN(now)) {
@@ -92,6 +93,20 @@ class ExaminationTest {
         Finding impossible = only(result);
         assertThat(impossible.kind()).isEqualTo(Finding.Kind.IMPOSSIBLE);
         assertThat(impossible.times()).isEqualTo(3);
+    }
+
+    @Test
+    void whatCameFirstOfAllIsNoEndOfAGap() {
+        IntToDoubleFunction fromNoon = i -> i < 72 ? Double.NaN : usual(i);
+        assertThat(only(of(fromNoon)).kind()).isEqualTo(Finding.Kind.GAP);
+        isNew = true;
+        assertThat(of(fromNoon).findings()).isEmpty();
+        assertThat(of(fromNoon).covered()).isEqualTo(1);
+    }
+
+    @Test
+    void whatMovesInStepsDoesNotJump() {
+        assertThat(of(i -> usual(i) + 5 * (i / 20 % 2)).findings()).isEmpty();
     }
 
     @Test

@@ -85,6 +85,7 @@ class MeasuresAndMembersTest {
                 List.of(also),
                 atLeast,
                 hold,
+                null,
                 band,
                 Severity.WARNING,
                 null,

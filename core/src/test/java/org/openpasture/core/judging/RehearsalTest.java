@@ -53,6 +53,7 @@ class RehearsalTest {
                 List.of(),
                 null,
                 hold,
+                null,
                 1,
                 Severity.WARNING,
                 null,

@@ -55,6 +55,7 @@ class ShelvesAndLevelsTest {
                 List.of(),
                 null,
                 hold,
+                null,
                 0.2,
                 Severity.ADVISORY,
                 severityOfZone,

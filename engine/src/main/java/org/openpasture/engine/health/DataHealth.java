@@ -66,7 +66,8 @@ public class DataHealth {
     }
 
     private DataHealthView of(Registry registry, Point point, Instant from, Instant until) {
-        Examination examination = new Examination(from, until);
+        Examination examination =
+                new Examination(from, until, telemetry.series().estimate(point.number(), Instant.EPOCH, from) == 0);
         telemetry.series().read(point.number(), from, until, piece -> {
             for (int i = 0; i < piece.size(); i++) {
                 examination.take(piece.reading(i));

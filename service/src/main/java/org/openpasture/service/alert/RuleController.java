@@ -153,6 +153,7 @@ class RuleController {
                 request.also(),
                 request.atLeast(),
                 request.hold() == null ? new Hold.ForTime(0) : request.hold(),
+                request.active(),
                 request.deadBand() == null ? 0 : request.deadBand(),
                 request.severity(),
                 request.severityOfZone(),

@@ -434,6 +434,7 @@ final class Creamery extends DemoMaker {
                         null,
                         null,
                         hold,
+                        null,
                         deadBand,
                         severity,
                         condition instanceof Condition.InZone,
