@@ -27,7 +27,13 @@ import RoundFields from "./RoundFields.vue";
 import { DAYS, measureUnit, span } from "./states";
 
 /** Makes a rule for a point or an asset, or changes one. */
-const { rule, point, placeId } = defineProps<{ rule?: Rule; point?: Point; placeId: string }>();
+const { rule, point, placeId, silence } = defineProps<{
+  rule?: Rule;
+  point?: Point;
+  placeId: string;
+  /** Begins as a rule for silence. */
+  silence?: boolean;
+}>();
 const emit = defineEmits<{ close: [] }>();
 const places = usePlaces();
 const points = usePoints();
@@ -143,7 +149,7 @@ const form = reactive({
   join: rule?.atLeast === 1 ? "any" : ("all" as "all" | "any" | "some"),
   enough: rule?.atLeast ?? 2,
   name: rule?.name ?? "",
-  kind: condition?.kind ?? ("in-zone" as Condition["kind"]),
+  kind: condition?.kind ?? ((silence ? "silent" : "in-zone") as Condition["kind"]),
   limit: condition && "limit" in condition ? condition.limit : (0 as number | undefined),
   low: condition?.kind === "outside" ? condition.low : 0,
   high: condition?.kind === "outside" ? condition.high : 0,
@@ -161,7 +167,9 @@ const form = reactive({
       ? condition.seconds / 60
       : condition?.kind === "device-says"
         ? condition.silentSeconds / 60
-        : 60,
+        : silence
+          ? 10
+          : 60,
   holdKind: rule?.hold.kind ?? ("time" as Hold["kind"]),
   holdMinutes: rule?.hold.kind === "time" ? rule.hold.seconds / 60 : 10,
   holdReports: rule?.hold.kind === "reports" ? rule.hold.count : 3,

@@ -16,6 +16,7 @@ const form = reactive({
   name: gateway?.name ?? "",
   eui: gateway?.eui ?? eui,
   siteId: gateway?.siteId ?? sites.value[0]?.id ?? "",
+  point: gateway ? gateway.pointId !== null : true,
 });
 const version = useVersion(gateway && "gateways/" + gateway.id);
 const { busy, error, run } = useAction();
@@ -52,5 +53,6 @@ async function save() {
         ><el-option v-for="site in sites" :key="site.id" :value="site.id" :label="site.name"
       /></el-select>
     </el-form-item>
+    <el-checkbox v-model="form.point">Count its frames at a point, for charts and rules</el-checkbox>
   </FormDialog>
 </template>

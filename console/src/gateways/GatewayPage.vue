@@ -10,6 +10,8 @@ import ShownOnce from "@/look/ShownOnce.vue";
 import { usePlaces } from "@/places/places";
 import { computed, ref, watch } from "vue";
 import { useRouter } from "vue-router";
+import RuleForm from "@/alerts/RuleForm.vue";
+import { usePoints } from "@/points/points";
 import GatewayForm from "./GatewayForm.vue";
 import StateWord from "@/devices/StateWord.vue";
 
@@ -20,6 +22,9 @@ const { data, error: problem, load } = useLoad(() => api.get<GatewayFacts>("gate
 const { busy, error, run } = useAction();
 const token = ref("");
 const changing = ref(false);
+const ruling = ref(false);
+const points = usePoints();
+const counting = computed(() => points.byId.get(data.value?.gateway.pointId ?? ""));
 const router = useRouter();
 watch(() => id, load);
 every(15, () => void load());
@@ -53,6 +58,10 @@ async function makeToken() {
           <span class="soft">last sign {{ age(data.gateway.lastHeard, now) }}</span>
           <span class="mono soft">{{ data.gateway.eui }}</span>
         </p>
+        <p v-if="data.gateway.pointId" class="row">
+          <RouterLink :to="`/points/${data.gateway.pointId}`">Frames over time</RouterLink>
+          <el-button v-if="mayEdit" link type="primary" @click="ruling = true">Add a rule for silence</el-button>
+        </p>
       </div>
       <template v-if="mayEdit">
         <el-button @click="changing = true">Change …</el-button>
@@ -64,6 +73,13 @@ async function makeToken() {
       </template>
     </header>
     <ProblemNote :error="error" />
+    <RuleForm
+      v-if="ruling && counting"
+      :point="counting"
+      :place-id="counting.placeId"
+      silence
+      @close="ruling = false"
+    />
     <GatewayForm v-if="changing" :gateway="data.gateway" @close="((changing = false), load())" />
     <p v-if="data.gateway.state === 'online' && !data.gateway.canTransmit" class="sheet warn">
       It hears, but cannot send: it does not ask for what is to be sent. Devices cannot join by it.

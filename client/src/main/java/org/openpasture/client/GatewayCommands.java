@@ -112,10 +112,15 @@ final class GatewayCommands implements Runnable {
             @Option(names = "--eui", paramLabel = "EUI", required = true, description = "16 hex digits, on its label.")
                     String eui,
             @Option(names = "--site", paramLabel = "SITE", required = true, description = "Where it stands.")
-                    String site) {
+                    String site,
+            @Option(names = "--point", description = "Count its frames at a point, for charts and rules.")
+                    boolean point) {
         return PlaceCommands.made(
                 to,
-                to.api().post("api/v1/gateways", new GatewayRequest(name, Eui64.of(eui), PlaceCommands.id(to, site))));
+                to.api()
+                        .post(
+                                "api/v1/gateways",
+                                new GatewayRequest(name, Eui64.of(eui), PlaceCommands.id(to, site), point)));
     }
 
     @Command(name = "remove", mixinStandardHelpOptions = true, description = "Remove a gateway.")

@@ -84,6 +84,13 @@ class RadioTest {
                 .until(() -> gateway("Mast").state().equals("online")
                         && gateway("Mast").canTransmit());
         assertThat(mast.acknowledged()).as("PUSH_ACK and PULL_ACK").isPositive();
+        SERVICE.owner()
+                .put(
+                        "api/v1/gateways/" + gateway("Mast").id(),
+                        new GatewayRequest("Mast", Eui64.of(Plant.MAST), plant.site, true));
+        await().atMost(15, TimeUnit.SECONDS)
+                .until(() -> plant.point("Mast, frames").latest() != null);
+        assertThat(plant.point("Mast, frames").id()).isEqualTo(gateway("Mast").pointId());
     }
 
     @Test

@@ -8,6 +8,7 @@ import org.openpasture.core.lorawan.Eui64;
 /**
  * A gateway and how it is.
  *
+ * @param pointId the point that counts its frames; null for none
  * @param state online, silent or never-heard
  * @param frames radio frames it brought since the service started
  * @param rssiDbm of its newest frame
@@ -18,6 +19,7 @@ public record GatewayView(
         String name,
         Eui64 eui,
         String siteId,
+        @Nullable String pointId,
         String siteName,
         String state,
         @Nullable Instant lastHeard,

@@ -9,6 +9,7 @@ import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.edit.Edited.Changes;
 import org.openpasture.core.edit.Edited.Refused;
 import org.openpasture.core.fleet.Assignment;
+import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
@@ -100,6 +101,7 @@ public final class PointEdits {
                         now.all(Rule.class),
                         rule -> isOn(rule.target(), id)
                                 || rule.also().stream().anyMatch(term -> isOn(term.target(), id)))
+                .count("gateway", now.all(Gateway.class), gateway -> id.equals(gateway.pointId()))
                 .count("derived point", now.all(Point.class), one -> Optional.ofNullable(one.formula())
                         .filter(formula -> formula.names(id))
                         .isPresent())

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.time.ZoneOffset;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.Edited.Changes;
@@ -15,6 +16,7 @@ import org.openpasture.core.people.Grant;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Area;
+import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
@@ -56,6 +58,33 @@ class GatewayEditsTest {
                 .isEqualTo(new Changes(List.of(new Change.Remove(Kind.GATEWAY, "roof"))));
         refused(Reason.NOT_ALLOWED, by(OPERATOR, new GatewayWish.Remove("roof")));
         refused(Reason.NOT_ALLOWED, by(OPERATOR, new GatewayWish.Make(yard)));
+    }
+
+    @Test
+    void theFramesOfAGatewayAreCountedAtAPointThatIsMadeOnceAndStays() {
+        GatewayWish.Counting counted = new GatewayWish.Counting(Optional.of(true), "count", 41);
+        Gateway roof = new Gateway("roof", "Roof", ROOF_EUI, "creamery");
+        Changes made = (Changes) by(EDITOR, new GatewayWish.Change(roof, counted));
+        Registry after = REGISTRY.with(made.steps());
+        assertThat(after.find(Point.class, "count")).hasValueSatisfying(point -> {
+            assertThat(point.number()).as("after the highest that was kept").isEqualTo(42);
+            assertThat(point.placeId()).isEqualTo("creamery");
+        });
+        assertThat(after.find(Gateway.class, "roof").orElseThrow().pointId()).isEqualTo("count");
+
+        Access access = new Access(after, EDITOR);
+        Changes renamed = (Changes)
+                GatewayEdits.edit(access, new GatewayWish.Change(new Gateway("roof", "West", ROOF_EUI, "creamery")));
+        assertThat(after.with(renamed.steps()).find(Gateway.class, "roof").orElseThrow())
+                .isEqualTo(new Gateway("roof", "West", ROOF_EUI, "creamery", "count"));
+        assertThat(GatewayEdits.edit(access, new GatewayWish.Change(roof, counted)))
+                .as("no second point")
+                .isEqualTo(new Changes(
+                        List.of(new Change.Put(new Gateway("roof", "Roof", ROOF_EUI, "creamery", "count")))));
+        refused(Reason.CLASH, PointEdits.edit(access, new PointWish.Remove("count", false)));
+        GatewayWish.Counting not = new GatewayWish.Counting(Optional.of(false), "other", 41);
+        assertThat(GatewayEdits.edit(access, new GatewayWish.Change(roof, not)))
+                .isEqualTo(new Changes(List.of(new Change.Put(roof))));
     }
 
     @Test

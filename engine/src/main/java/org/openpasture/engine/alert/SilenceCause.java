@@ -1,9 +1,11 @@
 package org.openpasture.engine.alert;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import org.openpasture.core.alert.Alert;
 import org.openpasture.core.fleet.Assignment;
+import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Condition;
@@ -29,6 +31,13 @@ class SilenceCause {
         if (!silence || pointId == null) {
             return alert;
         }
+        Optional<Gateway> itself = registry.all(Gateway.class).stream()
+                .filter(gateway -> pointId.equals(gateway.pointId()))
+                .findFirst();
+        if (itself.isPresent()) {
+            // Who is notified of it need not be notified of each device behind it.
+            return alert.becauseOf(cause(List.of(itself.get().eui())), alert.summary());
+        }
         List<Eui64> heardBy = registry.assignmentsTo(pointId).stream()
                 .filter(assignment -> assignment.until() == null)
                 .map(Assignment::deviceId)
@@ -43,11 +52,13 @@ class SilenceCause {
                         .map(gateway -> "'" + gateway.name() + "'")
                         .orElse(eui.toString()))
                 .collect(Collectors.joining(", "));
-        String cause =
-                "gateway " + heardBy.stream().map(Eui64::toString).sorted().collect(Collectors.joining(" "));
         return alert.becauseOf(
-                cause,
+                cause(heardBy),
                 alert.summary() + "; so " + (heardBy.size() == 1 ? "is its gateway " : "are its gateways ") + names
                         + ", look there first");
+    }
+
+    private static String cause(List<Eui64> silent) {
+        return "gateway " + silent.stream().map(Eui64::toString).sorted().collect(Collectors.joining(" "));
     }
 }

@@ -16,6 +16,7 @@ import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.frame.Reception;
 import org.openpasture.core.lorawan.Eui64;
+import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Registry;
 import org.springframework.stereotype.Component;
@@ -103,6 +104,18 @@ public class GatewayStates {
                 .toList();
     }
 
+    /**
+     * When a gateway was heard last.
+     *
+     * @param frames that it brought since the service started
+     */
+    record Sign(Instant at, long frames) {}
+
+    /** The last sign of life of a gateway; empty if there was none. */
+    Optional<Sign> lastSign(Eui64 eui) {
+        return Optional.ofNullable(states.get(eui)).map(state -> new Sign(state.lastHeard(), state.frames()));
+    }
+
     /** Whether a gateway was heard within the last minute. */
     public boolean isOnline(Eui64 eui) {
         State state = states.get(eui);
@@ -136,6 +149,7 @@ public class GatewayStates {
                 gateway.name(),
                 gateway.eui(),
                 gateway.siteId(),
+                registry.find(Point.class, gateway.pointId()).map(Point::id).orElse(null),
                 registry.find(Site.class, gateway.siteId()).map(Site::name).orElse(""),
                 state.isEmpty() ? "never-heard" : state.get().lastHeard().isAfter(recently) ? "online" : "silent",
                 state.map(State::lastHeard).orElse(null),

@@ -14,6 +14,7 @@ import org.openpasture.core.derive.Inputs;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
+import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.formula.Formula;
 import org.openpasture.core.limit.Boundary;
 import org.openpasture.core.limit.Judgement;
@@ -23,6 +24,7 @@ import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
 import org.openpasture.core.registry.Paths;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.engine.heard.GatewayCounts;
 import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.stereotype.Component;
 
@@ -45,6 +47,12 @@ public class PointViews {
 
     private Optional<Duration> interval(Registry registry, Point point, Optional<Assignment> source) {
         Formula formula = point.formula();
+        if (formula == null
+                && source.isEmpty()
+                && registry.all(Gateway.class).stream()
+                        .anyMatch(one -> point.id().equals(one.pointId()))) {
+            return Optional.of(GatewayCounts.EVERY);
+        }
         return formula == null
                 ? source.flatMap(assignment -> registry.find(Device.class, assignment.deviceId()))
                         .flatMap(device -> registry.find(DeviceModel.class, device.modelId()))

@@ -17,6 +17,7 @@ import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.quantity.Quantity;
+import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Hold;
@@ -84,6 +85,15 @@ class SilenceCauseTest {
                 .isEqualTo(
                         "Whey pump: axial vibration not heard for 5 min; so is its gateway 'Mast', look there first");
         assertThat(cause.of(registry(new Condition.Silent(300)), ALERT).cause()).isEqualTo("gateway " + MAST);
+    }
+
+    /** Who is notified of the gateway's own silence is not notified of each device behind it. */
+    @Test
+    void theSilenceOfAGatewayItselfHasTheSameCauseAsThatOfItsDevices() {
+        Registry counted = registry(new Condition.Silent(300))
+                .with(List.of(new Change.Put(new Gateway("g", "Mast", MAST, "s", "p"))));
+        assertThat(cause.of(counted, ALERT).cause()).isEqualTo("gateway " + MAST);
+        assertThat(cause.of(counted, ALERT).summary()).isEqualTo(ALERT.summary());
     }
 
     @Test

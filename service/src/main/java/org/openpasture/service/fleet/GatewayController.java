@@ -1,6 +1,7 @@
 package org.openpasture.service.fleet;
 
 import java.util.List;
+import java.util.Optional;
 import org.openpasture.api.fleet.GatewayRequest;
 import org.openpasture.api.fleet.GatewayView;
 import org.openpasture.api.fleet.HeardGateway;
@@ -14,6 +15,7 @@ import org.openpasture.engine.radio.GatewayTokens;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
+import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -29,10 +31,13 @@ import org.springframework.web.bind.annotation.RestController;
 class GatewayController {
     private final GatewayStates states;
     private final GatewayTokens tokens;
+    private final TelemetryStore telemetry;
     private final Reader reader;
     private final Editor editor;
 
-    GatewayController(GatewayStates states, GatewayTokens tokens, Reader reader, Editor editor) {
+    GatewayController(
+            GatewayStates states, GatewayTokens tokens, TelemetryStore telemetry, Reader reader, Editor editor) {
+        this.telemetry = telemetry;
         this.states = states;
         this.tokens = tokens;
         this.reader = reader;
@@ -60,13 +65,18 @@ class GatewayController {
     @ResponseStatus(HttpStatus.CREATED)
     GatewayView make(@RequestBody GatewayRequest request) {
         Gateway gateway = gateway(Accounts.newId(), request);
-        return edited(gateway, new GatewayWish.Make(gateway));
+        return edited(gateway, new GatewayWish.Make(gateway, counting(request)));
     }
 
     @PutMapping("/api/v1/gateways/{id}")
     GatewayView change(@PathVariable String id, @RequestBody GatewayRequest request) {
         Gateway gateway = gateway(id, request);
-        return edited(gateway, new GatewayWish.Change(gateway));
+        return edited(gateway, new GatewayWish.Change(gateway, counting(request)));
+    }
+
+    private GatewayWish.Counting counting(GatewayRequest request) {
+        return new GatewayWish.Counting(
+                Optional.ofNullable(request.point()), Accounts.newId(), telemetry.highestPoint());
     }
 
     private static Gateway gateway(String id, GatewayRequest request) {

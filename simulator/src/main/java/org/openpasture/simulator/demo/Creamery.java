@@ -216,7 +216,7 @@ final class Creamery extends DemoMaker {
                         "room",
                         List.of(limits("limits-cellar-temperature.json"), limits("limits-cellar-humidity.json"))));
 
-        api.post("api/v1/gateways", new GatewayRequest("Whey room mast", Eui64.of(GATEWAY_WHEY_ROOM), site));
+        api.post("api/v1/gateways", new GatewayRequest("Whey room mast", Eui64.of(GATEWAY_WHEY_ROOM), site, true));
         api.post("api/v1/gateways", new GatewayRequest("Cellar stairs", Eui64.of(GATEWAY_CELLARS), site));
         api.post("api/v1/gateways", new GatewayRequest("Dispatch roof", Eui64.of(STATION), site));
         String wheyTank = place("assets", new AssetRequest("Whey tank", wheyRoom, "tank", List.of()));
