@@ -132,7 +132,8 @@ describe("gateways", () => {
       name: "Barn",
       eui: "02ab54fffe10a0ff",
       siteId: "s",
-    , point: true });
+      point: true,
+    });
   });
 
   it("one that cannot answer devices is told from one that can", async () => {

@@ -75,8 +75,16 @@ public final class RuleEdits {
                         .or(() -> windows(access, rule))
                         .or(() -> further(access, rule))
                         .or(() -> contradiction(rule))
+                        .or(() -> never(rule))
                         .or(() -> people(access.registry(), rule)),
                 () -> Changes.put(rule));
+    }
+
+    private static Optional<Refused> never(Rule rule) {
+        return rule.active() != null && rule.active().isNever()
+                ? Optional.of(Refused.invalid(
+                        "Outside of all hours of all days the rule would never apply.", "Choose other hours or days."))
+                : Optional.empty();
     }
 
     /** Whom a rule names must be somebody who may see what it is about. */
@@ -85,7 +93,7 @@ public final class RuleEdits {
         return Stream.concat(
                         rule.recipients().stream(),
                         rule.rounds().stream().flatMap(round -> round.recipients().stream()))
-                .flatMap(written -> Recipient.of(written) instanceof Recipient.OfPerson(String name)
+                .flatMap(written -> Recipient.kept(written) instanceof Recipient.OfPerson(String name)
                         ? Stream.of(name)
                         : Stream.empty())
                 .filter(name -> registry.all(Person.class).stream()

@@ -1106,6 +1106,9 @@ public final class JudgingCore {
         if (conditionDue(watch, tracker).filter(time -> !time.isAfter(at)).isEmpty()) {
             return;
         }
+        if (!watch.isActive(at) && !(watch.rule().condition() instanceof Condition.DeviceSays)) {
+            return;
+        }
         if (watch.rule().condition() instanceof Condition.Silent) {
             Instant since = silentFrom(watch).orElse(at).minusSeconds(watch.silentSeconds());
             open(watch, null, since, at, at, effects);

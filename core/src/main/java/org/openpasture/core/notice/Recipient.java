@@ -58,6 +58,18 @@ public sealed interface Recipient {
                 + "' is no e-mail address and no telephone number such as +44 7700 900123");
     }
 
+    /**
+     * Reads what was kept, which a check of today might refuse: that is an e-mail address, as there was nothing else
+     * before.
+     */
+    static Recipient kept(String written) {
+        try {
+            return of(written);
+        } catch (IllegalArgumentException e) {
+            return new Mail(written);
+        }
+    }
+
     /** Whether a text is a telephone number in its international form. */
     static boolean isNumber(String text) {
         return Forms.NUMBER.matcher(text).matches();

@@ -32,8 +32,9 @@ public record ActiveHours(
         @Nullable Boolean outside,
         @Nullable Set<LocalDate> holidays) {
     private static final int MOST_HOLIDAYS = 500;
-    /** Further ahead nothing is looked for. */
-    private static final int LOOKS_AHEAD_DAYS = 400;
+    private static final int ALL_DAYS = 7;
+    /** Further ahead nothing is looked for; whoever waits looks again then. */
+    private static final int LOOKS_AHEAD_DAYS = 15;
 
     public ActiveHours {
         days = days == null || days.isEmpty() ? EnumSet.allOf(DayOfWeek.class) : EnumSet.copyOf(days);
@@ -66,7 +67,8 @@ public record ActiveHours(
     }
 
     /**
-     * The first moment after a time in which it may be otherwise than before: a begin or an end of hours.
+     * The first moment after a time in which it may be otherwise than before: a begin or an end of hours, or, if there
+     * is none for a fortnight, when to look again.
      *
      * @return a moment after {@code time}
      */
@@ -99,7 +101,16 @@ public record ActiveHours(
         return edges;
     }
 
-    /** The first moment from a time on in which the rule applies. */
+    /** Whether the rule would never apply. */
+    public boolean isNever() {
+        return Boolean.TRUE.equals(outside)
+                && from.equals(until)
+                && days != null
+                && days.size() == ALL_DAYS
+                && (holidays == null || holidays.isEmpty());
+    }
+
+    /** The first moment from a time on in which the rule applies, or when to look again. */
     public Instant activeFrom(Instant time, ZoneId zone) {
         return isActive(time, zone) ? time : next(time, zone);
     }

@@ -108,6 +108,7 @@ class WaysTest {
             })
     void whatIsNoRecipientIsRefused(String written) {
         assertThatThrownBy(() -> Recipient.of(written)).isInstanceOf(IllegalArgumentException.class);
+        assertThat(Recipient.kept(written)).as("never in the way of an alert").isEqualTo(new Recipient.Mail(written));
     }
 
     /** Of 31 alerts within a minute ten come one by one; the others are gathered, one message a minute. */

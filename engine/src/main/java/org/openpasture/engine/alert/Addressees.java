@@ -31,12 +31,12 @@ final class Addressees {
     static Reached of(Registry registry, Alert alert, List<String> recipients, Instant at) {
         ZoneId zone = registry.siteOf(alert.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
         List<Ways.Told> told = recipients.stream()
-                .flatMap(written -> told(registry, alert, Recipient.of(written), at, zone))
+                .flatMap(written -> told(registry, alert, Recipient.kept(written), at, zone))
                 .distinct()
                 .toList();
         boolean allAway = !recipients.isEmpty()
                 && recipients.stream()
-                        .allMatch(written -> Recipient.of(written) instanceof Recipient.OfPerson(String name)
+                        .allMatch(written -> Recipient.kept(written) instanceof Recipient.OfPerson(String name)
                                 && person(registry, name)
                                         .filter(one -> ways(registry, one).isAway(at, zone))
                                         .isPresent());

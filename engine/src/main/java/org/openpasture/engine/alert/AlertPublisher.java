@@ -155,7 +155,7 @@ public class AlertPublisher implements EffectSink {
             if (rule.tellsWhenOver()) {
                 notices.told(dsl, alert.id())
                         .forEach(address ->
-                                notices.add(dsl, notice(alert, what, Recipient.of(address), NoticeText.AGAIN)));
+                                notices.add(dsl, notice(alert, what, Recipient.kept(address), NoticeText.AGAIN)));
             }
             laterRounds(dsl, rule, alert, what, false);
         });
@@ -173,7 +173,7 @@ public class AlertPublisher implements EffectSink {
                                     id(alert, what, address),
                                     address,
                                     text.subjectOver(alert),
-                                    Recipient.of(address) instanceof Recipient.Text
+                                    Recipient.kept(address) instanceof Recipient.Text
                                             ? text.shortOver(registry.now(), alert, at)
                                             : text.bodyOver(registry.now(), alert, at, value))));
         }

@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Predicate;
 import org.openpasture.api.health.DataHealthView;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Device;
@@ -42,9 +43,11 @@ public class DataHealth {
      * How points are, those with the most to look at first. Derived points are left out: what is wrong with them is
      * wrong with what they follow from.
      *
+     * @param maySee which devices may be named
      * @throws TooMany if there is too much to read
      */
-    public List<DataHealthView> of(Registry registry, List<Point> points, Instant from, Instant until) {
+    public List<DataHealthView> of(
+            Registry registry, List<Point> points, Predicate<Device> maySee, Instant from, Instant until) {
         List<Point> measured =
                 points.stream().filter(point -> point.formula() == null).toList();
         long readings = measured.stream()
@@ -54,7 +57,7 @@ public class DataHealth {
             throw new TooMany(readings);
         }
         return measured.stream()
-                .map(point -> of(registry, point, from, until))
+                .map(point -> of(registry, point, maySee, from, until))
                 .sorted(Comparator.comparing(
                                 (DataHealthView view) -> view.findings().isEmpty())
                         .thenComparing(DataHealthView::coveredPercent)
@@ -65,7 +68,7 @@ public class DataHealth {
                 .toList();
     }
 
-    private DataHealthView of(Registry registry, Point point, Instant from, Instant until) {
+    private DataHealthView of(Registry registry, Point point, Predicate<Device> maySee, Instant from, Instant until) {
         Examination examination =
                 new Examination(from, until, telemetry.series().estimate(point.number(), Instant.EPOCH, from) == 0);
         telemetry.series().read(point.number(), from, until, piece -> {
@@ -75,8 +78,10 @@ public class DataHealth {
         });
         Examination.Result result =
                 examination.result(views.interval(registry, point).orElse(Duration.ZERO), moves(point.quantity()));
-        Optional<Device> device =
-                views.source(registry, point).map(Assignment::deviceId).flatMap(id -> registry.find(Device.class, id));
+        Optional<Device> device = views.source(registry, point)
+                .map(Assignment::deviceId)
+                .flatMap(id -> registry.find(Device.class, id))
+                .filter(maySee);
         return new DataHealthView(
                 point.id(),
                 point.number(),

@@ -46,7 +46,7 @@ class ChannelWatch {
         }
 
         private static Optional<Channel> of(String recipient) {
-            return switch (Recipient.of(recipient)) {
+            return switch (Recipient.kept(recipient)) {
                 case Recipient.Mail mail -> Optional.of(MAIL);
                 case Recipient.Text text -> Optional.of(TEXT);
                 case Recipient.OfPerson person -> Optional.empty();

@@ -23,7 +23,7 @@ class Channels implements Delivery {
 
     @Override
     public Optional<NotDelivered> send(Notice notice) {
-        return switch (Recipient.of(notice.recipient())) {
+        return switch (Recipient.kept(notice.recipient())) {
             case Recipient.Mail mail ->
                 mailer.send(new Mail(notice.id(), notice.alertId(), mail.address(), notice.subject(), notice.body()));
             case Recipient.Text text -> texter.send(text.number(), notice.body());
@@ -35,7 +35,7 @@ class Channels implements Delivery {
     @Override
     public Optional<NotDelivered> send(List<Notice> gathered) {
         Notice first = gathered.getFirst();
-        return switch (Recipient.of(first.recipient())) {
+        return switch (Recipient.kept(first.recipient())) {
             case Recipient.Mail mail ->
                 mailer.send(new Mail(
                         "gathered/" + first.id(),

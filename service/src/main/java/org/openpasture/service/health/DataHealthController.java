@@ -8,6 +8,7 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.api.health.DataHealthView;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.fleet.Assignment;
+import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.engine.health.DataHealth;
 import org.openpasture.service.access.Reader;
@@ -57,7 +58,14 @@ class DataHealthController {
                 .filter(point -> device == null || isFedBy(access, point, device, now))
                 .toList();
         try {
-            return turns.take(() -> health.of(access.registry(), points, now.minus(Duration.ofDays(days)), now).stream()
+            return turns.take(() -> health
+                    .of(
+                            access.registry(),
+                            points,
+                            one -> access.may(Right.LOOK, one),
+                            now.minus(Duration.ofDays(days)),
+                            now)
+                    .stream()
                     .filter(view -> all || !view.findings().isEmpty())
                     .toList());
         } catch (DataHealth.TooMany e) {
