@@ -143,7 +143,10 @@ final class Service {
                                 && node.path("number").asString().equals(meant)
                         || node.path("eui").asString("").equals(meant)
                         || node.path("address").asString("").equalsIgnoreCase(meant)
-                        || name.apply(node).equalsIgnoreCase(meant))
+                        || name.apply(node).equalsIgnoreCase(meant)
+                        || !place(node).isEmpty()
+                                && (place(node) + "/" + name.apply(node))
+                                        .equalsIgnoreCase(meant.replaceAll("\\s*/\\s*", "/")))
                 .toList();
         List<JsonNode> found = !exact.isEmpty()
                 ? exact
@@ -160,10 +163,30 @@ final class Service {
         }
         if (found.size() > 1) {
             throw new IllegalArgumentException("'" + meant + "' could be "
-                    + String.join(", ", found.stream().limit(5).map(name).toList())
-                    + (found.size() > 5 ? " and more" : "") + "; say more of the name, or the id");
+                    + String.join(
+                            ", ",
+                            found.stream()
+                                    .limit(5)
+                                    .map(node -> toldApart(node, name.apply(node)))
+                                    .toList())
+                    + (found.size() > 5 ? " and more" : "")
+                    + (found.stream().noneMatch(node -> place(node).isEmpty())
+                            ? "; enter the number, or place/name"
+                            : "; say more of the name, or the id"));
         }
         return found.getFirst();
+    }
+
+    /** Where something is; empty if it does not say. */
+    private static String place(JsonNode node) {
+        JsonNode path = node.path("path");
+        return path.isEmpty() ? "" : path.get(path.size() - 1).asString();
+    }
+
+    private static String toldApart(JsonNode node, String name) {
+        return node.path("number").isNumber() && !place(node).isEmpty()
+                ? "'" + place(node) + "/" + name + "' (" + node.path("number").asString() + ")"
+                : name;
     }
 
     static JsonNode pick(JsonNode list, String meant, String what) {

@@ -29,6 +29,18 @@ class PickTest {
     }
 
     @Test
+    void tellsTwoOfOneNameApartByTheirPlaces() {
+        JsonNode two = JsonMapper.shared().readTree("""
+          [{"id": "01a", "number": 1, "name": "Axial", "path": ["Dairy", "Pump"]},
+           {"id": "01b", "number": 31, "name": "Axial", "path": ["Dairy", "Separator"]}]""");
+        assertThatThrownBy(() -> Service.pick(two, "axial", "point"))
+                .hasMessage(
+                        "'axial' could be 'Pump/Axial' (1), 'Separator/Axial' (31); enter the number, or place/name");
+        assertThat(Service.pick(two, "separator / axial", "point").path("id").asString())
+                .isEqualTo("01b");
+    }
+
+    @Test
     void offersTheNearestNameWhereThereIsNone() {
         assertThatThrownBy(() -> Service.pick(POINTS, "Radail vibraton", "point"))
                 .hasMessage("there is no point 'Radail vibraton'. Did you mean 'Radial vibration'?");
