@@ -45,11 +45,11 @@ async function stop() {
   <section class="sheet">
     <h2>Life sign</h2>
     <p class="soft">
-      Who receives it notices when this instance, its network or its power has failed: then the life sign is missing.
-      The address can be an HTTP inlet of a second instance with a rule for silence.
+      If the life sign stays away, this instance, its network or its power has failed. The address can be an HTTP inlet
+      of a second instance with a rule for silence.
     </p>
     <ProblemNote :error="known.error.value" />
-    <el-form label-position="top" class="form" @submit.prevent="save">
+    <el-form label-position="top" class="form-grid" @submit.prevent="save">
       <el-form-item label="Interval (minutes)" for="life-every">
         <el-input-number id="life-every" v-model="form.everyMinutes" :min="1" :max="10080" aria-label="Interval" />
       </el-form-item>
@@ -66,21 +66,10 @@ async function stop() {
         >Save and send one</el-button
       >
       <el-button v-if="known.data.value?.settings" @click="stop">Stop</el-button>
-      <span v-if="known.data.value?.sentAt" :class="known.data.value.problem ? 'failed' : 'soft small'">
+      <span v-if="known.data.value?.sentAt" :class="known.data.value.problem ? 'tried-failed' : 'soft small'">
         Last one {{ moment(known.data.value.sentAt)
         }}{{ known.data.value.problem ? ": not delivered: " + known.data.value.problem : "" }}
       </span>
     </div>
   </section>
 </template>
-
-<style scoped>
-.form {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(230px, 1fr));
-  gap: 0 1.25rem;
-}
-.failed {
-  color: var(--warning);
-}
-</style>

@@ -6,12 +6,11 @@ import { useAction } from "@/look/act";
 import { moment } from "@/look/clock";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
-import { reactive, ref, watch } from "vue";
+import { reactive, watch } from "vue";
+import TestMessage from "./TestMessage.vue";
 
 /** The mail server, a test, and what was and was not delivered. */
 const form = reactive({ host: "", port: 587, from: "", user: "", password: "", startTls: true });
-const to = ref("");
-const result = ref<{ ok: boolean; message: string }>();
 const known = useLoad(() => api.get<MailSettings | undefined>("settings/mail"));
 const notices = useLoad(() => api.get<Notice[]>("notices"));
 const { busy, error, run } = useAction();
@@ -29,11 +28,6 @@ async function save() {
   await known.load();
   await notices.load();
 }
-
-async function test() {
-  result.value = undefined;
-  await run(async () => (result.value = await api.post("settings/mail/test", { to: to.value })));
-}
 </script>
 
 <template>
@@ -42,7 +36,7 @@ async function test() {
     <p v-if="!known.loading.value && !known.data.value" class="soft">
       None is set up: alerts are shown here, but no mail is sent.
     </p>
-    <el-form label-position="top" class="form" @submit.prevent="save">
+    <el-form label-position="top" class="form-grid" @submit.prevent="save">
       <el-form-item label="Address" for="mail-host"
         ><el-input id="mail-host" v-model="form.host" placeholder="mail.example.org"
       /></el-form-item>
@@ -63,16 +57,14 @@ async function test() {
       >
     </el-form>
     <ProblemNote :error="error" />
-    <div class="row">
-      <el-button type="primary" :loading="busy" :disabled="!form.host || !form.from" @click="save">Save</el-button>
-      <form class="row test" @submit.prevent="test">
-        <el-input v-model="to" type="email" aria-label="Address for the test message" placeholder="you@example.org" />
-        <el-button native-type="submit" :disabled="!to || !known.data.value" :loading="busy"
-          >Send a test message</el-button
-        >
-      </form>
-    </div>
-    <p v-if="result" :class="result.ok ? 'ok' : 'failed'" role="status">{{ result.message }}</p>
+    <p><el-button type="primary" :loading="busy" :disabled="!form.host || !form.from" @click="save">Save</el-button></p>
+    <TestMessage
+      path="settings/mail/test"
+      type="email"
+      label="Address for the test message"
+      placeholder="you@example.org"
+      :ready="known.data.value !== undefined"
+    />
   </section>
   <section class="sheet">
     <h2>What was and was not delivered</h2>
@@ -93,7 +85,7 @@ async function test() {
             <RouterLink v-if="notice.alertId" :to="`/alerts/${notice.alertId}`">{{ notice.subject }}</RouterLink>
             <template v-else>{{ notice.subject }}</template>
           </td>
-          <td :class="{ failed: notice.state !== 'delivered' }" class="wide">
+          <td :class="{ 'tried-failed': notice.state !== 'delivered' }" class="wide">
             {{ notice.state
             }}<template v-if="notice.lastError">: {{ notice.lastError }}, tried {{ notice.attempts }} times</template>
           </td>
@@ -103,24 +95,3 @@ async function test() {
     <p v-else class="soft">Nothing was sent yet.</p>
   </section>
 </template>
-
-<style scoped>
-.form {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(230px, 1fr));
-  gap: 0 1.25rem;
-}
-.test {
-  flex: 1;
-  justify-content: flex-end;
-}
-.test .el-input {
-  width: 16rem;
-}
-.failed {
-  color: var(--warning);
-}
-.ok {
-  color: var(--moss);
-}
-</style>

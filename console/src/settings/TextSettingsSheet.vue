@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import type { Tested, TextSettings } from "@/api/types";
+import type { TextSettings } from "@/api/types";
 import { useAction } from "@/look/act";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
-import { reactive, ref, watch } from "vue";
+import { reactive, watch } from "vue";
+import TestMessage from "./TestMessage.vue";
 
 /** The gateway that sends text messages, and a test. */
 const form = reactive({
@@ -16,8 +17,6 @@ const form = reactive({
   header: "Authorization",
   secret: "",
 });
-const to = ref("");
-const result = ref<Tested>();
 const known = useLoad(() => api.get<TextSettings | undefined>("settings/text"));
 const { busy, error, run } = useAction();
 watch(known.data, (settings) => {
@@ -52,11 +51,6 @@ async function save() {
   );
   await known.load();
 }
-
-async function test() {
-  result.value = undefined;
-  await run(async () => (result.value = await api.post<Tested>("settings/text/test", { to: to.value })));
-}
 </script>
 
 <template>
@@ -66,7 +60,7 @@ async function test() {
       None is configured: no text messages are sent. Any service or modem that takes a message by HTTP will do.
     </p>
     <ProblemNote :error="known.error.value" />
-    <el-form label-position="top" class="form" @submit.prevent="save">
+    <el-form label-position="top" class="form-grid" @submit.prevent="save">
       <el-form-item label="Address" for="text-url">
         <el-input id="text-url" v-model="form.url" type="url" placeholder="sms.example.org/send" />
       </el-form-item>
@@ -93,36 +87,13 @@ async function test() {
       /></el-form-item>
     </el-form>
     <ProblemNote :error="error" />
-    <div class="row">
-      <el-button type="primary" :loading="busy" :disabled="!form.url" @click="save">Save</el-button>
-      <form class="row test" @submit.prevent="test">
-        <el-input v-model="to" type="tel" aria-label="Number for the test message" placeholder="+44 7700 900123" />
-        <el-button native-type="submit" :disabled="!to || !known.data.value" :loading="busy"
-          >Send a test message</el-button
-        >
-      </form>
-    </div>
-    <p v-if="result" :class="result.ok ? 'ok' : 'failed'" role="status">{{ result.message }}</p>
+    <p><el-button type="primary" :loading="busy" :disabled="!form.url" @click="save">Save</el-button></p>
+    <TestMessage
+      path="settings/text/test"
+      type="tel"
+      label="Number for the test message"
+      placeholder="+44 7700 900123"
+      :ready="known.data.value !== undefined"
+    />
   </section>
 </template>
-
-<style scoped>
-.form {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(230px, 1fr));
-  gap: 0 1.25rem;
-}
-.test {
-  flex: 1;
-  justify-content: flex-end;
-}
-.test .el-input {
-  width: 16rem;
-}
-.failed {
-  color: var(--warning);
-}
-.ok {
-  color: var(--moss);
-}
-</style>

@@ -76,7 +76,7 @@ async function test() {
     <h2>How you are notified</h2>
     <p class="soft">This applies where a rule names you as a recipient.</p>
     <ProblemNote :error="known.error.value" />
-    <el-form label-position="top" class="form" @submit.prevent="save">
+    <el-form label-position="top" class="form-grid" @submit.prevent="save">
       <el-form-item label="E-mail address" for="ways-email">
         <el-input
           id="ways-email"
@@ -124,28 +124,22 @@ async function test() {
       <el-button type="primary" :loading="busy" @click="save">Save</el-button>
       <el-button :loading="busy" @click="test">Save and send a test message</el-button>
     </div>
-    <p v-for="result in results" :key="result.message" :class="result.ok ? 'ok' : 'failed'" role="status">
+    <p
+      v-for="result in results"
+      :key="result.message"
+      :class="result.ok ? 'tried-worked' : 'tried-failed'"
+      role="status"
+    >
       {{ result.message }}
     </p>
-    <p v-if="results && !results.length" class="failed" role="status">
+    <p v-if="results && !results.length" class="tried-failed" role="status">
       You have no address: nothing can be sent to you. Enter an e-mail address or a telephone number.
     </p>
   </section>
 </template>
 
 <style scoped>
-.form {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(240px, 1fr));
-  gap: 0 1.25rem;
-}
 .time {
   width: 8rem;
-}
-.failed {
-  color: var(--warning);
-}
-.ok {
-  color: var(--moss);
 }
 </style>
