@@ -186,7 +186,7 @@ class WaveformsTest {
         SERVICE.owner().put("api/v1/assets/" + plant.pump, pump);
         Instant now = Instant.now().truncatedTo(ChronoUnit.MILLIS);
         for (int day = 5; day >= 0; day--) {
-            post("{\"id\":\"s1\",\"at\":\"" + now.minus(day, ChronoUnit.DAYS).minusSeconds(1) + "\",\"radial\":\""
+            post("{\"id\":\"s1\",\"at\":\"" + now.minus(day, ChronoUnit.DAYS).minusMillis(1) + "\",\"radial\":\""
                     + packed(8_192, worn(0.2 * (5 - day))) + "\"}");
         }
         SpectrumView worn = ask("Radial", "spectrum?kind=envelope", SpectrumView.class);

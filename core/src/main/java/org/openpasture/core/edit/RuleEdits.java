@@ -81,7 +81,7 @@ public final class RuleEdits {
     }
 
     private static Optional<Refused> never(Rule rule) {
-        return rule.active() != null && rule.active().isNever()
+        return rule.active() != null && rule.active().neverApplies()
                 ? Optional.of(Refused.invalid(
                         "Outside of all hours of all days the rule would never apply.", "Choose other hours or days."))
                 : Optional.empty();

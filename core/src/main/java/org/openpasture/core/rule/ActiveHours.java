@@ -102,7 +102,7 @@ public record ActiveHours(
     }
 
     /** Whether the rule would never apply. */
-    public boolean isNever() {
+    public boolean neverApplies() {
         return Boolean.TRUE.equals(outside)
                 && from.equals(until)
                 && days != null
