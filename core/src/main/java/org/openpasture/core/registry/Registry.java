@@ -41,6 +41,7 @@ public final class Registry {
     private final Map<Kind, Map<String, Entity>> byKind;
     private final Map<Integer, Point> pointsByNumber = new HashMap<>();
     private final Map<Eui64, Gateway> gatewaysByEui = new HashMap<>();
+    private final Map<String, Gateway> gatewaysByPoint = new HashMap<>();
     private final Map<Eui64, Device> devicesByEui = new HashMap<>();
     private final Map<String, Device> devicesByInletAndAddress = new HashMap<>();
     private final Map<String, List<Device>> devicesByInlet = new HashMap<>();
@@ -62,7 +63,12 @@ public final class Registry {
                     .computeIfAbsent(point.placeId(), id -> new ArrayList<>())
                     .add(point);
         });
-        all(Gateway.class).forEach(gateway -> gatewaysByEui.put(gateway.eui(), gateway));
+        all(Gateway.class).forEach(gateway -> {
+            gatewaysByEui.put(gateway.eui(), gateway);
+            if (gateway.pointId() != null) {
+                gatewaysByPoint.put(gateway.pointId(), gateway);
+            }
+        });
         all(Device.class).forEach(device -> {
             switch (device.identity()) {
                 case RadioIdentity radio -> devicesByEui.put(radio.devEui(), device);
@@ -166,6 +172,11 @@ public final class Registry {
                 .mapToInt(Integer::intValue)
                 .max()
                 .orElse(0);
+    }
+
+    /** The gateway whose frames a point counts. */
+    public Optional<Gateway> gatewayCountedAt(String pointId) {
+        return Optional.ofNullable(gatewaysByPoint.get(pointId));
     }
 
     public Optional<Gateway> gateway(Eui64 eui) {

@@ -31,9 +31,7 @@ class SilenceCause {
         if (!silence || pointId == null) {
             return alert;
         }
-        Optional<Gateway> itself = registry.all(Gateway.class).stream()
-                .filter(gateway -> pointId.equals(gateway.pointId()))
-                .findFirst();
+        Optional<Gateway> itself = registry.gatewayCountedAt(pointId);
         if (itself.isPresent()) {
             // Who is notified of it need not be notified of each device behind it.
             return alert.becauseOf(cause(List.of(itself.get().eui())), alert.summary());

@@ -1,7 +1,6 @@
 package org.openpasture.engine.notice;
 
 import java.io.IOException;
-import java.net.URI;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.time.Clock;
@@ -41,9 +40,8 @@ public class Texter {
      * secret to one is not told another.
      */
     public void save(TextSettings next) {
-        boolean elsewhere = settings()
-                .filter(before -> origin(before.url()).equals(origin(next.url())))
-                .isEmpty();
+        boolean elsewhere =
+                settings().filter(before -> place(before).equals(place(next))).isEmpty();
         String secret = next.secret();
         if (secret != null && !secret.isEmpty()) {
             settings.saveSecret(SETTING, HEADER, secret.getBytes(StandardCharsets.UTF_8));
@@ -53,8 +51,8 @@ public class Texter {
         settings.save(SETTING, next.withoutSecret());
     }
 
-    private static String origin(URI url) {
-        return url.getScheme() + "://" + url.getRawAuthority();
+    private static String place(TextSettings gateway) {
+        return new Destination.HttpPost(gateway.url(), true).place();
     }
 
     /** Sends one text message; returns what went wrong, or nothing. */

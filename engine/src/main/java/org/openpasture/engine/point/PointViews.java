@@ -14,7 +14,6 @@ import org.openpasture.core.derive.Inputs;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.DeviceModel;
-import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.formula.Formula;
 import org.openpasture.core.limit.Boundary;
 import org.openpasture.core.limit.Judgement;
@@ -49,8 +48,7 @@ public class PointViews {
         Formula formula = point.formula();
         if (formula == null
                 && source.isEmpty()
-                && registry.all(Gateway.class).stream()
-                        .anyMatch(one -> point.id().equals(one.pointId()))) {
+                && registry.gatewayCountedAt(point.id()).isPresent()) {
             return Optional.of(GatewayCounts.EVERY);
         }
         return formula == null
