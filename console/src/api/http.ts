@@ -75,6 +75,7 @@ export const api = {
     const response = await send("GET", path);
     return { thing: await response.json(), tag: response.headers.get("ETag") ?? undefined };
   },
+  blob: async (path: string) => (await send("GET", path, undefined, undefined, { Accept: "*/*" })).blob(),
   text: async (path: string) => (await send("GET", path)).text(),
   remove: (path: string) => json<void>(send("DELETE", path)),
   csv: <T>(path: string, text: string) => json<T>(send("POST", path, text, "text/csv")),

@@ -20,6 +20,7 @@ import { bottom, copyOf, durationOf, freshId } from "./layout";
 import { merged } from "./merge";
 import { KINDS } from "./panels/kinds";
 import PanelForm from "./PanelForm.vue";
+import ReportForm from "@/reports/ReportForm.vue";
 import ShareDialog from "./ShareDialog.vue";
 
 /** A dashboard, looked at or edited. */
@@ -47,6 +48,7 @@ const { draft, canUndo, canRedo, begin: beginDraft, end, go, undo, redo } = useH
 const name = ref("");
 const panelForm = ref<{ panel?: Panel }>();
 const sharing = ref(false);
+const reporting = ref(false);
 const changedElsewhere = ref(false);
 /** After two versions were put together: the panels that both had changed. */
 const joined = ref<string[]>();
@@ -165,6 +167,7 @@ onBeforeRouteLeave(() => !dirty.value || window.confirm("Leave without saving wh
         <h1 v-if="!draft">{{ dashboard.name }}</h1>
         <el-input v-else v-model="name" aria-label="Name of the dashboard" size="large" />
       </div>
+      <el-button v-if="!draft && dashboard.panels.length" @click="reporting = true">Report</el-button>
       <template v-if="!draft && dashboard.mayEdit">
         <el-button type="primary" @click="sharing = true">Share</el-button>
         <el-button @click="begin">Edit</el-button>
@@ -217,6 +220,7 @@ onBeforeRouteLeave(() => !dirty.value || window.confirm("Leave without saving wh
     </section>
     <p v-if="draft"><el-button link @click="remove">Remove this dashboard and its links</el-button></p>
     <PanelForm v-if="panelForm" :panel="panelForm.panel" @save="put" @close="panelForm = undefined" />
+    <ReportForm v-if="reporting" :of="`dashboards/${id}`" :name="dashboard.name" @close="reporting = false" />
     <ShareDialog v-if="sharing" :dashboard="dashboard" @close="sharing = false" />
   </div>
   <div v-else-if="problem" class="page">

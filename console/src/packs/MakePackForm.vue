@@ -2,6 +2,7 @@
 import { api } from "@/api/http";
 import type { DashboardSummary, DeviceModel, Rule } from "@/api/types";
 import { useAction } from "@/look/act";
+import { saveAs } from "@/look/download";
 import FormDialog from "@/look/FormDialog.vue";
 import { useLoad } from "@/look/load";
 import { usePlaces } from "@/places/places";
@@ -47,11 +48,7 @@ async function make() {
   kinds.value.forEach(({ of }) => form[of].forEach((id) => query.append(of, id)));
   const done = await run(async () => {
     const text = await api.text("packs/file?" + query);
-    const link = document.createElement("a");
-    link.href = URL.createObjectURL(new Blob([text], { type: "application/yaml" }));
-    link.download = form.name + ".yaml";
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+    saveAs(new Blob([text], { type: "application/yaml" }), form.name + ".yaml");
   }, "The pack is downloaded.");
   if (done) {
     emit("close");

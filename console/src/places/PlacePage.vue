@@ -19,6 +19,7 @@ import BaselineForm from "@/points/BaselineForm.vue";
 import PointForm from "@/points/PointForm.vue";
 import PointRows from "@/points/PointRows.vue";
 import { usePoints } from "@/points/points";
+import ReportForm from "@/reports/ReportForm.vue";
 import { computed, ref, watch } from "vue";
 import { useRouter } from "vue-router";
 import AssetDirections from "./AssetDirections.vue";
@@ -33,7 +34,7 @@ const points = usePoints();
 const alerts = useAlerts();
 const router = useRouter();
 const hours = ref(24);
-const open = ref<"" | "place" | "below" | "point" | "derived" | "rule" | "baseline" | "access">("");
+const open = ref<"" | "place" | "below" | "point" | "derived" | "rule" | "baseline" | "access" | "report">("");
 const { error, run } = useAction();
 
 const place = computed(() => places.byId.get(id));
@@ -93,6 +94,7 @@ async function remove() {
           <a :href="track('kml')" download>KML</a>
         </p>
       </div>
+      <el-button v-if="below.length" @click="open = 'report'">Report</el-button>
       <el-dropdown v-if="mayEdit" trigger="click">
         <el-button>Change …</el-button>
         <template #dropdown>
@@ -186,6 +188,7 @@ async function remove() {
     />
     <RuleForm v-if="open === 'rule'" :place-id="id" @close="open = ''" />
     <BaselineForm v-if="open === 'baseline'" :points="own" @close="open = ''" />
+    <ReportForm v-if="open === 'report'" :of="`places/${id}`" :name="place.name" @close="open = ''" />
     <AccessDialog v-if="open === 'access'" :place="place" @close="open = ''" />
   </div>
   <div v-else-if="places.loaded" class="page">

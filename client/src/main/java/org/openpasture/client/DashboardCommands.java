@@ -1,5 +1,6 @@
 package org.openpasture.client;
 
+import java.io.IOException;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.dashboard.DashboardRequest;
 import org.openpasture.api.dashboard.ShareRequest;
@@ -126,6 +127,20 @@ final class DashboardCommands implements Runnable {
             to.out().println("Withdrawn.");
         }
         return 0;
+    }
+
+    @Command(
+            name = "report",
+            mixinStandardHelpOptions = true,
+            description = "A report of a dashboard's points as PDF, in the order of its panels.")
+    int report(
+            @Mixin Service from, @Parameters(paramLabel = "DASHBOARD") String dashboard, @Mixin ReportOptions options)
+            throws IOException {
+        JsonNode of = Service.pick(from.api().get("api/v1/dashboards"), dashboard, "dashboard");
+        return options.write(
+                from,
+                "api/v1/dashboards/" + of.path("id").asString(),
+                of.path("name").asString());
     }
 
     @Command(name = "show", mixinStandardHelpOptions = true, description = "Everything about one dashboard, as JSON.")

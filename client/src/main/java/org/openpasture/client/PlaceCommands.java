@@ -179,6 +179,22 @@ final class PlaceCommands implements Runnable {
         return 0;
     }
 
+    @Command(
+            name = "report",
+            mixinStandardHelpOptions = true,
+            description = "A report of a place as PDF: figures, courses, alerts and what was done, limits and sources.")
+    int report(
+            @Mixin Service from,
+            @Parameters(paramLabel = "PLACE", description = "A site, area or asset.") String place,
+            @Mixin ReportOptions options)
+            throws IOException {
+        JsonNode of = Service.pick(from.api().get("api/v1/places"), place, "place");
+        return options.write(
+                from,
+                "api/v1/places/" + of.path("id").asString(),
+                of.path("name").asString());
+    }
+
     @Command(name = "show", mixinStandardHelpOptions = true, description = "Everything about one place, as JSON.")
     int show(@Mixin Service to, @Parameters(paramLabel = "NAME") String name) {
         return to.shown("api/v1/places", name, "place");

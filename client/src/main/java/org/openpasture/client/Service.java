@@ -5,8 +5,11 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.io.PrintWriter;
 import java.net.URI;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.StreamSupport;
@@ -105,9 +108,15 @@ final class Service {
             api().download(path, System.out);
             System.out.flush();
         } else {
-            try (OutputStream to = new FileOutputStream(file.toFile())) {
+            // What is there already stays until the new file is whole.
+            Path part = file.resolveSibling(file.getFileName() + ".part");
+            try (OutputStream to = new FileOutputStream(part.toFile())) {
                 api().download(path, to, new Progress(err()));
+            } catch (IOException | RuntimeException e) {
+                Files.deleteIfExists(part);
+                throw e;
             }
+            Files.move(part, file, StandardCopyOption.REPLACE_EXISTING);
             err().println("Written to " + file + ".");
         }
     }
@@ -123,8 +132,7 @@ final class Service {
     int removed(String path, String name, String what) {
         JsonNode one = pick(api().get(path), name, what);
         String whole = one.path("name").asString(one.path("title").asString(""));
-        if (whole.toLowerCase(java.util.Locale.ROOT).contains(name.toLowerCase(java.util.Locale.ROOT))
-                && !whole.equalsIgnoreCase(name)) {
+        if (whole.toLowerCase(Locale.ROOT).contains(name.toLowerCase(Locale.ROOT)) && !whole.equalsIgnoreCase(name)) {
             throw new IllegalArgumentException("to remove it, enter its full name: '" + whole + "'");
         }
         api().delete(path + "/" + one.path("id").asString());
@@ -151,9 +159,8 @@ final class Service {
         List<JsonNode> found = !exact.isEmpty()
                 ? exact
                 : all.stream()
-                        .filter(node -> name.apply(node)
-                                .toLowerCase(java.util.Locale.ROOT)
-                                .contains(meant.toLowerCase(java.util.Locale.ROOT)))
+                        .filter(node ->
+                                name.apply(node).toLowerCase(Locale.ROOT).contains(meant.toLowerCase(Locale.ROOT)))
                         .toList();
         if (found.isEmpty()) {
             throw new IllegalArgumentException("there is no " + what + " '" + meant + "'"

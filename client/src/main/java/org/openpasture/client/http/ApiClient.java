@@ -134,7 +134,8 @@ public final class ApiClient {
      * @param about how many readings are to come, and how many lines have
      */
     public void download(String path, java.io.OutputStream to, Consumer<Downloaded> about) throws IOException {
-        HttpResponse<InputStream> response = send(request(path).build());
+        HttpResponse<InputStream> response =
+                send(request(path).setHeader("Accept", "*/*").build());
         long expected = response.headers().firstValueAsLong("Pasture-Readings").orElse(0);
         byte[] part = new byte[1 << 16];
         long lines = 0;

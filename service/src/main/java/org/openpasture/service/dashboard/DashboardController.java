@@ -1,5 +1,6 @@
 package org.openpasture.service.dashboard;
 
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
@@ -20,13 +21,17 @@ import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
+import org.openpasture.service.report.ReportAnswers;
+import org.openpasture.service.report.ReportPeriod;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -36,8 +41,10 @@ class DashboardController {
     private final DashboardViews views;
     private final Reader reader;
     private final Editor editor;
+    private final ReportAnswers reports;
 
-    DashboardController(DashboardViews views, Reader reader, Editor editor) {
+    DashboardController(DashboardViews views, Reader reader, Editor editor, ReportAnswers reports) {
+        this.reports = reports;
         this.editor = editor;
         this.views = views;
         this.reader = reader;
@@ -65,6 +72,29 @@ class DashboardController {
         Access access = reader.access();
         Dashboard dashboard = visible(access, id);
         return views.view(access, dashboard, access.may(Right.EDIT, dashboard));
+    }
+
+    /**
+     * A report as PDF of the points on a dashboard, in the order of its panels.
+     *
+     * @param last day, week, month or year: the last one that is over, by the calendar of the site
+     * @param from instead; null for seven days before {@code until}
+     * @param until null for now
+     */
+    @GetMapping("/api/v1/dashboards/{id}/report")
+    ResponseEntity<byte[]> report(
+            @PathVariable String id,
+            @RequestParam(required = false) @Nullable String last,
+            @RequestParam(required = false) @Nullable Instant from,
+            @RequestParam(required = false) @Nullable Instant until) {
+        Access access = reader.access();
+        Dashboard dashboard = visible(access, id);
+        return reports.pdf(
+                access,
+                dashboard.name(),
+                Optional.empty(),
+                List.copyOf(views.points(access, dashboard)),
+                ReportPeriod.of(last, from, until));
     }
 
     private static Dashboard visible(Access access, String id) {

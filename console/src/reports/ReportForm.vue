@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import { useAction } from "@/look/act";
+import { saveAs } from "@/look/download";
+import FormDialog from "@/look/FormDialog.vue";
+import { computed, ref } from "vue";
+import { PERIODS, reportAddress, type Period } from "./periods";
+
+/** Makes a report of a place or a dashboard as PDF, to be shown or sent to somebody. */
+const { of, name } = defineProps<{ of: string; name: string }>();
+const emit = defineEmits<{ close: [] }>();
+const period = ref<Period>("recent");
+const range = ref<[Date, Date] | null>(null);
+const { busy, error, run } = useAction();
+const address = computed(() => reportAddress(of, period.value, range.value));
+
+async function make() {
+  const path = address.value;
+  if (
+    path &&
+    (await run(async () => saveAs(await api.blob(path), `report ${name}.pdf`), "The report is downloaded."))
+  ) {
+    emit("close");
+  }
+}
+</script>
+
+<template>
+  <FormDialog
+    :title="`Report: ${name}`"
+    save-label="Download PDF"
+    :error="error"
+    :busy="busy"
+    :disabled="!address"
+    @save="make"
+    @close="emit('close')"
+  >
+    <el-form-item label="Period" for="report-period">
+      <el-select id="report-period" v-model="period" aria-label="Period">
+        <el-option v-for="one in PERIODS" :key="one.id" :value="one.id" :label="one.name" />
+      </el-select>
+    </el-form-item>
+    <el-form-item v-if="period === 'own'" label="From and until">
+      <el-date-picker
+        v-model="range"
+        type="datetimerange"
+        aria-label="From and until"
+        start-placeholder="from"
+        end-placeholder="until"
+        format="YYYY-MM-DD HH:mm"
+      />
+    </el-form-item>
+    <p class="soft small">
+      Figures and courses of all points that you may see, alerts with what was done, limits with their sources, and
+      lines to sign on.
+    </p>
+  </FormDialog>
+</template>
