@@ -1,5 +1,6 @@
 import type { LimitSet, Point } from "@/api/types";
 import type { EChartsCoreOption } from "echarts/core";
+import { wordFor } from "@/look/reading";
 import { nameAmong } from "@/points/names";
 import { chartLook, levelAxis, lineColours, tooltipLook, uprightAxis } from "./look";
 import { withGaps, type Drawn } from "./series";
@@ -114,7 +115,9 @@ export function lineOption(
         labelLayout: { moveOverlap: "shiftY" },
         tooltip: {
           valueFormatter: (value: unknown) =>
-            typeof value === "number" ? `${value.toFixed(line.point.decimals)} ${line.point.unit}` : "–",
+            typeof value === "number"
+              ? (wordFor(value, line.point.words) ?? `${value.toFixed(line.point.decimals)} ${line.point.unit}`)
+              : "–",
         },
         ...(at === 0 ? marks(set, options.usual, palette) : {}),
       };

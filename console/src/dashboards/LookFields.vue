@@ -1,26 +1,16 @@
 <script setup lang="ts">
 import type { Look, Panel } from "@/api/types";
-import { computed, ref } from "vue";
-import { wordsOf, wordsText } from "./words";
+import WordsField from "@/points/WordsField.vue";
 
 /** How a panel shows values, where that is not what the points say. Empty means the usual. */
 const panel = defineModel<Panel>({ required: true });
 const { offers, unit } = defineProps<{ offers: ("decimals" | "scale" | "words")[]; unit?: string }>();
-const text = ref(wordsText(panel.value.look?.words ?? {}));
-const read = computed(() => wordsOf(text.value));
 
 function set(part: Partial<Look>) {
   const look = { ...panel.value.look, ...part };
   const usual =
     look.decimals == null && look.lowest == null && look.highest == null && !Object.keys(look.words ?? {}).length;
   panel.value = { ...panel.value, look: usual ? null : look };
-}
-
-function words(typed: string) {
-  text.value = typed;
-  if (!read.value.problem) {
-    set({ words: read.value.words });
-  }
 }
 </script>
 
@@ -58,17 +48,12 @@ function words(typed: string) {
       </el-form-item>
     </template>
   </div>
-  <el-form-item v-if="offers.includes('words')" label="Words for values, one a line" for="panel-words">
-    <el-input
-      id="panel-words"
-      :model-value="text"
-      type="textarea"
-      :rows="2"
-      placeholder="0 = shut"
-      @update:model-value="words"
-    />
-    <p v-if="read.problem" class="problem small" role="alert">{{ read.problem }}</p>
-  </el-form-item>
+  <WordsField
+    v-if="offers.includes('words')"
+    id="panel-words"
+    :model-value="panel.look?.words ?? {}"
+    @update:model-value="set({ words: $event })"
+  />
 </template>
 
 <style scoped>
@@ -76,9 +61,5 @@ function words(typed: string) {
   display: flex;
   flex-wrap: wrap;
   gap: 0 1rem;
-}
-.problem {
-  color: var(--critical);
-  margin: 0;
 }
 </style>

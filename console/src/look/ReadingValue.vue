@@ -2,7 +2,7 @@
 import type { Point } from "@/api/types";
 import { computed } from "vue";
 import { age, now } from "./clock";
-import { isStale, shown } from "./reading";
+import { isStale, shown, shownUnit } from "./reading";
 
 /** A point's newest value with its unit and age. Stale values are hollow, bad ones struck through, unknown ones a dash. */
 const { point, big = false, withAge = true } = defineProps<{ point: Point; big?: boolean; withAge?: boolean }>();
@@ -12,8 +12,7 @@ const stale = computed(() => isStale(point, now.value));
 <template>
   <span class="reading" :class="[point.latest?.severity, { big, stale, bad: point.latest?.quality === 'BAD' }]">
     <span class="value"
-      ><span class="digits">{{ shown(point) }}</span>
-      <span class="unit">{{ point.latest ? point.unit : "" }}</span></span
+      ><span class="digits">{{ shown(point) }}</span> <span class="unit">{{ shownUnit(point) }}</span></span
     >
     <span v-if="withAge" class="age">
       {{ point.latest ? age(point.latest.time, now) : "nothing yet" }}<template v-if="stale">, stale</template

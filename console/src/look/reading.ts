@@ -19,8 +19,19 @@ export function format(value: number | null | undefined, decimals: number): stri
   return value === null || value === undefined ? "–" : value.toFixed(decimals);
 }
 
+/** The word that stands for a value, if one does: "1" and "1.0" are one number. */
+export function wordFor(value: number | null | undefined, words: Record<string, string> | undefined) {
+  return Object.entries(words ?? {}).find(([number]) => Number(number) === value)?.[1];
+}
+
+/** The newest value as its point has it written: a word, or a number without its unit. */
 export function shown(point: Point): string {
-  return format(point.latest?.value, point.decimals);
+  return wordFor(point.latest?.value, point.words) ?? format(point.latest?.value, point.decimals);
+}
+
+/** The unit behind {@link shown}: a word has none, and neither has nothing. */
+export function shownUnit(point: Point): string {
+  return point.latest && wordFor(point.latest.value, point.words) === undefined ? point.unit : "";
 }
 
 /** What needs attention first: severity, then least headroom; then sensors at fault; points without limits come last. */

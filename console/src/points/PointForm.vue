@@ -11,6 +11,8 @@ import FormulaFields from "./FormulaFields.vue";
 import { emptyFormula, isComplete } from "./formulas";
 import { usePoints } from "./points";
 import { QUANTITIES } from "./quantities";
+import { wordsText } from "./words";
+import WordsField from "./WordsField.vue";
 
 /** Makes a point, or changes one. */
 const { point, placeId, derived } = defineProps<{ point?: Point; placeId?: string; derived?: boolean }>();
@@ -28,6 +30,7 @@ const form = reactive({
   note: point?.note ?? null,
   released: point?.released ?? false,
   tags: [...(point?.tags ?? [])],
+  shown: { decimals: point?.shown.decimals ?? null, words: { ...point?.shown.words } },
   formula: (point
     ? structuredClone(toRaw(point).formula)
     : derived
@@ -51,6 +54,12 @@ function chosen(quantity: Quantity, name: string) {
   }
 }
 
+/** What the device's model says where the point says nothing itself. */
+const modelWords = computed(() =>
+  point && !Object.keys(point.shown.words ?? {}).length && Object.keys(point.words).length
+    ? wordsText(point.words)
+    : "0 = shut",
+);
 const tags = computed(() => [...new Set(points.all.flatMap((one) => one.tags))].sort());
 const sets = computed(() => places.limits.filter((set) => set.quantity === form.quantity));
 
@@ -128,6 +137,18 @@ async function save() {
         <el-option v-for="tag in tags" :key="tag" :value="tag" :label="tag" />
       </el-select>
     </el-form-item>
+    <el-form-item label="Decimals" for="point-decimals">
+      <el-input-number
+        id="point-decimals"
+        :model-value="form.shown.decimals ?? undefined"
+        :min="0"
+        :max="6"
+        :controls="false"
+        placeholder="usual"
+        @update:model-value="form.shown.decimals = $event ?? null"
+      />
+    </el-form-item>
+    <WordsField id="point-words" v-model="form.shown.words" :placeholder="modelWords" />
     <el-checkbox v-model="form.released">Released: people without the right to edit see it</el-checkbox>
   </FormDialog>
 </template>

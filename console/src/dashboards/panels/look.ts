@@ -1,23 +1,24 @@
 import type { LimitSet, Look, Point } from "@/api/types";
 import { boundaries, fixedScale } from "@/chart/lineOption";
+import { wordFor } from "@/look/reading";
 import { rank } from "@/look/severity";
 
-/** Whether an operator's number is one of the words' numbers: "1" and "1.0" are. */
-export function wordFor(value: number, look: Look | null): string | undefined {
-  return Object.entries(look?.words ?? {}).find(([number]) => Number(number) === value)?.[1];
+/** The words for a point's values on a panel: the panel's own, else the point's. */
+export function wordsFor(point: Point, look: Look | null): Record<string, string> {
+  return Object.keys(look?.words ?? {}).length ? (look?.words ?? {}) : point.words;
 }
 
 /** A number with the panel's decimals, or the word that stands for it; a dash for unknown, which is not zero. */
 export function digits(value: number | null | undefined, point: Point, look: Look | null): string {
   return value === null || value === undefined
     ? "–"
-    : (wordFor(value, look) ?? value.toFixed(look?.decimals ?? point.decimals));
+    : (wordFor(value, wordsFor(point, look)) ?? value.toFixed(look?.decimals ?? point.decimals));
 }
 
 /** The same with the unit, which a word has none of. */
 export function withUnit(value: number | null | undefined, point: Point, look: Look | null): string {
   const text = digits(value, point, look);
-  return value === null || value === undefined || wordFor(value, look) !== undefined || !point.unit
+  return value === null || value === undefined || wordFor(value, wordsFor(point, look)) !== undefined || !point.unit
     ? text
     : `${text} ${point.unit}`;
 }

@@ -5,7 +5,8 @@ import { createPinia, setActivePinia } from "pinia";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import PanelView from "../PanelView.vue";
 import { KINDS } from "./kinds";
-import { scaleOf, share, wordFor, zoneOf } from "./look";
+import { wordFor } from "@/look/reading";
+import { scaleOf, share, zoneOf } from "./look";
 import { project, scaleBar, spots, stretchesOf } from "./map/track";
 import { stretches } from "./states/strip";
 import { over, tally } from "./tally/tally";
@@ -34,6 +35,7 @@ function point(part: object = {}, latest: object | null = {}): Point {
     path: ["Creamery", "Pump"],
     unit: "mm/s",
     decimals: 2,
+    words: {},
     limitSet: "v",
     intervalSeconds: 60,
     direction: "axial",
@@ -257,8 +259,8 @@ describe("a scale", () => {
   });
 
   it("takes a word for a number however it is written", () => {
-    expect(wordFor(1, { words: { "1.0": "open" } })).toBe("open");
-    expect(wordFor(2, { words: { "1.0": "open" } })).toBeUndefined();
+    expect(wordFor(1, { "1.0": "open" })).toBe("open");
+    expect(wordFor(2, { "1.0": "open" })).toBeUndefined();
   });
 });
 
@@ -293,6 +295,12 @@ describe("a strip of states", () => {
   it("goes by the words where there are some", () => {
     const found = stretches(line([0, 10], [0, 1], [0, 0]), undefined, { words: { "0": "shut", "1": "open" } }, 20);
     expect(found.map((one) => one.name)).toEqual(["shut", "open"]);
+  });
+
+  it("goes by the point's own words where the panel has none", () => {
+    const door = { ...line([0, 10], [0, 1], [0, 0]), point: point({ words: { "0": "closed", "1": "ajar" } }) };
+    expect(stretches(door, undefined, null, 20).map((one) => one.name)).toEqual(["closed", "ajar"]);
+    expect(stretches(door, undefined, { words: { "1": "open" } }, 20).map((one) => one.name)).toEqual(["0.00", "open"]);
   });
 });
 

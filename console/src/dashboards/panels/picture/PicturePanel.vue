@@ -4,7 +4,8 @@ import FenceMark from "@/look/FenceMark.vue";
 import { age, now } from "@/look/clock";
 import { isStale } from "@/look/reading";
 import { computed, useId } from "vue";
-import { scaleOf, share, wordFor, withUnit } from "../look";
+import { wordFor } from "@/look/reading";
+import { scaleOf, share, withUnit, wordsFor } from "../look";
 import type { ViewProps } from "../view";
 import { fillsUp } from "./drawings";
 
@@ -35,7 +36,7 @@ const state = computed(() => {
   if (!known.value || !latest || !point.value) {
     return "unknown";
   }
-  const word = wordFor(latest.value, panel.look);
+  const word = wordFor(latest.value, wordsFor(point.value, panel.look));
   const kind = drawing.value;
   return (
     word ??

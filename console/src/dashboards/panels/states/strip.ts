@@ -1,6 +1,7 @@
 import type { LimitSet, Look, Severity } from "@/api/types";
 import { withGaps, type Drawn } from "@/chart/series";
-import { wordFor, zoneOf } from "../look";
+import { wordFor } from "@/look/reading";
+import { wordsFor, zoneOf } from "../look";
 
 /** With more values than these a point is measured, not in states. */
 const MOST_VALUES = 6;
@@ -20,7 +21,7 @@ export interface Stretch {
  * themselves if they are few. A value stands until the next one, but not across a gap, nor once it is bad.
  */
 export function stretches(line: Drawn, set: LimitSet | undefined, look: Look | null, until: number): Stretch[] {
-  const words = [...new Set(Object.values(look?.words ?? {}))];
+  const named = wordsFor(line.point, look);
   const few = new Set(line.values).size <= MOST_VALUES;
   const found: Stretch[] = [];
   const pairs = withGaps(line);
@@ -29,7 +30,7 @@ export function stretches(line: Drawn, set: LimitSet | undefined, look: Look | n
     if (value === null || end <= time) {
       return;
     }
-    const state = stateOf(value, set, look, words, few ? line.point.decimals : undefined);
+    const state = stateOf(value, set, named, few ? line.point.decimals : undefined);
     const last = found.at(-1);
     if (last?.until === time && last.name === state.name) {
       last.until = end;
@@ -43,15 +44,14 @@ export function stretches(line: Drawn, set: LimitSet | undefined, look: Look | n
 function stateOf(
   value: number,
   set: LimitSet | undefined,
-  look: Look | null,
-  words: string[],
+  named: Record<string, string>,
   decimals: number | undefined,
 ) {
-  const word = wordFor(value, look);
+  const word = wordFor(value, named);
   if (word !== undefined) {
-    return { name: word, severity: null, word: words.indexOf(word) };
+    return { name: word, severity: null, word: [...new Set(Object.values(named))].indexOf(word) };
   }
-  const zone = words.length ? undefined : zoneOf(value, set);
+  const zone = Object.keys(named).length ? undefined : zoneOf(value, set);
   return zone
     ? { name: zone.label, severity: zone.severity, word: -1 }
     : { name: decimals === undefined ? "" : value.toFixed(decimals), severity: null, word: value === 0 ? 0 : 1 };

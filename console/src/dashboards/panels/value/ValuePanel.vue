@@ -4,7 +4,8 @@ import HeadroomBar from "@/look/HeadroomBar.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
 import ReadingValue from "@/look/ReadingValue.vue";
 import { spanWords } from "../../layout";
-import { digits, wordFor } from "../look";
+import { wordFor } from "@/look/reading";
+import { digits, wordsFor } from "../look";
 import PointName from "../PointName.vue";
 import { figure, useSummaries } from "../summaries";
 import type { ViewProps } from "../view";
@@ -29,8 +30,8 @@ const { found, error } = useSummaries(
         <span class="soft small">{{ panel.statistic }} of {{ spanWords(panel.range) }}</span>
       </template>
       <component :is="open ? 'div' : 'RouterLink'" v-else :to="`/points/${point.id}`" class="latest">
-        <span v-if="point.latest && wordFor(point.latest.value, panel.look)" class="figure">{{
-          wordFor(point.latest.value, panel.look)
+        <span v-if="point.latest && wordFor(point.latest.value, wordsFor(point, panel.look))" class="figure">{{
+          wordFor(point.latest.value, wordsFor(point, panel.look))
         }}</span>
         <ReadingValue
           v-else

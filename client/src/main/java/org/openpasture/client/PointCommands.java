@@ -2,17 +2,20 @@ package org.openpasture.client;
 
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.StreamSupport;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.place.PointRequest;
+import org.openpasture.api.place.PointView;
 import org.openpasture.api.record.ComputeRequest;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.client.output.TextTable;
 import org.openpasture.client.output.Words;
 import org.openpasture.core.formula.Formula;
+import org.openpasture.core.place.Shown;
 import org.openpasture.core.quantity.Quantity;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -81,10 +84,7 @@ final class PointCommands implements Runnable {
 
     private static String value(JsonNode point) {
         JsonNode latest = point.path("latest");
-        return latest.isObject()
-                ? Words.number(latest.path("value"), point.path("decimals").asInt(2)) + " "
-                        + point.path("unit").asString("")
-                : "-";
+        return latest.isObject() ? Words.value(point, latest.path("value")) : "-";
     }
 
     @Command(name = "add", mixinStandardHelpOptions = true, description = "Make a point.")
@@ -268,11 +268,63 @@ final class PointCommands implements Runnable {
         return 0;
     }
 
+    @Command(
+            name = "change",
+            mixinStandardHelpOptions = true,
+            description = "Change a point's name, place or note, or how its values are written.")
+    int change(
+            @Mixin Service to,
+            @Parameters(paramLabel = "POINT", description = "Number, id or name.") String point,
+            @Option(names = "--name", paramLabel = "NAME") @Nullable String name,
+            @Option(names = "--in", paramLabel = "PLACE", description = "Moves it, with its history.") @Nullable
+                    String in,
+            @Option(names = "--note", paramLabel = "TEXT") @Nullable String note,
+            @Option(names = "--decimals", paramLabel = "N", description = "0 to 6; 'usual' for the quantity's.")
+                    @Nullable
+                    String decimals,
+            @Option(
+                            names = "--word",
+                            paramLabel = "VALUE=WORD",
+                            description =
+                                    "What stands for a value, such as 0=shut. Repeat it for each; together they take the place of those before.")
+                    @Nullable
+                    Map<String, String> words,
+            @Option(names = "--no-words", description = "Numbers again, or the words of the device's model.")
+                    boolean noWords) {
+        String path = "api/v1/points/" + ApiClient.escape(id(to, point));
+        PointView before = to.api().get(path, PointView.class);
+        Shown shown = new Shown(
+                decimals == null
+                        ? before.shown().decimals()
+                        : decimals.equals("usual") ? null : Integer.valueOf(decimals),
+                noWords ? Map.of() : words == null ? before.shown().words() : words);
+        JsonNode changed = to.api()
+                .put(
+                        path,
+                        new PointRequest(
+                                name == null ? before.name() : name,
+                                in == null ? before.placeId() : PlaceCommands.id(to, in),
+                                before.quantity(),
+                                before.unit(),
+                                before.ownLimitSet() ? before.limitSet() : null,
+                                before.direction(),
+                                note == null ? before.note() : note,
+                                before.released(),
+                                before.formula(),
+                                null,
+                                shown));
+        if (!to.printedJson(changed)) {
+            to.out()
+                    .println(changed.path("name").asString() + " is changed"
+                            + (changed.path("latest").isObject() ? "; now: " + value(changed) : "") + ".");
+        }
+        return 0;
+    }
+
     @Command(name = "release", mixinStandardHelpOptions = true, description = "Let others see a point.")
     int release(
             @Mixin Service to, @Parameters(paramLabel = "POINT", description = "Number, id or name.") String point) {
-        JsonNode answer =
-                to.api().post("api/v1/points/" + ApiClient.escape(id(to, point)) + "/release", java.util.Map.of());
+        JsonNode answer = to.api().post("api/v1/points/" + ApiClient.escape(id(to, point)) + "/release", Map.of());
         if (!to.printedJson(answer)) {
             to.out().println("Released " + answer.path("name").asString() + ".");
         }

@@ -53,10 +53,7 @@ final class ReadingCommands {
                                             ? ""
                                             : path.get(path.size() - 1).asString() + ", ")
                                     + one.path("name").asString() + ": "
-                                    + Words.number(
-                                            latest.path("value"),
-                                            one.path("decimals").asInt(2)) + " "
-                                    + one.path("unit").asString("")
+                                    + Words.value(one, latest.path("value"))
                                     + (latest.path("zone").isString()
                                             ? ", zone " + latest.path("zone").asString()
                                             : ""));

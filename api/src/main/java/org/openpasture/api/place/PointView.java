@@ -1,9 +1,11 @@
 package org.openpasture.api.place;
 
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.reading.LatestView;
 import org.openpasture.core.formula.Formula;
+import org.openpasture.core.place.Shown;
 import org.openpasture.core.quantity.Quantity;
 
 /**
@@ -11,6 +13,9 @@ import org.openpasture.core.quantity.Quantity;
  *
  * @param path names from the site down to the place
  * @param usualUnit the quantity's, in which rules over a selection have their limits
+ * @param decimals with how many its values are written
+ * @param words what stands for values, by the value as text, as the point or its device's model says; empty for none
+ * @param shown what is set on the point itself of these
  * @param tags by which selections find it
  * @param limitSet id of the limit set that holds, its own or inherited; null if none does
  * @param ownLimitSet whether the limit set is set on the point itself, over what its asset says
@@ -31,6 +36,8 @@ public record PointView(
         String unit,
         String usualUnit,
         int decimals,
+        Map<String, String> words,
+        Shown shown,
         @Nullable String direction,
         @Nullable String note,
         boolean released,

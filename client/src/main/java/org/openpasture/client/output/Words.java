@@ -45,6 +45,18 @@ public final class Words {
         return value.isNumber() ? String.format(Locale.ROOT, "%." + decimals + "f", value.asDouble()) : "";
     }
 
+    /** A value of a point: the word that stands for it, or the number with its unit. */
+    public static String value(JsonNode point, JsonNode value) {
+        return point.path("words")
+                .propertyStream()
+                .filter(word -> Double.parseDouble(word.getKey()) == value.asDouble())
+                .map(word -> word.getValue().asString())
+                .findFirst()
+                .orElseGet(() -> (number(value, point.path("decimals").asInt(2)) + " "
+                                + point.path("unit").asString(""))
+                        .strip());
+    }
+
     /** A number with its unit, nothing for none. */
     public static String amount(JsonNode value, int decimals, String unit) {
         return value.isNumber() ? number(value, decimals) + " " + unit : "";

@@ -3,7 +3,6 @@ package org.openpasture.core.edit;
 import java.time.Duration;
 import java.time.format.DateTimeParseException;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -26,11 +25,9 @@ final class PanelChecks {
     private static final int MOST_ROWS = 100;
     private static final int LOWEST_ROW = 10_000;
     private static final int MOST_POINTS = 200;
-    private static final int MOST_WORDS = 50;
     private static final int LONGEST_WORD = 40;
     private static final int LONGEST_TITLE = 120;
     private static final int LONGEST_TEXT = 20_000;
-    private static final int MOST_DECIMALS = 6;
     private static final Duration SHORTEST_RANGE = Duration.ofMinutes(1);
     private static final Duration LONGEST_RANGE = Duration.ofDays(5 * 366);
 
@@ -77,19 +74,11 @@ final class PanelChecks {
     }
 
     private static Optional<Refused> title(Frame frame) {
-        return frame.title().length() > LONGEST_TITLE || !isLine(frame.title())
+        return frame.title().length() > LONGEST_TITLE || !ValueWords.isLine(frame.title())
                 ? Optional.of(Refused.invalid(
                         "The title of a panel is one line of up to " + LONGEST_TITLE + " characters.",
                         "Shorten the title."))
                 : Optional.empty();
-    }
-
-    private static boolean isLine(String text) {
-        try {
-            return Text.line(text).length() == text.length();
-        } catch (IllegalArgumentException e) {
-            return false;
-        }
     }
 
     private static Optional<Refused> points(Access access, Frame frame, Optional<Frame> old) {
@@ -148,38 +137,21 @@ final class PanelChecks {
         if (look == null) {
             return Optional.empty();
         }
-        Integer decimals = look.decimals();
-        if (decimals != null && (decimals < 0 || decimals > MOST_DECIMALS)) {
-            return refused(frame, "has " + decimals + " decimals", "Use 0 to " + MOST_DECIMALS + ".");
+        if (!ValueWords.isUsable(look.decimals())) {
+            return refused(frame, "has " + look.decimals() + " decimals", "Use 0 to " + ValueWords.MOST_DECIMALS + ".");
         }
         if (!isFinite(look.lowest())
                 || !isFinite(look.highest())
                 || look.lowest() != null && look.highest() != null && look.lowest() >= look.highest()) {
             return refused(frame, "has a scale that does not rise", "Let the scale end with more than it begins with.");
         }
-        return look.words().size() > MOST_WORDS
-                        || !look.words().entrySet().stream().allMatch(PanelChecks::isWord)
-                ? refused(
-                        frame,
-                        "has words for values that cannot be used",
-                        "Give up to " + MOST_WORDS + " numbers a word of up to " + LONGEST_WORD + " characters each.")
-                : Optional.empty();
+        return ValueWords.areUsable(look.words())
+                ? Optional.empty()
+                : refused(frame, "has words for values that cannot be used", ValueWords.TODO);
     }
 
     private static boolean isFinite(@Nullable Double value) {
         return value == null || Double.isFinite(value);
-    }
-
-    private static boolean isWord(Map.Entry<String, String> word) {
-        try {
-            return Double.isFinite(Double.parseDouble(word.getKey()))
-                    && word.getValue() != null
-                    && !word.getValue().isBlank()
-                    && word.getValue().length() <= LONGEST_WORD
-                    && isLine(word.getValue());
-        } catch (NumberFormatException e) {
-            return false;
-        }
     }
 
     private static Optional<Refused> content(Panel panel) {

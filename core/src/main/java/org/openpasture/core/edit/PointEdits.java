@@ -13,6 +13,7 @@ import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.place.Shown;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Registry;
@@ -37,7 +38,8 @@ public final class PointEdits {
                                 .point(
                                         make.id(),
                                         Math.max(access.registry().highestPointNumber(), make.highestKept()) + 1,
-                                        List.of()),
+                                        List.of(),
+                                        Shown.USUAL),
                         unit(make.properties()).or(() -> fits(access, make.properties())));
             case PointWish.Change change ->
                 of(
@@ -46,7 +48,7 @@ public final class PointEdits {
                         "change this point",
                         point -> checked(
                                 access,
-                                change.properties().point(point.id(), point.number(), point.tags()),
+                                change.properties().point(point.id(), point.number(), point.tags(), point.shown()),
                                 keepsQuantity(point, change.properties())
                                         .or(() -> keepsUnit(point, change))
                                         .or(() -> point.unit()
@@ -153,7 +155,8 @@ public final class PointEdits {
 
     private static Optional<Refused> fits(Access access, PointWish.Properties wished) {
         return Rights.on(access, Right.EDIT, wished.placeId(), "make or move points here")
-                .or(() -> limitSet(access, wished));
+                .or(() -> limitSet(access, wished))
+                .or(() -> wished.shown() == null ? Optional.empty() : ValueWords.refusal("The point", wished.shown()));
     }
 
     private static Optional<Refused> limitSet(Access access, PointWish.Properties wished) {

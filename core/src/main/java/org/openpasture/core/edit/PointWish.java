@@ -4,6 +4,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.formula.Formula;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.place.Shown;
 import org.openpasture.core.place.Tags;
 import org.openpasture.core.quantity.Quantity;
 
@@ -45,6 +46,7 @@ public sealed interface PointWish {
      * @param unit null for the quantity's own
      * @param formula of a derived point; null if it is measured
      * @param tags null for those that the point has; a new one has none
+     * @param shown how its values are written; null for as they are
      */
     record Properties(
             String name,
@@ -56,7 +58,8 @@ public sealed interface PointWish {
             @Nullable String note,
             boolean released,
             @Nullable Formula formula,
-            @Nullable List<String> tags) {
+            @Nullable List<String> tags,
+            @Nullable Shown shown) {
         public Properties {
             tags = tags == null ? null : Tags.of(tags);
         }
@@ -66,7 +69,7 @@ public sealed interface PointWish {
             return unit == null ? quantity.unit() : unit;
         }
 
-        Point point(String id, int number, List<String> before) {
+        Point point(String id, int number, List<String> before, Shown shownBefore) {
             return new Point(
                     id,
                     number,
@@ -79,7 +82,8 @@ public sealed interface PointWish {
                     note,
                     released,
                     formula,
-                    tags == null ? before : tags);
+                    tags == null ? before : tags,
+                    shown == null ? shownBefore : shown);
         }
     }
 }

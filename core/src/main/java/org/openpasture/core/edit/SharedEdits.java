@@ -118,6 +118,18 @@ public final class SharedEdits {
                         .map(name -> Refused.invalid(
                                 "The layout has no field for the channel '" + name + "'.",
                                 "Add the field to the layout, or remove the channel."))
+                        .or(() -> words(thing))
+                : words(thing);
+    }
+
+    private static Optional<Refused> words(Shareable thing) {
+        return thing instanceof DeviceModel model
+                ? model.channels().stream()
+                        .filter(channel -> !ValueWords.areUsable(channel.words()))
+                        .findFirst()
+                        .map(channel -> Refused.invalid(
+                                "The channel '" + channel.name() + "' has words for values that cannot be used.",
+                                ValueWords.TODO))
                 : Optional.empty();
     }
 

@@ -1,5 +1,8 @@
 package org.openpasture.core.fleet;
 
+import java.util.Collections;
+import java.util.Map;
+import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.calibration.Calibration;
 import org.openpasture.core.quantity.Quantity;
@@ -15,6 +18,7 @@ import org.openpasture.core.quantity.Quantity;
  * @param calibration holds for all devices of the model unless an assignment says otherwise; null for none
  * @param verdict what it means when the device itself finds something out of bounds by it; null for a channel that
  *     measures
+ * @param words what stands for its values where a point says nothing else, by the value as text: "0" is "shut"
  */
 public record Channel(
         String name,
@@ -24,10 +28,18 @@ public record Channel(
         @Nullable String direction,
         @Nullable Calibration calibration,
         @Nullable Double deadBand,
-        @Nullable EdgeVerdict verdict) {
+        @Nullable EdgeVerdict verdict,
+        @Nullable Map<String, String> words) {
     public Channel {
         title = title == null || title.isBlank() ? name : title;
         unit = unit == null && quantity != null ? quantity.unit() : unit;
+        words = words == null ? Map.of() : Collections.unmodifiableMap(new TreeMap<>(words));
+    }
+
+    /** What stands for values; empty for nothing. */
+    @Override
+    public Map<String, String> words() {
+        return words == null ? Map.of() : words;
     }
 
     /** The channel by which it is read how strongly a relay heard the device, beside what the layout reads. */
@@ -35,6 +47,6 @@ public record Channel(
 
     /** One without calibration. */
     public static Channel of(String name, String title, Quantity quantity, String unit) {
-        return new Channel(name, title, quantity, unit, null, null, null, null);
+        return new Channel(name, title, quantity, unit, null, null, null, null, null);
     }
 }

@@ -6,6 +6,7 @@ import org.openpasture.core.alert.Alert;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.registry.PointValues;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Measure;
@@ -48,7 +49,7 @@ final class AlertText {
                 ? placeName + ": " + rule.name()
                 : verdict != null
                         ? placeName + ": " + named(registry, verdict.point(), rule.measure()) + " "
-                                + verdict.point().inWords(verdict.value())
+                                + value(registry, verdict, rule.measure())
                                 + rule.measure().perWhat() + ", " + limit
                         : placeName + ": " + (point == null ? rule.name() : point.name()) + " " + limit;
         return new Alert(
@@ -66,6 +67,13 @@ final class AlertText {
                 limit + source,
                 summary,
                 rule.guidance());
+    }
+
+    /** A word can stand for what was read, but not for a mean or a rate of it. */
+    private static String value(Registry registry, Verdict verdict, Measure measure) {
+        return measure.inWords().isEmpty() && measure.perWhat().isEmpty()
+                ? PointValues.inWords(registry, verdict.point(), verdict.value())
+                : verdict.point().inWords(verdict.value());
     }
 
     private static String named(Registry registry, Point point, Measure measure) {

@@ -408,6 +408,7 @@ public final class PackImport {
                                         point.note(),
                                         point.released(),
                                         point.formula(),
+                                        null,
                                         null),
                                 true)));
     }

@@ -20,6 +20,7 @@ import org.openpasture.core.quantity.Units;
  * @param released whether people without the right to edit may see it
  * @param formula by which its readings follow from those of other points; null if it is measured
  * @param tags by which selections find it, see {@link Tags}
+ * @param shown how its values are written; null in records from before this was kept, and read as usual
  */
 public record Point(
         String id,
@@ -33,10 +34,29 @@ public record Point(
         @Nullable String note,
         boolean released,
         @Nullable Formula formula,
-        List<String> tags)
+        List<String> tags,
+        @Nullable Shown shown)
         implements Entity {
     public Point {
         tags = tags == null ? List.of() : List.copyOf(tags);
+        shown = shown == null ? Shown.USUAL : shown;
+    }
+
+    /** One that is shown as usual. */
+    public Point(
+            String id,
+            int number,
+            String name,
+            String placeId,
+            Quantity quantity,
+            String unit,
+            @Nullable String limitSet,
+            @Nullable String direction,
+            @Nullable String note,
+            boolean released,
+            @Nullable Formula formula,
+            List<String> tags) {
+        this(id, number, name, placeId, quantity, unit, limitSet, direction, note, released, formula, tags, null);
     }
 
     /** A measured one without tags. */
@@ -52,6 +72,18 @@ public record Point(
             @Nullable String note,
             boolean released) {
         this(id, number, name, placeId, quantity, unit, limitSet, direction, note, released, null, List.of());
+    }
+
+    /** How its values are written. */
+    @Override
+    public Shown shown() {
+        return shown == null ? Shown.USUAL : shown;
+    }
+
+    /** With how many decimals its values are written. */
+    public int decimals() {
+        Integer own = shown().decimals();
+        return own == null ? quantity.decimals() : own;
     }
 
     /** Whether a value, in the point's unit, can be real. */
@@ -76,6 +108,7 @@ public record Point(
     }
 
     public Point withReleased(boolean value) {
-        return new Point(id, number, name, placeId, quantity, unit, limitSet, direction, note, value, formula, tags);
+        return new Point(
+                id, number, name, placeId, quantity, unit, limitSet, direction, note, value, formula, tags, shown);
     }
 }

@@ -38,7 +38,15 @@ class ReadingBuilderTest {
             null,
             Layout.none(),
             List.of(new Channel(
-                    "current", "Level", Quantity.LEVEL, "m", null, new Calibration.TwoPoint(4, 0, 20, 8), null, null)));
+                    "current",
+                    "Level",
+                    Quantity.LEVEL,
+                    "m",
+                    null,
+                    new Calibration.TwoPoint(4, 0, 20, 8),
+                    null,
+                    null,
+                    null)));
 
     private static Assignment assignment(
             String id, String point, Instant from, @Nullable Instant until, @Nullable Calibration own) {

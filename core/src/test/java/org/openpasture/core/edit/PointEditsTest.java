@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.time.ZoneOffset;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.openpasture.core.access.Access;
@@ -18,6 +19,7 @@ import org.openpasture.core.people.Grant;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.place.Shown;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.registry.Change;
@@ -47,7 +49,8 @@ class PointEditsTest {
             new Grant("g2", "l", Right.LOOK, "creamery")));
 
     private static PointWish.Properties wished(String place, Quantity quantity, @Nullable String limitSet) {
-        return new PointWish.Properties("Store", place, quantity, null, limitSet, null, null, false, null, List.of());
+        return new PointWish.Properties(
+                "Store", place, quantity, null, limitSet, null, null, false, null, List.of(), null);
     }
 
     private static Edited by(Person person, PointWish wish) {
@@ -85,7 +88,8 @@ class PointEditsTest {
     }
 
     private static PointWish.Properties inUnit(Quantity quantity, String unit) {
-        return new PointWish.Properties("Store", "creamery", quantity, unit, null, null, null, false, null, List.of());
+        return new PointWish.Properties(
+                "Store", "creamery", quantity, unit, null, null, null, false, null, List.of(), null);
     }
 
     @Test
@@ -120,6 +124,37 @@ class PointEditsTest {
     void limitsOfAnotherQuantityOrOfNoneAreRefused() {
         refused(Reason.INVALID, by(OWNER, new PointWish.Make("n", wished("creamery", Quantity.LEVEL, "cold"))));
         refused(Reason.UNKNOWN, by(OWNER, new PointWish.Make("n", wished("creamery", Quantity.LEVEL, "none"))));
+    }
+
+    private static PointWish shown(Shown shown) {
+        return new PointWish.Change(
+                "axial",
+                new PointWish.Properties(
+                        "Axial",
+                        "creamery",
+                        Quantity.VIBRATION_VELOCITY,
+                        null,
+                        null,
+                        null,
+                        null,
+                        false,
+                        null,
+                        null,
+                        shown),
+                true);
+    }
+
+    @Test
+    void wordsAndDecimalsThatNobodyCouldReadAreRefused() {
+        refused(Reason.INVALID, by(EDITOR, shown(new Shown(7, null))));
+        refused(Reason.INVALID, by(EDITOR, shown(new Shown(-1, null))));
+        refused(Reason.INVALID, by(EDITOR, shown(new Shown(null, Map.of("much", "a lot")))));
+        refused(Reason.INVALID, by(EDITOR, shown(new Shown(null, Map.of("NaN", "nothing")))));
+        refused(Reason.INVALID, by(EDITOR, shown(new Shown(null, Map.of("0", " ")))));
+        refused(Reason.INVALID, by(EDITOR, shown(new Shown(null, Map.of("0", "two\nlines")))));
+        refused(Reason.INVALID, by(EDITOR, shown(new Shown(null, Map.of("0", "x".repeat(41))))));
+        assertThat(by(EDITOR, shown(new Shown(0, Map.of("0", "stands", "-1.5", "backwards")))))
+                .isInstanceOf(Changes.class);
     }
 
     @Test

@@ -118,7 +118,8 @@ class JudgingCoreTest {
                 null,
                 null,
                 null,
-                new EdgeVerdict(Severity.CRITICAL, "bearing out of bounds", null));
+                new EdgeVerdict(Severity.CRITICAL, "bearing out of bounds", null),
+                null);
         return registry(rules)
                 .with(List.of(
                         new Change.Put(DeviceModel.of("m", "Smart sensor", 20, null, Layout.none(), List.of(alarm))),

@@ -10,8 +10,11 @@ import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.alert.Alert;
 import org.openpasture.core.limit.Severity;
+import org.openpasture.core.place.Point;
+import org.openpasture.core.place.Shown;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Paths;
+import org.openpasture.core.registry.PointValues;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.config.EngineSettings;
 import org.openpasture.store.notice.Notice;
@@ -52,7 +55,7 @@ public class NoticeText {
                 new StringBuilder("Back to normal: ").append(alert.summary()).append("\n\n");
         line(body, "Where", String.join(" > ", Paths.down(registry, alert.placeId())));
         if (value != null) {
-            line(body, "Value", number(value) + " " + alert.unit());
+            line(body, "Value", value(registry, alert, value));
         }
         line(body, "Since", time(at, zone));
         line(body, "Raised", time(alert.raisedAt(), zone));
@@ -79,7 +82,7 @@ public class NoticeText {
         body.append(alert.summary()).append("\n\n");
         line(body, "Where", String.join(" > ", Paths.down(registry, alert.placeId())));
         if (alert.value() != null) {
-            line(body, "Value", number(alert.value()) + " " + alert.unit());
+            line(body, "Value", value(registry, alert, alert.value()));
         }
         line(body, "Limit", alert.limit());
         line(body, "Since", time(alert.startedAt(), zone));
@@ -158,8 +161,12 @@ public class NoticeText {
         body.append(String.format(Locale.ROOT, "%-8s%s%n", name + ":", value));
     }
 
-    private static String number(double value) {
-        return String.format(Locale.ROOT, "%.2f", value);
+    /** The word that stands for it, where the alert is about the point's own values; else the number with its unit. */
+    private static String value(Registry registry, Alert alert, double value) {
+        return registry.find(Point.class, alert.pointId())
+                .filter(point -> point.unit().equals(alert.unit()))
+                .flatMap(point -> Shown.word(PointValues.words(registry, point), value))
+                .orElseGet(() -> (String.format(Locale.ROOT, "%.2f", value) + " " + alert.unit()).strip());
     }
 
     private static String time(Instant at, ZoneId zone) {

@@ -22,6 +22,7 @@ import org.openpasture.core.place.Point;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
 import org.openpasture.core.registry.Paths;
+import org.openpasture.core.registry.PointValues;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.heard.GatewayCounts;
 import org.openpasture.store.telemetry.TelemetryStore;
@@ -80,7 +81,9 @@ public class PointViews {
                 point.quantity().title(),
                 point.unit(),
                 point.quantity().unit(),
-                point.quantity().decimals(),
+                point.decimals(),
+                PointValues.words(registry, point),
+                point.shown(),
                 point.direction(),
                 point.note(),
                 point.released(),

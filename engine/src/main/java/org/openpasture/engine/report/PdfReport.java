@@ -4,7 +4,6 @@ import java.io.OutputStream;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.limit.LimitSet;
@@ -123,10 +122,10 @@ public final class PdfReport {
             }
             table.addCell(name);
             if (point.hasReadings()) {
-                number(table, point, point.summary().min());
-                number(table, point, point.summary().mean());
-                number(table, point, point.summary().max());
-                number(table, point, point.summary().last());
+                table.addCell(right(point.read(point.summary().min()), ink.plain(TEXT)));
+                table.addCell(right(mean(point), ink.plain(TEXT)));
+                table.addCell(right(point.read(point.summary().max()), ink.plain(TEXT)));
+                table.addCell(right(point.read(point.summary().last()), ink.plain(TEXT)));
                 table.addCell(right(abnormal(point), ink.plain(TEXT)));
             } else {
                 PdfPCell none = cell(new Phrase("no readings in this period", ink.soft(TEXT)));
@@ -135,6 +134,11 @@ public final class PdfReport {
             }
         }
         document.add(table);
+    }
+
+    /** Between words there is no mean to be named, but a share of the time. */
+    private static String mean(ReportedPoint point) {
+        return point.words().isEmpty() ? point.written(point.summary().mean()) : "";
     }
 
     /** How long a point was outside of normal, and which part that is of the time of which it is known. */
@@ -379,13 +383,6 @@ public final class PdfReport {
         cell.setNoWrap(true);
         cell.setHorizontalAlignment(Element.ALIGN_RIGHT);
         return cell;
-    }
-
-    private void number(PdfPTable table, ReportedPoint point, double value) {
-        String unit = point.point().unit().isEmpty() ? "" : " " + point.point().unit();
-        table.addCell(right(
-                String.format(Locale.ROOT, "%." + point.point().quantity().decimals() + "f", value) + unit,
-                ink.plain(TEXT)));
     }
 
     private static String name(ReportedPoint point) {

@@ -1,11 +1,14 @@
 package org.openpasture.engine.report;
 
 import java.time.Duration;
+import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.limit.Zone;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.place.Shown;
 import org.openpasture.core.series.Drawn;
 import org.openpasture.core.series.Summary;
 
@@ -16,8 +19,21 @@ import org.openpasture.core.series.Summary;
  * @param summary what its readings come to
  * @param drawn its readings, made few enough to be drawn
  * @param limits by which it is judged, in the point's unit; empty for none
+ * @param words what stands for values, by the value as text
  */
-record ReportedPoint(Point point, String place, Summary summary, Drawn drawn, Optional<LimitSet> limits) {
+record ReportedPoint(
+        Point point, String place, Summary summary, Drawn drawn, Optional<LimitSet> limits, Map<String, String> words) {
+
+    /** A value that was read, with its unit, or the word that stands for it. */
+    String read(double value) {
+        return Shown.word(words, value).orElseGet(() -> written(value));
+    }
+
+    /** A number with its unit. */
+    String written(double value) {
+        String unit = point.unit().isEmpty() ? "" : " " + point.unit();
+        return String.format(Locale.ROOT, "%." + point.decimals() + "f", value) + unit;
+    }
 
     /** Whether anything usable came. */
     boolean hasReadings() {

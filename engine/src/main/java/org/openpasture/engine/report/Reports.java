@@ -14,6 +14,7 @@ import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Paths;
+import org.openpasture.core.registry.PointValues;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.series.Summary;
 import org.openpasture.engine.point.PointViews;
@@ -119,7 +120,8 @@ public class Reports {
                 String.join(" > ", path.subList(Math.min(above, path.size()), path.size())),
                 summary,
                 telemetry.series().drawn(point.number(), from, until, BUCKETS, typicalMillis),
-                registry.limitsOf(point));
+                registry.limitsOf(point),
+                PointValues.words(registry, point));
     }
 
     /** Filtered before it is limited: each page of the store is looked through for what belongs to the report. */

@@ -9,6 +9,7 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.IntStream;
 import org.apache.pdfbox.Loader;
@@ -57,7 +58,12 @@ class PdfReportTest {
                 Summary.merge(FROM, new Summarizer(COLD, Duration.ofHours(3).toMillis()).over(series.slice(), edges));
         Point point = new Point(name, 1, name, "store", Quantity.TEMPERATURE, "°C", null, null, null, true);
         return new ReportedPoint(
-                point, "Dispatch", summary, new Drawn(series.slice(), hourly.length, List.of()), Optional.of(COLD));
+                point,
+                "Dispatch",
+                summary,
+                new Drawn(series.slice(), hourly.length, List.of()),
+                Optional.of(COLD),
+                Map.of());
     }
 
     private static AlertView alert() {

@@ -117,6 +117,7 @@ class PointController {
                 request.note(),
                 Boolean.TRUE.equals(request.released()),
                 request.formula(),
-                request.tags());
+                request.tags(),
+                request.shown());
     }
 }

@@ -19,7 +19,6 @@ import org.openpasture.api.place.AssetRequest;
 import org.openpasture.api.place.SiteRequest;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.core.dashboard.Frame;
-import org.openpasture.core.dashboard.Look;
 import org.openpasture.core.dashboard.Panel;
 import org.openpasture.core.dashboard.Purpose;
 import org.openpasture.core.formula.Recipe;
@@ -180,7 +179,7 @@ final class Creamery extends DemoMaker {
                         inlet.path("id").asString(),
                         "dispatch",
                         true));
-        points(store, Map.of("Store temperature", "cold-temperature", "Door open", "cold-door"));
+        points(store, Map.of("Store temperature", "cold-temperature", "Door", "cold-door"));
         api.post(
                 "api/v1/outlets",
                 new OutletRequest(
@@ -255,7 +254,7 @@ final class Creamery extends DemoMaker {
                         "lorry-longitude",
                         "Milk temperature",
                         "lorry-milk",
-                        "Moving",
+                        "Movement",
                         "lorry-moving"));
         points(
                 pump,
@@ -468,7 +467,6 @@ final class Creamery extends DemoMaker {
     private List<Panel> shift(String site) {
         PointSelection all = new PointSelection(site, null, null, null);
         PointSelection switches = new PointSelection(site, Quantity.SWITCH, null, null);
-        Look onOff = new Look(null, null, null, Map.of("0", "off", "1", "on"));
         return List.of(
                 new Panel.Tally(new Frame("s1", "Creamery now", List.of(), all, null, null, 0, 0, 4, 3), null),
                 new Panel.Dial(frame("s2", "Whey pump, axial", List.of("pump-axial"), 4, 0, 3, 3)),
@@ -477,7 +475,7 @@ final class Creamery extends DemoMaker {
                 new Panel.Bars(new Frame("s5", "Least headroom first", List.of(), all, null, null, 0, 3, 7, 5), null),
                 new Panel.Tracks(frame(
                         "s6", "Collection", List.of("lorry-latitude", "lorry-longitude", "lorry-milk"), 7, 3, 5, 5)),
-                new Panel.States(new Frame("s7", "What runs", List.of(), switches, "PT6H", onOff, 0, 8, 7, 3)),
+                new Panel.States(new Frame("s7", "What runs", List.of(), switches, "PT6H", null, 0, 8, 7, 3)),
                 new Panel.Text(frame("s8", "When an alert comes in the night", List.of(), 7, 8, 5, 3), """
                         1. Look at the alert's page: what it says to do stands there.
                         2. **Acknowledge** it, so that nobody else drives out.

@@ -116,7 +116,7 @@ final class Farm extends DemoMaker {
                         "barn-ammonia",
                         "Ventilation",
                         "barn-ventilation",
-                        "Curtain open",
+                        "Curtain",
                         "barn-curtain"));
         derived(
                 house,

@@ -101,7 +101,15 @@ class RegistryStoreTest {
                             List.of(new Field(
                                     "v", 0, FieldType.U16, "little", new Field.Bits(0, 4), 0.1, 1.0, 65_535.0))))),
                     List.of(new Channel(
-                            "v", "Velocity", Quantity.VIBRATION_VELOCITY, "mm/s", "axial", calibration, null, null))),
+                            "v",
+                            "Velocity",
+                            Quantity.VIBRATION_VELOCITY,
+                            "mm/s",
+                            "axial",
+                            calibration,
+                            null,
+                            null,
+                            null))),
             new Gateway("g", "Mast", Eui64.of("02ab54fffe10a001"), "s"),
             new Device("d1", "joins", "dm", "m", new RadioIdentity.OverTheAir(new Eui64(1), new Eui64(2))),
             new Device("d2", "personalised", "dm", "m", new RadioIdentity.Personalised(new Eui64(3), new DevAddr(4))),
