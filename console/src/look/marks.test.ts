@@ -18,7 +18,14 @@ const latest = (part: Partial<Latest> = {}): Latest => ({
   ...part,
 });
 const point = (part: Partial<Latest> | null, interval = 10) =>
-  ({ name: "Axial", unit: "mm/s", decimals: 2, words: {}, intervalSeconds: interval, latest: part && latest(part) }) as Point;
+  ({
+    name: "Axial",
+    unit: "mm/s",
+    decimals: 2,
+    words: {},
+    intervalSeconds: interval,
+    latest: part && latest(part),
+  }) as Point;
 
 describe("the worst", () => {
   it("is of what is judged; of nothing judged there is none", () => {
