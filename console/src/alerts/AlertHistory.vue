@@ -3,41 +3,15 @@ import { api } from "@/api/http";
 import { onLive } from "@/api/live";
 import type { Alert } from "@/api/types";
 import EmptyState from "@/look/EmptyState.vue";
+import { useFilters } from "@/look/filters";
 import { usePages } from "@/look/pages";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
-import { computed, reactive, watch } from "vue";
-import { useRoute, useRouter } from "vue-router";
 import AlertRows from "./AlertRows.vue";
 
 /** Everything that was an alert, filtered by the service; its address leads back to the same view. */
 const PAGE = 50;
-const route = useRoute();
-const router = useRouter();
 const places = usePlaces();
-const text = (name: string) => String(route.query[name] ?? "");
-const filter = reactive({
-  text: text("text"),
-  severity: text("severity"),
-  place: text("place"),
-  person: text("person"),
-  since: text("since"),
-  until: text("until"),
-});
-const query = computed(() => Object.fromEntries(Object.entries(filter).filter(([, value]) => value)));
-const address = computed(() => {
-  const asked = new URLSearchParams(query.value);
-  if (filter.since) {
-    asked.set("since", new Date(filter.since + "T00:00:00").toISOString());
-  }
-  if (filter.until) {
-    const end = new Date(filter.until + "T00:00:00");
-    end.setDate(end.getDate() + 1);
-    asked.set("until", end.toISOString());
-  }
-  return asked.toString();
-});
-
 const {
   items: found,
   more,
@@ -45,17 +19,14 @@ const {
   error,
   load,
 } = usePages<Alert>(PAGE, (after) =>
-  api.get<Alert[]>(`alerts?state=all&limit=${PAGE}&${address.value}${after ? "&after=" + after.id : ""}`),
+  api.get<Alert[]>(`alerts?state=all&limit=${PAGE}&${asked.value}${after ? "&after=" + after.id : ""}`),
 );
 
-let waiting: ReturnType<typeof setTimeout> | undefined;
-watch(query, (next) => {
-  clearTimeout(waiting);
-  waiting = setTimeout(() => {
-    void router.replace({ query: next });
-    void load();
-  }, 300);
-});
+const { filter, asked, filtered } = useFilters(
+  ["text", "severity", "place", "person", "since", "until"],
+  () => void load(),
+  { tab: "history" },
+);
 onLive("alert", () => {
   if ((found.value?.length ?? 0) <= PAGE) {
     void load();
@@ -78,11 +49,11 @@ void load();
       <el-input v-model="filter.person" placeholder="Person" aria-label="Person" clearable />
       <el-input v-model="filter.since" type="date" aria-label="From"><template #prefix>From</template></el-input>
       <el-input v-model="filter.until" type="date" aria-label="To"><template #prefix>To</template></el-input>
-      <a class="el-button" :href="`/api/v1/alerts/export?${address}`" download>Export CSV</a>
+      <a class="el-button" :href="`/api/v1/alerts/export?${asked}`" download>Export CSV</a>
     </div>
     <ProblemNote :error="error" />
     <AlertRows v-if="found?.length" :alerts="found" />
-    <EmptyState v-else-if="found && !error && Object.keys(query).length" title="No alerts match"
+    <EmptyState v-else-if="found && !error && filtered" title="No alerts match"
       >Remove a filter to see more.</EmptyState
     >
     <EmptyState v-else-if="found && !error" title="No alerts yet"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import EventList from "@/events/EventList.vue";
 import EmptyState from "@/look/EmptyState.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { ref } from "vue";
@@ -31,6 +32,7 @@ const tab = ref(String(query.tab ?? (Object.keys(query).length ? "history" : "op
       </el-tab-pane>
       <el-tab-pane name="shelved" :label="`Shelved (${alerts.shelved.length})`" lazy><ShelvesList /></el-tab-pane>
       <el-tab-pane name="history" label="History" lazy><AlertHistory /></el-tab-pane>
+      <el-tab-pane name="events" label="Events" lazy><EventList /></el-tab-pane>
       <el-tab-pane name="figures" label="Figures" lazy><AlertFigures /></el-tab-pane>
       <el-tab-pane name="rules" label="Rules"><RulesList /></el-tab-pane>
     </el-tabs>

@@ -177,6 +177,11 @@ async function remove() {
       <h2>Alerts here</h2>
       <AlertRows :alerts="past.data.value" />
     </section>
+    <p v-if="below.length">
+      <RouterLink :to="{ path: '/alerts', query: { tab: 'events', place: id } }"
+        >Everything that happened here</RouterLink
+      >
+    </p>
 
     <PlaceForm v-if="open === 'place'" :place="place" @close="open = ''" />
     <PlaceForm v-if="open === 'below'" :parent="id" @close="open = ''" />

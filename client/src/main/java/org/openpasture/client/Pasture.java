@@ -59,6 +59,7 @@ import picocli.CommandLine.Command;
             PeopleCommands.class,
             GroupCommands.class,
             TokenCommands.class,
+            EventCommand.class,
             TrailCommand.class,
             RecordCommands.class,
             BackupCommands.class,

@@ -104,12 +104,7 @@ final class ReadingCommands {
     }
 
     private static String range(@Nullable String begin, @Nullable String until) {
-        return (begin == null
-                        ? ""
-                        : "&from=" + ApiClient.escape(Times.read(begin).toString()))
-                + (until == null
-                        ? ""
-                        : "&until=" + ApiClient.escape(Times.read(until).toString()));
+        return Times.query("from", begin) + Times.query("until", until);
     }
 
     @Command(

@@ -32,16 +32,9 @@ final class ReportOptions {
     /** Has a report made and writes it to its file. */
     int write(Service service, String path, String name) throws IOException {
         service.download(
-                path + "/report?" + parameter("last", last) + moment("from", from) + moment("until", until),
+                path + "/report?" + ApiClient.query("last", last) + Times.query("from", from)
+                        + Times.query("until", until),
                 file == null ? Path.of("report " + name.replaceAll("[/\\\\:*?\"<>|\\p{Cntrl}]", "-") + ".pdf") : file);
         return 0;
-    }
-
-    private static String moment(String name, @Nullable String when) {
-        return parameter(name, when == null ? null : Times.read(when).toString());
-    }
-
-    private static String parameter(String name, @Nullable String value) {
-        return value == null ? "" : name + "=" + ApiClient.escape(value) + "&";
     }
 }

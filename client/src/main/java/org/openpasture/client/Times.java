@@ -11,6 +11,8 @@ import java.time.ZoneId;
 import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.client.http.ApiClient;
 
 /**
  * Times as people enter them: a date, a date with a time, {@code now}, {@code today}, {@code yesterday}, or how long
@@ -50,6 +52,11 @@ final class Times {
                             + "' as a time. Use 2026-03-01, 2026-03-01T08:00Z, yesterday, or a span such as 24h or 7d.",
                     e);
         }
+    }
+
+    /** A moment as a parameter behind others, such as {@code &from=2026-03-01T00:00:00Z}; nothing for null. */
+    static String query(String name, @Nullable String when) {
+        return ApiClient.query(name, when == null ? null : read(when).toString());
     }
 
     /**

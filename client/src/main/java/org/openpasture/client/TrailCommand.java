@@ -43,7 +43,7 @@ final class TrailCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws IOException {
-        String wanted = query("person", person) + query("kind", kind) + query("id", id);
+        String wanted = ApiClient.query("person", person) + ApiClient.query("kind", kind) + ApiClient.query("id", id);
         if (csv != null) {
             service.download("api/v1/trail/export?" + wanted, csv);
             return 0;
@@ -66,9 +66,5 @@ final class TrailCommand implements Callable<Integer> {
                         : ""));
         service.out().print(table.text());
         return 0;
-    }
-
-    private static String query(String name, @Nullable String value) {
-        return value == null ? "" : "&" + name + "=" + ApiClient.escape(value);
     }
 }

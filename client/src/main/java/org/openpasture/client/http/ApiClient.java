@@ -101,6 +101,11 @@ public final class ApiClient {
         return HttpRequest.BodyPublishers.ofString(body);
     }
 
+    /** A parameter behind others, such as {@code &limit=50}; nothing for null. */
+    public static String query(String name, @Nullable String value) {
+        return value == null ? "" : "&" + name + "=" + escape(value);
+    }
+
     private HttpRequest.Builder request(String path) {
         HttpRequest.Builder request = HttpRequest.newBuilder(base.resolve(path)).header("Accept", "application/json");
         if (token != null) {

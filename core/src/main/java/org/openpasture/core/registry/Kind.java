@@ -2,6 +2,7 @@ package org.openpasture.core.registry;
 
 import java.util.Arrays;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import org.openpasture.core.baseline.Baseline;
 import org.openpasture.core.dashboard.Dashboard;
@@ -80,6 +81,11 @@ public enum Kind {
             throw new IllegalArgumentException("not a kind of entity: " + type.getName());
         }
         return kind;
+    }
+
+    /** The kind of a name; empty for what is none, such as the sign-ins in the trail. */
+    public static Optional<Kind> known(String id) {
+        return Arrays.stream(values()).filter(kind -> kind.id.equals(id)).findFirst();
     }
 
     /** The kind of a stored name. */

@@ -9,10 +9,10 @@ import org.openpasture.store.registry.RegistryStore.TrailEntry;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Says what changed between two states of a thing, part by part. */
-final class TrailViews {
+public final class TrailViews {
     private final JsonMapper mapper = JsonMapper.builder().build();
 
-    TrailView view(TrailEntry entry) {
+    public TrailView view(TrailEntry entry) {
         Map<String, Object> before = Differences.parts(entry.before());
         Map<String, Object> after = Differences.parts(entry.after());
         boolean deed = entry.before() == null && after.keySet().equals(java.util.Set.of("what"));

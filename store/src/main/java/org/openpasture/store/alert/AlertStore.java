@@ -11,8 +11,10 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.alert.Alert;
@@ -22,9 +24,12 @@ import org.openpasture.core.judging.Effect;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.store.alert.AlertView.Kind;
 import org.openpasture.store.alert.AlertView.Step;
+import org.openpasture.store.generated.registrydb.tables.records.AlertNoteRecord;
 import org.openpasture.store.generated.registrydb.tables.records.AlertRecord;
+import org.openpasture.store.generated.registrydb.tables.records.AlertStepRecord;
 import org.openpasture.store.notice.Notice;
 import org.openpasture.store.registry.RegistryDatabase;
+import org.openpasture.store.sqlite.Backwards;
 
 /**
  * Keeps alerts. Carrying out an effect twice changes nothing, because the judging core repeats itself after a crash.
@@ -396,6 +401,72 @@ public final class AlertStore {
         return list(ALERT.ID.eq(id), 1).stream().findFirst();
     }
 
+    /** A step of an alert, with what the alert is. */
+    public record AlertStep(long number, Alert alert, Step step) {}
+
+    /** A note on an alert, with what the alert is. */
+    public record AlertNote(long number, Alert alert, AlertView.Note note) {}
+
+    /** What happened to alerts, the newest first. */
+    public List<AlertStep> steps(Backwards from) {
+        List<AlertStepRecord> rows = database.read()
+                .selectFrom(ALERT_STEP)
+                .where(from.where(ALERT_STEP.AT, ALERT_STEP.ID), ofAnAlert(ALERT_STEP.ALERT_ID))
+                .orderBy(Backwards.order(ALERT_STEP.AT, ALERT_STEP.ID))
+                .limit(from.most())
+                .fetch();
+        Map<String, Alert> alerts =
+                alerts(rows.stream().map(AlertStepRecord::getAlertId).toList());
+        return rows.stream()
+                .flatMap(row -> Optional.ofNullable(alerts.get(row.getAlertId()))
+                        .map(alert -> new AlertStep(row.getId(), alert, step(row)))
+                        .stream())
+                .toList();
+    }
+
+    /** What people wrote about alerts, the newest first. */
+    public List<AlertNote> notes(Backwards from) {
+        List<AlertNoteRecord> rows = database.read()
+                .selectFrom(ALERT_NOTE)
+                .where(from.where(ALERT_NOTE.AT, ALERT_NOTE.ID), ofAnAlert(ALERT_NOTE.ALERT_ID))
+                .orderBy(Backwards.order(ALERT_NOTE.AT, ALERT_NOTE.ID))
+                .limit(from.most())
+                .fetch();
+        Map<String, Alert> alerts =
+                alerts(rows.stream().map(AlertNoteRecord::getAlertId).toList());
+        return rows.stream()
+                .flatMap(row -> Optional.ofNullable(alerts.get(row.getAlertId()))
+                        .map(alert -> new AlertNote(row.getId(), alert, note(row)))
+                        .stream())
+                .toList();
+    }
+
+    /** A page is not shorter for what belongs to nothing any more. */
+    private static Condition ofAnAlert(Field<String> id) {
+        return id.in(DSL.select(ALERT.ID).from(ALERT));
+    }
+
+    private Map<String, Alert> alerts(List<String> ids) {
+        return database.read()
+                .selectFrom(ALERT)
+                .where(ALERT.ID.in(Set.copyOf(ids)))
+                .fetchMap(ALERT.ID, row -> view(row, List.of(), List.of()).alert());
+    }
+
+    private static Step step(AlertStepRecord row) {
+        return new Step(
+                Instant.ofEpochMilli(row.getAt()),
+                Kind.valueOf(row.getKind().toUpperCase(Locale.ROOT)),
+                row.getSeverity() == null ? null : Severity.of(row.getSeverity()),
+                row.getValue(),
+                row.getPerson(),
+                row.getText());
+    }
+
+    private static AlertView.Note note(AlertNoteRecord row) {
+        return new AlertView.Note(Instant.ofEpochMilli(row.getAt()), row.getPerson(), row.getText());
+    }
+
     private List<AlertView> list(Condition condition, int limit) {
         DSLContext dsl = database.read();
         List<AlertRecord> rows = dsl.selectFrom(ALERT)
@@ -407,25 +478,12 @@ public final class AlertStore {
                 .where(ALERT_NOTE.ALERT_ID.in(
                         rows.stream().map(AlertRecord::getId).toList()))
                 .orderBy(ALERT_NOTE.ID)
-                .fetchGroups(
-                        ALERT_NOTE.ALERT_ID,
-                        row -> new AlertView.Note(
-                                Instant.ofEpochMilli(row.get(ALERT_NOTE.AT)),
-                                row.get(ALERT_NOTE.PERSON),
-                                row.get(ALERT_NOTE.TEXT)));
+                .fetchGroups(ALERT_NOTE.ALERT_ID, AlertStore::note);
         Map<String, List<Step>> steps = dsl.selectFrom(ALERT_STEP)
                 .where(ALERT_STEP.ALERT_ID.in(
                         rows.stream().map(AlertRecord::getId).toList()))
                 .orderBy(ALERT_STEP.AT, ALERT_STEP.ID)
-                .fetchGroups(
-                        ALERT_STEP.ALERT_ID,
-                        row -> new Step(
-                                Instant.ofEpochMilli(row.getAt()),
-                                Kind.valueOf(row.getKind().toUpperCase(Locale.ROOT)),
-                                row.getSeverity() == null ? null : Severity.of(row.getSeverity()),
-                                row.getValue(),
-                                row.getPerson(),
-                                row.getText()));
+                .fetchGroups(ALERT_STEP.ALERT_ID, AlertStore::step);
         return rows.stream()
                 .map(row -> view(
                         row, steps.getOrDefault(row.getId(), List.of()), notes.getOrDefault(row.getId(), List.of())))

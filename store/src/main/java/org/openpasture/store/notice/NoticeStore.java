@@ -15,6 +15,7 @@ import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.openpasture.store.generated.registrydb.tables.records.NoticeRecord;
 import org.openpasture.store.registry.RegistryDatabase;
+import org.openpasture.store.sqlite.Backwards;
 
 /** The outbox of messages to people. */
 public final class NoticeStore {
@@ -148,6 +149,21 @@ public final class NoticeStore {
     /** The newest first. */
     public List<Notice> recent(int limit) {
         return list(DSL.noCondition(), limit);
+    }
+
+    /** A notice with the number of its row. */
+    public record NumberedNotice(long number, Notice notice) {}
+
+    /** Notices by when they were made, the newest first. */
+    public List<NumberedNotice> made(Backwards from) {
+        Field<Long> number = DSL.field("rowid", Long.class);
+        return database.read()
+                .select(NOTICE.asterisk(), number)
+                .from(NOTICE)
+                .where(from.where(NOTICE.CREATED_AT, number))
+                .orderBy(Backwards.order(NOTICE.CREATED_AT, number))
+                .limit(from.most())
+                .fetch(row -> new NumberedNotice(row.get(number), notice(row.into(NOTICE))));
     }
 
     public List<Notice> ofAlert(String alertId) {

@@ -18,12 +18,14 @@ import java.util.function.Function;
 import java.util.function.Supplier;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.SortField;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Entity;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.store.sqlite.Backwards;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import tools.jackson.databind.json.JsonMapper;
@@ -242,11 +244,20 @@ public final class RegistryStore {
         if (query.after() != null) {
             wanted = wanted.and(TRAIL.ID.lt(query.after()));
         }
-        return new ArrayList<>(database.read()
+        return new ArrayList<>(trail(wanted, query.limit(), TRAIL.ID.desc()));
+    }
+
+    /** Changes by when they were made, the newest first. */
+    public List<TrailEntry> trail(Backwards from) {
+        return trail(from.where(TRAIL.AT, TRAIL.ID), from.most(), Backwards.order(TRAIL.AT, TRAIL.ID));
+    }
+
+    private List<TrailEntry> trail(Condition wanted, int most, SortField<?>... order) {
+        return database.read()
                 .selectFrom(TRAIL)
                 .where(wanted)
-                .orderBy(TRAIL.ID.desc())
-                .limit(query.limit())
+                .orderBy(order)
+                .limit(most)
                 .fetch(row -> new TrailEntry(
                         row.getId(),
                         Instant.ofEpochMilli(row.getAt()),
@@ -255,7 +266,7 @@ public final class RegistryStore {
                         row.getEntityId(),
                         row.getBefore(),
                         row.getAfter(),
-                        row.getSource())));
+                        row.getSource()));
     }
 
     /** A thing as it was written down, by which two states of it are told apart. */

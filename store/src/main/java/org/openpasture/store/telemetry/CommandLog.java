@@ -11,6 +11,7 @@ import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.openpasture.core.fleet.Command;
 import org.openpasture.store.generated.telemetrydb.tables.records.CommandRecord;
+import org.openpasture.store.sqlite.Backwards;
 
 /** What people wanted to have sent to devices, and how far it is. */
 public final class CommandLog {
@@ -89,6 +90,16 @@ public final class CommandLog {
                 .where(COMMAND.DEVICE_ID.eq(deviceId))
                 .orderBy(COMMAND.ID.desc())
                 .limit(most)
+                .fetch(CommandLog::command);
+    }
+
+    /** Commands by when they were wanted, the newest first. */
+    public List<Command> wanted(Backwards from) {
+        return reader.get()
+                .selectFrom(COMMAND)
+                .where(from.where(COMMAND.WANTED_AT, COMMAND.ID))
+                .orderBy(Backwards.order(COMMAND.WANTED_AT, COMMAND.ID))
+                .limit(from.most())
                 .fetch(CommandLog::command);
     }
 

@@ -17,6 +17,7 @@ import org.openpasture.core.series.ChunkCodec;
 import org.openpasture.core.series.SeriesSlice;
 import org.openpasture.store.generated.telemetrydb.tables.records.CorrectionPartRecord;
 import org.openpasture.store.series.Rewrite;
+import org.openpasture.store.sqlite.Backwards;
 
 /**
  * Changes that people make in the record: a range is erased, or readings are computed anew. What was there before is
@@ -138,21 +139,26 @@ public final class Corrections {
     }
 
     public Optional<Correction> find(long id) {
-        return list(CORRECTION.ID.eq(id)).stream().findFirst();
+        return list(CORRECTION.ID.eq(id), 1).stream().findFirst();
     }
 
     /** Changes, the newest first, at most {@value #MOST_LISTED}. */
     public List<Correction> list() {
-        return list(DSL.noCondition());
+        return list(DSL.noCondition(), MOST_LISTED);
     }
 
-    private List<Correction> list(Condition which) {
+    /** Changes by when they were made, the newest first. */
+    public List<Correction> made(Backwards from) {
+        return list(from.where(CORRECTION.AT, CORRECTION.ID), from.most());
+    }
+
+    private List<Correction> list(Condition which, int most) {
         List<Correction> found = new ArrayList<>();
         reader.get()
                 .selectFrom(CORRECTION)
                 .where(which)
-                .orderBy(CORRECTION.ID.desc())
-                .limit(MOST_LISTED)
+                .orderBy(Backwards.order(CORRECTION.AT, CORRECTION.ID))
+                .limit(most)
                 .forEach(row -> {
                     List<CorrectionPartRecord> parts = reader.get()
                             .selectFrom(CORRECTION_PART)

@@ -1,0 +1,120 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import { onLive } from "@/api/live";
+import type { LoggedEvent } from "@/api/types";
+import { moment } from "@/look/clock";
+import EmptyState from "@/look/EmptyState.vue";
+import FenceMark from "@/look/FenceMark.vue";
+import { useFilters } from "@/look/filters";
+import { usePages } from "@/look/pages";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { usePlaces } from "@/places/places";
+import { KINDS, leadsTo } from "./events";
+
+/** Everything that happened, the newest first, filtered by the service; its address leads back to the same view. */
+const PAGE = 50;
+const places = usePlaces();
+const {
+  items: found,
+  more,
+  busy,
+  error,
+  load,
+} = usePages<LoggedEvent>(PAGE, (after) =>
+  api.get<LoggedEvent[]>(`events?limit=${PAGE}&${asked.value}${after ? "&after=" + after.id : ""}`),
+);
+const { filter, asked, filtered } = useFilters(
+  ["text", "kind", "severity", "place", "person", "since", "until"],
+  () => void load(),
+  { tab: "events" },
+);
+onLive("alert", () => {
+  if ((found.value?.length ?? 0) <= PAGE) {
+    void load();
+  }
+});
+onLive("resync", () => void load());
+void load();
+</script>
+
+<template>
+  <section class="sheet">
+    <div class="filters">
+      <el-input v-model="filter.text" placeholder="Text" aria-label="Text" clearable />
+      <el-select v-model="filter.kind" placeholder="Any kind" aria-label="Kind" clearable>
+        <el-option v-for="(kind, id) in KINDS" :key="id" :value="id" :label="kind.plural" />
+      </el-select>
+      <el-select v-model="filter.severity" placeholder="Any severity" aria-label="Severity" clearable>
+        <el-option v-for="one in ['advisory', 'warning', 'critical']" :key="one" :value="one" :label="one" />
+      </el-select>
+      <el-select v-model="filter.place" placeholder="Anywhere" aria-label="Place" filterable clearable>
+        <el-option v-for="one in places.places" :key="one.id" :value="one.id" :label="one.name" />
+      </el-select>
+      <el-input v-model="filter.person" placeholder="Person" aria-label="Person" clearable />
+      <el-input v-model="filter.since" type="date" aria-label="From"><template #prefix>From</template></el-input>
+      <el-input v-model="filter.until" type="date" aria-label="To"><template #prefix>To</template></el-input>
+      <a class="el-button" :href="`/api/v1/events/export?${asked}`" download>Export CSV</a>
+    </div>
+    <ProblemNote :error="error" />
+    <table v-if="found?.length" class="rows cards">
+      <thead>
+        <tr>
+          <th>When</th>
+          <th>Kind</th>
+          <th>What</th>
+          <th>Where</th>
+          <th>Who</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="event in found" :key="event.id">
+          <td class="small when">{{ moment(event.at) }}</td>
+          <td>
+            <FenceMark v-if="event.severity" :severity="event.severity" />
+            <span v-else class="soft">{{ KINDS[event.kind]?.name ?? event.kind }}</span>
+          </td>
+          <td class="wide">
+            <RouterLink v-if="leadsTo(event)" :to="leadsTo(event) ?? ''">{{ event.title }}</RouterLink>
+            <span v-else>{{ event.title }}</span>
+            <div class="soft small text">
+              <template v-if="event.severity && event.kind !== 'alert'">{{ KINDS[event.kind]?.name }} · </template
+              >{{ event.text }}
+            </div>
+          </td>
+          <td class="small">
+            <RouterLink v-if="event.placeId && event.path.length" :to="`/places/${event.placeId}`">{{
+              event.path.at(-1)
+            }}</RouterLink>
+          </td>
+          <td class="small">{{ event.person }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <EmptyState v-else-if="found && !error && filtered" title="No events match"
+      >Remove a filter to see more.</EmptyState
+    >
+    <EmptyState v-else-if="found && !error" title="No events yet"
+      >Alerts, notes, messages, commands and changes are listed here as they happen.</EmptyState
+    >
+    <p v-else-if="!error" class="soft">Loading …</p>
+    <p v-if="more" class="more"><el-button :loading="busy" @click="load(true)">Show older ones</el-button></p>
+  </section>
+</template>
+
+<style scoped>
+.filters {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(170px, 1fr));
+  gap: 0.5rem;
+  margin-bottom: 0.75rem;
+}
+.when {
+  white-space: nowrap;
+}
+.text {
+  overflow-wrap: anywhere;
+}
+.more {
+  text-align: center;
+}
+</style>

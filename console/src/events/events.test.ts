@@ -1,0 +1,11 @@
+import type { LoggedEvent } from "@/api/types";
+import { expect, it } from "vitest";
+import { leadsTo } from "./events";
+
+it("leads to what an event is about, the alert before its point", () => {
+  const event = { alertId: null, deviceId: null, pointId: null } as LoggedEvent;
+  expect(leadsTo({ ...event, alertId: "a", pointId: "p" })).toBe("/alerts/a");
+  expect(leadsTo({ ...event, deviceId: "d" })).toBe("/fleet/devices/d");
+  expect(leadsTo({ ...event, pointId: "p" })).toBe("/points/p");
+  expect(leadsTo(event)).toBeUndefined();
+});
