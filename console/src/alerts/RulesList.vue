@@ -10,6 +10,7 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import { ref } from "vue";
+import RuleFileForm from "./RuleFileForm.vue";
 import RuleForm from "./RuleForm.vue";
 import { age, moment, now } from "@/look/clock";
 import { recipientWords } from "./recipients";
@@ -42,6 +43,7 @@ onChanged(["registry"], rules.load);
 onLive("resync", standing.load);
 const editing = ref<Rule>();
 const removed = ref<Rule>();
+const asText = ref(false);
 const { error, run } = useAction();
 
 function placeOf(rule: Rule): string | null {
@@ -123,6 +125,7 @@ async function bringBack() {
     <p class="row small">
       <RouterLink to="/packs">Packs</RouterLink>
       <span class="soft">share rules as a file, or import a set of them</span>
+      <el-button v-if="places.editable.length" class="yaml" @click="asText = true">Edit as YAML</el-button>
     </p>
     <p v-if="removed" class="row" role="status">
       “{{ removed.name }}” is removed. <el-button link type="primary" @click="bringBack">Bring it back</el-button>
@@ -178,6 +181,7 @@ async function bringBack() {
     <EmptyState v-else-if="!rules.loading.value" title="No rules yet"
       >Add one on the page of a point or an asset, or import a <RouterLink to="/packs">pack</RouterLink>.</EmptyState
     >
+    <RuleFileForm v-if="asText" @applied="rules.load" @close="asText = false" />
     <RuleForm
       v-if="editing"
       :rule="editing"
@@ -186,3 +190,9 @@ async function bringBack() {
     />
   </section>
 </template>
+
+<style scoped>
+.yaml {
+  margin-left: auto;
+}
+</style>

@@ -6,13 +6,27 @@ const {
   saveLabel = "Save",
   busy = false,
   disabled = false,
-} = defineProps<{ title: string; saveLabel?: string; error?: unknown; busy?: boolean; disabled?: boolean }>();
+  wide = false,
+} = defineProps<{
+  title: string;
+  saveLabel?: string;
+  error?: unknown;
+  busy?: boolean;
+  disabled?: boolean;
+  wide?: boolean;
+}>();
 const emit = defineEmits<{ save: []; close: [] }>();
 </script>
 
 <template>
   <!-- A tap beside it throws nothing away that was typed. -->
-  <el-dialog model-value :title="title" :close-on-click-modal="false" @close="emit('close')">
+  <el-dialog
+    model-value
+    :title="title"
+    :width="wide ? 'min(900px, 96vw)' : undefined"
+    :close-on-click-modal="false"
+    @close="emit('close')"
+  >
     <el-form label-position="top" @submit.prevent="emit('save')">
       <slot />
       <ProblemNote :error="error" />

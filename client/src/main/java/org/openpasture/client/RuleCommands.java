@@ -8,6 +8,10 @@ import java.time.Instant;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.api.alert.RuleFileRequest;
+import org.openpasture.client.http.ApiClient;
 import org.openpasture.client.output.TextTable;
 import org.openpasture.client.output.Words;
 import picocli.CommandLine.Command;
@@ -113,6 +117,58 @@ final class RuleCommands implements Runnable {
     @Command(name = "add", mixinStandardHelpOptions = true, description = "Add a rule from a JSON file.")
     int add(@Mixin Service to, @Parameters(paramLabel = "FILE") Path file) throws IOException {
         return PlaceCommands.made(to, to.api().post("api/v1/rules", read(file)));
+    }
+
+    @Command(
+            name = "file",
+            mixinStandardHelpOptions = true,
+            description = "Rules as YAML, to be kept, edited and applied again.")
+    int file(
+            @Mixin Service from,
+            @Option(names = "--in", paramLabel = "PLACE", description = "Only of this place and what lies below it.")
+                    @Nullable
+                    String in,
+            @Option(
+                            names = {"-o", "--output"},
+                            paramLabel = "FILE",
+                            description = "Else to the screen.")
+                    @Nullable
+                    Path file)
+            throws IOException {
+        from.download(
+                "api/v1/rules/file?" + ApiClient.query("place", in == null ? null : PlaceCommands.id(from, in)), file);
+        return 0;
+    }
+
+    @Command(
+            name = "apply",
+            mixinStandardHelpOptions = true,
+            description = {
+                "Add and change rules as a YAML file says, all of them or none.",
+                "What the file leaves out of a rule stays as it is; rules that it does not name are not touched."
+            })
+    int apply(
+            @Mixin Service to,
+            @Parameters(paramLabel = "FILE", description = "As 'rules file' writes it.") Path file,
+            @Option(names = "--dry-run", description = "Only say what would change.") boolean dryRun)
+            throws IOException {
+        JsonNode plan = to.api().post("api/v1/rules/file", new RuleFileRequest(Files.readString(file), dryRun));
+        if (to.printedJson(plan)) {
+            return 0;
+        }
+        TextTable table = new TextTable("Rule", dryRun ? "Would be" : "Is", "What changes");
+        plan.path("rules")
+                .forEach(rule -> table.row(
+                        rule.path("name").asString(),
+                        rule.path("fate").asString().equals("same")
+                                ? "as it was"
+                                : rule.path("fate").asString(),
+                        rule.path("changed")
+                                .valueStream()
+                                .map(JsonNode::asString)
+                                .collect(Collectors.joining(", "))));
+        to.out().print(table.text());
+        return 0;
     }
 
     @Command(name = "show", mixinStandardHelpOptions = true, description = "Everything about one rule, as JSON.")

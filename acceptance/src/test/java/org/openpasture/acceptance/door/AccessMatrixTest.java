@@ -332,6 +332,11 @@ class AccessMatrixTest {
             case "/api/v1/rules", "/api/v1/rules/{id}" -> ruleOn(point);
             case "/api/v1/rules/rehearsal" -> Map.of("rule", ruleOn(point));
             case "/api/v1/limits", "/api/v1/limits/{id}" -> limits(site);
+            case "/api/v1/rules/file" ->
+                Map.of(
+                        "text",
+                        "rules: [{name: Taken, target: {kind: point, pointId: " + point + "},"
+                                + " condition: {kind: above, limit: 5}, severity: warning}]");
             case "/api/v1/limits/trial" -> Map.of("limitSet", limits(site), "placeId", site);
             case "/api/v1/baselines" -> baselineOf(point);
             case "/api/v1/baselines/{id}" -> Map.of("name", "Taken", "good", true, "reference", true);

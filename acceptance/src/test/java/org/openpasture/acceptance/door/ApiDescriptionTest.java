@@ -7,6 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
@@ -113,6 +114,47 @@ class ApiDescriptionTest {
         assertThat(JsonMapper.shared().readTree(Files.readString(file)))
                 .as("docs/openapi.json is not what the service says of itself; run scripts/describe-api.sh")
                 .isEqualTo(served);
+    }
+
+    /** Rules as a file have the fields of a request for one; a file may leave out all but the name. */
+    @Test
+    void theSchemaOfRuleFilesIsThatOfTheService() throws IOException {
+        JsonNode schemas =
+                SERVICE.anonymous().get("api/openapi").path("components").path("schemas");
+        ObjectNode definitions = JsonMapper.shared().createObjectNode();
+        gather(schemas, "RuleRequest", definitions);
+        ObjectNode rule = (ObjectNode) definitions.remove("RuleRequest");
+        rule.set("required", rule.arrayNode().add("name"));
+        ((ObjectNode) rule.path("properties")).putObject("id").put("type", "string");
+        rule.put("additionalProperties", false);
+        ObjectNode schema = JsonMapper.shared().createObjectNode();
+        schema.put("$schema", "https://json-schema.org/draft/2020-12/schema");
+        schema.put("title", "Rules as a file");
+        schema.put("type", "object");
+        schema.put("additionalProperties", false);
+        schema.putArray("required").add("rules");
+        schema.putObject("properties").putObject("rules").put("type", "array").set("items", rule);
+        schema.set("$defs", definitions);
+        JsonNode whole = JsonMapper.shared().readTree(schema.toString().replace("#/components/schemas/", "#/$defs/"));
+        Path file = Path.of("../docs/rules.schema.json");
+        if (Boolean.getBoolean("describe")) {
+            Files.writeString(file, lines(whole, 3) + "\n");
+        }
+        assertThat(JsonMapper.shared().readTree(Files.readString(file)))
+                .as("docs/rules.schema.json is not what the service takes; run scripts/describe-api.sh")
+                .isEqualTo(whole);
+    }
+
+    private static void gather(JsonNode schemas, String name, ObjectNode into) {
+        if (!into.has(name)) {
+            into.set(name, schemas.path(name).deepCopy());
+            Pattern.compile("#/components/schemas/(\\w+)")
+                    .matcher(schemas.path(name).toString())
+                    .results()
+                    .map(found -> found.group(1))
+                    .distinct()
+                    .forEach(next -> gather(schemas, next, into));
+        }
     }
 
     /** A line for each operation and each schema, so that a change is seen where it is. */

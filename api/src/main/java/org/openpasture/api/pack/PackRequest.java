@@ -5,7 +5,7 @@ import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.problem.Require;
-import org.openpasture.core.pack.PackFile;
+import org.openpasture.core.yaml.YamlFile;
 
 /**
  * A pack to import, and how.
@@ -36,8 +36,8 @@ public record PackRequest(
             throw new IllegalArgumentException(
                     "either the text of a pack ('file') or the id of a shipped one is needed");
         }
-        if (file != null && file.length() > PackFile.LONGEST) {
-            throw new IllegalArgumentException("the file has more than " + PackFile.LONGEST + " characters");
+        if (file != null && file.length() > YamlFile.LONGEST) {
+            throw new IllegalArgumentException("the file has more than " + YamlFile.LONGEST + " characters");
         }
         places = places == null ? Map.of() : checked(places);
         points = points == null ? Map.of() : checked(points);

@@ -23,6 +23,7 @@ import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Hold;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.core.rule.Target;
+import org.openpasture.core.yaml.YamlFile;
 
 class PackFileTest {
     static final String COLD = """
@@ -142,7 +143,7 @@ class PackFileTest {
             """)
     void saysWhatIsWrong(String text, String words) {
         assertThatThrownBy(() -> PackFile.read(text))
-                .isInstanceOf(PackFile.Unreadable.class)
+                .isInstanceOf(YamlFile.Unreadable.class)
                 .hasMessageContaining(words);
     }
 
@@ -160,7 +161,7 @@ class PackFileTest {
     void saysWhichPartIsWrong(String before, String after, String words) {
         String text = COLD.replace(before, after.contains(", ") ? after.replace(", ", "\n    ") : after);
         assertThatThrownBy(() -> PackFile.read(text))
-                .isInstanceOf(PackFile.Unreadable.class)
+                .isInstanceOf(YamlFile.Unreadable.class)
                 .hasMessageContaining(words);
     }
 
@@ -172,9 +173,9 @@ class PackFileTest {
             bomb.append(("*" + (char) (c - 1) + ", ").repeat(9)).append("]\n");
         }
         assertThatThrownBy(() -> PackFile.read(bomb.toString())).hasMessageContaining("anchor or alias");
-        assertThatThrownBy(() -> PackFile.read("[".repeat(100_000))).isInstanceOf(PackFile.Unreadable.class);
-        assertThatThrownBy(() -> PackFile.read("x".repeat(PackFile.LONGEST + 1)))
-                .isInstanceOf(PackFile.Unreadable.class);
+        assertThatThrownBy(() -> PackFile.read("[".repeat(100_000))).isInstanceOf(YamlFile.Unreadable.class);
+        assertThatThrownBy(() -> PackFile.read("x".repeat(YamlFile.LONGEST + 1)))
+                .isInstanceOf(YamlFile.Unreadable.class);
     }
 
     @Test

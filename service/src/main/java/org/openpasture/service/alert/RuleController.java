@@ -17,7 +17,6 @@ import org.openpasture.core.edit.RuleWish;
 import org.openpasture.core.judging.Members;
 import org.openpasture.core.judging.Rehearsal;
 import org.openpasture.core.people.Right;
-import org.openpasture.core.rule.Hold;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.engine.judging.JudgeRunner;
 import org.openpasture.engine.judging.Rehearsals;
@@ -89,14 +88,14 @@ class RuleController {
     @PostMapping("/api/v1/rules")
     @ResponseStatus(HttpStatus.CREATED)
     Rule make(@RequestBody RuleRequest request) {
-        Rule rule = rule(Accounts.newId(), request);
+        Rule rule = Rules.of(Accounts.newId(), request);
         editor.edit(access -> RuleEdits.edit(access, new RuleWish.Make(rule)));
         return rule;
     }
 
     @PutMapping("/api/v1/rules/{id}")
     Rule change(@PathVariable String id, @RequestBody RuleRequest request) {
-        Rule rule = rule(id, request);
+        Rule rule = Rules.of(id, request);
         editor.edit(access -> RuleEdits.edit(access, new RuleWish.Change(rule)));
         return rule;
     }
@@ -110,7 +109,7 @@ class RuleController {
     /** What a rule would have said to what was measured; nothing is saved, and nobody is told. */
     @PostMapping("/api/v1/rules/rehearsal")
     RehearsalView rehearse(@RequestBody RehearsalRequest request) {
-        Rule rule = rule("rehearsal", request.rule());
+        Rule rule = Rules.of("rehearsal", request.rule());
         editor.check(access -> RuleEdits.edit(access, new RuleWish.Make(rule)));
         Instant until = request.until() == null ? clock.instant() : request.until();
         Instant since = request.since() == null ? until.minus(USUALLY) : request.since();
@@ -141,27 +140,5 @@ class RuleController {
                 result.timesByHold().entrySet().stream()
                         .map(one -> new RehearsalView.HoldTried(one.getKey(), one.getValue()))
                         .toList());
-    }
-
-    private static Rule rule(String id, RuleRequest request) {
-        return new Rule(
-                id,
-                request.name(),
-                request.target(),
-                request.measure(),
-                request.condition(),
-                request.also(),
-                request.atLeast(),
-                request.hold() == null ? new Hold.ForTime(0) : request.hold(),
-                request.active(),
-                request.deadBand() == null ? 0 : request.deadBand(),
-                request.severity(),
-                request.severityOfZone(),
-                request.latching(),
-                request.tellWhenOver(),
-                request.rounds(),
-                request.enabled() == null || request.enabled(),
-                request.recipients() == null ? List.of() : request.recipients(),
-                request.guidance() == null ? "" : request.guidance());
     }
 }

@@ -28,6 +28,7 @@ import org.openpasture.core.people.Right;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Rule;
+import org.openpasture.core.yaml.YamlFile;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
@@ -205,7 +206,7 @@ class PackController {
         }
         try {
             return PackFile.read(Optional.ofNullable(request.file()).orElse(""));
-        } catch (PackFile.Unreadable e) {
+        } catch (YamlFile.Unreadable e) {
             throw Problem.invalid(String.valueOf(e.getMessage()));
         }
     }
