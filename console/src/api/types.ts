@@ -38,6 +38,7 @@ export type ActiveHours = Api.ActiveHours;
 export type DataHealth = Api.DataHealthView;
 export type Baseline = Api.BaselineView;
 export type Notice = Api.NoticeView;
+export type DashboardVersion = Told<Api.DashboardVersionView, { panels: Panel[] }>;
 export type RuleFile = Api.RuleFileView;
 export type LoggedEvent = Api.EventView;
 export type AlertFigures = Api.FiguresView;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { api, Refusal } from "@/api/http";
 import { onChanged } from "@/api/live";
-import type { Dashboard, Panel, Point } from "@/api/types";
+import type { Dashboard, DashboardVersion, Panel, Point } from "@/api/types";
 import { useAction } from "@/look/act";
 import EmptyState from "@/look/EmptyState.vue";
 import { useLoad } from "@/look/load";
@@ -22,6 +22,7 @@ import { KINDS } from "./panels/kinds";
 import PanelForm from "./PanelForm.vue";
 import ReportForm from "@/reports/ReportForm.vue";
 import ShareDialog from "./ShareDialog.vue";
+import VersionsMenu from "./VersionsMenu.vue";
 
 /** A dashboard, looked at or edited. */
 const { id } = defineProps<{ id: string }>();
@@ -108,6 +109,12 @@ function put(panel: Panel) {
   panelForm.value = undefined;
 }
 
+/** Like any other step of editing, it can be taken back, and nothing is saved yet. */
+function take(version: DashboardVersion) {
+  editing.value = copyOf(version.panels);
+  name.value = version.name;
+}
+
 async function save() {
   const base = dashboard.value;
   const ok = await run(async () => {
@@ -174,6 +181,7 @@ onBeforeRouteLeave(() => !dirty.value || window.confirm("Leave without saving wh
       </template>
       <template v-if="draft">
         <el-button @click="panelForm = {}">Add a panel</el-button>
+        <VersionsMenu :dashboard="id" @take="take" />
         <el-button :disabled="!canUndo" @click="undo">Undo</el-button>
         <el-button :disabled="!canRedo" @click="redo">Redo</el-button>
         <el-button @click="end">Discard</el-button>

@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.dashboard.DashboardRequest;
+import org.openpasture.api.dashboard.DashboardVersionView;
 import org.openpasture.api.dashboard.DashboardView;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.dashboard.Dashboard;
@@ -16,6 +17,7 @@ import org.openpasture.core.edit.DashboardWish;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.registry.Kind;
 import org.openpasture.core.rule.PointSelection;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Editor;
@@ -23,6 +25,7 @@ import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.service.report.ReportAnswers;
 import org.openpasture.service.report.ReportPeriod;
+import org.openpasture.store.registry.RegistryStore;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -38,12 +41,16 @@ import org.springframework.web.bind.annotation.RestController;
 /** Dashboards: made by anybody, changed by who made them or may edit their site. */
 @RestController
 class DashboardController {
+    private static final int VERSIONS_SHOWN = 50;
     private final DashboardViews views;
     private final Reader reader;
     private final Editor editor;
     private final ReportAnswers reports;
+    private final RegistryStore registry;
 
-    DashboardController(DashboardViews views, Reader reader, Editor editor, ReportAnswers reports) {
+    DashboardController(
+            DashboardViews views, Reader reader, Editor editor, ReportAnswers reports, RegistryStore registry) {
+        this.registry = registry;
         this.reports = reports;
         this.editor = editor;
         this.views = views;
@@ -123,6 +130,28 @@ class DashboardController {
                 access,
                 new DashboardWish.Change(id, request.name(), request.siteId(), request.panels(), request.version())));
         return one(id);
+    }
+
+    /**
+     * What a dashboard was before, the newest first, 50 at most and as far back as the trail is kept. Save one of them
+     * to bring it back.
+     */
+    @GetMapping("/api/v1/dashboards/{id}/versions")
+    List<DashboardVersionView> versions(@PathVariable String id) {
+        Access access = reader.access();
+        Dashboard now = visible(access, id);
+        if (!access.may(Right.EDIT, now)) {
+            throw Problem.forbidden("see what this dashboard was before");
+        }
+        return registry.past(Kind.DASHBOARD, Dashboard.class, id, VERSIONS_SHOWN + 1).stream()
+                .filter(past -> past.thing().version() != now.version())
+                .map(past -> new DashboardVersionView(
+                        past.thing().version(),
+                        past.at(),
+                        past.person(),
+                        past.thing().name(),
+                        past.thing().panels()))
+                .toList();
     }
 
     @DeleteMapping("/api/v1/dashboards/{id}")

@@ -28,6 +28,7 @@ import org.openpasture.core.registry.Registry;
 import org.openpasture.store.sqlite.Backwards;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import tools.jackson.core.JacksonException;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -267,6 +268,27 @@ public final class RegistryStore {
                         row.getBefore(),
                         row.getAfter(),
                         row.getSource()));
+    }
+
+    /** How a thing was once, since when, and by whom. */
+    public record Past<T extends Entity>(T thing, Instant at, String person) {}
+
+    /**
+     * How a thing has been, the newest first, with how it is now; as far back as the trail is kept. What can no longer
+     * be read is left out.
+     */
+    public <T extends Entity> List<Past<T>> past(Kind kind, Class<T> type, String id, int most) {
+        List<Past<T>> found = new ArrayList<>();
+        for (TrailEntry entry : trail(new TrailQuery(null, kind.id(), id, null, null, null, most))) {
+            if (entry.after() != null) {
+                try {
+                    found.add(new Past<>(mapper.readValue(entry.after(), type), entry.at(), entry.person()));
+                } catch (JacksonException e) {
+                    LOG.debug("A former state of {} {} cannot be read", kind.id(), id, e);
+                }
+            }
+        }
+        return found;
     }
 
     /** A thing as it was written down, by which two states of it are told apart. */
