@@ -47,8 +47,8 @@ void load();
         <el-option v-for="one in places.places" :key="one.id" :value="one.id" :label="one.name" />
       </el-select>
       <el-input v-model="filter.person" placeholder="Person" aria-label="Person" clearable />
-      <el-input v-model="filter.since" type="date" aria-label="From"><template #prefix>From</template></el-input>
-      <el-input v-model="filter.until" type="date" aria-label="To"><template #prefix>To</template></el-input>
+      <el-input v-model="filter.since" type="date" aria-label="From"><template #prefix>From&nbsp;</template></el-input>
+      <el-input v-model="filter.until" type="date" aria-label="To"><template #prefix>To&nbsp;</template></el-input>
       <a class="el-button" :href="`/api/v1/alerts/export?${asked}`" download>Export CSV</a>
     </div>
     <ProblemNote :error="error" />
@@ -66,7 +66,7 @@ void load();
 <style scoped>
 .filters {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(170px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(140px, 1fr));
   gap: 0.5rem;
   margin-bottom: 0.75rem;
 }

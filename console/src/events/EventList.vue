@@ -9,7 +9,8 @@ import { useFilters } from "@/look/filters";
 import { usePages } from "@/look/pages";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
-import { KINDS, leadsTo } from "./events";
+import { computed } from "vue";
+import { EVERYTHING, KINDS, leadsTo, withKinds } from "./events";
 
 /** Everything that happened, the newest first, filtered by the service; its address leads back to the same view. */
 const PAGE = 50;
@@ -21,13 +22,14 @@ const {
   error,
   load,
 } = usePages<LoggedEvent>(PAGE, (after) =>
-  api.get<LoggedEvent[]>(`events?limit=${PAGE}&${asked.value}${after ? "&after=" + after.id : ""}`),
+  api.get<LoggedEvent[]>(`events?limit=${PAGE}&${query.value}${after ? "&after=" + after.id : ""}`),
 );
 const { filter, asked, filtered } = useFilters(
   ["text", "kind", "severity", "place", "person", "since", "until"],
   () => void load(),
   { tab: "events" },
 );
+const query = computed(() => withKinds(asked.value));
 onLive("alert", () => {
   if ((found.value?.length ?? 0) <= PAGE) {
     void load();
@@ -41,8 +43,9 @@ void load();
   <section class="sheet">
     <div class="filters">
       <el-input v-model="filter.text" placeholder="Text" aria-label="Text" clearable />
-      <el-select v-model="filter.kind" placeholder="Any kind" aria-label="Kind" clearable>
+      <el-select v-model="filter.kind" placeholder="All but changes" aria-label="Kind" clearable>
         <el-option v-for="(kind, id) in KINDS" :key="id" :value="id" :label="kind.plural" />
+        <el-option :value="EVERYTHING" label="everything" />
       </el-select>
       <el-select v-model="filter.severity" placeholder="Any severity" aria-label="Severity" clearable>
         <el-option v-for="one in ['advisory', 'warning', 'critical']" :key="one" :value="one" :label="one" />
@@ -51,9 +54,9 @@ void load();
         <el-option v-for="one in places.places" :key="one.id" :value="one.id" :label="one.name" />
       </el-select>
       <el-input v-model="filter.person" placeholder="Person" aria-label="Person" clearable />
-      <el-input v-model="filter.since" type="date" aria-label="From"><template #prefix>From</template></el-input>
-      <el-input v-model="filter.until" type="date" aria-label="To"><template #prefix>To</template></el-input>
-      <a class="el-button" :href="`/api/v1/events/export?${asked}`" download>Export CSV</a>
+      <el-input v-model="filter.since" type="date" aria-label="From"><template #prefix>From&nbsp;</template></el-input>
+      <el-input v-model="filter.until" type="date" aria-label="To"><template #prefix>To&nbsp;</template></el-input>
+      <a class="el-button" :href="`/api/v1/events/export?${query}`" download>Export CSV</a>
     </div>
     <ProblemNote :error="error" />
     <table v-if="found?.length" class="rows cards">
@@ -104,7 +107,7 @@ void load();
 <style scoped>
 .filters {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(170px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(140px, 1fr));
   gap: 0.5rem;
   margin-bottom: 0.75rem;
 }

@@ -10,6 +10,26 @@ export const KINDS: Record<string, { name: string; plural: string }> = {
   change: { name: "change", plural: "changes and sign-ins (owners)" },
 };
 
+/** Stands for all kinds, changes and sign-ins among them. */
+export const EVERYTHING = "everything";
+
+/** Unless somebody asks for them, changes and sign-ins do not bury what happened to machines. */
+export function withKinds(asked: string): string {
+  const query = new URLSearchParams(asked);
+  const kind = query.get("kind");
+  query.delete("kind");
+  if (kind !== EVERYTHING) {
+    query.set(
+      "kind",
+      kind ??
+        Object.keys(KINDS)
+          .filter((one) => one !== "change")
+          .join(","),
+    );
+  }
+  return query.toString();
+}
+
 /** The page of what an event is about; undefined where there is none. */
 export function leadsTo(event: LoggedEvent): string | undefined {
   return event.alertId

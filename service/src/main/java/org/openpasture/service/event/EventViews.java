@@ -4,10 +4,12 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import org.openpasture.api.event.EventView;
 import org.openpasture.api.trail.TrailView;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.alert.Alert;
+import org.openpasture.core.baseline.Baseline;
 import org.openpasture.core.entity.Entity;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Command;
@@ -182,12 +184,14 @@ class EventViews {
                     case Inlet inlet -> inlet.siteId();
                     case Outlet outlet -> outlet.siteId();
                     case Rule rule -> now.placeIdOf(rule);
-                    case Assignment assignment ->
-                        now.find(Point.class, assignment.pointId())
-                                .map(Point::placeId)
-                                .orElse(null);
+                    case Assignment assignment -> placeOf(now, assignment.pointId());
+                    case Baseline baseline -> placeOf(now, baseline.pointId());
                     default -> null;
                 }));
+    }
+
+    private static @Nullable String placeOf(Registry now, String pointId) {
+        return now.find(Point.class, pointId).map(Point::placeId).orElse(null);
     }
 
     /** Whether an event is wanted by its words, person and severity. */
