@@ -66,11 +66,16 @@ void load();
 <style scoped>
 .filters {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(140px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(170px, 1fr));
   gap: 0.5rem;
   margin-bottom: 0.75rem;
 }
 .more {
   text-align: center;
+}
+@media (max-width: 640px) {
+  .filters {
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+  }
 }
 </style>

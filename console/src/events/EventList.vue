@@ -73,15 +73,14 @@ void load();
         <tr v-for="event in found" :key="event.id">
           <td class="small when">{{ moment(event.at) }}</td>
           <td>
-            <FenceMark v-if="event.severity" :severity="event.severity" />
+            <FenceMark v-if="event.kind === 'alert' && event.severity" :severity="event.severity" />
             <span v-else class="soft">{{ KINDS[event.kind]?.name ?? event.kind }}</span>
           </td>
           <td class="wide">
             <RouterLink v-if="leadsTo(event)" :to="leadsTo(event) ?? ''">{{ event.title }}</RouterLink>
             <span v-else>{{ event.title }}</span>
             <div class="soft small text">
-              <template v-if="event.severity && event.kind !== 'alert'">{{ KINDS[event.kind]?.name }} · </template
-              >{{ event.text }}
+              {{ event.text }}
             </div>
           </td>
           <td class="small">
@@ -107,7 +106,7 @@ void load();
 <style scoped>
 .filters {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(140px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(170px, 1fr));
   gap: 0.5rem;
   margin-bottom: 0.75rem;
 }
@@ -119,5 +118,10 @@ void load();
 }
 .more {
   text-align: center;
+}
+@media (max-width: 640px) {
+  .filters {
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+  }
 }
 </style>

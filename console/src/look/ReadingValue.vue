@@ -12,7 +12,8 @@ const stale = computed(() => isStale(point, now.value));
 <template>
   <span class="reading" :class="[point.latest?.severity, { big, stale, bad: point.latest?.quality === 'BAD' }]">
     <span class="value"
-      ><span class="digits">{{ shown(point) }}</span> <span class="unit">{{ shownUnit(point) }}</span></span
+      ><span class="digits">{{ shown(point) }}</span
+      ><span class="unit">{{ shownUnit(point) }}</span></span
     >
     <span v-if="withAge" class="age">
       {{ point.latest ? age(point.latest.time, now) : "nothing yet" }}<template v-if="stale">, stale</template

@@ -153,7 +153,8 @@ async function remove() {
       <div class="charts">
         <figure v-for="group in groups" :key="group[0]?.quantity">
           <figcaption>
-            {{ group.length > 1 ? group[0]?.quantityTitle : group[0]?.name }}, {{ group[0]?.unit }}
+            {{ group.length > 1 ? group[0]?.quantityTitle : group[0]?.name
+            }}{{ group[0]?.unit ? ", " + group[0].unit : "" }}
           </figcaption>
           <div class="canvas">
             <PointsChart :points="group" :hours="hours" :limits="places.limitsById.get(group[0]?.limitSet ?? '')" />

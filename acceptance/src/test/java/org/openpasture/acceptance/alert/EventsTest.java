@@ -94,7 +94,9 @@ class EventsTest {
     @Test
     void whatHappenedToAnAlertIsToldStepByStep() {
         List<EventView> found = events(SERVICE.owner(), "kind=alert,note&severity=critical");
-        assertThat(found).extracting(EventView::text).contains("raised: above 90 °C", "back to normal");
+        assertThat(found)
+                .extracting(EventView::text)
+                .contains("raised at 95 °C: above 90 °C", "back to normal at 60 °C");
         assertThat(found).allMatch(event -> event.severity() == Severity.CRITICAL);
         assertThat(events(SERVICE.owner(), "kind=note"))
                 .singleElement()

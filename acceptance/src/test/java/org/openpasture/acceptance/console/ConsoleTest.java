@@ -7,6 +7,7 @@ import static org.awaitility.Awaitility.await;
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Download;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
@@ -16,6 +17,7 @@ import java.io.UncheckedIOException;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -58,6 +60,7 @@ class ConsoleTest {
             "/now",
             "/places",
             "/alerts",
+            "/alerts?tab=events",
             "/dashboards",
             "/fleet/gateways",
             "/fleet/inlets",
@@ -261,6 +264,37 @@ class ConsoleTest {
         assertThat(page.getByText("owner: “coupling is loose”")).isVisible();
         assertThat(page.getByText(Pattern.compile("^back to normal at .* mm/s$")))
                 .isVisible();
+    }
+
+    @Test
+    @Order(8)
+    void whatHappenedIsListedAndCanBeShownToSomebody() throws IOException {
+        page.navigate("/alerts?tab=events");
+        assertThat(page.getByRole(AriaRole.TABPANEL, new Page.GetByRoleOptions().setName("Events")))
+                .containsText("coupling is loose");
+        page.navigate("/places/" + plant.pump);
+        button(page, "Report").click();
+        Download report =
+                page.waitForDownload(() -> button(page, "Download PDF").click());
+        assertThat(report.suggestedFilename()).isEqualTo("report Whey pump.pdf");
+        assertThat(Files.readString(report.path(), StandardCharsets.ISO_8859_1)).startsWith("%PDF");
+    }
+
+    @Test
+    @Order(8)
+    void rulesAreEditedAsTextAndTriedFirst() {
+        page.navigate("/alerts?tab=rules");
+        button(page, "Edit as YAML").click();
+        Locator text = page.getByLabel("Rules as YAML").last();
+        assertThat(text).hasValue(Pattern.compile("guidance: Look at the coupling"));
+        button(page, "Preview changes").click();
+        assertThat(page.getByRole(AriaRole.DIALOG)).containsText("Nothing would change.");
+        text.fill(text.inputValue().replace("the coupling", "the whole coupling"));
+        button(page, "Preview changes").click();
+        assertThat(page.getByRole(AriaRole.DIALOG)).containsText("would be changed: guidance");
+        button(page, "Apply").click();
+        assertThat(page.getByRole(AriaRole.DIALOG)).hasCount(0);
+        assertThat(SERVICE.owner().get("api/v1/rules").toString()).contains("the whole coupling");
     }
 
     @Test
@@ -507,7 +541,7 @@ class ConsoleTest {
         for (String room : rooms) {
             phone.navigate(room);
             assertThat(phone.locator("h1").first()).isVisible();
-            phone.waitForLoadState(com.microsoft.playwright.options.LoadState.DOMCONTENTLOADED);
+            loaded(phone);
             Object overflow =
                     phone.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth");
             assertThat(((Number) overflow).intValue())
@@ -515,6 +549,11 @@ class ConsoleTest {
                     .isLessThanOrEqualTo(0);
         }
         phone.context().close();
+    }
+
+    /** Until no part of a page says any more that it loads. */
+    private static void loaded(Page on) {
+        on.waitForFunction("() => !document.body.innerText.includes('Loading …')");
     }
 
     /** WCAG 2.2 AA as far as axe-core can see it, in light and dark. */
@@ -535,6 +574,7 @@ class ConsoleTest {
             for (String room : rooms) {
                 page.navigate(room);
                 assertThat(page.locator("h1").first()).isVisible();
+                loaded(page);
                 page.evaluate(axe);
                 Object found = page.evaluate(
                         "axe.run({runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']}).then(r => "

@@ -43,6 +43,11 @@ public class NoticeText {
         };
     }
 
+    /** A subject for where the mark is drawn beside it. */
+    public static String withoutMark(String subject) {
+        return subject.replaceFirst("^\\|.\\| ", "");
+    }
+
     /** How the subject begins of what is over. */
     public String subjectOver(Alert alert) {
         return mark(Severity.NORMAL) + " back to normal: " + alert.summary();

@@ -21,12 +21,15 @@ import org.openpasture.core.outlet.Outlet;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.quantity.Decimals;
 import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Paths;
+import org.openpasture.core.registry.PointValues;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.engine.event.EventKind;
 import org.openpasture.engine.event.LoggedEvent;
+import org.openpasture.engine.notice.NoticeText;
 import org.openpasture.service.trail.TrailViews;
 import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.alert.AlertView;
@@ -55,13 +58,13 @@ class EventViews {
                                         ? step.alert().severity()
                                         : step.step().severity())
                         .say(
-                                step.alert().summary(),
-                                words(step.step()),
+                                name(access.registry(), step.alert()),
+                                words(access.registry(), step.alert(), step.step()),
                                 step.step().person()));
             case LoggedEvent.Noted(var note) ->
                 ofAlert(access, event, note.alert())
                         .map(built -> built.say(
-                                note.alert().summary(),
+                                name(access.registry(), note.alert()),
                                 note.note().text(),
                                 note.note().person()));
             case LoggedEvent.Told(var told) ->
@@ -71,7 +74,8 @@ class EventViews {
                                         : Optional.<Built>empty()
                                 : alerts.find(told.notice().alertId())
                                         .flatMap(view -> ofAlert(access, event, view.alert())))
-                        .map(built -> built.say(told.notice().subject(), words(told.notice()), ""));
+                        .map(built ->
+                                built.say(NoticeText.withoutMark(told.notice().subject()), words(told.notice()), ""));
             case LoggedEvent.Commanded(var command) ->
                 access.registry()
                         .find(Device.class, command.deviceId())
@@ -121,22 +125,40 @@ class EventViews {
                         correction.person()));
     }
 
-    private static String words(AlertView.Step step) {
-        String what =
-                switch (step.kind()) {
-                    case RAISED -> "raised";
-                    case WORSENED -> "became worse";
-                    case EASED -> "eased";
-                    case ACKNOWLEDGED -> "acknowledged";
-                    case RETURNED -> "back to normal";
-                    case RECURRED -> "applies again";
-                    case LATCHED -> "over, and to be acknowledged again";
-                    case SHELVED -> "shelved";
-                    case UNSHELVED -> "no longer shelved";
-                    case ASSIGNED -> "assigned";
-                    case CLOSED -> "closed";
-                };
+    /** What an alert is called whatever it says now: its rule, and the point that decides. */
+    private static String name(Registry now, Alert alert) {
+        return now.find(Point.class, alert.pointId())
+                .map(point -> alert.ruleName() + " (" + point.name() + ")")
+                .orElse(alert.ruleName());
+    }
+
+    private static String words(Registry now, Alert alert, AlertView.Step step) {
+        String what = words(step.kind()) + (step.value() == null ? "" : " at " + value(now, alert, step.value()));
         return step.text().isBlank() ? what : what + ": " + step.text();
+    }
+
+    /** A word stands for a value of the point itself, not for a rate or a mean of it. */
+    private static String value(Registry now, Alert alert, double value) {
+        return now.find(Point.class, alert.pointId())
+                .filter(point -> point.unit().equals(alert.unit()))
+                .map(point -> PointValues.inWords(now, point, value))
+                .orElseGet(() -> (Decimals.text(value) + " " + alert.unit()).strip());
+    }
+
+    private static String words(AlertView.Kind kind) {
+        return switch (kind) {
+            case RAISED -> "raised";
+            case WORSENED -> "became worse";
+            case EASED -> "eased";
+            case ACKNOWLEDGED -> "acknowledged";
+            case RETURNED -> "back to normal";
+            case RECURRED -> "applies again";
+            case LATCHED -> "over, and to be acknowledged again";
+            case SHELVED -> "shelved";
+            case UNSHELVED -> "no longer shelved";
+            case ASSIGNED -> "assigned";
+            case CLOSED -> "closed";
+        };
     }
 
     private static String words(Notice notice) {
