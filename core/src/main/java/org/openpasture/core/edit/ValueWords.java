@@ -2,6 +2,7 @@ package org.openpasture.core.edit;
 
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.edit.Edited.Refused;
 import org.openpasture.core.place.Shown;
@@ -12,6 +13,8 @@ final class ValueWords {
     static final int MOST_DECIMALS = 6;
     private static final int MOST_WORDS = 50;
     private static final int LONGEST_WORD = 40;
+    /** As every program that shows the word reads it. */
+    private static final Pattern NUMBER = Pattern.compile("-?\\d{1,15}(\\.\\d{1,9})?");
 
     /** What to do about words that cannot be used. */
     static final String TODO =
@@ -53,14 +56,10 @@ final class ValueWords {
     }
 
     private static boolean isWord(Map.Entry<String, String> word) {
-        try {
-            return Double.isFinite(Double.parseDouble(word.getKey()))
-                    && word.getValue() != null
-                    && !word.getValue().isBlank()
-                    && word.getValue().length() <= LONGEST_WORD
-                    && isLine(word.getValue());
-        } catch (NumberFormatException e) {
-            return false;
-        }
+        return NUMBER.matcher(word.getKey()).matches()
+                && word.getValue() != null
+                && !word.getValue().isBlank()
+                && word.getValue().length() <= LONGEST_WORD
+                && isLine(word.getValue());
     }
 }

@@ -2,6 +2,8 @@ package org.openpasture.core.packing;
 
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -10,6 +12,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.Edited;
 import org.openpasture.core.edit.RuleEdits;
@@ -23,6 +26,7 @@ import org.openpasture.core.rule.Rule;
 import org.openpasture.core.yaml.YamlFile;
 import org.openpasture.core.yaml.YamlFile.Unreadable;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 import tools.jackson.databind.node.StringNode;
 
@@ -56,21 +60,25 @@ public final class RuleFile {
 
     /** Rules as a file, in the order of their names. */
     public static String write(Access access, Collection<Rule> rules) {
+        Names names = new Names(access);
+        Map<String, Long> alike = access.registry().all(Rule.class).stream()
+                .collect(Collectors.groupingBy(Rule::name, Collectors.counting()));
         ObjectNode file = YamlFile.tree(Map.of());
-        var list = file.putArray("rules");
+        ArrayNode list = file.putArray("rules");
         rules.stream()
                 .sorted((a, b) -> a.name().compareToIgnoreCase(b.name()))
-                .map(rule -> written(access, rule))
+                .map(rule -> written(names, rule, alike.getOrDefault(rule.name(), 0L) == 1))
                 .forEach(list::add);
         return YamlFile.write(file);
     }
 
-    private static ObjectNode written(Access access, Rule rule) {
+    /**
+     * A rule as it is written.
+     *
+     * @param alone whether its name is enough to find it again
+     */
+    private static ObjectNode written(Names names, Rule rule, boolean alone) {
         ObjectNode tree = YamlFile.tree(rule);
-        boolean alone = access.registry().all(Rule.class).stream()
-                        .filter(one -> one.name().equals(rule.name()))
-                        .count()
-                == 1;
         if (alone) {
             tree.remove("id");
         }
@@ -78,7 +86,6 @@ public final class RuleFile {
         YamlFile.drop(tree, "deadBand", 0.0);
         YamlFile.drop(tree, "measure", Map.of("kind", "last"));
         YamlFile.drop(tree, "hold", Map.of("kind", "time", "seconds", 0));
-        Names names = new Names(access, rule.name());
         replace(tree, names::ofPoint, names::ofPlace);
         return tree;
     }
@@ -110,9 +117,13 @@ public final class RuleFile {
         if (entries.size() > MOST_RULES) {
             throw new Unreadable("The file has more than " + MOST_RULES + " rules. Split it.");
         }
+        Names names = new Names(access);
+        List<Rule> here = access.registry().all(Rule.class).stream()
+                .filter(rule -> access.may(Right.LOOK, access.registry().placeIdOf(rule)))
+                .toList();
         Map<String, Planned> planned = new LinkedHashMap<>();
         for (ObjectNode entry : entries) {
-            Planned one = planned(access, entry, newId, normal);
+            Planned one = planned(names, here, entry, newId, normal);
             String key = one.fate() == Fate.ADDED
                     ? one.rule().name() + " " + one.rule().target()
                     : one.rule().id();
@@ -148,14 +159,13 @@ public final class RuleFile {
     }
 
     private static Planned planned(
-            Access access, ObjectNode entry, Supplier<String> newId, UnaryOperator<Rule> normal) {
+            Names names, List<Rule> here, ObjectNode entry, Supplier<String> newId, UnaryOperator<Rule> normal) {
         String name = entry.path("name").asString("");
         if (name.isBlank() && !entry.has("id")) {
             throw new Unreadable("Each rule has a 'name'.");
         }
-        Names names = new Names(access, name);
-        replace(entry, names::point, names::place);
-        Optional<Rule> before = before(access, entry, name);
+        replace(entry, meant -> names.point(name, meant), meant -> names.place(name, meant));
+        Optional<Rule> before = before(here, entry, name);
         ObjectNode whole = before.map(YamlFile::<ObjectNode>tree).orElseGet(RuleFile::usual);
         for (String field : entry.propertyNames()) {
             JsonNode value = entry.get(field);
@@ -171,15 +181,15 @@ public final class RuleFile {
                 throw new Unreadable("The rule '" + name + "' has no '" + needed + "'.");
             }
         }
-        Rule rule = inOneForm(names, YamlFile.value(whole, Rule.class, "rule '" + name + "'"), normal);
+        Rule rule = inOneForm(YamlFile.value(whole, Rule.class, "rule '" + name + "'"), normal);
         return before.map(old -> changed(old, rule)).orElseGet(() -> new Planned(rule, Fate.ADDED, List.of()));
     }
 
-    private static Rule inOneForm(Names names, Rule rule, UnaryOperator<Rule> normal) {
+    private static Rule inOneForm(Rule rule, UnaryOperator<Rule> normal) {
         try {
             return normal.apply(rule);
         } catch (IllegalArgumentException e) {
-            throw names.unreadable(String.valueOf(e.getMessage()) + ".");
+            throw unreadable(rule.name(), e.getMessage() + ".");
         }
     }
 
@@ -203,10 +213,7 @@ public final class RuleFile {
     }
 
     /** The rule that an entry means: by its id, else by its name, of several the one with its target. */
-    private static Optional<Rule> before(Access access, ObjectNode entry, String name) {
-        List<Rule> all = access.registry().all(Rule.class).stream()
-                .filter(rule -> access.may(Right.LOOK, access.registry().placeIdOf(rule)))
-                .toList();
+    private static Optional<Rule> before(List<Rule> all, ObjectNode entry, String name) {
         if (entry.has("id")) {
             String id = entry.path("id").asString("");
             return Optional.of(all.stream()
@@ -245,37 +252,33 @@ public final class RuleFile {
         }
     }
 
-    /**
-     * Names of points and places, as somebody sees them.
-     *
-     * @param rule whose names they are, for what is said of them
-     */
-    private record Names(Access access, String rule) {
-        Unreadable unreadable(String reason) {
-            return new Unreadable("Rule '" + rule + "': " + reason);
-        }
+    /** Names of points and places, as somebody sees them; looked up once for a whole file. */
+    private static final class Names {
+        private final Access access;
+        private final Map<String, List<Point>> points = new HashMap<>();
+        private final Map<String, List<Place>> places = new HashMap<>();
 
-        private List<Point> points(String meant) {
-            List<Point> all = access.registry().all(Point.class).stream()
-                    .filter(access::maySee)
-                    .toList();
-            return all.stream()
-                    .filter(point -> point.id().equals(meant)
-                            || Integer.toString(point.number()).equals(meant)
-                            || point.name().equals(meant)
-                            || name(point).equals(meant))
-                    .toList();
-        }
-
-        private List<Place> places(String meant) {
-            return access.registry().everything().stream()
+        Names(Access access) {
+            this.access = access;
+            access.registry().all(Point.class).stream().filter(access::maySee).forEach(point -> new HashSet<>(
+                            List.of(point.id(), Integer.toString(point.number()), point.name(), name(point)))
+                    .forEach(key -> points.computeIfAbsent(key, any -> new ArrayList<>())
+                            .add(point)));
+            access.registry().everything().stream()
                     .filter(Place.class::isInstance)
                     .map(Place.class::cast)
                     .filter(place -> access.may(Right.LOOK, place.id()))
-                    .filter(place -> place.id().equals(meant)
-                            || place.name().equals(meant)
-                            || path(place).equals(meant))
-                    .toList();
+                    .forEach(place -> new HashSet<>(List.of(place.id(), place.name(), path(place)))
+                            .forEach(key -> places.computeIfAbsent(key, any -> new ArrayList<>())
+                                    .add(place)));
+        }
+
+        private List<Point> points(String meant) {
+            return points.getOrDefault(meant, List.of());
+        }
+
+        private List<Place> places(String meant) {
+            return places.getOrDefault(meant, List.of());
         }
 
         private String name(Point point) {
@@ -286,12 +289,14 @@ public final class RuleFile {
             return String.join(" > ", Paths.down(access.registry(), place.id()));
         }
 
-        String point(String meant) {
+        /** The id of the point that is meant. */
+        String point(String rule, String meant) {
             List<Point> found = points(meant);
             if (found.size() == 1) {
                 return found.getFirst().id();
             }
             throw unreadable(
+                    rule,
                     found.isEmpty()
                             ? "there is no point '" + meant + "' that you may see."
                             : "'" + meant + "' is the name of " + found.size()
@@ -299,12 +304,14 @@ public final class RuleFile {
                                     + "', or its number, " + found.getFirst().number() + ".");
         }
 
-        String place(String meant) {
+        /** The id of the place that is meant. */
+        String place(String rule, String meant) {
             List<Place> found = places(meant);
             if (found.size() == 1) {
                 return found.getFirst().id();
             }
             throw unreadable(
+                    rule,
                     found.isEmpty()
                             ? "there is no place '" + meant + "' that you may see."
                             : "'" + meant + "' is the name of " + found.size() + " places. Write the way to it, '"
@@ -329,5 +336,9 @@ public final class RuleFile {
                             : places(path(place)).size() == 1 ? path(place) : id)
                     .orElse(id);
         }
+    }
+
+    private static Unreadable unreadable(String rule, String reason) {
+        return new Unreadable("Rule '" + rule + "': " + reason);
     }
 }

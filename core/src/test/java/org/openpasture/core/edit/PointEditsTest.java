@@ -149,7 +149,9 @@ class PointEditsTest {
         refused(Reason.INVALID, by(EDITOR, shown(new Shown(7, null))));
         refused(Reason.INVALID, by(EDITOR, shown(new Shown(-1, null))));
         refused(Reason.INVALID, by(EDITOR, shown(new Shown(null, Map.of("much", "a lot")))));
-        refused(Reason.INVALID, by(EDITOR, shown(new Shown(null, Map.of("NaN", "nothing")))));
+        for (String number : List.of("NaN", "1d", "0x1p3", " 1", "1e3", "9999999999999999")) {
+            refused(Reason.INVALID, by(EDITOR, shown(new Shown(null, Map.of(number, "nothing")))));
+        }
         refused(Reason.INVALID, by(EDITOR, shown(new Shown(null, Map.of("0", " ")))));
         refused(Reason.INVALID, by(EDITOR, shown(new Shown(null, Map.of("0", "two\nlines")))));
         refused(Reason.INVALID, by(EDITOR, shown(new Shown(null, Map.of("0", "x".repeat(41))))));

@@ -65,10 +65,11 @@ public class Reports {
 
     /** A report over {@code from <= time < until}. */
     public Report of(Registry registry, Subject subject, Instant from, Instant until) {
-        List<ReportedPoint> points = subject.points().stream()
+        List<ReportedPoint> inOrder = subject.points().stream()
                 .map(point -> point(registry, point, subject.placeId(), from, until))
-                .sorted(subject.worstFirst() ? WORST_FIRST : Comparator.comparing(any -> 0))
                 .toList();
+        List<ReportedPoint> points =
+                subject.worstFirst() ? inOrder.stream().sorted(WORST_FIRST).toList() : inOrder;
         List<AlertView> raised = raised(registry, subject, from, until);
         return new Report(
                 subject.title(),
