@@ -77,5 +77,8 @@ void load();
   .filters {
     grid-template-columns: repeat(2, minmax(0, 1fr));
   }
+  .filters > :has(input[type="date"]) {
+    grid-column: span 2;
+  }
 }
 </style>
