@@ -55,13 +55,18 @@ final class InShort {
                 .count();
         long open =
                 report.alerts().stream().filter(view -> view.closedAt() == null).count();
-        String sentence = count(all, "alert") + (all == 1 ? " was" : " were") + " raised";
-        if (report.moreAlerts() > 0) {
-            return sentence + ".";
+        if (all == 1) {
+            return (critical == 1 ? "A critical alert" : "1 alert") + " was raised; it is "
+                    + (open == 0 ? "closed." : "still open.");
         }
-        return sentence
-                + (critical == 0 ? "" : ", " + critical + " of them critical")
-                + (open == 0 ? "; all are closed." : "; " + open + (open == 1 ? " is" : " are") + " still open.");
+        String sentence = all + " alerts were raised";
+        return report.moreAlerts() > 0
+                ? sentence + "."
+                : sentence
+                        + (critical == 0 ? "" : ", " + critical + " of them critical")
+                        + (open == 0
+                                ? "; all are closed."
+                                : "; " + open + (open == 1 ? " is" : " are") + " still open.");
     }
 
     private static String count(int many, String what) {

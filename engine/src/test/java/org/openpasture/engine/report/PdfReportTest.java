@@ -132,7 +132,7 @@ class PdfReportTest {
         assertThat(text(report("Cold store", List.of(warm, silent), List.of(alert()))))
                 .contains("1 Nov 2026 00:00 to 8 Nov 2026 00:00")
                 .contains("1 of 1 points with limits left the normal range: Store air (Dispatch).")
-                .contains("1 alert was raised; all are closed.")
+                .contains("1 alert was raised; it is closed.")
                 .contains("1 point had no readings: Store door (Dispatch).")
                 .contains("4.0 °C 6.5 °C 9.0 °C 4.0 °C 2 h (67 %)")
                 .contains("Acknowledged by anna")
