@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Look, Panel } from "@/api/types";
+import DecimalsField from "@/points/DecimalsField.vue";
 import WordsField from "@/points/WordsField.vue";
 
 /** How a panel shows values, where that is not what the points say. Empty means the usual. */
@@ -16,17 +17,12 @@ function set(part: Partial<Look>) {
 
 <template>
   <div class="look">
-    <el-form-item v-if="offers.includes('decimals')" label="Decimals" for="panel-decimals">
-      <el-input-number
-        id="panel-decimals"
-        :model-value="panel.look?.decimals ?? undefined"
-        :min="0"
-        :max="6"
-        :controls="false"
-        placeholder="usual"
-        @update:model-value="set({ decimals: $event ?? null })"
-      />
-    </el-form-item>
+    <DecimalsField
+      v-if="offers.includes('decimals')"
+      id="panel-decimals"
+      :model-value="panel.look?.decimals ?? null"
+      @update:model-value="set({ decimals: $event })"
+    />
     <template v-if="offers.includes('scale')">
       <el-form-item :label="`Scale from${unit ? ` (${unit})` : ''}`" for="panel-lowest">
         <el-input-number

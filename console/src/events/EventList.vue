@@ -8,13 +8,12 @@ import FenceMark from "@/look/FenceMark.vue";
 import { useFilters } from "@/look/filters";
 import { usePages } from "@/look/pages";
 import ProblemNote from "@/look/ProblemNote.vue";
-import { usePlaces } from "@/places/places";
 import { computed } from "vue";
 import { EVERYTHING, KINDS, leadsTo, withKinds } from "./events";
+import HistoryFilters from "./HistoryFilters.vue";
 
 /** Everything that happened, the newest first, filtered by the service; its address leads back to the same view. */
 const PAGE = 50;
-const places = usePlaces();
 const {
   items: found,
   more,
@@ -41,23 +40,12 @@ void load();
 
 <template>
   <section class="sheet">
-    <div class="filters">
-      <el-input v-model="filter.text" placeholder="Text" aria-label="Text" clearable />
+    <HistoryFilters v-model="filter" :exported="`/api/v1/events/export?${query}`">
       <el-select v-model="filter.kind" placeholder="All but changes" aria-label="Kind" clearable>
         <el-option v-for="(kind, id) in KINDS" :key="id" :value="id" :label="kind.plural" />
         <el-option :value="EVERYTHING" label="everything" />
       </el-select>
-      <el-select v-model="filter.severity" placeholder="Any severity" aria-label="Severity" clearable>
-        <el-option v-for="one in ['advisory', 'warning', 'critical']" :key="one" :value="one" :label="one" />
-      </el-select>
-      <el-select v-model="filter.place" placeholder="Anywhere" aria-label="Place" filterable clearable>
-        <el-option v-for="one in places.places" :key="one.id" :value="one.id" :label="one.name" />
-      </el-select>
-      <el-input v-model="filter.person" placeholder="Person" aria-label="Person" clearable />
-      <el-input v-model="filter.since" type="date" aria-label="From"><template #prefix>From&nbsp;</template></el-input>
-      <el-input v-model="filter.until" type="date" aria-label="To"><template #prefix>To&nbsp;</template></el-input>
-      <a class="el-button" :href="`/api/v1/events/export?${query}`" download>Export CSV</a>
-    </div>
+    </HistoryFilters>
     <ProblemNote :error="error" />
     <table v-if="found?.length" class="rows cards">
       <thead>
@@ -104,12 +92,6 @@ void load();
 </template>
 
 <style scoped>
-.filters {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(170px, 1fr));
-  gap: 0.5rem;
-  margin-bottom: 0.75rem;
-}
 .when {
   white-space: nowrap;
 }
@@ -118,13 +100,5 @@ void load();
 }
 .more {
   text-align: center;
-}
-@media (max-width: 640px) {
-  .filters {
-    grid-template-columns: repeat(2, minmax(0, 1fr));
-  }
-  .filters > :has(input[type="date"]) {
-    grid-column: span 2;
-  }
 }
 </style>

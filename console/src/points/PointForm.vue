@@ -7,6 +7,7 @@ import FormDialog from "@/look/FormDialog.vue";
 import { useVersion } from "@/look/version";
 import { usePlaces } from "@/places/places";
 import { computed, reactive, toRaw } from "vue";
+import DecimalsField from "./DecimalsField.vue";
 import FormulaFields from "./FormulaFields.vue";
 import { emptyFormula, isComplete } from "./formulas";
 import { usePoints } from "./points";
@@ -137,17 +138,7 @@ async function save() {
         <el-option v-for="tag in tags" :key="tag" :value="tag" :label="tag" />
       </el-select>
     </el-form-item>
-    <el-form-item label="Decimals" for="point-decimals">
-      <el-input-number
-        id="point-decimals"
-        :model-value="form.shown.decimals ?? undefined"
-        :min="0"
-        :max="6"
-        :controls="false"
-        placeholder="usual"
-        @update:model-value="form.shown.decimals = $event ?? null"
-      />
-    </el-form-item>
+    <DecimalsField id="point-decimals" v-model="form.shown.decimals" />
     <WordsField id="point-words" v-model="form.shown.words" :placeholder="modelWords" />
     <el-checkbox v-model="form.released">Released: people without the right to edit see it</el-checkbox>
   </FormDialog>

@@ -14,6 +14,7 @@ import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.core.rule.Rule;
 
 /**
  * What one person may do, by the grants of one registry.
@@ -74,6 +75,11 @@ public record Access(Registry registry, Person person, Scope scope) {
     /** Released points are seen with the right to look; others only by who may edit. */
     public boolean maySee(Point point) {
         return may(point.released() ? Right.LOOK : Right.EDIT, point.placeId());
+    }
+
+    /** Whether the person may look at the place that a rule belongs to. */
+    public boolean maySee(Rule rule) {
+        return may(Right.LOOK, registry.placeIdOf(rule));
     }
 
     public boolean may(Right right, Device device) {

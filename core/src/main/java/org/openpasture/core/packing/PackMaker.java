@@ -112,7 +112,7 @@ public final class PackMaker {
 
     private static boolean maySee(Access access, Entity thing) {
         return switch (thing) {
-            case Rule rule -> access.may(Right.LOOK, access.registry().placeIdOf(rule));
+            case Rule rule -> access.maySee(rule);
             case Dashboard dashboard -> access.may(Right.LOOK, dashboard);
             case LimitSet set -> access.maySee(set);
             case DeviceModel model -> access.maySee(model);

@@ -119,7 +119,7 @@ public final class RuleFile {
         }
         Names names = new Names(access);
         List<Rule> here = access.registry().all(Rule.class).stream()
-                .filter(rule -> access.may(Right.LOOK, access.registry().placeIdOf(rule)))
+                .filter(access::maySee)
                 .toList();
         Map<String, Planned> planned = new LinkedHashMap<>();
         for (ObjectNode entry : entries) {

@@ -123,7 +123,7 @@ public final class Search {
                 .filter(outlet -> access.may(Right.LOOK, outlet.siteId()))
                 .map(outlet -> Candidate.of(Kind.OUTLET, outlet.id(), outlet.name(), path(now, outlet.siteId()), ""));
         Stream<Candidate> rules = now.all(Rule.class).stream()
-                .filter(rule -> access.may(Right.LOOK, now.placeIdOf(rule)))
+                .filter(access::maySee)
                 .map(rule -> Candidate.of(Kind.RULE, rule.id(), rule.name(), path(now, now.placeIdOf(rule)), ""));
         Stream<Candidate> dashboards = now.all(Dashboard.class).stream()
                 .filter(dashboard -> access.may(Right.LOOK, dashboard))

@@ -3,12 +3,15 @@ package org.openpasture.engine.event;
 import java.time.Instant;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.alert.Alert;
 import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.notice.NoticeStore;
+import org.openpasture.store.notice.NoticeStore.NumberedNotice;
 import org.openpasture.store.registry.RegistryStore;
 import org.openpasture.store.sqlite.Backwards;
 import org.openpasture.store.telemetry.TelemetryStore;
@@ -69,11 +72,20 @@ public class EventLog {
                 most);
     }
 
+    private Stream<LoggedEvent> told(List<NumberedNotice> found) {
+        Map<String, Alert> about = alerts.alerts(found.stream()
+                .flatMap(one -> Optional.ofNullable(one.notice().alertId()).stream())
+                .toList());
+        return found.stream()
+                .map(one -> new LoggedEvent.Told(
+                        one, Optional.ofNullable(one.notice().alertId()).map(about::get)));
+    }
+
     private Stream<LoggedEvent> of(EventKind kind, Backwards from) {
         return switch (kind) {
             case ALERT -> alerts.steps(from).stream().map(LoggedEvent.Stepped::new);
             case NOTE -> alerts.notes(from).stream().map(LoggedEvent.Noted::new);
-            case NOTICE -> notices.made(from).stream().map(LoggedEvent.Told::new);
+            case NOTICE -> told(notices.made(from));
             case COMMAND -> telemetry.commands().wanted(from).stream().map(LoggedEvent.Commanded::new);
             case CORRECTION -> telemetry.corrections().made(from).stream().map(LoggedEvent.Corrected::new);
             case CHANGE -> registry.trail(from).stream().map(LoggedEvent.Changed::new);

@@ -2,6 +2,8 @@ package org.openpasture.engine.event;
 
 import java.time.Instant;
 import java.util.Comparator;
+import java.util.Optional;
+import org.openpasture.core.alert.Alert;
 import org.openpasture.core.fleet.Command;
 import org.openpasture.store.alert.AlertStore.AlertNote;
 import org.openpasture.store.alert.AlertStore.AlertStep;
@@ -30,8 +32,12 @@ public sealed interface LoggedEvent {
         }
     }
 
-    /** Somebody was told of something, or is to be. */
-    record Told(NumberedNotice notice) implements LoggedEvent {
+    /**
+     * Somebody was told of something, or is to be.
+     *
+     * @param alert that it is about; empty for none
+     */
+    record Told(NumberedNotice notice, Optional<Alert> alert) implements LoggedEvent {
         @Override
         public Position position() {
             return new Position(notice.notice().createdAt(), EventKind.NOTICE, notice.number());

@@ -16,7 +16,6 @@ import org.openpasture.core.edit.RuleEdits;
 import org.openpasture.core.edit.RuleWish;
 import org.openpasture.core.judging.Members;
 import org.openpasture.core.judging.Rehearsal;
-import org.openpasture.core.people.Right;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.engine.judging.JudgeRunner;
 import org.openpasture.engine.judging.Rehearsals;
@@ -57,9 +56,7 @@ class RuleController {
     @GetMapping("/api/v1/rules")
     List<Rule> list() {
         Access access = reader.access();
-        return access.registry().all(Rule.class).stream()
-                .filter(rule -> access.may(Right.LOOK, access.registry().placeIdOf(rule)))
-                .toList();
+        return access.registry().all(Rule.class).stream().filter(access::maySee).toList();
     }
 
     @GetMapping("/api/v1/rules/{id}")

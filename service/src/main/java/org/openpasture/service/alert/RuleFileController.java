@@ -10,7 +10,6 @@ import org.openpasture.api.alert.RuleFileView;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.Edited;
 import org.openpasture.core.packing.RuleFile;
-import org.openpasture.core.people.Right;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.core.yaml.YamlFile;
 import org.openpasture.service.access.Accounts;
@@ -49,7 +48,7 @@ class RuleFileController {
             reader.place(place);
         }
         List<Rule> rules = access.registry().all(Rule.class).stream()
-                .filter(rule -> access.may(Right.LOOK, access.registry().placeIdOf(rule)))
+                .filter(access::maySee)
                 .filter(rule -> place == null
                         || access.registry().isWithin(access.registry().placeIdOf(rule), place))
                 .toList();

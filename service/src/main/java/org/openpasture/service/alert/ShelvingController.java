@@ -128,7 +128,7 @@ class ShelvingController {
         Access access = reader.access();
         Rule rule = access.registry()
                 .find(Rule.class, id)
-                .filter(one -> access.may(Right.LOOK, access.registry().placeIdOf(one)))
+                .filter(access::maySee)
                 .orElseThrow(() -> Problem.notFound("rule"));
         boolean selection = rule.target() instanceof Target.Selection;
         if (selection != (member != null)) {

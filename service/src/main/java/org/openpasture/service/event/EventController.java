@@ -111,16 +111,25 @@ class EventController {
         if (place != null) {
             reader.place(place);
         }
-        return Paging.<LoggedEvent, Optional<LoggedEvent.Position>>fill(
+        return Paging.<Looked, Optional<LoggedEvent.Position>>fill(
                         most,
                         after,
-                        (from, size) -> log.list(filter.kinds(), since, until, from, size),
-                        event -> Optional.of(event.position()),
-                        event -> wanted(access, event, filter, place).isPresent())
+                        (from, size) -> log.list(filter.kinds(), since, until, from, size).stream()
+                                .map(event -> new Looked(event, wanted(access, event, filter, place)))
+                                .toList(),
+                        looked -> Optional.of(looked.event().position()),
+                        looked -> looked.view().isPresent())
                 .stream()
-                .flatMap(event -> wanted(access, event, filter, place).stream())
+                .flatMap(looked -> looked.view().stream())
                 .toList();
     }
+
+    /**
+     * An event that was looked at.
+     *
+     * @param view empty if it is not wanted, or may not be seen
+     */
+    private record Looked(LoggedEvent event, Optional<EventView> view) {}
 
     private Optional<EventView> wanted(Access access, LoggedEvent event, EventFilter filter, @Nullable String place) {
         return views.view(access, event)

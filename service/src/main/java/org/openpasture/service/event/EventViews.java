@@ -31,7 +31,6 @@ import org.openpasture.engine.event.EventKind;
 import org.openpasture.engine.event.LoggedEvent;
 import org.openpasture.engine.notice.NoticeText;
 import org.openpasture.service.trail.TrailViews;
-import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.alert.AlertView;
 import org.openpasture.store.notice.Notice;
 import org.openpasture.store.telemetry.Corrections.Correction;
@@ -42,12 +41,7 @@ import org.springframework.stereotype.Component;
 class EventViews {
     private static final Set<String> SIGN_INS = Set.of("sign-in", "token", "password");
 
-    private final AlertStore alerts;
     private final TrailViews trail = new TrailViews();
-
-    EventViews(AlertStore alerts) {
-        this.alerts = alerts;
-    }
 
     /** An event as somebody sees it; empty for what they may not see. */
     Optional<EventView> view(Access access, LoggedEvent event) {
@@ -67,13 +61,12 @@ class EventViews {
                                 name(access.registry(), note.alert()),
                                 note.note().text(),
                                 note.note().person()));
-            case LoggedEvent.Told(var told) ->
+            case LoggedEvent.Told(var told, var alert) ->
                 (told.notice().alertId() == null
                                 ? access.mayManageInstance()
                                         ? Optional.of(new Built(event, access.registry(), Optional.empty()))
                                         : Optional.<Built>empty()
-                                : alerts.find(told.notice().alertId())
-                                        .flatMap(view -> ofAlert(access, event, view.alert())))
+                                : alert.flatMap(about -> ofAlert(access, event, about)))
                         .map(built ->
                                 built.say(NoticeText.withoutMark(told.notice().subject()), words(told.notice()), ""));
             case LoggedEvent.Commanded(var command) ->

@@ -6,6 +6,7 @@ import static org.openpasture.store.generated.registrydb.Tables.ALERT_STEP;
 import static org.openpasture.store.generated.registrydb.Tables.NOTICE;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
@@ -446,7 +447,8 @@ public final class AlertStore {
         return id.in(DSL.select(ALERT.ID).from(ALERT));
     }
 
-    private Map<String, Alert> alerts(List<String> ids) {
+    /** Alerts by their ids, without what happened to them; those that are gone are left out. */
+    public Map<String, Alert> alerts(Collection<String> ids) {
         return database.read()
                 .selectFrom(ALERT)
                 .where(ALERT.ID.in(Set.copyOf(ids)))
