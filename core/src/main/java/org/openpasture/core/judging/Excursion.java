@@ -31,11 +31,20 @@ final class Excursion {
         this.learntAt = learntAt;
     }
 
-    /** Takes the next reading; says what ended with it, if that is worth an alert. */
-    Optional<Found> next(Reading reading, Verdict verdict) {
+    /** Whether the condition holds by what was taken so far. */
+    boolean isRunning() {
+        return run != null;
+    }
+
+    /**
+     * Takes the next reading; says what ended with it, if that is worth an alert.
+     *
+     * @param isReport whether it counts as one more report in a row; what another point says does not
+     */
+    Optional<Found> next(Reading reading, Verdict verdict, boolean isReport) {
         Run before = run;
         if (verdict.holds()) {
-            Run now = before == null ? new Run(reading.time(), learntAt, 1) : before.oneMore();
+            Run now = before == null ? new Run(reading.time(), learntAt, 1) : isReport ? before.oneMore() : before;
             run = now;
             worst = worst == null || verdict.weight() > worst.weight() ? verdict : worst;
             raisedAt = raisedAt == null && hold.isMet(Duration.between(now.since(), reading.time()), now.reports())

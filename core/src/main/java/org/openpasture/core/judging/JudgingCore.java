@@ -6,11 +6,11 @@ import java.util.ArrayList;
 import java.util.Base64;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
@@ -25,8 +25,6 @@ import org.openpasture.core.alert.Shelf;
 import org.openpasture.core.alert.Tracker;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.limit.Severity;
-import org.openpasture.core.place.Point;
-import org.openpasture.core.quantity.Units;
 import org.openpasture.core.reading.Arrival;
 import org.openpasture.core.reading.ByPoint;
 import org.openpasture.core.reading.PointReading;
@@ -64,6 +62,18 @@ public final class JudgingCore {
     private Map<String, String> keptWindows;
 
     private final Past past;
+
+    private final Compared.Known known = new Compared.Known() {
+        @Override
+        public @Nullable Reading latest(int point) {
+            return standing(point).latest;
+        }
+
+        @Override
+        public @Nullable Window window(Watch watch, int term, WatchedPoint of) {
+            return windows.get(watch.windowKey(term, of));
+        }
+    };
 
     /** What is known of a point, in one place because every reading asks for all of it. */
     private static final class Standing {
@@ -207,7 +217,7 @@ public final class JudgingCore {
         Measure measure = watch.measure(term);
         Window window = null;
         if (measure.seconds() > 0) {
-            String key = windowKey(watch, term, point);
+            String key = watch.windowKey(term, point);
             Window before = windows.get(key);
             String kept = keptWindows.get(key);
             window = before != null && before.measures(measure)
@@ -235,10 +245,6 @@ public final class JudgingCore {
             }
         }
         return window;
-    }
-
-    private static String windowKey(Watch watch, int term, WatchedPoint point) {
-        return watch.rule().id() + "/" + term + "/" + point.point().number();
     }
 
     /** A device that never says a word is missed from when somebody began to wait for it. */
@@ -407,19 +413,69 @@ public final class JudgingCore {
                         .add(entry.reading());
             }
         }
-        passed.forEach((point, readings) -> {
-            Standing standing = standing(point);
-            LateReadings late = standing.late == null ? LateReadings.NONE : standing.late;
-            late = late.with(readings, now);
-            standing.late = late;
-            for (Watched of : standing.watching) {
-                if (!of.watch().isSilence()
-                        && of.point().other() == null
-                        && of.watch().terms().isEmpty()
-                        && !Levels.isLevel(of.watch().rule().id())) {
-                    judgePassed(of, late.readings(), now, effects);
+        passed.forEach((point, readings) -> lookBack(point, readings, now, effects));
+    }
+
+    /**
+     * What comes after newer readings of its point: if a condition held in it for long enough, and is over, that is an
+     * alert that has returned.
+     */
+    private void lookBack(int point, List<Reading> readings, Instant now, List<Effect> effects) {
+        Standing standing = standing(point);
+        LateReadings late = (standing.late == null ? LateReadings.NONE : standing.late).with(readings, now);
+        standing.late = late;
+        Hindsight hindsight = new Hindsight(registry, past);
+        Set<Watch> looked = new HashSet<>();
+        for (Watched of : standing.watching) {
+            Watch watch = of.watch();
+            if (watch.isSilence() || Levels.isLevel(watch.rule().id())) {
+                continue;
+            }
+            if (!Hindsight.looksAtOthers(watch)) {
+                Reading latest = present(watch, 0, of.point());
+                tellOfPast(
+                        watch,
+                        hindsight.ofOne(watch, of.point(), late.readings(), latest, told(watch), now),
+                        now,
+                        effects);
+            } else if (looked.add(watch)) {
+                Instant from = late.readings().getFirst().time();
+                Instant until = late.readings().getLast().time();
+                for (WatchedPoint each : watch.points()) {
+                    if (watch.concerns(each, point)) {
+                        tellOfPast(
+                                watch,
+                                hindsight.ofSeveral(watch, each, point, from, until, told(watch), now),
+                                now,
+                                effects);
+                    }
                 }
             }
+        }
+    }
+
+    private Instant told(Watch watch) {
+        return alertedUntil.getOrDefault(watch.rule().id(), Instant.MIN);
+    }
+
+    /** Nobody is told twice of one time, nor while there is an alert of the rule. */
+    private void tellOfPast(Watch watch, Optional<Excursion.Found> found, Instant now, List<Effect> effects) {
+        Rule rule = watch.rule();
+        Tracker tracker = tracker(rule.id());
+        found.filter(one -> tracker.alertId() == null).ifPresent(one -> {
+            String alertId = Alert.idOf(rule.id(), one.raisedAt());
+            Severity severity = severity(rule, one.worst());
+            effects.add(raised(
+                    rule,
+                    AlertText.alert(registry, rule, severity, alertId, one.worst(), one.since(), one.raisedAt(), now)));
+            effects.add(
+                    new Effect.Returned(alertId, one.over().time(), one.over().value()));
+            if (shelves.containsKey(rule.id())) {
+                effects.add(new Effect.Closed(alertId, now));
+            } else {
+                trackers.put(rule.id(), tracker.in(AlertState.RETURNED, alertId));
+            }
+            alertedUntil.merge(rule.id(), one.over().time(), (a, b) -> a.isAfter(b) ? a : b);
         });
     }
 
@@ -488,63 +544,6 @@ public final class JudgingCore {
         return found;
     }
 
-    /**
-     * What comes after newer readings of its point: if a condition held in it for long enough, and is over, that is an
-     * alert that has returned. Nobody is told twice of one time, nor while there is an alert of the rule.
-     */
-    private void judgePassed(Watched of, List<Reading> readings, Instant now, List<Effect> effects) {
-        Rule rule = of.watch().rule();
-        Tracker tracker = tracker(rule.id());
-        Instant told = alertedUntil.getOrDefault(rule.id(), Instant.MIN);
-        Excursion excursion = new Excursion(rule.hold(), now);
-        Window memory = of.window() == null ? null : new Window(rule.measure());
-        Optional<Excursion.Found> found = Optional.empty();
-        for (int i = 0; i < readings.size() && found.isEmpty(); i++) {
-            Reading reading = readings.get(i);
-            if (memory != null && reading.quality() != Quality.BAD) {
-                memory.update(reading.time(), reading.value());
-            }
-            Reading measured = memory == null ? reading : measured(memory, of.point(), reading);
-            Verdict any = measured == null ? null : Verdict.of(of.point(), measured);
-            Verdict verdict = any == null || of.watch().isActive(reading.time()) ? any : any.with(false, true);
-            if (measured != null && verdict != null) {
-                found = excursion.next(measured, verdict).filter(one -> one.raisedAt()
-                        .isAfter(told));
-            }
-        }
-        Instant until = found.map(one -> one.over().time())
-                .orElseGet(() -> readings.getLast().time());
-        Reading latest = present(of.watch(), 0, of.point());
-        Verdict newest = latest == null ? null : Verdict.of(of.point(), latest);
-        Verdict present = newest == null || of.watch().isActive(now) ? newest : newest.with(false, true);
-        if (found.isEmpty() && present != null && latest != null) {
-            // What still holds is for the readings that come now.
-            found = present.holds() ? found : excursion.next(latest, present);
-        }
-        found.filter(one -> tracker.alertId() == null && one.raisedAt().isAfter(told))
-                .ifPresent(one -> {
-                    String alertId = Alert.idOf(rule.id(), one.raisedAt());
-                    Alert alert = AlertText.alert(
-                            registry,
-                            rule,
-                            severity(rule, one.worst()),
-                            alertId,
-                            one.worst(),
-                            one.since(),
-                            one.raisedAt(),
-                            now);
-                    effects.add(raised(rule, alert));
-                    effects.add(new Effect.Returned(
-                            alertId, one.over().time(), one.over().value()));
-                    if (shelves.containsKey(rule.id())) {
-                        effects.add(new Effect.Closed(alertId, now));
-                    } else {
-                        trackers.put(rule.id(), tracker.in(AlertState.RETURNED, alertId));
-                    }
-                    alertedUntil.merge(rule.id(), until, (a, b) -> a.isAfter(b) ? a : b);
-                });
-    }
-
     /** What a hub hands over at once is judged in the order in which it was measured. */
     private static List<PointReading> inOrder(List<PointReading> readings) {
         for (int i = 1; i < readings.size(); i++) {
@@ -582,7 +581,7 @@ public final class JudgingCore {
             return;
         }
         Reading measured = of.window() != null
-                ? measured(of.window(), of.point(), reading)
+                ? Compared.measured(of.window(), of.point(), reading)
                 : of.point().other() != null ? present(of.watch(), 0, of.point()) : reading;
         if (measured != null) {
             judge(of.watch(), of.point(), measured, reading.time(), true, now, effects);
@@ -622,88 +621,19 @@ public final class JudgingCore {
         }
     }
 
-    /** What a window comes to at a reading; a value that cannot be real stays one. */
-    private static @Nullable Reading measured(Window window, WatchedPoint of, Reading reading) {
-        if (reading.quality() == Quality.BAD) {
-            return reading;
-        }
-        OptionalDouble value = window.value();
-        return value.isEmpty()
-                ? null
-                : new Reading(
-                        reading.time(),
-                        window.foresees() ? possible(of.point(), value.getAsDouble()) : value.getAsDouble(),
-                        reading.quality());
-    }
-
-    /** No trend leads out of what can be: a tank is not emptier than empty. */
-    private static double possible(Point point, double value) {
-        return Math.clamp(value, point.lowest(), point.highest());
-    }
-
     /** What is compared of a point now; null while nothing is known. */
     private @Nullable Reading present(Watch watch, int term, WatchedPoint of) {
-        Reading latest = standing(of.point().number()).latest;
-        if (latest != null && watch.measure(term) instanceof Measure.Difference apart) {
-            return difference(latest, of, apart.within());
-        }
-        if (latest == null || watch.measure(term).seconds() == 0) {
-            return latest;
-        }
-        Window window = windows.get(windowKey(watch, term, of));
-        return window == null ? latest : measured(window, of, latest);
+        return Compared.present(watch, term, of, known);
     }
 
-    /** How far a point is off another one, in its own unit; null while that is not known. */
-    private @Nullable Reading difference(Reading latest, WatchedPoint of, int withinSeconds) {
-        Point other = of.other();
-        Reading reference = other == null ? null : standing(other.number()).latest;
-        if (other == null
-                || reference == null
-                || reference.quality() == Quality.BAD
-                || Duration.between(reference.time(), latest.time()).abs().toSeconds() > withinSeconds) {
-            return null;
-        }
-        OptionalDouble value =
-                Units.convert(reference.value(), other.unit(), of.point().unit());
-        return value.isEmpty()
-                ? null
-                : new Reading(latest.time(), latest.value() - value.getAsDouble(), latest.quality());
+    private @Nullable Verdict verdict(Watch watch, WatchedPoint of, Reading reading) {
+        return Compared.verdict(watch, of, reading, known);
     }
 
     /** The same at a moment: out of the hours in which a rule applies its condition is over. */
     private @Nullable Verdict verdict(Watch watch, WatchedPoint of, Reading reading, Instant at) {
         Verdict verdict = verdict(watch, of, reading);
         return verdict == null || watch.isActive(at) ? verdict : verdict.with(false, true);
-    }
-
-    /**
-     * What a reading says of a rule, with its further conditions on what was measured last. One of which nothing is
-     * known neither holds nor is over. Null where the reading says nothing.
-     */
-    private @Nullable Verdict verdict(Watch watch, WatchedPoint of, Reading reading) {
-        Verdict main = Verdict.of(of, reading);
-        if (main == null || watch.terms().isEmpty()) {
-            return main;
-        }
-        int holding = main.holds() ? 1 : 0;
-        int notOver = main.clears() ? 0 : 1;
-        for (int i = 0; i < watch.terms().size(); i++) {
-            boolean holds = false;
-            boolean known = false;
-            boolean over = true;
-            for (WatchedPoint point : watch.points(i + 1)) {
-                Reading present = present(watch, i + 1, point);
-                Verdict verdict = present == null ? null : Verdict.of(point, present);
-                known |= verdict != null;
-                holds |= verdict != null && verdict.holds();
-                over &= verdict != null && verdict.clears();
-            }
-            holding += holds ? 1 : 0;
-            notOver += known && over ? 0 : 1;
-        }
-        int needed = watch.rule().needed();
-        return main.with(holding >= needed, notOver < needed);
     }
 
     /** The condition holds on some point; it is an alert once it has on one of them for long enough. */

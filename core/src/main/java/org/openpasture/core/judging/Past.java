@@ -1,6 +1,7 @@
 package org.openpasture.core.judging;
 
 import java.time.Instant;
+import java.util.Optional;
 import java.util.function.Consumer;
 import org.openpasture.core.reading.Reading;
 
@@ -18,4 +19,9 @@ public interface Past {
      * @param until excluded
      */
     void read(int point, Instant from, Instant until, Consumer<Reading> consumer);
+
+    /** The last reading of a point before a moment. */
+    default Optional<Reading> before(int point, Instant moment) {
+        return Optional.empty();
+    }
 }

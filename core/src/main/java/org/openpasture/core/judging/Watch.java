@@ -190,4 +190,17 @@ record Watch(Rule rule, List<WatchedPoint> points, List<Further> terms, int sile
     boolean isSilence() {
         return rule.condition() instanceof Condition.Silent;
     }
+
+    /** Under which name the memory of a measure at one point is kept. */
+    String windowKey(int term, WatchedPoint of) {
+        return rule.id() + "/" + term + "/" + of.point().number();
+    }
+
+    /** Whether what a point says counts where the rule is judged at one of its points. */
+    boolean concerns(WatchedPoint of, int number) {
+        return of.isOrIsComparedWith(number)
+                || terms.stream()
+                        .flatMap(term -> term.points().stream())
+                        .anyMatch(point -> point.isOrIsComparedWith(number));
+    }
 }

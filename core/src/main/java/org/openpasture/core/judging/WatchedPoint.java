@@ -33,4 +33,8 @@ record WatchedPoint(
             double low,
             double high,
             @Nullable LimitSet limits) {}
+
+    boolean isOrIsComparedWith(int number) {
+        return point.number() == number || other != null && other.number() == number;
+    }
 }

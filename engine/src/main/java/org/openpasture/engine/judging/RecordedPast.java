@@ -3,6 +3,7 @@ package org.openpasture.engine.judging;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Consumer;
 import org.openpasture.core.judging.Past;
 import org.openpasture.core.reading.Quality;
@@ -38,5 +39,10 @@ final class RecordedPast implements Past {
                 consumer.accept(new Reading(hour.start().plusMillis(HOUR_MILLIS / 2), hour.mean(), Quality.GOOD));
             }
         }
+    }
+
+    @Override
+    public Optional<Reading> before(int point, Instant moment) {
+        return series.before(point, moment);
     }
 }
