@@ -12,6 +12,8 @@ import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import { computed, ref, watch } from "vue";
 import AcknowledgeForm from "./AcknowledgeForm.vue";
+import EarlierHere from "./EarlierHere.vue";
+import InstructionsList from "./InstructionsList.vue";
 import ShelveForm from "./ShelveForm.vue";
 import { history, STATES } from "./states";
 
@@ -98,7 +100,7 @@ async function write() {
     </section>
     <section v-if="alert.guidance" class="sheet">
       <h2>Instructions</h2>
-      {{ alert.guidance }}
+      <InstructionsList :alert="alert" :may-act="mayAct" @changed="alert = $event" />
     </section>
     <section v-if="point" class="sheet">
       <div class="sheet-head">
@@ -123,6 +125,7 @@ async function write() {
       </form>
       <ProblemNote :error="error" />
     </section>
+    <EarlierHere :alert="alert" />
     <ShelveForm v-if="shelving" :alert="alert" @close="((shelving = false), load())" />
     <AcknowledgeForm v-if="answering" :alert="alert" @close="((answering = false), load())" />
   </div>

@@ -558,8 +558,17 @@ function body() {
       <el-checkbox v-model="form.tellWhenOver">Notify everybody who was notified</el-checkbox>
     </el-form-item>
     <el-form-item label="Instructions" for="rule-guidance"
-      ><el-input id="rule-guidance" v-model="form.guidance" type="textarea" :rows="2"
-    /></el-form-item>
+      ><el-input
+        id="rule-guidance"
+        v-model="form.guidance"
+        type="textarea"
+        :rows="3"
+        placeholder="1. Listen at the coupling&#10;2. Check the alignment"
+      />
+      <p class="soft small">
+        Lines that begin with a number or a dash become steps to tick off in the alert.
+      </p></el-form-item
+    >
     <section class="trial" aria-live="polite">
       <el-button :loading="trial.busy.value" :disabled="!choice" @click="rehearse">Test on the last 30 days</el-button>
       <ProblemNote :error="trial.error.value" />

@@ -47,6 +47,10 @@ export function stepWords(step: AlertStep, unit: string): string {
       return step.person ? `shelving ended by ${step.person}` : "shelving ended";
     case "assigned":
       return step.text ? `assigned to ${step.text} by ${step.person}` : `assigned to nobody by ${step.person}`;
+    case "done":
+      return `${step.person} ticked off “${step.text}”`;
+    case "undone":
+      return `${step.person} took back the tick of “${step.text}”`;
     case "closed":
       return "closed";
   }

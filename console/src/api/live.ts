@@ -3,7 +3,7 @@ import { api, Refusal } from "./http";
 
 type Listener = (data: never) => void;
 
-const EVENTS = ["reading", "alert", "gateway", "device", "changed", "news", "frame", "resync"] as const;
+const EVENTS = ["reading", "alert", "gateway", "device", "changed", "news", "logbook", "frame", "resync"] as const;
 export type LiveEvent = (typeof EVENTS)[number];
 
 const listeners = new Map<string, Set<Listener>>();

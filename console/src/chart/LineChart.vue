@@ -14,7 +14,7 @@ import { LabelLayout } from "echarts/features";
 import { CanvasRenderer } from "echarts/renderers";
 import { computed, useTemplateRef } from "vue";
 import VChart from "vue-echarts";
-import { lineOption, type Ends, type Usual } from "./lineOption";
+import { lineOption, type ChartMark, type Ends, type Usual } from "./lineOption";
 import type { Drawn } from "./series";
 
 use([
@@ -29,7 +29,7 @@ use([
 ]);
 
 /** Draws; whoever uses it fetches. */
-const { lines, limits, from, until, fixed, ends, usual } = defineProps<{
+const { lines, limits, from, until, fixed, ends, usual, marks, picking } = defineProps<{
   lines: Drawn[];
   limits?: LimitSet;
   from: number;
@@ -37,13 +37,16 @@ const { lines, limits, from, until, fixed, ends, usual } = defineProps<{
   fixed: boolean;
   ends?: Ends;
   usual?: Usual;
+  marks?: ChartMark[];
+  /** The next press in the chart chooses a moment. */
+  picking?: boolean;
 }>();
 const chart = useTemplateRef<InstanceType<typeof VChart>>("chart");
-const emit = defineEmits<{ zoom: [from: number, until: number] }>();
+const emit = defineEmits<{ zoom: [from: number, until: number]; pick: [at: number] }>();
 
 const option = computed(() => {
   void dark.value;
-  return lineOption(lines, limits, { from, until, fixed, ends, usual, palette: colour });
+  return lineOption(lines, limits, { from, until, fixed, ends, usual, marks, palette: colour });
 });
 
 /** What is drawn now, as a PNG on the colour of the page. */
@@ -51,6 +54,13 @@ function picture(): string {
   return chart.value?.getDataURL({ type: "png", pixelRatio: 2, backgroundColor: colour("sheet") }) ?? "";
 }
 defineExpose({ picture });
+
+function pressed(event: { offsetX: number; offsetY: number }) {
+  const at = picking ? chart.value?.convertFromPixel({ xAxisIndex: 0 }, event.offsetX) : undefined;
+  if (typeof at === "number" && at >= from && at <= until) {
+    emit("pick", Math.round(at));
+  }
+}
 
 function zoomed(event: { batch?: object[] }) {
   const part = event.batch?.[0] as { start: number; end: number } | undefined;
@@ -62,5 +72,12 @@ function zoomed(event: { batch?: object[] }) {
 </script>
 
 <template>
-  <VChart ref="chart" :option="option" autoresize :update-options="{ replaceMerge: ['series'] }" @datazoom="zoomed" />
+  <VChart
+    ref="chart"
+    :option="option"
+    autoresize
+    :update-options="{ replaceMerge: ['series'] }"
+    @datazoom="zoomed"
+    @zr:click="pressed"
+  />
 </template>

@@ -2,7 +2,7 @@
 import type { LimitSet, Point } from "@/api/types";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { computed, defineAsyncComponent, ref, shallowRef, useTemplateRef, watch } from "vue";
-import type { Ends, Usual } from "./lineOption";
+import type { ChartMark, Ends, Usual } from "./lineOption";
 import { BEFORES, hoursEarlier, useCompared, type Before } from "./before";
 import { drawn, later, useSeriesSource, type Drawn } from "./series";
 
@@ -14,6 +14,8 @@ const {
   fixed = true,
   ends,
   usual,
+  marks,
+  picking = false,
 } = defineProps<{
   points: Point[];
   hours: number;
@@ -21,7 +23,10 @@ const {
   fixed?: boolean;
   ends?: Ends;
   usual?: Usual;
+  marks?: ChartMark[];
+  picking?: boolean;
 }>();
+const emit = defineEmits<{ pick: [at: number] }>();
 const LineChart = defineAsyncComponent(() => import("./LineChart.vue"));
 const BUCKETS = 600;
 const canvas = useTemplateRef<{ picture: () => string }>("canvas");
@@ -141,6 +146,10 @@ function merged(coarse: Drawn, fine: Drawn, begin: number, end: number): Drawn {
       :fixed="fixed"
       :ends="ends"
       :usual="usual"
+      :marks="marks"
+      :picking="picking"
+      :class="{ picking }"
+      @pick="(at: number) => emit('pick', at)"
       @zoom="zoom"
     />
   </div>
@@ -156,6 +165,9 @@ function merged(coarse: Drawn, fine: Drawn, begin: number, end: number): Drawn {
   width: 100%;
   height: 100%;
   min-height: inherit;
+}
+.picking {
+  cursor: crosshair;
 }
 .none {
   place-self: center;

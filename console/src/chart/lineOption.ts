@@ -20,6 +20,13 @@ export interface Usual {
   high: number;
 }
 
+/** A moment that is marked in a chart. */
+export interface ChartMark {
+  id: number;
+  at: number;
+  label: string;
+}
+
 const LINES = ["solid", "dashed", "dotted"] as const;
 
 /** Boundaries of a limit set, each between two zones: "B | C". */
@@ -53,7 +60,15 @@ export function fixedScale(set: LimitSet, lowest: number): { min: number; max: n
 export function lineOption(
   lines: Drawn[],
   set: LimitSet | undefined,
-  options: { from: number; until: number; fixed: boolean; palette: Palette; ends?: Ends; usual?: Usual },
+  options: {
+    from: number;
+    until: number;
+    fixed: boolean;
+    palette: Palette;
+    ends?: Ends;
+    usual?: Usual;
+    marks?: ChartMark[];
+  },
 ): EChartsCoreOption {
   const { palette } = options;
   const points = lines.filter((line) => !line.earlier).map((line) => line.point);
@@ -89,45 +104,73 @@ export function lineOption(
       ...(options.ends?.max === undefined ? {} : { max: options.ends.max }),
       axisLabel: { color: palette("ink-soft"), showMaxLabel: scale ? false : undefined },
     },
-    series: lines.map((line, at) => {
-      // What is drawn from an earlier time has the colour of its point, thin and dashed.
-      const i = at % Math.max(points.length, 1);
-      const colour = colours[i % 4];
-      return {
-        type: "line",
-        name: names[at],
-        data: withGaps(line),
-        showSymbol: false,
-        connectNulls: false,
-        sampling: undefined,
-        lineStyle: line.earlier
-          ? { width: 1.2, color: colour, type: [2, 3], opacity: 0.75 }
-          : { width: 1.6, color: colour, type: LINES[Math.floor(i / 4) % 3] },
-        itemStyle: { color: colour },
-        endLabel: {
-          show: points.length > 1 && !line.earlier,
-          formatter: "{a}",
-          color: colour,
-          distance: 4,
-          width: 140,
-          overflow: "truncate",
-        },
-        labelLayout: { moveOverlap: "shiftY" },
-        tooltip: {
-          valueFormatter: (value: unknown) =>
-            typeof value === "number"
-              ? (wordFor(value, line.point.words) ?? `${value.toFixed(line.point.decimals)} ${line.point.unit}`)
-              : "–",
-        },
-        ...(at === 0 ? marks(set, options.usual, palette) : {}),
-      };
-    }),
+    series: [
+      ...lines.map((line, at) => {
+        // What is drawn from an earlier time has the colour of its point, thin and dashed.
+        const i = at % Math.max(points.length, 1);
+        const colour = colours[i % 4];
+        return {
+          type: "line",
+          name: names[at],
+          data: withGaps(line),
+          showSymbol: false,
+          connectNulls: false,
+          sampling: undefined,
+          lineStyle: line.earlier
+            ? { width: 1.2, color: colour, type: [2, 3], opacity: 0.75 }
+            : { width: 1.6, color: colour, type: LINES[Math.floor(i / 4) % 3] },
+          itemStyle: { color: colour },
+          endLabel: {
+            show: points.length > 1 && !line.earlier,
+            formatter: "{a}",
+            color: colour,
+            distance: 4,
+            width: 140,
+            overflow: "truncate",
+          },
+          labelLayout: { moveOverlap: "shiftY" },
+          tooltip: {
+            valueFormatter: (value: unknown) =>
+              typeof value === "number"
+                ? (wordFor(value, line.point.words) ?? `${value.toFixed(line.point.decimals)} ${line.point.unit}`)
+                : "–",
+          },
+          ...(at === 0 ? marks(set, options.usual, palette) : {}),
+        };
+      }),
+      ...moments(options.marks ?? [], palette),
+    ],
   };
 }
 
 function nameOf(line: Drawn, points: Point[], onePlace: boolean): string {
   const name = line.point.direction && onePlace ? line.point.direction : nameAmong(line.point, points);
   return line.earlier ? `${name}, ${line.earlier}` : name;
+}
+
+/** Moments as thin upright lines with their number above: what was written then stands below the chart. */
+function moments(marks: ChartMark[], palette: Palette) {
+  if (!marks.length) {
+    return [];
+  }
+  return [
+    {
+      id: "moments",
+      type: "line",
+      data: [],
+      markLine: {
+        symbol: "none",
+        cursor: "pointer",
+        data: marks.map((mark) => ({
+          id: mark.id,
+          name: mark.label,
+          xAxis: mark.at,
+          label: { ...rimLabel(palette), color: palette("ink"), formatter: mark.label, position: "end", distance: 2 },
+          lineStyle: { color: palette("ink-soft"), width: 1, type: [2, 2] },
+        })),
+      },
+    },
+  ];
 }
 
 /** The limits, and between two dashed lines what is normal by a baseline. */

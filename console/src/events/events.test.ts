@@ -11,7 +11,7 @@ it("leads to what an event is about, the alert before its point", () => {
 });
 
 it("leaves changes out unless somebody asks for them", () => {
-  expect(withKinds("place=p")).toBe("place=p&kind=alert%2Cnote%2Cnotice%2Ccommand%2Ccorrection");
+  expect(withKinds("place=p")).toBe("place=p&kind=alert%2Cnote%2Clogbook%2Cnotice%2Ccommand%2Ccorrection");
   expect(withKinds("kind=change")).toBe("kind=change");
   expect(withKinds(`kind=${EVERYTHING}&text=a`)).toBe("text=a");
 });

@@ -4,6 +4,7 @@ import type { LoggedEvent } from "@/api/types";
 export const KINDS: Record<string, { name: string; plural: string }> = {
   alert: { name: "alert", plural: "alerts and their steps" },
   note: { name: "note", plural: "notes on alerts" },
+  logbook: { name: "logbook", plural: "logbook entries" },
   notice: { name: "notice", plural: "mails and text messages" },
   command: { name: "command", plural: "commands to devices" },
   correction: { name: "correction", plural: "corrections of readings" },

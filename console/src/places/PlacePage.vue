@@ -8,7 +8,10 @@ import { useAlerts } from "@/alerts/alerts";
 import RuleForm from "@/alerts/RuleForm.vue";
 import PointsChart from "@/chart/PointsChart.vue";
 import RangePicker from "@/chart/RangePicker.vue";
+import { marksOf, useLogbook } from "@/logbook/logbook";
+import LogbookSheet from "@/logbook/LogbookSheet.vue";
 import { useAction } from "@/look/act";
+import { now } from "@/look/clock";
 import EmptyState from "@/look/EmptyState.vue";
 import FenceMark from "@/look/FenceMark.vue";
 import { useLoad } from "@/look/load";
@@ -49,6 +52,14 @@ const limitSets = computed(() =>
 const past = useLoad(() => api.get<Alert[]>(`alerts?state=all&limit=20&place=${id}`));
 onLive("alert", past.load);
 watch(() => id, past.load);
+
+const logbook = useLogbook(() => "place=" + id);
+const marks = computed(() =>
+  marksOf(
+    (logbook.data.value ?? []).filter((entry) => entry.placeId === id),
+    now.value - hours.value * 3_600_000,
+  ),
+);
 
 /** Points of one quantity, side by side if they are directions of one machine. */
 const directions = computed(() => own.value.filter((point) => point.direction !== null));
@@ -157,11 +168,24 @@ async function remove() {
             }}{{ group[0]?.unit ? ", " + group[0].unit : "" }}
           </figcaption>
           <div class="canvas">
-            <PointsChart :points="group" :hours="hours" :limits="places.limitsById.get(group[0]?.limitSet ?? '')" />
+            <PointsChart
+              :points="group"
+              :hours="hours"
+              :limits="places.limitsById.get(group[0]?.limitSet ?? '')"
+              :marks="marks"
+            />
           </div>
         </figure>
       </div>
     </section>
+
+    <LogbookSheet
+      :entries="logbook.data.value"
+      :problem="logbook.error.value"
+      :place-id="id"
+      :marks="marks"
+      @changed="logbook.load"
+    />
 
     <section v-if="limitSets.length" class="sheet">
       <h2>Limits that hold here</h2>

@@ -5,8 +5,12 @@ import type { Alert } from "@/api/types";
 import AlertRows from "@/alerts/AlertRows.vue";
 import RuleForm from "@/alerts/RuleForm.vue";
 import PointsChart from "@/chart/PointsChart.vue";
+import EntryForm from "@/logbook/EntryForm.vue";
+import { marksOf, useLogbook } from "@/logbook/logbook";
+import LogbookSheet from "@/logbook/LogbookSheet.vue";
 import RangePicker from "@/chart/RangePicker.vue";
 import { useAction } from "@/look/act";
+import { now } from "@/look/clock";
 import FenceMark from "@/look/FenceMark.vue";
 import HeadroomBar from "@/look/HeadroomBar.vue";
 import { useLoad } from "@/look/load";
@@ -46,6 +50,16 @@ const past = useLoad(async () =>
 );
 onLive("alert", past.load);
 watch(() => point.value?.id, past.load);
+
+const logbook = useLogbook(() => "point=" + id);
+const marks = computed(() => marksOf(logbook.data.value ?? [], now.value - hours.value * 3_600_000));
+const picking = ref(false);
+const noteAt = ref<number>();
+
+function pick(at: number) {
+  picking.value = false;
+  noteAt.value = at;
+}
 
 const FORMATS = { csv: "CSV", xlsx: "Workbook (XLSX)", "json-lines": "JSON lines", senml: "SenML" };
 
@@ -121,6 +135,13 @@ async function release() {
         <RangePicker v-model="hours" />
         <el-checkbox v-if="limits" v-model="fixed">fixed scale</el-checkbox>
         <RouterLink :to="`/records/compare?points=${point.id}&hours=${hours}&compare=before`">Compare …</RouterLink>
+        <el-button
+          v-if="places.may('operate', point.placeId)"
+          :aria-pressed="picking"
+          :type="picking ? 'primary' : undefined"
+          @click="picking = !picking"
+          >{{ picking ? "Cancel note" : "Add note" }}</el-button
+        >
         <el-dropdown trigger="click">
           <el-button>Export …</el-button>
           <template #dropdown>
@@ -133,8 +154,22 @@ async function release() {
           </template>
         </el-dropdown>
       </div>
+      <p v-if="picking" class="row" role="status">
+        Press the moment in the chart that the note is about.
+        <el-button link type="primary" @click="pick(Date.now())">Now</el-button>
+      </p>
       <div class="canvas">
-        <PointsChart ref="chart" :points="[point]" :hours="hours" :limits="limits" :fixed="fixed" :usual="usual" />
+        <PointsChart
+          ref="chart"
+          :points="[point]"
+          :hours="hours"
+          :limits="limits"
+          :fixed="fixed"
+          :usual="usual"
+          :marks="marks"
+          :picking="picking"
+          @pick="pick"
+        />
       </div>
       <p v-if="limits" class="soft small source">
         Limits: <RouterLink :to="`/limits#${limits.id}`">{{ limits.title }}</RouterLink>, {{ limits.source.document }}
@@ -142,6 +177,15 @@ async function release() {
         document is authoritative.
       </p>
     </section>
+
+    <LogbookSheet
+      :entries="logbook.data.value"
+      :problem="logbook.error.value"
+      :place-id="point.placeId"
+      :point-id="point.id"
+      :marks="marks"
+      @changed="logbook.load"
+    />
 
     <VibrationSheet v-if="point.quantity.startsWith('vibration-')" :point="point" />
 
@@ -159,6 +203,13 @@ async function release() {
       <AlertRows :alerts="past.data.value" />
     </section>
 
+    <EntryForm
+      v-if="noteAt"
+      :place-id="point.placeId"
+      :point-id="point.id"
+      :at="noteAt"
+      @close="((noteAt = undefined), logbook.load())"
+    />
     <PointForm v-if="open === 'point'" :point="point" @close="open = ''" />
     <EraseForm v-if="open === 'erase'" :point="point" @close="open = ''" />
     <BaselineForm v-if="open === 'baseline'" :points="[point]" @close="open = ''" />

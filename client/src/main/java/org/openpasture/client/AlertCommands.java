@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.Locale;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.alert.AssignRequest;
 import org.openpasture.api.alert.NoteRequest;
@@ -113,6 +114,44 @@ final class AlertCommands implements Runnable {
         JsonNode answer = to.api().post("api/v1/alerts/" + id(to, alert) + "/acknowledgement", new NoteRequest(note));
         if (!to.printedJson(answer)) {
             to.out().println("Acknowledged: " + answer.path("summary").asString());
+        }
+        return 0;
+    }
+
+    @Command(
+            name = "instructions",
+            mixinStandardHelpOptions = true,
+            description = "What to do about an alert, step by step; with --done a step is ticked off.")
+    int instructions(
+            @Mixin Service to,
+            @Parameters(paramLabel = "ALERT", description = "The id as listed, or the end of it.") String alert,
+            @Option(names = "--done", paramLabel = "STEP", description = "The number of a step that is done.") @Nullable
+                    Integer done,
+            @Option(names = "--not-done", paramLabel = "STEP", description = "Take a tick back.") @Nullable
+                    Integer notDone) {
+        String path = "api/v1/alerts/" + id(to, alert);
+        JsonNode answer = to.api().get(path);
+        for (Integer step : new Integer[] {done, notDone}) {
+            if (step != null) {
+                answer = to.api().put(path + "/instructions/" + step, Map.of("done", step.equals(done)));
+            }
+        }
+        if (to.printedJson(answer.path("instructions"))) {
+            return 0;
+        }
+        answer.path("instructions").forEach(line -> to.out()
+                .println(
+                        line.path("number").asInt() == 0
+                                ? line.path("text").asString()
+                                : (line.path("doneAt").isString() ? "[x] " : "[ ] ")
+                                        + line.path("number").asInt() + ". "
+                                        + line.path("text").asString()
+                                        + (line.path("doneAt").isString()
+                                                ? "  (" + line.path("doneBy").asString() + ", "
+                                                        + Words.moment(line.path("doneAt")) + ")"
+                                                : "")));
+        if (answer.path("instructions").isEmpty()) {
+            to.out().println("The rule of this alert has no instructions.");
         }
         return 0;
     }

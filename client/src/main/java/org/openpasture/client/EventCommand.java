@@ -17,7 +17,7 @@ import tools.jackson.databind.JsonNode;
         name = "events",
         mixinStandardHelpOptions = true,
         description =
-                "Everything that happened, newest first: alerts and their steps, notes, notices, commands, corrections, changes.")
+                "Everything that happened, newest first: alerts and their steps, notes, logbook, notices, commands, corrections, changes.")
 final class EventCommand implements Callable<Integer> {
     @Mixin
     private Service service;
@@ -25,7 +25,7 @@ final class EventCommand implements Callable<Integer> {
     @Option(
             names = "--kind",
             paramLabel = "KIND",
-            description = "alert, note, notice, command, correction or change; several with commas.")
+            description = "alert, note, logbook, notice, command, correction or change; several with commas.")
     private @Nullable String kind;
 
     @Option(names = "--severity", paramLabel = "SEVERITY", description = "Only of alerts of this severity.")

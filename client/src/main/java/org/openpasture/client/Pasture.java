@@ -43,6 +43,7 @@ import picocli.CommandLine.Command;
             ReadingCommands.class,
             WaveformCommands.class,
             GatewayCommands.class,
+            LogbookCommands.class,
             ModelCommands.class,
             DeviceCommands.class,
             RadioCommands.class,

@@ -97,6 +97,9 @@ class AccessMatrixTest {
             "POST /api/v1/alerts/{id}/acknowledgement",
             "PUT /api/v1/alerts/{id}/assignee",
             "POST /api/v1/alerts/{id}/notes",
+            "PUT /api/v1/alerts/{id}/instructions/{number}",
+            "POST /api/v1/logbook",
+            "PUT /api/v1/logbook/{id}",
             "POST /api/v1/alerts/{id}/shelving",
             "DELETE /api/v1/alerts/{id}/shelving",
             "POST /api/v1/rules/{id}/shelving",
@@ -122,6 +125,7 @@ class AccessMatrixTest {
             "PUT /api/v1/groups/{id}",
             "DELETE /api/v1/groups/{id}",
             "POST /api/v1/groups/{id}/grants",
+            "DELETE /api/v1/logbook/{id}",
             "DELETE /api/v1/people/{id}",
             "DELETE /api/v1/people/{id}/second-factor",
             "DELETE /api/v1/keys",
@@ -237,6 +241,9 @@ class AccessMatrixTest {
                         "api/v1/packs", Map.of("shipped", "shipped-battery-site", "places", Map.of("site", plant.pump)))
                 .path("id")
                 .asString();
+        String entry = owner.post("api/v1/logbook", Map.of("placeId", plant.site, "text", "Hidden entry"))
+                .path("id")
+                .asString();
         String baseline = owner.post("api/v1/baselines", baselineOf(point))
                 .path(0)
                 .path("id")
@@ -255,6 +262,7 @@ class AccessMatrixTest {
                 Map.entry("outlets", outlet),
                 Map.entry("dashboards", dashboard),
                 Map.entry("links", link),
+                Map.entry("logbook", entry),
                 Map.entry("rules", rule),
                 Map.entry("limits", set),
                 Map.entry("models", ownModel),
@@ -308,6 +316,9 @@ class AccessMatrixTest {
         String point = THEIRS.get("points");
         return switch (pattern) {
             case "/api/v1/sites", "/api/v1/sites/{id}" -> Map.of("name", "Taken");
+            case "/api/v1/logbook" -> Map.of("placeId", site, "text", "Taken");
+            case "/api/v1/logbook/{id}" -> Map.of("text", "Taken");
+            case "/api/v1/alerts/{id}/instructions/{number}" -> Map.of("done", true);
             case "/api/v1/areas", "/api/v1/areas/{id}" -> Map.of("name", "Taken", "parentId", site);
             case "/api/v1/assets", "/api/v1/assets/{id}" ->
                 Map.of("name", "Taken", "parentId", site, "kind", "pump", "limitSets", List.of());
@@ -371,7 +382,9 @@ class AccessMatrixTest {
             String kind = pattern.split("/")[3];
             String value = matcher.group(1).equals("pointId")
                     ? THEIRS.get("points")
-                    : matcher.group(1).equals("channel") ? "axial" : THEIRS.get(kind);
+                    : matcher.group(1).equals("channel")
+                            ? "axial"
+                            : matcher.group(1).equals("number") ? "1" : THEIRS.get(kind);
             assertThat(value)
                     .as("this matrix knows no %s; name one in it", kind)
                     .isNotNull();

@@ -14,6 +14,7 @@ import org.openpasture.core.limit.Severity;
  * @param learntAt when we learnt of it; later than that for what a hub handed over after a while
  * @param shelf how its rule is set aside: until when (null for out of service), by whom, why; null if it is not
  * @param assignedTo who has it; null for nobody
+ * @param instructions the lines of the guidance, with the steps that were ticked off
  * @param steps all that happened to it, in order
  * @param cause what is behind this and other alerts, such as "gateway 02ab54fffe10a001"; empty for what stands for
  *     itself
@@ -42,6 +43,7 @@ public record AlertAnswer(
         @Nullable Shelf shelf,
         @Nullable String assignedTo,
         String guidance,
+        List<InstructionView> instructions,
         String cause,
         List<StepView> steps,
         List<NoteView> notes,
@@ -50,11 +52,12 @@ public record AlertAnswer(
     /**
      * Something that happened to an alert.
      *
-     * @param kind raised, worsened, eased, acknowledged, returned, recurred, shelved, unshelved, assigned or closed
+     * @param kind raised, worsened, eased, acknowledged, returned, recurred, shelved, unshelved, assigned, done, undone
+     *     or closed
      * @param severity that the alert has had since then; null where that did not change
      * @param value of the deciding point then; null where it is not known
      * @param person who did it; empty where nobody did
-     * @param text the limit that was crossed, the reason, or to whom it was assigned
+     * @param text the limit that was crossed, the reason, to whom it was assigned, or which step is done
      */
     public record StepView(
             Instant at,
@@ -63,6 +66,16 @@ public record AlertAnswer(
             @Nullable Double value,
             String person,
             String text) {}
+
+    /**
+     * A line of what is to be done.
+     *
+     * @param number by which it is ticked off, from 1; 0 for a line that is text only
+     * @param doneAt when it was ticked off; null if it is not
+     * @param doneBy who did it; empty if it is not
+     */
+    public record InstructionView(
+            int number, String text, @Nullable Instant doneAt, String doneBy) {}
 
     /** What somebody wrote. */
     public record NoteView(Instant at, String person, String text) {}

@@ -9,7 +9,7 @@ import org.openpasture.core.limit.Severity;
  * Something that happened.
  *
  * @param id by which the list is gone on with, as {@code after}
- * @param kind alert, note, notice, command, correction or change
+ * @param kind alert, note, logbook, notice, command, correction or change
  * @param severity of the alert that it belongs to, as it was then where that is known; null for what belongs to none
  * @param placeId where; null where it belongs to no place
  * @param path names from the site down to the place

@@ -1,6 +1,9 @@
 package org.openpasture.engine.alert;
 
+import java.util.List;
+import java.util.Optional;
 import org.openpasture.api.alert.AlertAnswer;
+import org.openpasture.core.alert.Instructions;
 import org.openpasture.core.registry.Paths;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.notice.NoticeViews;
@@ -43,6 +46,7 @@ public class AlertViews {
                 view.shelf(),
                 view.assignedTo(),
                 alert.guidance(),
+                instructions(view),
                 alert.cause(),
                 view.steps().stream()
                         .map(step -> new AlertAnswer.StepView(
@@ -52,5 +56,18 @@ public class AlertViews {
                         .map(note -> new AlertAnswer.NoteView(note.at(), note.person(), note.text()))
                         .toList(),
                 notices.ofAlert(alert.id()).stream().map(NoticeViews::of).toList());
+    }
+
+    private static List<AlertAnswer.InstructionView> instructions(AlertView view) {
+        return Instructions.of(view.alert().guidance()).stream()
+                .map(line -> {
+                    Optional<AlertView.Step> tick = view.tickOf(line.key());
+                    return new AlertAnswer.InstructionView(
+                            line.number(),
+                            line.text(),
+                            tick.map(AlertView.Step::at).orElse(null),
+                            tick.map(AlertView.Step::person).orElse(""));
+                })
+                .toList();
     }
 }

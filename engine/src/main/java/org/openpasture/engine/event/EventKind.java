@@ -10,6 +10,7 @@ public enum EventKind {
     COMMAND,
     ALERT,
     NOTE,
+    LOGBOOK,
     NOTICE;
 
     public static EventKind of(String id) {

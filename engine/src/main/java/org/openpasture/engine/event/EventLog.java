@@ -10,6 +10,7 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.alert.Alert;
 import org.openpasture.store.alert.AlertStore;
+import org.openpasture.store.logbook.LogbookStore;
 import org.openpasture.store.notice.NoticeStore;
 import org.openpasture.store.notice.NoticeStore.NumberedNotice;
 import org.openpasture.store.registry.RegistryStore;
@@ -21,12 +22,19 @@ import org.springframework.stereotype.Component;
 @Component
 public class EventLog {
     private final AlertStore alerts;
+    private final LogbookStore logbook;
     private final NoticeStore notices;
     private final RegistryStore registry;
     private final TelemetryStore telemetry;
 
-    EventLog(AlertStore alerts, NoticeStore notices, RegistryStore registry, TelemetryStore telemetry) {
+    EventLog(
+            AlertStore alerts,
+            LogbookStore logbook,
+            NoticeStore notices,
+            RegistryStore registry,
+            TelemetryStore telemetry) {
         this.alerts = alerts;
+        this.logbook = logbook;
         this.notices = notices;
         this.registry = registry;
         this.telemetry = telemetry;
@@ -85,6 +93,7 @@ public class EventLog {
         return switch (kind) {
             case ALERT -> alerts.steps(from).stream().map(LoggedEvent.Stepped::new);
             case NOTE -> alerts.notes(from).stream().map(LoggedEvent.Noted::new);
+            case LOGBOOK -> logbook.entries(from).stream().map(LoggedEvent.Written::new);
             case NOTICE -> told(notices.made(from));
             case COMMAND -> telemetry.commands().wanted(from).stream().map(LoggedEvent.Commanded::new);
             case CORRECTION -> telemetry.corrections().made(from).stream().map(LoggedEvent.Corrected::new);

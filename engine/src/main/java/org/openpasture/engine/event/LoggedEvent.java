@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.Optional;
 import org.openpasture.core.alert.Alert;
 import org.openpasture.core.fleet.Command;
+import org.openpasture.core.logbook.LogEntry;
 import org.openpasture.store.alert.AlertStore.AlertNote;
 import org.openpasture.store.alert.AlertStore.AlertStep;
 import org.openpasture.store.notice.NoticeStore.NumberedNotice;
@@ -29,6 +30,14 @@ public sealed interface LoggedEvent {
         @Override
         public Position position() {
             return new Position(note.note().at(), EventKind.NOTE, note.number());
+        }
+    }
+
+    /** Somebody wrote about a place or a point. */
+    record Written(LogEntry entry) implements LoggedEvent {
+        @Override
+        public Position position() {
+            return new Position(entry.at(), EventKind.LOGBOOK, entry.id());
         }
     }
 

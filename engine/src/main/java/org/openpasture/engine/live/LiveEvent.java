@@ -17,7 +17,7 @@ public final class LiveEvent {
     /**
      * An event whose content is at hand.
      *
-     * @param name reading, alert, frame, gateway, device, news or changed
+     * @param name reading, alert, frame, gateway, device, news, logbook or changed
      * @param placeId who may look here is told; null for everybody who is signed in
      * @param pointId for readings, the point, which must be visible too; else null
      * @param data becomes JSON
@@ -38,7 +38,7 @@ public final class LiveEvent {
         return new LiveEvent(name, placeId, null, make);
     }
 
-    /** What happened: reading, alert, frame, gateway, device, news or changed. */
+    /** What happened: reading, alert, frame, gateway, device, news, logbook or changed. */
     public String name() {
         return name;
     }

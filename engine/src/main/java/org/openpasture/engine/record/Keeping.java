@@ -15,6 +15,7 @@ import org.openpasture.api.record.KeepingSettings.KeepDays;
 import org.openpasture.core.place.Point;
 import org.openpasture.inlets.loop.Loop;
 import org.openpasture.store.alert.AlertStore;
+import org.openpasture.store.logbook.LogbookStore;
 import org.openpasture.store.registry.RegistryStore;
 import org.openpasture.store.series.Keep;
 import org.openpasture.store.setting.SettingStore;
@@ -55,6 +56,7 @@ public class Keeping {
     private final TelemetryStore telemetry;
     private final RegistryStore registry;
     private final AlertStore alerts;
+    private final LogbookStore logbook;
     private final DailyFiles dailyFiles;
     private final Clock clock;
     private final Loop loop;
@@ -65,12 +67,14 @@ public class Keeping {
             TelemetryStore telemetry,
             RegistryStore registry,
             AlertStore alerts,
+            LogbookStore logbook,
             DailyFiles dailyFiles,
             Clock clock) {
         this.settings = settings;
         this.telemetry = telemetry;
         this.registry = registry;
         this.alerts = alerts;
+        this.logbook = logbook;
         this.dailyFiles = dailyFiles;
         this.clock = clock;
         this.loop = Loop.onVirtualThread("keeping", this::turn);
@@ -138,6 +142,7 @@ public class Keeping {
         before(now.alertDays(), ALERT_DAYS).ifPresent(before -> inSteps(() -> alerts.erase(before, AT_ONCE)));
         before(now.commandDays(), COMMAND_DAYS).ifPresent(telemetry::eraseCommands);
         before(now.undoDays(), UNDO_DAYS).ifPresent(telemetry::eraseCorrections);
+        before(now.undoDays(), UNDO_DAYS).ifPresent(before -> inSteps(() -> logbook.erase(before, AT_ONCE)));
     }
 
     private Optional<Instant> before(@Nullable Integer chosen, int usual) {

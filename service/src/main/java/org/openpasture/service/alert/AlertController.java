@@ -11,10 +11,12 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.alert.AlertAnswer;
 import org.openpasture.api.alert.AssignRequest;
+import org.openpasture.api.alert.DoneRequest;
 import org.openpasture.api.alert.FiguresView;
 import org.openpasture.api.alert.NoteRequest;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.alert.Alert;
+import org.openpasture.core.alert.Instructions;
 import org.openpasture.core.judging.Event;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.people.Person;
@@ -238,6 +240,22 @@ class AlertController {
         }
         alerts.assign(id, clock.instant(), reader.person().name(), name);
         publisher.tell(id);
+        return one(id);
+    }
+
+    /** Ticks off a step of an alert's instructions, or takes the tick back. */
+    @PutMapping("/api/v1/alerts/{id}/instructions/{number}")
+    AlertAnswer tick(@PathVariable String id, @PathVariable int number, @RequestBody DoneRequest request) {
+        AlertView view = visible(id);
+        reader.require(Right.OPERATE, view.alert().placeId(), "tick off steps here");
+        Instructions.Line line = Instructions.of(view.alert().guidance()).stream()
+                .filter(one -> one.isStep() && one.number() == number)
+                .findFirst()
+                .orElseThrow(() -> Problem.notFound("step"));
+        if (view.tickOf(line.key()).isPresent() != request.asBoolean()) {
+            alerts.tick(id, clock.instant(), reader.person().name(), line.key(), request.asBoolean());
+            publisher.tell(id);
+        }
         return one(id);
     }
 

@@ -14,6 +14,7 @@ import org.openpasture.engine.clock.SteadyClock;
 import org.openpasture.engine.config.EngineSettings;
 import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.backup.WantedRestore;
+import org.openpasture.store.logbook.LogbookStore;
 import org.openpasture.store.notice.NoticeStore;
 import org.openpasture.store.outlet.OutletQueue;
 import org.openpasture.store.people.AnsweredStore;
@@ -89,6 +90,11 @@ class Wiring {
     @Bean
     NoticeStore noticeStore(RegistryDatabase database) {
         return new NoticeStore(database);
+    }
+
+    @Bean
+    LogbookStore logbookStore(RegistryDatabase database) {
+        return new LogbookStore(database);
     }
 
     @Bean

@@ -38,7 +38,7 @@ class EventController {
      * Events, the newest first. Each reader sees those of places that they may look at; changes of what is registered
      * and sign-ins are for owners.
      *
-     * @param kind of these kinds only, separated by commas: alert, note, notice, command, correction, change
+     * @param kind of these kinds only, separated by commas: alert, note, logbook, notice, command, correction, change
      * @param severity of alerts of these severities only, separated by commas
      * @param place of this site, area or asset and what lies below it
      * @param person part of the name of who did it

@@ -61,6 +61,22 @@ class EventViews {
                                 name(access.registry(), note.alert()),
                                 note.note().text(),
                                 note.note().person()));
+            case LoggedEvent.Written(var entry) -> {
+                Optional<Point> point = access.registry().find(Point.class, entry.pointId());
+                Built built = new Built(event, access.registry(), Optional.of(entry.placeId()));
+                yield point.map(access::maySee).orElseGet(() -> access.may(Right.LOOK, entry.placeId()))
+                        ? Optional.of(point.map(one -> built.point(one.id()))
+                                .orElse(built)
+                                .say(
+                                        point.map(Point::name)
+                                                .or(() -> access.registry()
+                                                        .place(entry.placeId())
+                                                        .map(Place::name))
+                                                .orElse(""),
+                                        entry.text(),
+                                        entry.personName()))
+                        : Optional.empty();
+            }
             case LoggedEvent.Told(var told, var alert) ->
                 (told.notice().alertId() == null
                                 ? access.mayManageInstance()
@@ -150,6 +166,8 @@ class EventViews {
             case SHELVED -> "shelved";
             case UNSHELVED -> "no longer shelved";
             case ASSIGNED -> "assigned";
+            case DONE -> "done";
+            case UNDONE -> "not done after all";
             case CLOSED -> "closed";
         };
     }

@@ -115,11 +115,11 @@ class WaysController {
                 .orElseGet(() -> new TestResult(true, address.written() + ": the message was sent."));
     }
 
-    /** Who can be notified of what happens at a place: everybody who may see it. For who may edit there. */
+    /** Who can be notified of what happens at a place: everybody who may see it. For who may operate there. */
     @GetMapping("/api/v1/places/{id}/recipients")
     List<RecipientView> recipients(@PathVariable String id) {
         String place = reader.place(id).id();
-        reader.require(Right.EDIT, place, "see who can be notified here");
+        reader.require(Right.OPERATE, place, "see who can be notified here");
         Registry now = reader.now();
         return now.all(Person.class).stream()
                 .filter(person -> new Access(now, person).may(Right.LOOK, place))

@@ -13,6 +13,7 @@ import org.openpasture.api.fleet.DeviceRequest;
 import org.openpasture.api.fleet.DeviceView;
 import org.openpasture.api.fleet.GatewayRequest;
 import org.openpasture.api.inlet.InletRequest;
+import org.openpasture.api.logbook.LogEntryRequest;
 import org.openpasture.api.outlet.OutletRequest;
 import org.openpasture.api.place.AreaRequest;
 import org.openpasture.api.place.AssetRequest;
@@ -360,8 +361,13 @@ final class Creamery extends DemoMaker {
                 new Hold.ForReports(3),
                 0.2,
                 Severity.WARNING,
-                "Zone C: Listen at the coupling and look at the rubber star. If only the axial direction is high, check alignment first. "
-                        + "Zone D: Stop the pump and switch to the standby pump. Spare coupling: store, shelf 4.");
+                """
+                        In zone D stop the pump and switch to the standby pump first.
+                        1. Listen at the coupling and look at the rubber star
+                        2. Check the alignment if only the axial direction is high
+                        3. Tighten the foot bolts, 45 Nm
+                        4. Write in the logbook what was found
+                        Spare coupling: store, shelf 4.""");
         rule(
                 "Milk in silo 1 too warm",
                 new Target.OfPoint(id("silo1-temperature")),
@@ -413,6 +419,21 @@ final class Creamery extends DemoMaker {
                         start.minus(Duration.ofDays(22)),
                         null,
                         "Rubber star worn down to 6 mm."));
+    }
+
+    /** What people wrote about the pump and the cellar in the weeks before the demo. */
+    void logbook(Instant start) {
+        entry("pump-axial", start.minus(Duration.ofDays(23)), "Louder than last week, mostly along the shaft.");
+        entry(
+                "pump-axial",
+                start.minus(Duration.ofDays(21)),
+                "Coupling changed: rubber star worn down to 6 mm. Aligned by laser, 0.04 mm.");
+        entry("cellar-humidity", start.minus(Duration.ofHours(9)), "Humidifier filled up, door seal cleaned.");
+        entry("pump-axial", start.minus(Duration.ofHours(5)), "Foot bolts tightened on the morning round.");
+    }
+
+    private void entry(String point, Instant at, String text) {
+        api.post("api/v1/logbook", new LogEntryRequest(null, id(point), null, at, text, null));
     }
 
     private void rule(

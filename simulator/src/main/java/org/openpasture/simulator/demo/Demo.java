@@ -88,6 +88,7 @@ public final class Demo implements Runnable {
             numbers.putAll(farm.pointNumbers());
             int readings = DemoHistory.bringIn(owner, world, numbers, start);
             creamery.baseline(start);
+            creamery.logbook(start);
             try (DemoRadio radio =
                             new DemoRadio(new InetSocketAddress("127.0.0.1", radioPort), stationPort, world, clock);
                     DemoFarm bridges = new DemoFarm(farm, at, world, clock)) {

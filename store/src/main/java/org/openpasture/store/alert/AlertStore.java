@@ -220,6 +220,22 @@ public final class AlertStore {
         });
     }
 
+    /** Ticks off a step of an alert's instructions, or takes the tick back. */
+    public void tick(String alertId, Instant at, String person, String instruction, boolean isDone) {
+        database.write(dsl -> {
+            Long last = dsl.select(DSL.max(ALERT_STEP.AT))
+                    .from(ALERT_STEP)
+                    .where(ALERT_STEP.ALERT_ID.eq(alertId))
+                    .fetchOne(DSL.max(ALERT_STEP.AT));
+            // Two ticks of one moment would count as one.
+            Instant distinct = last == null || last < at.toEpochMilli() ? at : Instant.ofEpochMilli(last + 1);
+            return step(
+                    dsl,
+                    alertId,
+                    new Step(distinct, isDone ? Kind.DONE : Kind.UNDONE, null, null, person, instruction));
+        });
+    }
+
     private static boolean insert(DSLContext dsl, Alert alert) {
         return dsl.insertInto(
                                         ALERT,

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonValue;
 import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.alert.Alert;
 import org.openpasture.core.alert.AlertState;
@@ -57,12 +58,25 @@ public record AlertView(
         SHELVED,
         UNSHELVED,
         ASSIGNED,
+        /** A step of its instructions was ticked off. */
+        DONE,
+        /** A tick was taken back. */
+        UNDONE,
         CLOSED;
 
         @JsonValue
         public String id() {
             return name().toLowerCase(Locale.ROOT);
         }
+    }
+
+    /** By whom and when a step of its instructions was ticked off; empty if it is not. */
+    public Optional<Step> tickOf(String instruction) {
+        return steps.stream()
+                .filter(step -> (step.kind() == Kind.DONE || step.kind() == Kind.UNDONE)
+                        && step.text().equals(instruction))
+                .reduce((before, after) -> after)
+                .filter(step -> step.kind() == Kind.DONE);
     }
 
     /** What somebody wrote about it. */

@@ -1,0 +1,2 @@
+/** Requests and answers about the logbook. */
+package org.openpasture.api.logbook;

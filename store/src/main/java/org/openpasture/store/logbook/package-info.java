@@ -1,0 +1,2 @@
+/** The logbook in registry.db. It checks no rights. */
+package org.openpasture.store.logbook;
