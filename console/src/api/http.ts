@@ -78,6 +78,8 @@ export const api = {
   blob: async (path: string) => (await send("GET", path, undefined, undefined, { Accept: "*/*" })).blob(),
   text: async (path: string) => (await send("GET", path)).text(),
   remove: (path: string) => json<void>(send("DELETE", path)),
+  picture: <T>(path: string, content: Blob) =>
+    json<T>(send("PUT", path, content, content.type || "application/octet-stream")),
   csv: <T>(path: string, text: string) => json<T>(send("POST", path, text, "text/csv")),
 };
 

@@ -8,6 +8,7 @@ import { computed, ref } from "vue";
 import { copyOf, durationOf, freshId, hoursOf } from "./layout";
 import LookFields from "./LookFields.vue";
 import { KINDS } from "./panels/kinds";
+import PlaceField from "./PlaceField.vue";
 import PointsFields from "./PointsFields.vue";
 
 /** Makes a panel, or changes one. What all kinds have stays when another kind is chosen. */
@@ -37,7 +38,9 @@ const hours = computed({
   set: (span) => (draft.value = { ...draft.value, range: durationOf(span) }),
 });
 const complete = computed(
-  () => of.value.points !== "needed" || draft.value.pointIds.length > 0 || draft.value.selection !== null,
+  () =>
+    (of.value.points !== "needed" || draft.value.pointIds.length > 0 || draft.value.selection !== null) &&
+    (of.value.points !== "place" || draft.value.selection !== null),
 );
 
 /** A panel of another kind with what all kinds have. */
@@ -70,7 +73,7 @@ function save() {
   emit("save", {
     ...draft.value,
     title: title.value,
-    pointIds: none ? [] : draft.value.pointIds,
+    pointIds: none || of.value.points === "place" ? [] : draft.value.pointIds,
     selection: none ? null : draft.value.selection,
     look: of.value.look.length ? draft.value.look : null,
   });
@@ -90,7 +93,8 @@ function save() {
         ><el-option v-for="(one, id) in KINDS" :key="id" :value="id" :label="one.name"
       /></el-select>
     </el-form-item>
-    <PointsFields v-if="of.points !== 'none'" v-model="draft" />
+    <PlaceField v-if="of.points === 'place'" v-model="draft" />
+    <PointsFields v-else-if="of.points !== 'none'" v-model="draft" />
     <el-form-item v-for="choice in of.choices" :key="choice.key" :label="choice.label" :for="`panel-${choice.key}`">
       <el-select
         :id="`panel-${choice.key}`"

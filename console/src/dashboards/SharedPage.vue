@@ -4,6 +4,7 @@ import type { Dashboard, Panel } from "@/api/types";
 import { POINT_PATH } from "@/chart/series";
 import { every } from "@/look/clock";
 import { useLoad } from "@/look/load";
+import { PLAN_PATH } from "@/plans/plans";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { computed, provide } from "vue";
 import DashboardGrid from "./DashboardGrid.vue";
@@ -23,6 +24,7 @@ const {
   return found;
 });
 every(5, () => void load());
+provide(PLAN_PATH, (placeId) => ({ plan: `${path}/plans/${placeId}`, picture: `${path}/plans/${placeId}/picture` }));
 provide(POINT_PATH, (pointId) => `${path}/points/${pointId}`);
 const points = computed(() => new Map(dashboard.value?.points.map((point) => [point.id, point])));
 const pointsOf = (panel: Panel) => (dashboard.value?.shown[panel.id] ?? []).flatMap((id) => points.value.get(id) ?? []);

@@ -25,6 +25,7 @@ import { usePoints } from "@/points/points";
 import ReportForm from "@/reports/ReportForm.vue";
 import { computed, ref, watch } from "vue";
 import { useRouter } from "vue-router";
+import PlanSheet from "@/plans/PlanSheet.vue";
 import AssetDirections from "./AssetDirections.vue";
 import PlaceForm from "./PlaceForm.vue";
 import { usePlaces } from "./places";
@@ -146,6 +147,8 @@ async function remove() {
       <PlaceTree :parent="id" />
     </section>
 
+    <PlanSheet v-if="place.picture" :place="place" :may-edit="mayEdit" />
+
     <section v-if="below.length" class="sheet">
       <h2>Points</h2>
       <PointRows :points="below" :with-place="place.kind !== 'asset'" />
@@ -186,6 +189,8 @@ async function remove() {
       :marks="marks"
       @changed="logbook.load"
     />
+
+    <PlanSheet v-if="!place.picture && mayEdit && below.length" :place="place" :may-edit="mayEdit" />
 
     <section v-if="limitSets.length" class="sheet">
       <h2>Limits that hold here</h2>

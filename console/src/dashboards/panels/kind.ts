@@ -12,7 +12,8 @@ export interface Choice {
 export interface PanelKind {
   name: string;
   size: { w: number; h: number };
-  points: "needed" | "possible" | "none";
+  /** "place": a place is chosen, and its points belong to it. */
+  points: "needed" | "possible" | "none" | "place";
   /** How many points it shows at most, where it asks for something of each or nobody could tell more apart. */
   most?: number;
   /** Whether it looks back over a time that can be chosen, and the usual one. */

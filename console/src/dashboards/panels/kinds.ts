@@ -10,6 +10,7 @@ import { exposure } from "./exposure";
 import { line } from "./line";
 import { map } from "./map";
 import { picture } from "./picture";
+import { plan } from "./plan";
 import { spectrum } from "./spectrum";
 import { states } from "./states";
 import { tally } from "./tally";
@@ -32,6 +33,7 @@ export const KINDS: Record<Panel["kind"], PanelKind> = {
   exposure,
   tally,
   picture,
+  plan,
   map,
   alerts,
   asked,

@@ -1,10 +1,13 @@
 package org.openpasture.client;
 
 import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.place.AreaRequest;
 import org.openpasture.api.place.AssetRequest;
@@ -16,6 +19,8 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ArrayNode;
 
 /** Sites, areas and assets. */
 @Command(
@@ -193,6 +198,96 @@ final class PlaceCommands implements Runnable {
                 from,
                 "api/v1/places/" + of.path("id").asString(),
                 of.path("name").asString());
+    }
+
+    @Command(
+            name = "picture",
+            mixinStandardHelpOptions = true,
+            description = "Give a place a picture (PNG, JPEG or SVG): a floor plan, a photograph. "
+                    + "Without FILE it is downloaded, with --remove it is removed.")
+    int picture(
+            @Mixin Service to,
+            @Parameters(index = "0", paramLabel = "PLACE") String place,
+            @Parameters(index = "1", arity = "0..1", paramLabel = "FILE") @Nullable Path file,
+            @Option(
+                            names = {"-o", "--output"},
+                            paramLabel = "FILE",
+                            description = "Where the picture is written.")
+                    @Nullable
+                    Path output,
+            @Option(names = "--remove", description = "Remove the picture and its marks.") boolean remove)
+            throws IOException {
+        String path = "api/v1/places/" + ApiClient.escape(id(to, place)) + "/picture";
+        if (file != null) {
+            try (InputStream in = Files.newInputStream(file)) {
+                JsonNode plan = to.api().putFile(path, "application/octet-stream", in);
+                if (!to.printedJson(plan)) {
+                    to.out()
+                            .println(plan.path("name").asString() + " has a picture of "
+                                    + plan.path("width").asInt() + " x "
+                                    + plan.path("height").asInt() + " pixels with "
+                                    + Words.count(plan.path("marks").size(), "mark") + ".");
+                }
+            }
+        } else if (remove) {
+            to.api().delete(path);
+            to.out().println("Removed the picture.");
+        } else if (output != null) {
+            to.download(path, output);
+        } else {
+            throw new IllegalArgumentException("Enter the FILE of a picture, --output FILE, or --remove.");
+        }
+        return 0;
+    }
+
+    @Command(
+            name = "mark",
+            mixinStandardHelpOptions = true,
+            description = "Mark a point or a place on the picture of a place; marked again, it moves.")
+    int mark(
+            @Mixin Service to,
+            @Parameters(index = "0", paramLabel = "PLACE", description = "The place with the picture.") String place,
+            @Parameters(index = "1", paramLabel = "WHAT", description = "A point or a place below it.") String what,
+            @Parameters(index = "2", paramLabel = "X", description = "From the left, in per cent.", arity = "0..1")
+                    @Nullable
+                    Double x,
+            @Parameters(index = "3", paramLabel = "Y", description = "From the top, in per cent.", arity = "0..1")
+                    @Nullable
+                    Double y,
+            @Option(names = "--remove", description = "Remove the mark.") boolean remove) {
+        if (!remove && (x == null || y == null)) {
+            throw new IllegalArgumentException("Enter where it is: X and Y in per cent, such as 25 60.");
+        }
+        String placeId = id(to, place);
+        String path = "api/v1/places/" + ApiClient.escape(placeId) + "/plan";
+        ArrayNode possible = JsonMapper.shared().createArrayNode();
+        to.api().get("api/v1/points?place=" + ApiClient.escape(placeId)).forEach(possible::add);
+        to.api().get("api/v1/places").forEach(possible::add);
+        JsonNode meant = Service.pick(possible, what, "point or place");
+        boolean isPoint = meant.path("number").isNumber();
+        String id = meant.path("id").asString();
+        List<Map<String, Object>> marks = new ArrayList<>();
+        to.api().get(path).path("marks").forEach(mark -> {
+            if (!mark.path("id").asString().equals(id)) {
+                marks.add(mark(
+                        mark.path("kind").asString(),
+                        mark.path("id").asString(),
+                        mark.path("x").asDouble(),
+                        mark.path("y").asDouble()));
+            }
+        });
+        if (!remove && x != null && y != null) {
+            marks.add(mark(isPoint ? "point" : "place", id, x / 100, y / 100));
+        }
+        JsonNode plan = to.api().put(path, Map.of("marks", marks));
+        if (!to.printedJson(plan)) {
+            to.out().println(Words.count(plan.path("marks").size(), "mark") + " on the picture.");
+        }
+        return 0;
+    }
+
+    private static Map<String, Object> mark(String kind, String id, double x, double y) {
+        return Map.of("kind", kind, "id", id, "x", x, "y", y);
     }
 
     @Command(name = "show", mixinStandardHelpOptions = true, description = "Everything about one place, as JSON.")

@@ -65,6 +65,8 @@ class AccessMatrixTest {
             "POST /api/v1/notices/alert",
             "POST /api/v1/notices/acknowledgement",
             "GET /api/v1/shared/{token}",
+            "GET /api/v1/shared/{token}/plans/{placeId}",
+            "GET /api/v1/shared/{token}/plans/{placeId}/picture",
             "GET /api/v1/shared/{token}/points/{pointId}/readings",
             "GET /api/v1/shared/{token}/points/{pointId}/summaries",
             "GET /api/v1/shared/{token}/points/{pointId}/summary",
@@ -319,6 +321,7 @@ class AccessMatrixTest {
             case "/api/v1/logbook" -> Map.of("placeId", site, "text", "Taken");
             case "/api/v1/logbook/{id}" -> Map.of("text", "Taken");
             case "/api/v1/alerts/{id}/instructions/{number}" -> Map.of("done", true);
+            case "/api/v1/places/{id}/plan" -> Map.of("marks", List.of());
             case "/api/v1/areas", "/api/v1/areas/{id}" -> Map.of("name", "Taken", "parentId", site);
             case "/api/v1/assets", "/api/v1/assets/{id}" ->
                 Map.of("name", "Taken", "parentId", site, "kind", "pump", "limitSets", List.of());
@@ -384,7 +387,9 @@ class AccessMatrixTest {
                     ? THEIRS.get("points")
                     : matcher.group(1).equals("channel")
                             ? "axial"
-                            : matcher.group(1).equals("number") ? "1" : THEIRS.get(kind);
+                            : matcher.group(1).equals("number")
+                                    ? "1"
+                                    : matcher.group(1).equals("placeId") ? THEIRS.get("places") : THEIRS.get(kind);
             assertThat(value)
                     .as("this matrix knows no %s; name one in it", kind)
                     .isNotNull();

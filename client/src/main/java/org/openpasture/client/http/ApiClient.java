@@ -92,6 +92,15 @@ public final class ApiClient {
                 LONG_PATIENCE);
     }
 
+    /** Puts a file as it is. */
+    public JsonNode putFile(String path, String mediaType, InputStream file) {
+        return json(
+                request(path)
+                        .header("Content-Type", mediaType)
+                        .PUT(HttpRequest.BodyPublishers.ofInputStream(() -> file)),
+                LONG_PATIENCE);
+    }
+
     /** Asks for something that may take long, such as a check of all records. */
     public JsonNode postAndWait(String path) {
         return json(request(path).header("Content-Type", "application/json").POST(text("{}")), LONG_PATIENCE);

@@ -30,6 +30,7 @@ import org.openpasture.core.vibration.SpectrumKind;
     @JsonSubTypes.Type(value = Panel.Exposure.class, name = "exposure"),
     @JsonSubTypes.Type(value = Panel.Tally.class, name = "tally"),
     @JsonSubTypes.Type(value = Panel.Picture.class, name = "picture"),
+    @JsonSubTypes.Type(value = Panel.OnPlan.class, name = "plan"),
     @JsonSubTypes.Type(value = Panel.Tracks.class, name = "map"),
     @JsonSubTypes.Type(value = Panel.OpenAlerts.class, name = "alerts"),
     @JsonSubTypes.Type(value = Panel.Asked.class, name = "asked"),
@@ -164,6 +165,9 @@ public sealed interface Panel {
      * in the colours of the zones of its first other point. No base map is fetched from anywhere.
      */
     record Tracks(@JsonUnwrapped Frame frame) implements Panel {}
+
+    /** The picture of the place that its selection names, with what is marked on it. */
+    record OnPlan(@JsonUnwrapped Frame frame) implements Panel {}
 
     /** Open alerts, of all points or of its own. */
     record OpenAlerts(@JsonUnwrapped Frame frame) implements Panel {}

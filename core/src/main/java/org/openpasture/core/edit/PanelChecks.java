@@ -186,6 +186,10 @@ final class PanelChecks {
             case Panel.Bars bars -> Optional.empty();
             case Panel.Directions directions -> Optional.empty();
             case Panel.Tally tally -> Optional.empty();
+            case Panel.OnPlan plan ->
+                plan.frame().selection() == null
+                        ? refused(plan.frame(), "names no place", "Choose the place whose picture it shows.")
+                        : Optional.empty();
             case Panel.Tracks tracks -> Optional.empty();
             case Panel.OpenAlerts alerts -> Optional.empty();
             case Panel.Asked asked -> Optional.empty();

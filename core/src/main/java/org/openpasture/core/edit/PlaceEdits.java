@@ -22,6 +22,7 @@ import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Area;
 import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Place;
+import org.openpasture.core.place.Plan;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.quantity.Units;
@@ -95,6 +96,7 @@ public final class PlaceEdits {
         now.all(ImportedPack.class).stream()
                 .filter(pack -> place.id().equals(pack.siteId()))
                 .forEach(pack -> steps.add(new Change.Remove(Kind.PACK, pack.id())));
+        now.find(Plan.class, place.id()).ifPresent(plan -> steps.add(new Change.Remove(Kind.PLAN, plan.id())));
         steps.add(new Change.Remove(Kind.of(place), place.id()));
         return new Changes(steps);
     }

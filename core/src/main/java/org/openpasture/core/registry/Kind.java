@@ -24,6 +24,7 @@ import org.openpasture.core.people.Group;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.place.Area;
 import org.openpasture.core.place.Asset;
+import org.openpasture.core.place.Plan;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.rule.Rule;
@@ -34,6 +35,7 @@ public enum Kind {
     AREA("area", Area.class),
     ASSET("asset", Asset.class),
     POINT("point", Point.class),
+    PLAN("plan", Plan.class),
     LIMIT_SET("limit-set", LimitSet.class),
     DEVICE_MODEL("device-model", DeviceModel.class),
     GATEWAY("gateway", Gateway.class),

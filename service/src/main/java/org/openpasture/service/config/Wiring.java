@@ -20,6 +20,7 @@ import org.openpasture.store.outlet.OutletQueue;
 import org.openpasture.store.people.AnsweredStore;
 import org.openpasture.store.people.CredentialStore;
 import org.openpasture.store.people.SecondFactorStore;
+import org.openpasture.store.picture.PictureStore;
 import org.openpasture.store.registry.RegistryDatabase;
 import org.openpasture.store.registry.RegistryStore;
 import org.openpasture.store.series.PointProfile;
@@ -95,6 +96,11 @@ class Wiring {
     @Bean
     LogbookStore logbookStore(RegistryDatabase database) {
         return new LogbookStore(database);
+    }
+
+    @Bean
+    PictureStore pictureStore(RegistryDatabase database) {
+        return new PictureStore(database);
     }
 
     @Bean

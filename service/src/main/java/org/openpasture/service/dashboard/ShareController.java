@@ -10,6 +10,7 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.api.dashboard.DashboardView;
 import org.openpasture.api.dashboard.ShareRequest;
 import org.openpasture.api.dashboard.ShareView;
+import org.openpasture.api.place.PlanView;
 import org.openpasture.api.reading.ExposureView;
 import org.openpasture.api.reading.SeriesView;
 import org.openpasture.api.reading.SummaryView;
@@ -19,6 +20,7 @@ import org.openpasture.api.vibration.WaterfallView;
 import org.openpasture.api.vibration.WaveformView;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.dashboard.Dashboard;
+import org.openpasture.core.dashboard.Panel;
 import org.openpasture.core.dashboard.ShareLink;
 import org.openpasture.core.edit.LinkEdits;
 import org.openpasture.core.people.Person;
@@ -29,12 +31,14 @@ import org.openpasture.engine.secret.Tokens;
 import org.openpasture.service.access.Accounts;
 import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
+import org.openpasture.service.place.PlanViews;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.service.reading.SeriesViews;
 import org.openpasture.service.vibration.VibrationViews;
 import org.openpasture.service.web.Addresses;
 import org.openpasture.store.registry.RegistryStore;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -51,6 +55,7 @@ class ShareController {
     private final DashboardViews views;
     private final SeriesViews series;
     private final VibrationViews vibrations;
+    private final PlanViews plans;
     private final Reader reader;
     private final Editor editor;
     private final LinkOpenings openings;
@@ -62,6 +67,7 @@ class ShareController {
             DashboardViews views,
             SeriesViews series,
             VibrationViews vibrations,
+            PlanViews plans,
             Reader reader,
             Editor editor,
             LinkOpenings openings,
@@ -71,6 +77,7 @@ class ShareController {
         this.views = views;
         this.series = series;
         this.vibrations = vibrations;
+        this.plans = plans;
         this.reader = reader;
         this.editor = editor;
         this.openings = openings;
@@ -235,6 +242,31 @@ class ShareController {
             @RequestParam(defaultValue = "1000") double untilHz,
             @RequestParam(defaultValue = "40") int rows) {
         return vibrations.waterfall(point(token, pointId), from, until, kind, fromHz, untilHz, rows);
+    }
+
+    /** The picture of a place on the dashboard behind a link, with what is marked on it. */
+    @GetMapping("/api/v1/shared/{token}/plans/{placeId}")
+    PlanView plan(@PathVariable String token, @PathVariable String placeId) {
+        return plans.view(withPlan(token, placeId), placeId);
+    }
+
+    /** The picture itself. */
+    @GetMapping("/api/v1/shared/{token}/plans/{placeId}/picture")
+    ResponseEntity<byte[]> picture(@PathVariable String token, @PathVariable String placeId) {
+        withPlan(token, placeId);
+        return plans.picture(placeId);
+    }
+
+    private Access withPlan(String token, String placeId) {
+        Shared shared = open(token);
+        boolean isOn = shared.dashboard().panels().stream()
+                .filter(Panel.OnPlan.class::isInstance)
+                .map(panel -> panel.frame().selection())
+                .anyMatch(selection -> selection != null && selection.placeId().equals(placeId));
+        if (!isOn || !shared.access().may(Right.LOOK, placeId)) {
+            throw Problem.notFound("picture on this dashboard");
+        }
+        return shared.access();
     }
 
     private Point point(String token, String pointId) {

@@ -21,6 +21,7 @@ import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Area;
 import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Place;
+import org.openpasture.core.place.Plan;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Position;
 import org.openpasture.core.place.Site;
@@ -32,6 +33,7 @@ import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.alert.AlertStore;
+import org.openpasture.store.picture.PictureStore;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -49,12 +51,14 @@ class PlaceController {
     private final AlertStore alerts;
     private final Reader reader;
     private final Editor editor;
+    private final PictureStore pictures;
 
-    PlaceController(PointViews points, AlertStore alerts, Reader reader, Editor editor) {
+    PlaceController(PointViews points, AlertStore alerts, Reader reader, Editor editor, PictureStore pictures) {
         this.points = points;
         this.alerts = alerts;
         this.reader = reader;
         this.editor = editor;
+        this.pictures = pictures;
     }
 
     /** The whole tree that the reader may see, parents before children. */
@@ -109,6 +113,10 @@ class PlaceController {
 
     private static PlaceView view(Access access, Place place, @Nullable Severity severity, int points, int openAlerts) {
         Right right = highest(access, place.id());
+        String picture = access.registry()
+                .find(Plan.class, place.id())
+                .map(Plan::picture)
+                .orElse(null);
         return switch (place) {
             case Site site ->
                 new PlaceView(
@@ -126,6 +134,7 @@ class PlaceController {
                         Optional.ofNullable(site.position())
                                 .map(Position::longitude)
                                 .orElse(null),
+                        picture,
                         severity,
                         points,
                         openAlerts,
@@ -142,6 +151,7 @@ class PlaceController {
                         null,
                         null,
                         null,
+                        picture,
                         severity,
                         points,
                         openAlerts,
@@ -158,6 +168,7 @@ class PlaceController {
                         null,
                         null,
                         null,
+                        picture,
                         severity,
                         points,
                         openAlerts,
@@ -218,6 +229,7 @@ class PlaceController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable String id) {
         editor.edit(access -> PlaceEdits.edit(access, new PlaceWish.Remove(id)));
+        pictures.remove(id);
     }
 
     private PlaceView make(Place place) {

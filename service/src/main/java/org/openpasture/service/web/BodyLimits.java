@@ -33,6 +33,7 @@ class BodyLimits extends OncePerRequestFilter {
     static final int PACK = 4 << 20;
 
     static final int LIST = 16 << 20;
+    static final int PICTURE = 20 << 20;
     private final HandlerExceptionResolver problems;
 
     BodyLimits(@Qualifier("handlerExceptionResolver") HandlerExceptionResolver problems) {
@@ -66,6 +67,9 @@ class BodyLimits extends OncePerRequestFilter {
         }
         if (path.equals("/api/v1/packs") || path.equals("/api/v1/packs/plan")) {
             return PACK;
+        }
+        if (path.startsWith("/api/v1/places/") && path.endsWith("/picture")) {
+            return PICTURE;
         }
         return path.equals("/api/v1/devices/import") || path.equals("/api/v1/keys") ? LIST : JSON;
     }

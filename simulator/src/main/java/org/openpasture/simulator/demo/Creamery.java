@@ -4,8 +4,10 @@ import java.net.URI;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.openpasture.api.alert.RuleRequest;
 import org.openpasture.api.baseline.BaselineRequest;
 import org.openpasture.api.dashboard.DashboardRequest;
@@ -17,6 +19,7 @@ import org.openpasture.api.logbook.LogEntryRequest;
 import org.openpasture.api.outlet.OutletRequest;
 import org.openpasture.api.place.AreaRequest;
 import org.openpasture.api.place.AssetRequest;
+import org.openpasture.api.place.MarksRequest;
 import org.openpasture.api.place.SiteRequest;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.core.dashboard.Frame;
@@ -31,6 +34,7 @@ import org.openpasture.core.layout.JsonPath;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.outlet.Destination;
+import org.openpasture.core.place.PlanMark;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Hold;
@@ -297,9 +301,35 @@ final class Creamery extends DemoMaker {
 
         wired(site, reception);
         rules(pump, cellar);
+        plan(
+                site,
+                Map.of(
+                        "silo1-temperature", List.of(14, 20),
+                        "silo2-level", List.of(14, 44),
+                        "silo3-level", List.of(14, 68),
+                        "pump-axial", List.of(48, 28),
+                        "valve-opening", List.of(48, 62),
+                        "cellar-temperature", List.of(81, 22),
+                        "cellar-humidity", List.of(81, 36)),
+                Map.of(pump, List.of(48, 42)));
         dashboard(site);
         network(site, wheyRoom);
         return site;
+    }
+
+    /** The floor plan, with where things are on it in per cent from the left and the top. */
+    private void plan(String site, Map<String, List<Integer>> points, Map<String, List<Integer>> places) {
+        String path = "api/v1/places/" + site;
+        api.putFile(
+                path + "/picture",
+                "image/svg+xml",
+                Optional.ofNullable(Creamery.class.getResourceAsStream("creamery-plan.svg"))
+                        .orElseThrow());
+        List<PlanMark> marks = new ArrayList<>();
+        points.forEach(
+                (name, at) -> marks.add(new PlanMark.OfPoint(id(name), at.getFirst() / 100.0, at.getLast() / 100.0)));
+        places.forEach((id, at) -> marks.add(new PlanMark.OfPlace(id, at.getFirst() / 100.0, at.getLast() / 100.0)));
+        api.put(path + "/plan", new MarksRequest(marks));
     }
 
     /** What is asked over the plant's network. */
@@ -478,6 +508,28 @@ final class Creamery extends DemoMaker {
         api.post(
                 "api/v1/dashboards",
                 new DashboardRequest("Creamery at a glance", site, panels, null, null, null, null));
+        api.post(
+                "api/v1/dashboards",
+                new DashboardRequest(
+                        "Floor plan of the creamery",
+                        site,
+                        List.of(
+                                new Panel.OnPlan(new Frame(
+                                        "p1",
+                                        "Harrowfell Creamery",
+                                        List.of(),
+                                        new PointSelection(site, null, null, null),
+                                        null,
+                                        null,
+                                        0,
+                                        0,
+                                        9,
+                                        7)),
+                                new Panel.OpenAlerts(frame("p2", "Open alerts", List.of(), 9, 0, 3, 7))),
+                        null,
+                        null,
+                        null,
+                        null));
         api.post(
                 "api/v1/dashboards",
                 new DashboardRequest("Cold chain of the creamery", site, null, null, Purpose.COLD_CHAIN, site, null));

@@ -1,0 +1,30 @@
+<script setup lang="ts">
+import ProblemNote from "@/look/ProblemNote.vue";
+import PlanPicture from "@/plans/PlanPicture.vue";
+import { usePlan } from "@/plans/plans";
+import { computed } from "vue";
+import type { ViewProps } from "../view";
+
+/** The picture of a place with the newest values where they are measured. */
+const { panel, points, open } = defineProps<ViewProps<"plan">>();
+const { data: plan, error, source } = usePlan(() => panel.selection?.placeId);
+const byId = computed(() => new Map(points.map((point) => [point.id, point])));
+</script>
+
+<template>
+  <ProblemNote :error="error" />
+  <p v-if="!panel.selection" class="soft">No place is chosen. Choose one with a picture.</p>
+  <div v-else-if="plan" class="frame">
+    <PlanPicture :plan="plan" :source="source(plan)" :points="byId" :open="open" />
+  </div>
+</template>
+
+<style scoped>
+.frame {
+  height: 100%;
+  min-height: 0;
+  display: grid;
+  place-items: center;
+  overflow: hidden;
+}
+</style>
