@@ -59,9 +59,10 @@ export function stepWords(step: AlertStep, unit: string): string {
 /** What became of a notice. */
 export function noticeWords(notice: Notice): string {
   const later = notice.nextAt !== null && notice.attempts === 0 && notice.nextAt > notice.createdAt;
+  const to = `${notice.recipient.includes("@") ? "mail" : "text message"} to ${notice.recipient}`;
   return later
-    ? `mail to ${notice.recipient}: at ${moment(notice.nextAt ?? "")}, unless somebody acknowledges before`
-    : `mail to ${notice.recipient}: ${notice.state}${notice.lastError ? ", " + notice.lastError : ""}`;
+    ? `${to}: at ${moment(notice.nextAt ?? "")}, unless somebody acknowledges before`
+    : `${to}: ${notice.state}${notice.lastError ? ", " + notice.lastError : ""}`;
 }
 
 /** Everything that happened to an alert, in the order in which it happened. */

@@ -27,7 +27,7 @@ function to(mark: Plan["marks"][number]): string {
 </script>
 
 <template>
-  <div class="picture" :style="{ aspectRatio: `${plan.width} / ${plan.height}` }">
+  <div class="picture" :style="{ aspectRatio: `${plan.width} / ${plan.height}`, '--ratio': plan.width / plan.height }">
     <img :src="source" :alt="`Picture of ${plan.name}`" :width="plan.width" :height="plan.height" />
     <component
       :is="open ? 'span' : 'RouterLink'"
@@ -54,8 +54,7 @@ function to(mark: Plan["marks"][number]): string {
 <style scoped>
 .picture {
   position: relative;
-  max-width: 100%;
-  max-height: 100%;
+  width: 100%;
   margin: 0 auto;
   container-type: inline-size;
 }
@@ -104,8 +103,13 @@ img {
 }
 /* Where it is narrow only values stand, and a touch shows the point. */
 @container (max-width: 560px) {
-  .name {
+  .name,
+  .mark.normal :deep(.fence) {
     display: none;
+  }
+  .mark {
+    padding: 0 0.35rem;
+    font-size: 0.76rem;
   }
 }
 </style>

@@ -142,7 +142,9 @@ function removeInput(name: string) {
     </el-form-item>
     <p class="soft small">
       + - * / ^ ( ), comparisons, and abs, sqrt, ln, exp, round, min, max, mean, sum, clamp(x, low, high),
-      when(condition, then, else), table(x, x1, y1, x2, y2 …). Values are in the units of their points.
+      when(condition, then, else), table(x, x1, y1, x2, y2 …), levels(x, band, from 1, from 2 …) for 0, 1, 2 with a dead
+      band. "previous" is the value before, "a.before" that of an input, known(previous, 0) what counts at first. Values
+      are in the units of their points.
     </p>
     <div v-for="name in Object.keys(formula.inputs)" :key="name" class="input">
       <el-input

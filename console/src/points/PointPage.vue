@@ -22,6 +22,7 @@ import { computed, ref, useTemplateRef, watch } from "vue";
 import BaselineForm from "./BaselineForm.vue";
 import BaselineSheet from "./BaselineSheet.vue";
 import type { Usual } from "@/chart/lineOption";
+import ConsumptionSheet from "./ConsumptionSheet.vue";
 import DaysTable from "./DaysTable.vue";
 import EraseForm from "./EraseForm.vue";
 import PointForm from "./PointForm.vue";
@@ -61,6 +62,8 @@ function pick(at: number) {
   noteAt.value = at;
 }
 
+/** Quantities that say how much is in something. */
+const CONTENTS = ["level", "fill", "volume"];
 const FORMATS = { csv: "CSV", xlsx: "Workbook (XLSX)", "json-lines": "JSON lines", senml: "SenML" };
 
 function exported(format: string): string {
@@ -190,6 +193,8 @@ async function release() {
     <VibrationSheet v-if="point.quantity.startsWith('vibration-')" :point="point" />
 
     <TrendSheet :point="point" />
+
+    <ConsumptionSheet v-if="CONTENTS.includes(point.quantity)" :point="point" />
 
     <BaselineSheet :point="point" :may-edit="mayEdit" @usual="usual = $event" @record="open = 'baseline'" />
 

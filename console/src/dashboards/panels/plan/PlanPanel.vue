@@ -23,8 +23,10 @@ const byId = computed(() => new Map(points.map((point) => [point.id, point])));
 .frame {
   height: 100%;
   min-height: 0;
-  display: grid;
-  place-items: center;
-  overflow: hidden;
+  container-type: size;
+}
+/* As large as its panel lets it be, with marks where they belong. */
+.frame :deep(.picture) {
+  width: min(100cqw, calc(100cqh * var(--ratio)));
 }
 </style>

@@ -242,6 +242,57 @@ final class PointCommands implements Runnable {
     }
 
     @Command(
+            name = "consumption",
+            mixinStandardHelpOptions = true,
+            description = "What was used out of a tank or a bin each day, and when it was filled up.")
+    int consumption(
+            @Mixin Service to,
+            @Parameters(paramLabel = "POINT", description = "A point that measures the contents.") String point,
+            @Option(
+                            names = "--days",
+                            paramLabel = "DAYS",
+                            defaultValue = "30",
+                            description = "How far back to look, 1 to 366; ${DEFAULT-VALUE} by default.")
+                    int days,
+            @Option(
+                            names = "--step",
+                            paramLabel = "AMOUNT",
+                            description = "The least rise that counts as a filling; by default what suits the course.")
+                    @Nullable
+                    Double step) {
+        JsonNode of = Service.pick(to.api().get("api/v1/points"), point, "point");
+        JsonNode found = to.api()
+                .get("api/v1/points/" + ApiClient.escape(of.path("id").asString()) + "/consumption?days=" + days
+                        + ApiClient.query("step", step == null ? null : step.toString()));
+        if (to.printedJson(found)) {
+            return 0;
+        }
+        String unit = " " + found.path("unit").asString();
+        int decimals = of.path("decimals").asInt(2);
+        TextTable table = new TextTable("Day", "Used");
+        found.path("periods")
+                .forEach(day ->
+                        table.row(Words.moment(day.path("from")), Words.number(day.path("used"), decimals) + unit));
+        to.out().print(table.text());
+        TextTable fillings = new TextTable("Filled up", "From", "To", "Amount");
+        found.path("fillings")
+                .forEach(one -> fillings.row(
+                        Words.moment(one.path("until")),
+                        Words.number(one.path("before"), decimals) + unit,
+                        Words.number(one.path("after"), decimals) + unit,
+                        Words.number(one.path("amount"), decimals) + unit));
+        to.out().print(fillings.isEmpty() ? "Nothing was filled in.\n" : "\n" + fillings.text());
+        if (found.path("perDay").isNumber()) {
+            to.out()
+                    .println("A day uses " + Words.number(found.path("perDay"), decimals) + unit + " on average"
+                            + (found.path("lastsDays").isNumber()
+                                    ? "; the contents last " + Words.number(found.path("lastsDays"), 1) + " days."
+                                    : "."));
+        }
+        return 0;
+    }
+
+    @Command(
             name = "compute",
             mixinStandardHelpOptions = true,
             description = "Compute a derived point anew by its formula; it can be undone.")

@@ -19,6 +19,7 @@ import org.openpasture.acceptance.RunningService;
 import org.openpasture.api.alert.LimitTrialView;
 import org.openpasture.api.place.PointRequest;
 import org.openpasture.api.place.PointView;
+import org.openpasture.api.reading.ConsumptionView;
 import org.openpasture.api.reading.TrendView;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.core.quantity.Quantity;
@@ -151,5 +152,30 @@ class TrendsTest {
                 .filter(one -> one.pointId().equals(point.id()))
                 .findFirst()
                 .orElseThrow();
+    }
+
+    /** A bin that gives 0.8 m³ a day and is filled up by 6 m³ on two days. */
+    @Test
+    void whatIsUsedOutOfABinIsSaidForEachDay() {
+        PointView bin = point(
+                "Bin",
+                Quantity.VOLUME,
+                20,
+                day -> 10 - 0.8 * (day + 20) + (day > -14.5 ? 6 : 0) + (day > -5.5 ? 6 : 0));
+        ConsumptionView found =
+                SERVICE.owner().get("api/v1/points/" + bin.id() + "/consumption?days=18", ConsumptionView.class);
+        assertThat(found.fillings()).hasSize(2).allSatisfy(one -> assertThat(one.amount())
+                .isCloseTo(6, within(0.3)));
+        assertThat(found.perDay()).isCloseTo(0.8, within(0.05));
+        assertThat(found.lastsDays()).isCloseTo((10 - 16 + 12) / 0.8, within(1.0));
+        assertThat(found.periods()).hasSize(19);
+        assertThat(found.unit()).isEqualTo("m³");
+        assertThat(SERVICE.owner()
+                        .get("api/v1/points/" + bin.id() + "/consumption?days=18&step=7", ConsumptionView.class)
+                        .fillings())
+                .as("less than what counts")
+                .isEmpty();
+        refused(400, "days", () -> SERVICE.owner().get("api/v1/points/" + bin.id() + "/consumption?days=0"));
+        refused(400, "step", () -> SERVICE.owner().get("api/v1/points/" + bin.id() + "/consumption?step=0"));
     }
 }

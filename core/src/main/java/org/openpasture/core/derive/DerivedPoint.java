@@ -76,8 +76,10 @@ final class DerivedPoint {
         return inputs;
     }
 
+    /** Whether its readings rest on those before: a total, or a formula that looks at its own value. */
     boolean isTotal() {
-        return formula instanceof Formula.Prepared prepared && prepared.recipe().isTotal();
+        return formula instanceof Formula.Prepared prepared && prepared.recipe().isTotal()
+                || expression != null && expression.looksAtItself();
     }
 
     /** How old an input may be. */
@@ -93,7 +95,7 @@ final class DerivedPoint {
      */
     Optional<Reading> at(Instant time, IntFunction<Optional<Reading>> before, IntFunction<Optional<Reading>> at) {
         return switch (formula) {
-            case Formula.Prepared prepared when isTotal() -> total(prepared, time, before, at);
+            case Formula.Prepared prepared when prepared.recipe().isTotal() -> total(prepared, time, before, at);
             case Formula.Prepared prepared ->
                 known(time, at)
                         .flatMap(readings -> reading(
@@ -105,12 +107,19 @@ final class DerivedPoint {
                                 worst(readings)));
             case Formula.Written written ->
                 known(time, at)
+                        // What cannot be real leaves what rests on itself as it was.
+                        .filter(readings -> !isTotal() || worst(readings) != Quality.BAD)
                         .flatMap(readings -> reading(
                                 time,
                                 Objects.requireNonNull(expression)
-                                        .value(readings.stream()
-                                                .mapToDouble(Reading::value)
-                                                .toArray()),
+                                        .value(
+                                                readings.stream()
+                                                        .mapToDouble(Reading::value)
+                                                        .toArray(),
+                                                before.apply(point.number())
+                                                        .map(Reading::value)
+                                                        .orElse(Double.NaN),
+                                                earlier(time, before)),
                                 worst(readings)));
             case Formula.Over over -> over(over, time, at);
         };
@@ -127,6 +136,16 @@ final class DerivedPoint {
             readings.add(reading.get());
         }
         return Optional.of(readings);
+    }
+
+    /** What each input was before a moment; NaN where that is not known, or too long ago. */
+    private double[] earlier(Instant time, IntFunction<Optional<Reading>> before) {
+        return inputs.stream()
+                .mapToDouble(input -> before.apply(input.number())
+                        .filter(one -> one.time().isBefore(time) && isNear(one, time) && one.quality() != Quality.BAD)
+                        .map(Reading::value)
+                        .orElse(Double.NaN))
+                .toArray();
     }
 
     private boolean isNear(Reading reading, Instant time) {

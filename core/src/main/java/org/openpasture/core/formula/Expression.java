@@ -14,11 +14,16 @@ import org.openpasture.core.quantity.Interpolation;
  * A formula that somebody wrote, such as {@code (inlet - outlet) * flow * 1.163}: numbers, names, {@code + - * / ^},
  * comparisons that give 1 or 0, and the functions of {@link Function}. Parsed once; a value costs no parsing.
  *
+ * <p>Beside the names of its inputs there are {@code previous}, the formula's own value before, and for each input such
+ * as {@code a} its value before, {@code a.before}. Both are unknown (NaN) where there was none.
+ *
  * <p>What cannot be computed (a division by zero, the root of a negative number) is NaN or infinite. Immutable.
  */
 public final class Expression {
     private static final int LONGEST = 1_000;
     private static final int DEEPEST = 50;
+    private static final String PREVIOUS = "previous";
+    private static final String BEFORE = ".before";
 
     private enum Function {
         ABS("abs", 1, 1),
@@ -35,7 +40,14 @@ public final class Expression {
         /** The second where the first is not 0, else the third. */
         WHEN("when", 3, 3),
         /** Straight lines through points: a value, then x and y by turns, x ascending; beyond its ends the end. */
-        TABLE("table", 5, 201);
+        TABLE("table", 5, 201),
+        /** The first, or the second where the first is not known. */
+        KNOWN("known", 2, 2),
+        /**
+         * Sorts a value into levels 0, 1, 2 …: the value, a dead band, then boundaries that ascend. A level is reached
+         * at its boundary and left again where the value is below it by the dead band.
+         */
+        LEVELS("levels", 3, 52);
 
         private final String word;
         private final int least;
@@ -60,9 +72,29 @@ public final class Expression {
                 case SUM -> Statistic.SUM.of(in);
                 case CLAMP -> Math.max(in[1], Math.min(in[2], in[0]));
                 case WHEN -> in[0] != 0 ? in[1] : in[2];
+                case KNOWN -> Double.isNaN(in[0]) ? in[1] : in[0];
+                case LEVELS -> level(in);
                 case TABLE -> Interpolation.at(in[0], in.length / 2, i -> in[2 * i + 1], i -> in[2 * i + 2]);
             };
         }
+    }
+
+    /** The level of a value; the last of the numbers is the level before. */
+    private static double level(double[] in) {
+        double value = in[0];
+        double before = in[in.length - 1];
+        if (Double.isNaN(value)) {
+            return Double.NaN;
+        }
+        int level = 0;
+        for (int i = 2; i < in.length - 1; i++) {
+            boolean wasReached = level < before;
+            if (value < (wasReached ? in[i] - in[1] : in[i])) {
+                break;
+            }
+            level++;
+        }
+        return level;
     }
 
     /** A part of a formula. */
@@ -80,10 +112,12 @@ public final class Expression {
 
     private final Node root;
     private final List<String> names;
+    private final boolean looksAtItself;
 
-    private Expression(Node root, List<String> names) {
+    private Expression(Node root, List<String> names, boolean looksAtItself) {
         this.root = root;
         this.names = names;
+        this.looksAtItself = looksAtItself;
     }
 
     /**
@@ -105,7 +139,7 @@ public final class Expression {
         if (!unused.isEmpty()) {
             throw new IllegalArgumentException("the formula does not use " + String.join(", ", unused));
         }
-        return new Expression(root, inOrder);
+        return new Expression(root, inOrder, parser.looksAtItself);
     }
 
     /** The names in it, in the order in which values are given. */
@@ -113,9 +147,29 @@ public final class Expression {
         return names;
     }
 
-    /** Its value for values of its names. */
+    /** Whether its value rests on the one before, and so on all that came earlier. */
+    public boolean looksAtItself() {
+        return looksAtItself;
+    }
+
+    /** Its value for values of its names, where there was nothing before. */
     public double value(double[] values) {
-        return value(root, values);
+        double[] unknown = new double[values.length];
+        Arrays.fill(unknown, Double.NaN);
+        return value(values, Double.NaN, unknown);
+    }
+
+    /**
+     * Its value for values of its names.
+     *
+     * @param previous its own value before; NaN for none
+     * @param before the values of its names before; NaN for none
+     */
+    public double value(double[] values, double previous, double[] before) {
+        double[] all = Arrays.copyOf(values, 2 * names.size() + 1);
+        all[names.size()] = previous;
+        System.arraycopy(before, 0, all, names.size() + 1, before.length);
+        return value(root, all);
     }
 
     /** The same by name. */
@@ -159,6 +213,7 @@ public final class Expression {
         private final Set<String> used = new TreeSet<>();
         private int at;
         private int depth;
+        private boolean looksAtItself;
 
         Parser(String text, List<String> names) {
             this.text = text;
@@ -271,6 +326,14 @@ public final class Expression {
 
         private Node name(String word) {
             int index = names.indexOf(word);
+            if (index < 0 && word.equals(PREVIOUS)) {
+                return previous();
+            }
+            int before = word.endsWith(BEFORE) ? names.indexOf(word.substring(0, word.length() - BEFORE.length())) : -1;
+            if (index < 0 && before >= 0) {
+                used.add(names.get(before));
+                return new Node.Name(names.size() + 1 + before);
+            }
             if (index < 0) {
                 throw wrong("'" + word + "' is not known; there are "
                         + (names.isEmpty() ? "no points" : String.join(", ", names)));
@@ -300,7 +363,30 @@ public final class Expression {
             if (function == Function.TABLE) {
                 checkTable(arguments);
             }
+            if (function == Function.LEVELS) {
+                checkLevels(arguments);
+                arguments.add(previous());
+            }
             return new Node.Call(function, arguments);
+        }
+
+        private Node previous() {
+            looksAtItself = true;
+            return new Node.Name(names.size());
+        }
+
+        private void checkLevels(List<Node> arguments) {
+            if (!(constant(arguments.get(1)) >= 0)) {
+                throw wrong("the dead band of 'levels' is a number from 0");
+            }
+            double before = Double.NEGATIVE_INFINITY;
+            for (Node boundary : arguments.subList(2, arguments.size())) {
+                double value = constant(boundary);
+                if (!(value > before)) {
+                    throw wrong("the boundaries of 'levels' are numbers that ascend");
+                }
+                before = value;
+            }
         }
 
         private void checkTable(List<Node> arguments) {

@@ -43,6 +43,8 @@ class DerivationTest {
     private static final int HOURS = 6;
     private static final int OUTSIDE = 7;
     private static final int MEAN = 8;
+    private static final int LEVEL = 9;
+    private static final int USED = 10;
 
     private static Point point(int number, Quantity quantity, String unit, @Nullable Formula formula) {
         return new Point(
@@ -64,6 +66,13 @@ class DerivationTest {
                     Quantity.DURATION,
                     "h",
                     new Formula.Prepared(Recipe.RUN_HOURS, Map.of("state", "p5"), Map.of(), 60)),
+            point(LEVEL, Quantity.OTHER, "", new Formula.Written("levels(air, 3, 10, 25)", Map.of("air", "p1"), 60)),
+            point(
+                    USED,
+                    Quantity.OTHER,
+                    "",
+                    new Formula.Written(
+                            "known(previous, 0) + max(0, known(air.before, air) - air)", Map.of("air", "p1"), 60)),
             point(OUTSIDE, Quantity.TEMPERATURE, "°F", null),
             point(
                     MEAN,
@@ -204,6 +213,34 @@ class DerivationTest {
                 .containsExactly(Quality.GOOD, Quality.GOOD, Quality.UNCERTAIN, Quality.GOOD);
     }
 
+    /** Dry below 10, moist to 25, wet above; with a dead band of 3 a level is left below its boundary only. */
+    @Test
+    void levelsHaveADeadBandAndAreKeptWhileTheSensorIsAtFault() {
+        Store store = after(
+                at(0, AIR, 9),
+                at(1, AIR, 10),
+                at(2, AIR, 8),
+                at(3, AIR, 6),
+                at(4, AIR, 30),
+                at(5, AIR, 23),
+                at(6, AIR, 21));
+        assertThat(store.of(LEVEL).values())
+                .extracting(Reading::value)
+                .containsExactly(0.0, 1.0, 1.0, 0.0, 2.0, 2.0, 1.0);
+        Store faulty = after(
+                at(0, AIR, 10),
+                new PointReading(AIR, new Reading(NOON.plusSeconds(60), 900, Quality.BAD)),
+                at(2, AIR, 8));
+        assertThat(faulty.of(LEVEL).values()).extracting(Reading::value).containsExactly(1.0, 1.0);
+    }
+
+    /** What falls was used; what rises was filled up. */
+    @Test
+    void aFormulaMayLookAtWhatWasBefore() {
+        Store store = after(at(0, AIR, 20), at(1, AIR, 17), at(2, AIR, 30), at(3, AIR, 29));
+        assertThat(store.of(USED).values()).extracting(Reading::value).containsExactly(0.0, 3.0, 3.0, 4.0);
+    }
+
     /** In whatever order and pieces readings come, the record in the end is what it would be had they come in time. */
     @Property(tries = 200)
     void theOrderOfArrivalDoesNotMatter(@ForAll long seed, @ForAll @IntRange(min = 1, max = 5) int piece) {
@@ -223,7 +260,7 @@ class DerivationTest {
         for (int i = 0; i < distinct.size(); i += piece) {
             store.arrive(distinct.subList(i, Math.min(distinct.size(), i + piece)));
         }
-        for (int point : List.of(DEW, SPREAD, HOURS, MEAN)) {
+        for (int point : List.of(DEW, SPREAD, HOURS, MEAN, LEVEL, USED)) {
             Map<Instant, Reading> expected = new TreeMap<>();
             // In the order of need: what is derived from derived points comes after them.
             store.refill(point, Instant.EPOCH).forEach(reading -> expected.put(reading.time(), reading));

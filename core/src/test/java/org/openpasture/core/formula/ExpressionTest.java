@@ -41,7 +41,10 @@ class ExpressionTest {
                 "clamp(a, 0, 5)           | 5",
                 "table(a, 0,0, 4,40, 8,60)| 50",
                 "table(99, 0,0, 4,40)     | 40",
-                "table(-9, -1,7, 4,40)    | 7"
+                "table(-9, -1,7, 4,40)    | 7",
+                "known(previous, 5)       | 5",
+                "known(a.before, a)       | 6",
+                "levels(a, 1, 2, 6, 9)    | 2"
             })
     void computesAsPeopleWriteIt(String text, double expected) {
         assertThat(value(text)).isCloseTo(expected, within(1e-9));
@@ -51,6 +54,10 @@ class ExpressionTest {
     @CsvSource(
             delimiter = '|',
             value = {
+                "levels(a, -1, 2)  | the dead band of 'levels' is a number from 0",
+                "levels(a, 1, 4,2) | the boundaries of 'levels' are numbers that ascend",
+                "levels(a, 1, b)   | the boundaries of 'levels' are numbers that ascend",
+                "c.before          | 'c.before' is not known",
                 "a +               | the formula ends too early",
                 "a b               | 'b' is not expected",
                 "(a                | a ')' is missing",

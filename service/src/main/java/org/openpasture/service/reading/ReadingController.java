@@ -3,14 +3,17 @@ package org.openpasture.service.reading;
 import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.api.reading.ConsumptionView;
 import org.openpasture.api.reading.ExposureView;
 import org.openpasture.api.reading.SeriesView;
 import org.openpasture.api.reading.SummaryView;
 import org.openpasture.api.reading.TrendView;
 import org.openpasture.core.place.Point;
+import org.openpasture.engine.point.Consumptions;
 import org.openpasture.engine.point.Trends;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
+import org.openpasture.service.web.Turns;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -22,8 +25,11 @@ class ReadingController {
     private final Reader reader;
     private final SeriesViews views;
     private final Trends trends;
+    private final Consumptions consumptions;
+    private final Turns turns = new Turns(4, "Other questions about consumption");
 
-    ReadingController(Reader reader, SeriesViews views, Trends trends) {
+    ReadingController(Reader reader, SeriesViews views, Trends trends, Consumptions consumptions) {
+        this.consumptions = consumptions;
         this.trends = trends;
         this.reader = reader;
         this.views = views;
@@ -58,6 +64,29 @@ class ReadingController {
                     "'days' must be " + Trends.FEWEST_DAYS + " to " + Trends.MOST_DAYS + ", not " + days + ".");
         }
         return trends.of(reader.now(), point, days);
+    }
+
+    /**
+     * What was used out of a tank or a bin, and when it was filled up, by the course of a point that measures its
+     * contents.
+     *
+     * @param days how far back to look, 1 to 366
+     * @param step by how much the contents rise at least where something is filled in, in the point's unit; null for
+     *     what suits their course
+     */
+    @GetMapping("/api/v1/points/{id}/consumption")
+    ConsumptionView consumption(
+            @PathVariable String id,
+            @RequestParam(defaultValue = "30") int days,
+            @RequestParam(required = false) @Nullable Double step) {
+        Point point = reader.point(id);
+        if (days < 1 || days > Consumptions.MOST_DAYS) {
+            throw Problem.invalid("'days' must be 1 to " + Consumptions.MOST_DAYS + ", not " + days + ".");
+        }
+        if (step != null && !(step > 0 && Double.isFinite(step))) {
+            throw Problem.invalid("'step' must be above 0.");
+        }
+        return turns.take(() -> consumptions.of(reader.now(), point, days, step));
     }
 
     /**

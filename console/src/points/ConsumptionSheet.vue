@@ -1,0 +1,109 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { Consumption, Point } from "@/api/types";
+import { day, moment } from "@/look/clock";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { format } from "@/look/reading";
+import { computed, ref, watch } from "vue";
+
+/** What a tank or a bin gave each day, and when it was filled up. */
+const { point } = defineProps<{ point: Point }>();
+const PERIODS = { 7: "1 week", 30: "1 month", 90: "3 months" };
+const days = ref(7);
+const { data, error, load } = useLoad(() => api.get<Consumption>(`points/${point.id}/consumption?days=${days.value}`));
+watch([() => point.id, days], load);
+const most = computed(() => Math.max(0, ...(data.value?.periods ?? []).map((one) => one.used)));
+const amount = (value: number) => `${format(value, point.decimals)} ${point.unit}`;
+</script>
+
+<template>
+  <section class="sheet">
+    <div class="sheet-head">
+      <h2>Consumption</h2>
+      <el-radio-group v-model="days" aria-label="Period of the consumption">
+        <el-radio-button v-for="(text, one) in PERIODS" :key="one" :value="Number(one)">{{ text }}</el-radio-button>
+      </el-radio-group>
+    </div>
+    <ProblemNote :error="error" />
+    <template v-if="data">
+      <p v-if="!data.used && !data.fillings.length" class="soft">The contents have not changed in this time.</p>
+      <template v-else>
+        <p v-if="data.perDay !== null">
+          <strong>{{ amount(data.perDay) }} a day</strong> on average<template v-if="data.lastsDays !== null"
+            >; what is there lasts {{ data.lastsDays.toFixed(1) }} days</template
+          >.
+        </p>
+        <div class="tables">
+          <table>
+            <caption class="soft small">
+              Used each day
+            </caption>
+            <tbody>
+              <tr v-for="one in [...data.periods].reverse()" :key="one.from">
+                <th scope="row">{{ day(one.from) }}</th>
+                <td class="bar"><span :style="{ width: most ? (one.used / most) * 100 + '%' : '0' }"></span></td>
+                <td class="number">{{ amount(one.used) }}</td>
+              </tr>
+            </tbody>
+          </table>
+          <table v-if="data.fillings.length">
+            <caption class="soft small">
+              Filled up
+            </caption>
+            <tbody>
+              <tr v-for="one in [...data.fillings].reverse()" :key="one.from">
+                <th scope="row">{{ moment(one.until) }}</th>
+                <td class="number">+ {{ amount(one.amount) }}</td>
+                <td class="number soft">to {{ amount(one.after) }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
+      </template>
+      <p class="soft small">
+        What falls was used; a rise of {{ amount(data.step) }} or more was filled in, less is noise. Days of the site.
+      </p>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.tables {
+  display: grid;
+  gap: 1rem 2.5rem;
+  grid-template-columns: repeat(auto-fit, minmax(min(360px, 100%), 1fr));
+  align-items: start;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+caption {
+  text-align: left;
+  padding-bottom: 0.25rem;
+}
+th {
+  text-align: left;
+  font-weight: 400;
+  white-space: nowrap;
+}
+th,
+td {
+  padding: 0.2rem 0.5rem 0.2rem 0;
+}
+.bar {
+  width: 50%;
+}
+.bar span {
+  display: block;
+  height: 0.7rem;
+  background: var(--moss);
+  opacity: 0.55;
+  border-radius: 2px;
+}
+.number {
+  text-align: right;
+  white-space: nowrap;
+}
+</style>
