@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Plan, Point } from "@/api/types";
+import type { Plan, Point, Severity } from "@/api/types";
 import FenceMark from "@/look/FenceMark.vue";
 import { shown, shownUnit } from "@/look/reading";
 
@@ -8,17 +8,24 @@ const {
   plan,
   source,
   points,
+  severities,
   open = false,
 } = defineProps<{
   plan: Plan;
   source: string;
   points: Map<string, Point>;
+  /** How places are now, where that is known; else as it was when the plan was fetched. */
+  severities?: Map<string, Severity | null>;
   /** Looked at without an account: marks lead nowhere. */
   open?: boolean;
 }>();
 
 function severityOf(mark: Plan["marks"][number]) {
-  return mark.kind === "point" ? (points.get(mark.id)?.latest?.severity ?? null) : mark.severity;
+  return mark.kind === "point"
+    ? (points.get(mark.id)?.latest?.severity ?? null)
+    : severities
+      ? (severities.get(mark.id) ?? null)
+      : mark.severity;
 }
 
 function to(mark: Plan["marks"][number]): string {

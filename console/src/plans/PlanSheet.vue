@@ -85,7 +85,7 @@ async function closed(saved: boolean) {
     </p>
     <template v-else-if="plan">
       <PlanEditor v-if="editing" :plan="plan" :source="source(plan)" @close="closed" />
-      <PlanPicture v-else :plan="plan" :source="source(plan)" :points="points.byId" />
+      <PlanPicture v-else :plan="plan" :source="source(plan)" :points="points.byId" :severities="points.severities" />
     </template>
   </section>
 </template>

@@ -1,6 +1,7 @@
 import { api } from "@/api/http";
 import { onChanged } from "@/api/live";
 import type { Plan } from "@/api/types";
+import { everySeen } from "@/look/clock";
 import { useLoad } from "@/look/load";
 import { inject, watch, type InjectionKey } from "vue";
 
@@ -8,6 +9,8 @@ import { inject, watch, type InjectionKey } from "vue";
 export type PlanPath = (placeId: string) => { plan: string; picture: string };
 export const PLAN_PATH: InjectionKey<PlanPath> = Symbol("plan path");
 
+/** A shared page has no live stream. */
+const REFRESH_SECONDS = 60;
 const OWN: PlanPath = (placeId) => ({ plan: `places/${placeId}/plan`, picture: `places/${placeId}/picture` });
 
 /** The plan of a place, fetched again when something is registered. */
@@ -19,6 +22,7 @@ export function usePlan(placeId: () => string | undefined) {
   });
   watch(placeId, loaded.load);
   onChanged(["registry"], loaded.load);
+  everySeen(REFRESH_SECONDS, loaded.load);
   /** The picture's address; another one when the picture is another. */
   const source = (plan: Plan) => `/api/v1/${path(plan.placeId).picture}?v=${plan.picture}`;
   return { ...loaded, source };
