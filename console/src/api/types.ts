@@ -40,6 +40,7 @@ export type Baseline = Api.BaselineView;
 export type Notice = Api.NoticeView;
 export type DashboardVersion = Told<Api.DashboardVersionView, { panels: Panel[] }>;
 export type RuleFile = Api.RuleFileView;
+export type ReportSchedule = Told<Api.ReportScheduleView, { period: string; at: string }>;
 export type Consumption = Api.ConsumptionView;
 export type Plan = Api.PlanView;
 export type LogEntry = Api.LogEntryView;

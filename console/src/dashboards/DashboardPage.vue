@@ -228,7 +228,13 @@ onBeforeRouteLeave(() => !dirty.value || window.confirm("Leave without saving wh
     </section>
     <p v-if="draft"><el-button link @click="remove">Remove this dashboard and its links</el-button></p>
     <PanelForm v-if="panelForm" :panel="panelForm.panel" @save="put" @close="panelForm = undefined" />
-    <ReportForm v-if="reporting" :of="`dashboards/${id}`" :name="dashboard.name" @close="reporting = false" />
+    <ReportForm
+      v-if="reporting"
+      :of="`dashboards/${id}`"
+      :name="dashboard.name"
+      :may-edit="dashboard.mayEdit"
+      @close="reporting = false"
+    />
     <ShareDialog v-if="sharing" :dashboard="dashboard" @close="sharing = false" />
   </div>
   <div v-else-if="problem" class="page">

@@ -223,7 +223,13 @@ async function remove() {
     />
     <RuleForm v-if="open === 'rule'" :place-id="id" @close="open = ''" />
     <BaselineForm v-if="open === 'baseline'" :points="own" @close="open = ''" />
-    <ReportForm v-if="open === 'report'" :of="`places/${id}`" :name="place.name" @close="open = ''" />
+    <ReportForm
+      v-if="open === 'report'"
+      :of="`places/${id}`"
+      :name="place.name"
+      :may-edit="mayEdit"
+      @close="open = ''"
+    />
     <AccessDialog v-if="open === 'access'" :place="place" @close="open = ''" />
   </div>
   <div v-else-if="places.loaded" class="page">

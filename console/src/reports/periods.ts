@@ -1,3 +1,4 @@
+import { recipientWords } from "@/alerts/recipients";
 /** Over which periods reports are made; days, weeks and months are those of the site's calendar. */
 export const PERIODS = [
   { id: "recent", name: "The last 7 days, up to now" },
@@ -15,4 +16,12 @@ export function reportAddress(of: string, period: Period, range: [Date, Date] | 
     return range ? `${of}/report?from=${range[0].toISOString()}&until=${range[1].toISOString()}` : undefined;
   }
   return `${of}/report` + (period === "recent" ? "" : `?last=${period}`);
+}
+
+const OFTEN: Record<string, string> = { day: "Each day", week: "Each Monday", month: "On the first of each month" };
+
+/** When a report is sent, and to whom. */
+export function scheduleWords(schedule: { period: string; at: string; recipients: string[] }): string {
+  const to = schedule.recipients.map(recipientWords).join(", ");
+  return `${OFTEN[schedule.period] ?? schedule.period} at ${schedule.at.slice(0, 5)} to ${to}`;
 }

@@ -52,6 +52,7 @@ import picocli.CommandLine.Command;
             FrameCommands.class,
             AlertCommands.class,
             NoticeCommands.class,
+            ReportCommands.class,
             RuleCommands.class,
             BaselineCommands.class,
             LimitCommands.class,

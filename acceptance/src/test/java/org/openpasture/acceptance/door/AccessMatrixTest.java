@@ -246,6 +246,9 @@ class AccessMatrixTest {
         String entry = owner.post("api/v1/logbook", Map.of("placeId", plant.site, "text", "Hidden entry"))
                 .path("id")
                 .asString();
+        String schedule = owner.post("api/v1/report-schedules", reportOn(plant.site))
+                .path("id")
+                .asString();
         String baseline = owner.post("api/v1/baselines", baselineOf(point))
                 .path(0)
                 .path("id")
@@ -264,6 +267,7 @@ class AccessMatrixTest {
                 Map.entry("outlets", outlet),
                 Map.entry("dashboards", dashboard),
                 Map.entry("links", link),
+                Map.entry("report-schedules", schedule),
                 Map.entry("logbook", entry),
                 Map.entry("rules", rule),
                 Map.entry("limits", set),
@@ -303,6 +307,16 @@ class AccessMatrixTest {
                 "warning");
     }
 
+    private static Map<String, Object> reportOn(String place) {
+        return Map.of(
+                "subject",
+                Map.of("kind", "place", "id", place),
+                "period",
+                "week",
+                "recipients",
+                List.of("office@pasture.example"));
+    }
+
     private static Map<String, Object> baselineOf(String point) {
         return Map.of("pointIds", List.of(point), "name", "Hidden condition", "seconds", 3_600);
     }
@@ -318,6 +332,7 @@ class AccessMatrixTest {
         String point = THEIRS.get("points");
         return switch (pattern) {
             case "/api/v1/sites", "/api/v1/sites/{id}" -> Map.of("name", "Taken");
+            case "/api/v1/report-schedules", "/api/v1/report-schedules/{id}" -> reportOn(site);
             case "/api/v1/logbook" -> Map.of("placeId", site, "text", "Taken");
             case "/api/v1/logbook/{id}" -> Map.of("text", "Taken");
             case "/api/v1/alerts/{id}/instructions/{number}" -> Map.of("done", true);

@@ -27,6 +27,7 @@ import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Plan;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
+import org.openpasture.core.report.ReportSchedule;
 import org.openpasture.core.rule.Rule;
 
 /** The kinds of entity, with the stable name under which each is stored. */
@@ -47,6 +48,7 @@ public enum Kind {
     BASELINE("baseline", Baseline.class),
     RULE("rule", Rule.class),
     DASHBOARD("dashboard", Dashboard.class),
+    REPORT_SCHEDULE("report-schedule", ReportSchedule.class),
     SHARE_LINK("share-link", ShareLink.class),
     PACK("pack", ImportedPack.class),
     PERSON("person", Person.class),

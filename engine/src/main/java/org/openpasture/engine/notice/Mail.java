@@ -1,5 +1,6 @@
 package org.openpasture.engine.notice;
 
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -9,4 +10,14 @@ import org.jspecify.annotations.Nullable;
  * @param thread what the mails of one alert have in common, so that a mail program shows them together; null for none
  * @param text plain; the HTML is made of it
  */
-record Mail(String id, @Nullable String thread, String recipient, String subject, String text) {}
+record Mail(
+        String id,
+        @Nullable String thread,
+        String recipient,
+        String subject,
+        String text,
+        List<Attachment> attachments) {
+    Mail(String id, @Nullable String thread, String recipient, String subject, String text) {
+        this(id, thread, recipient, subject, text, List.of());
+    }
+}

@@ -1,11 +1,13 @@
 package org.openpasture.engine.notice;
 
+import jakarta.activation.DataHandler;
 import jakarta.mail.Message;
 import jakarta.mail.MessagingException;
 import jakarta.mail.internet.InternetAddress;
 import jakarta.mail.internet.MimeBodyPart;
 import jakarta.mail.internet.MimeMessage;
 import jakarta.mail.internet.MimeMultipart;
+import jakarta.mail.util.ByteArrayDataSource;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
@@ -57,6 +59,16 @@ public class Mailer {
     /** Sends one mail that belongs to nothing; returns what went wrong, or nothing. */
     public Optional<NotDelivered> send(String recipient, String subject, String body) {
         return send(new Mail(UUID.randomUUID().toString(), null, recipient, subject, body));
+    }
+
+    /**
+     * Sends one mail with files; returns what went wrong, or nothing.
+     *
+     * @param id the same for what is tried again
+     */
+    public Optional<NotDelivered> send(
+            String id, String recipient, String subject, String body, List<Attachment> attachments) {
+        return send(new Mail(id, null, recipient, subject, body, attachments));
     }
 
     /** Sends one mail; returns what went wrong, or nothing. */
@@ -117,7 +129,8 @@ public class Mailer {
         plain.setText(mail.text(), "UTF-8");
         MimeBodyPart html = new MimeBodyPart();
         html.setText(MailHtml.of(mail.text()), "UTF-8", "html");
-        message.setContent(new MimeMultipart("alternative", plain, html));
+        MimeMultipart text = new MimeMultipart("alternative", plain, html);
+        message.setContent(mail.attachments().isEmpty() ? text : with(text, mail.attachments()));
         message.setHeader("Auto-Submitted", "auto-generated");
         if (mail.thread() != null) {
             message.setHeader("References", messageId(mail.thread(), domain));
@@ -125,6 +138,19 @@ public class Mailer {
             message.setHeader("List-Id", "Alerts of Open Pasture <alerts." + domain + ">");
         }
         return message;
+    }
+
+    private static MimeMultipart with(MimeMultipart text, List<Attachment> attachments) throws MessagingException {
+        MimeBodyPart first = new MimeBodyPart();
+        first.setContent(text);
+        MimeMultipart whole = new MimeMultipart("mixed", first);
+        for (Attachment attachment : attachments) {
+            MimeBodyPart part = new MimeBodyPart();
+            part.setDataHandler(new DataHandler(new ByteArrayDataSource(attachment.content(), attachment.type())));
+            part.setFileName(attachment.name());
+            whole.addBodyPart(part);
+        }
+        return whole;
     }
 
     /** An id that a header can hold, of whatever text. */

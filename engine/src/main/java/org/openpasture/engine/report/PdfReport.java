@@ -10,6 +10,7 @@ import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.limit.Source;
 import org.openpasture.core.limit.Zone;
+import org.openpasture.core.logbook.LogEntry;
 import org.openpasture.core.quantity.Decimals;
 import org.openpasture.store.alert.AlertView;
 import org.openpdf.text.Chunk;
@@ -74,6 +75,7 @@ public final class PdfReport {
         points();
         courses();
         alerts();
+        logbook();
         limits();
         signatures();
         document.close();
@@ -262,6 +264,29 @@ public final class PdfReport {
         }
         alert.notes().forEach(note -> lines.add(note.person() + ": " + note.text()));
         return lines.isEmpty() ? "not acknowledged" : String.join("\n", lines);
+    }
+
+    private void logbook() {
+        if (report.logbook().isEmpty()) {
+            return;
+        }
+        heading("Logbook");
+        PdfPTable table = table(2.2f, 2, 6);
+        header(table, "When", "Who", "What");
+        for (LogEntry entry : report.logbook()) {
+            table.addCell(cell(new Phrase(times.minute(entry.at()), ink.plain(SMALL))));
+            table.addCell(cell(new Phrase(entry.personName(), ink.plain(SMALL))));
+            table.addCell(cell(new Phrase(about(entry) + entry.text(), ink.plain(SMALL))));
+        }
+        document.add(table);
+    }
+
+    private String about(LogEntry entry) {
+        return report.points().stream()
+                .filter(point -> point.point().id().equals(entry.pointId()))
+                .map(point -> point.point().name() + ": ")
+                .findFirst()
+                .orElse("");
     }
 
     private void limits() {

@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.util.List;
 import org.openpasture.core.limit.LimitSet;
+import org.openpasture.core.logbook.LogEntry;
 import org.openpasture.store.alert.AlertView;
 
 /**
@@ -19,6 +20,7 @@ import org.openpasture.store.alert.AlertView;
  * @param points the points, worst first; those of a dashboard in the order of its panels
  * @param alerts raised in the period, the newest first
  * @param moreAlerts how many more there were than are listed
+ * @param logbook what was written about the place and its points in the period, the newest first
  * @param limits by which the points were judged, each once
  */
 public record Report(
@@ -32,11 +34,13 @@ public record Report(
         List<ReportedPoint> points,
         List<AlertView> alerts,
         int moreAlerts,
+        List<LogEntry> logbook,
         List<LimitSet> limits) {
     public Report {
         about = List.copyOf(about);
         points = List.copyOf(points);
         alerts = List.copyOf(alerts);
+        logbook = List.copyOf(logbook);
         limits = List.copyOf(limits);
     }
 }

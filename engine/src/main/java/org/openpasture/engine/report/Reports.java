@@ -9,8 +9,11 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import org.openpasture.core.limit.LimitSet;
+import org.openpasture.core.logbook.LogEntry;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Paths;
@@ -21,6 +24,8 @@ import org.openpasture.engine.point.PointViews;
 import org.openpasture.store.alert.AlertQuery;
 import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.alert.AlertView;
+import org.openpasture.store.logbook.LogbookStore;
+import org.openpasture.store.sqlite.Backwards;
 import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.stereotype.Component;
 
@@ -36,11 +41,16 @@ public class Reports {
     private static final int MOST_COUNTED = 20_000;
 
     private final TelemetryStore telemetry;
+    private static final int MOST_ENTRIES = 100;
+    private static final int ENTRIES_AT_ONCE = 500;
+
+    private final LogbookStore logbook;
     private final AlertStore alerts;
     private final PointViews views;
     private final Clock clock;
 
-    Reports(TelemetryStore telemetry, AlertStore alerts, PointViews views, Clock clock) {
+    Reports(TelemetryStore telemetry, LogbookStore logbook, AlertStore alerts, PointViews views, Clock clock) {
+        this.logbook = logbook;
         this.telemetry = telemetry;
         this.alerts = alerts;
         this.views = views;
@@ -82,6 +92,7 @@ public class Reports {
                 points,
                 raised.stream().limit(MOST_ALERTS).toList(),
                 Math.max(0, raised.size() - MOST_ALERTS),
+                written(registry, subject, from, until),
                 points.stream()
                         .flatMap(point -> point.limits().stream())
                         .map(LimitSet::id)
@@ -123,6 +134,28 @@ public class Reports {
                 telemetry.series().drawn(point.number(), from, until, BUCKETS, typicalMillis),
                 registry.limitsOf(point),
                 PointValues.words(registry, point));
+    }
+
+    /** What was written about the place, what lies below it, and the points of the report. */
+    private List<LogEntry> written(Registry registry, Subject subject, Instant from, Instant until) {
+        Set<String> pointIds = subject.points().stream().map(Point::id).collect(Collectors.toSet());
+        List<LogEntry> found = new ArrayList<>();
+        Backwards next = new Backwards(from, until.toEpochMilli(), 0, ENTRIES_AT_ONCE);
+        List<LogEntry> page = logbook.entries(next);
+        while (!page.isEmpty() && found.size() < MOST_ENTRIES) {
+            page.stream()
+                    .filter(entry -> entry.pointId() == null
+                            ? subject.placeId()
+                                    .filter(id -> registry.isWithin(entry.placeId(), id))
+                                    .isPresent()
+                            : pointIds.contains(entry.pointId()))
+                    .forEach(found::add);
+            LogEntry last = page.getLast();
+            page = page.size() < ENTRIES_AT_ONCE
+                    ? List.of()
+                    : logbook.entries(new Backwards(from, last.at().toEpochMilli(), last.id(), ENTRIES_AT_ONCE));
+        }
+        return found.stream().limit(MOST_ENTRIES).toList();
     }
 
     /** Filtered before it is limited: each page of the store is looked through for what belongs to the report. */

@@ -22,6 +22,7 @@ import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.limit.Source;
 import org.openpasture.core.limit.Zone;
+import org.openpasture.core.logbook.LogEntry;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.reading.Quality;
@@ -110,6 +111,8 @@ class PdfReportTest {
                 points,
                 alerts,
                 0,
+                List.of(new LogEntry(
+                        1, "s", null, null, FROM.plusSeconds(3600), "Door seal changed", "p", "anna", UNTIL, null)),
                 List.of(COLD));
     }
 
@@ -137,6 +140,7 @@ class PdfReportTest {
                 .contains("4.0 °C 6.5 °C 9.0 °C 4.0 °C 2 h (67 %)")
                 .contains("Acknowledged by anna")
                 .contains("The door stood open.")
+                .contains("Logbook When Who What 1 Nov 2026 01:00 anna Door seal changed")
                 .contains("House rule (2026) 2. for what is chilled")
                 .contains("good (normal): up to 8 °C; warm (warning): above 8 °C")
                 .contains("page 1 of 1");

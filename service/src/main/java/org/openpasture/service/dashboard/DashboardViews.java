@@ -1,31 +1,25 @@
 package org.openpasture.service.dashboard;
 
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Stream;
 import org.openpasture.api.dashboard.DashboardView;
 import org.openpasture.core.access.Access;
+import org.openpasture.core.access.PanelPoints;
 import org.openpasture.core.dashboard.Dashboard;
-import org.openpasture.core.dashboard.Frame;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.registry.Registry;
-import org.openpasture.core.rule.PointSelection;
 import org.openpasture.engine.point.PointViews;
 import org.springframework.stereotype.Component;
 
 /** How dashboards are shown: with the points that whoever looks may see. */
 @Component
 class DashboardViews {
-    /** More than these nobody can tell apart on one panel. */
-    private static final int MOST_POINTS = 500;
-
     private final PointViews points;
 
     DashboardViews(PointViews points) {
@@ -34,7 +28,7 @@ class DashboardViews {
 
     DashboardView view(Access access, Dashboard dashboard, boolean mayEdit) {
         Registry now = access.registry();
-        Map<String, List<Point>> byPanel = byPanel(access, dashboard);
+        Map<String, List<Point>> byPanel = PanelPoints.byPanel(access, dashboard);
         Map<String, List<String>> ids = new LinkedHashMap<>();
         byPanel.forEach(
                 (panel, points) -> ids.put(panel, points.stream().map(Point::id).toList()));
@@ -61,34 +55,12 @@ class DashboardViews {
 
     /** The points on a dashboard that may be seen. */
     Set<Point> points(Access access, Dashboard dashboard) {
-        return all(byPanel(access, dashboard));
+        return PanelPoints.of(access, dashboard);
     }
 
     private static Set<Point> all(Map<String, List<Point>> byPanel) {
         Set<Point> all = new LinkedHashSet<>();
         byPanel.values().forEach(all::addAll);
         return all;
-    }
-
-    /** Of each panel the points that may be seen: those that it names, then those of its selection. */
-    private static Map<String, List<Point>> byPanel(Access access, Dashboard dashboard) {
-        Map<String, List<Point>> found = new LinkedHashMap<>();
-        Map<PointSelection, List<Point>> selections = new HashMap<>();
-        dashboard.panels().forEach(panel -> {
-            Frame frame = panel.frame();
-            Stream<Point> named =
-                    frame.pointIds().stream().flatMap(id -> access.registry().find(Point.class, id).stream());
-            Stream<Point> selected = frame.selection() == null
-                    ? Stream.empty()
-                    : selections.computeIfAbsent(frame.selection(), access.registry()::pointsOf).stream();
-            found.put(
-                    frame.id(),
-                    Stream.concat(named, selected)
-                            .distinct()
-                            .filter(access::maySee)
-                            .limit(MOST_POINTS)
-                            .toList());
-        });
-        return found;
     }
 }
