@@ -167,7 +167,7 @@ onBeforeRouteLeave(() => !dirty.value || window.confirm("Leave without saving wh
           <RouterLink to="/dashboards">Dashboards</RouterLink> · Owner: {{ dashboard.ownerName
           }}{{
             dashboard.siteId
-              ? ", seen by who may look at " + (places.byId.get(dashboard.siteId)?.name ?? "a site")
+              ? ". Visible to everyone with access to " + (places.byId.get(dashboard.siteId)?.name ?? "a site")
               : ", private"
           }}
         </p>

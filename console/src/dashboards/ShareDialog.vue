@@ -34,7 +34,7 @@ async function make() {
 }
 
 async function withdraw(link: ShareLink) {
-  await run(() => api.remove("links/" + link.id), "Withdrawn: whoever has the link sees nothing now.");
+  await run(() => api.remove("links/" + link.id), "Withdrawn: the link no longer opens.");
   made.value = made.value?.id === link.id ? undefined : made.value;
   await load();
 }

@@ -152,7 +152,7 @@ async function save() {
     <el-form-item v-if="!byInlet" label="DevEUI, 16 hex digits on its label" for="device-eui" :error="problems.devEui">
       <el-input id="device-eui" v-model="form.devEui" class="mono" autocomplete="off" />
     </el-form-item>
-    <el-form-item label="How it comes in">
+    <el-form-item label="Connection">
       <el-radio-group v-model="form.activation">
         <el-radio value="over-the-air">it joins with an application key</el-radio>
         <el-radio value="personalised">address and session keys are in it</el-radio>

@@ -74,7 +74,7 @@ watch(
         </div>
         <div v-if="radio.subBandChosen !== null">
           <dt>Sub-band</dt>
-          <dd>{{ radio.subBandChosen ? "it knows which" : "it was not told yet" }}</dd>
+          <dd>{{ radio.subBandChosen ? "sent to the device" : "not sent to the device yet" }}</dd>
         </div>
         <div>
           <dt>It says of itself</dt>

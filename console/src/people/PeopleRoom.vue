@@ -59,7 +59,7 @@ async function withdrawInvitation(invitation: Invitation) {
   await load();
 }
 async function withdrawLink(link: ShareLink) {
-  await run(() => api.remove("links/" + link.id), "Withdrawn: whoever has the link sees nothing now.");
+  await run(() => api.remove("links/" + link.id), "Withdrawn: the link no longer opens.");
   await load();
 }
 </script>

@@ -67,7 +67,7 @@ const points = computed(() =>
           <template v-else>{{ bytes(records.freeBytes) }} are free: that lasts for longer than a century.</template>
         </template>
         <template v-else>
-          {{ bytes(records.freeBytes) }} are free on the disk. Too little has come in yet to say for how long they last.
+          {{ bytes(records.freeBytes) }} are free on the disk. There are too few readings yet to say how long it lasts.
         </template>
       </p>
       <table class="rows">

@@ -102,7 +102,7 @@ describe("the records", () => {
         clockRemark: "The host's clock jumped 1 h 0 min ahead.",
       },
     });
-    expect(room.text()).toContain("Too little has come in yet");
+    expect(room.text()).toContain("There are too few readings yet");
     expect(room.text()).toContain("Nothing can be written now");
     expect(room.text()).toContain("The host's clock jumped 1 h 0 min ahead.");
   });

@@ -19,7 +19,7 @@ const zone = computed({
 <template>
   <el-form-item label="Time of" for="panel-zone">
     <el-select id="panel-zone" v-model="zone" aria-label="Time of" :empty-values="[undefined]">
-      <el-option value="" label="whoever looks" />
+      <el-option value="" label="the viewer's own" />
       <el-option v-for="one in zones" :key="one" :value="one" :label="one" />
     </el-select>
   </el-form-item>

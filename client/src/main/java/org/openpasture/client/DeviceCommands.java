@@ -71,7 +71,7 @@ final class DeviceCommands implements Runnable {
                             names = "--in",
                             paramLabel = "PLACE",
                             required = true,
-                            description = "The site, area or asset it hangs at.")
+                            description = "Its location: a site, area or asset.")
                     String in,
             @Option(names = "--eui", paramLabel = "EUI", description = "DevEUI of a LoRaWAN device, 16 hex digits.")
                     @Nullable

@@ -25,7 +25,7 @@ final class InletOptions {
     @Option(
             names = "--form",
             paramLabel = "FORM",
-            description = "What a message is: text, csv, json, cbor, senml, bytes; text if nothing else is told.")
+            description = "Message format: text (default), csv, json, cbor, senml, bytes.")
     private @Nullable String form;
 
     @Option(

@@ -136,7 +136,7 @@ final class OutletCommands implements Runnable {
         @Option(
                 names = "--retained",
                 negatable = true,
-                description = "The broker keeps the newest for whoever subscribes later.")
+                description = "The broker keeps the last value for later subscribers (retain).")
         private @Nullable Boolean retained;
 
         @Option(names = "--user", paramLabel = "NAME", description = "To sign in to a broker elsewhere.")

@@ -62,7 +62,7 @@ final class RecordCommands implements Runnable {
     private static String forecast(JsonNode records) {
         String free = Words.bytes(records.path("freeBytes").asLong()) + " are free on the disk";
         if (!records.path("bytesPerYear").isNumber()) {
-            return free + "; too little has come in yet to say for how long they last.";
+            return free + "; there are too few readings yet to say how long it lasts.";
         }
         return free + ". At today's rate (" + Words.number(records.path("readingsPerDay"), 0)
                 + " readings a day) a year takes "

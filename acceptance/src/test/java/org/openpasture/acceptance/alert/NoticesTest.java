@@ -226,7 +226,7 @@ class NoticesTest {
                         Map.of("rounds", List.of(Map.of("afterMinutes", 0, "recipients", List.of("a@b.example"))))));
         refused(
                 400,
-                "somebody who is told",
+                "a round needs a recipient",
                 () -> watched("fred", Map.of("rounds", List.of(Map.of("afterMinutes", 5, "recipients", List.of())))));
     }
 }

@@ -112,7 +112,7 @@ public sealed interface Apdu {
         int kind = bytes[0] >> 4 & 0x0F;
         boolean segmented = (bytes[0] & 0x08) != 0;
         if (segmented && (kind == 0 || kind == 3)) {
-            throw new IllegalArgumentException("it comes in segments, which were not asked for");
+            throw new IllegalArgumentException("it is segmented, although that was not requested");
         }
         return switch (kind) {
             case 0 -> new Confirmed(at(bytes, 2), Service.of(at(bytes, 3)), from(bytes, 4));

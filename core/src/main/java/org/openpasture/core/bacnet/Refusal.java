@@ -21,7 +21,7 @@ final class Refusal {
             case 42 -> "the list has no such entry";
             case 43 -> "it cannot tell of changes of this object";
             case 44 -> "it cannot tell of changes of this property";
-            case 45 -> "it has no room for one more who is told of changes";
+            case 45 -> "it cannot take another subscriber for changes";
             case 50 -> "the property is no list";
             case 29, 30 -> "it does not allow that";
             case 19 -> "it has no room left for that";
@@ -32,7 +32,7 @@ final class Refusal {
 
     private static long number(Datum datum) {
         if (datum.number().isEmpty()) {
-            throw new IllegalArgumentException("an error is told by numbers");
+            throw new IllegalArgumentException("an error consists of two numbers");
         }
         return (long) datum.number().getAsDouble();
     }
@@ -50,7 +50,7 @@ final class Refusal {
     static String abort(int reason) {
         return switch (reason) {
             case 1, 11 -> "the answer does not fit into one packet";
-            case 4 -> "the answer would come in segments, which are not read";
+            case 4 -> "the answer is segmented, which is not supported";
             case 9 -> "it has no room for the request";
             case 10 -> "it ran out of time";
             default -> "it breaks off with reason " + reason;

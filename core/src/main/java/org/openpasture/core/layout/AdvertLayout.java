@@ -30,7 +30,7 @@ public record AdvertLayout(List<Section> sections) implements Layout {
             fields = List.copyOf(fields);
             if (!OF.matcher(of).matches()) {
                 throw new IllegalArgumentException(
-                        "data of an advert is told by 'company:ffff' or 'service:181a', not '" + of + "'");
+                        "the data of an advert is named 'company:ffff' or 'service:181a', not '" + of + "'");
             }
         }
 

@@ -17,7 +17,7 @@ public record Round(int afterMinutes, List<String> recipients) {
             throw new IllegalArgumentException("a round begins 1 minute to 24 hours after the alert was raised");
         }
         if (recipients.isEmpty()) {
-            throw new IllegalArgumentException("a round needs somebody who is told");
+            throw new IllegalArgumentException("a round needs a recipient");
         }
     }
 }

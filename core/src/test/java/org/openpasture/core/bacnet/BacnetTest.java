@@ -141,8 +141,8 @@ class BacnetTest {
         "50 01 0C 91 02 91 1F, it has no such object",
         "50 01 0F 91 02 91 28, it cannot be written",
         "60 01 09, it does not know this service",
-        "70 01 04, 'the answer would come in segments, which are not read'",
-        "50 01 05 91 01 91 2D, it has no room for one more who is told of changes",
+        "70 01 04, 'the answer is segmented, which is not supported'",
+        "50 01 05 91 01 91 2D, it cannot take another subscriber for changes",
         "50 01 0C 91 02 91 63, 'it refuses with error class 2, code 99'"
     })
     void refusalsAreSaidInWords(String apdu, String words) {

@@ -143,7 +143,7 @@ class PdfReportTest {
                 .contains("Logbook When Who What 1 Nov 2026 01:00 anna Door seal changed")
                 .contains("House rule (2026) 2. for what is chilled")
                 .contains("good (normal): up to 8 °C; warm (warning): above 8 °C")
-                .contains("page 1 of 1");
+                .contains("page 1 of 2");
     }
 
     @Test

@@ -40,7 +40,7 @@ final class Identification {
         StringJoiner words = new StringJoiner(", ");
         for (int i = 0; i < count; i++) {
             if (in.remaining() < 2) {
-                throw new IllegalArgumentException("what it says of itself ends too early");
+                throw new IllegalArgumentException("the device identification is cut off");
             }
             int id = in.get() & 0xFF;
             byte[] text = new byte[Math.min(in.get() & 0xFF, in.remaining())];
