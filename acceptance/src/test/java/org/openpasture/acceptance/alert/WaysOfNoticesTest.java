@@ -269,6 +269,8 @@ class WaysOfNoticesTest {
         assertThat(SERVICE.signIn("ben").get("api/v1/places/" + plant.site + "/recipients", RecipientView[].class))
                 .extracting(RecipientView::recipient)
                 .containsExactly("person:anna", "person:ben", "person:owner");
-        refused(403, "see who can be notified", () -> anna.get("api/v1/places/" + plant.site + "/recipients"));
+        plant.invite(SERVICE.anonymous(), "looker", Right.LOOK, plant.site);
+        ApiClient looker = SERVICE.signIn("looker");
+        refused(403, "see who can be notified", () -> looker.get("api/v1/places/" + plant.site + "/recipients"));
     }
 }

@@ -15,6 +15,7 @@ import org.junit.jupiter.api.extension.RegisterExtension;
 import org.openpasture.acceptance.LiveStream;
 import org.openpasture.acceptance.Plant;
 import org.openpasture.acceptance.RunningService;
+import org.openpasture.api.alert.NoticeView;
 import org.openpasture.api.event.EventView;
 import org.openpasture.api.logbook.LogEntryView;
 import org.openpasture.api.place.PointView;
@@ -169,6 +170,22 @@ class LogbookTest {
                 "may see",
                 () -> write(
                         fitter, Map.of("placeId", plant.pump, "text", "x", "recipients", List.of("person:nobody"))));
+    }
+
+    /** By the address that a person has chosen for notices. */
+    @Test
+    void whoIsToReadItReceivesAMail() {
+        refused(
+                400,
+                "no mail address",
+                () -> write(
+                        fitter,
+                        Map.of("placeId", plant.pump, "text", "Read this", "recipients", List.of("person:reader"))));
+        reader.put("api/v1/session/notices", Map.of("email", "reader@pasture.example"));
+        write(fitter, Map.of("placeId", plant.pump, "text", "Read this", "recipients", List.of("person:reader")));
+        assertThat(Arrays.stream(owner.get("api/v1/notices", NoticeView[].class)))
+                .anyMatch(notice -> notice.recipient().equals("reader@pasture.example")
+                        && notice.subject().equals("Logbook of Whey pump"));
     }
 
     @Test

@@ -99,7 +99,7 @@ class ScheduledReportsTest {
 
         ReportScheduleView sent = owner.post(path + "/sending", Map.of(), ReportScheduleView.class);
         assertThat(sent.delivered()).containsExactly("office@pasture.example");
-        assertThat(sent.problem()).isEqualTo("person:nobody: has no mail address");
+        assertThat(sent.problem()).isEqualTo("nobody: has no mail address");
         assertThat(sent.lastUntil()).isBefore(Instant.now());
 
         MimeMessage mail = MAILBOX.getReceivedMessages()[0];

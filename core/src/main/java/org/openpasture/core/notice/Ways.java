@@ -52,6 +52,11 @@ public record Ways(
         return new Ways(personId, "", Severity.ADVISORY, "", null, null, null);
     }
 
+    /** Where mails to the person go; empty for nowhere. */
+    public String mailOf(Person person) {
+        return email.isEmpty() ? person.email() : email;
+    }
+
     /** Whether the person is away. */
     public boolean isAway(Instant at, ZoneId zone) {
         return absence != null && absence.covers(at.atZone(zone).toLocalDate());
@@ -69,7 +74,7 @@ public record Ways(
         }
         Instant notBefore = quiet == null || severity == Severity.CRITICAL ? at : quiet.after(at, zone);
         List<Told> told = new ArrayList<>();
-        String address = email.isEmpty() ? person.email() : email;
+        String address = mailOf(person);
         if (mailFrom != null && severity.isAtLeast(mailFrom) && !address.isEmpty()) {
             told.add(new Told(new Recipient.Mail(address), notBefore));
         }

@@ -13,6 +13,7 @@ import org.openpasture.core.notice.Ways;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Site;
+import org.openpasture.core.registry.PersonWays;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.text.PersonName;
 
@@ -38,7 +39,8 @@ final class Addressees {
                 && recipients.stream()
                         .allMatch(written -> Recipient.kept(written) instanceof Recipient.OfPerson(String name)
                                 && person(registry, name)
-                                        .filter(one -> ways(registry, one).isAway(at, zone))
+                                        .filter(one ->
+                                                PersonWays.of(registry, one).isAway(at, zone))
                                         .isPresent());
         return new Reached(told, allAway);
     }
@@ -52,12 +54,8 @@ final class Addressees {
                 person(registry, name)
                         .filter(one -> new Access(registry, one).may(Right.LOOK, alert.placeId()))
                         .stream()
-                        .flatMap(one -> ways(registry, one).of(one, alert.severity(), at, zone).stream());
+                        .flatMap(one -> PersonWays.of(registry, one).of(one, alert.severity(), at, zone).stream());
         };
-    }
-
-    private static Ways ways(Registry registry, Person person) {
-        return registry.find(Ways.class, person.id()).orElseGet(() -> Ways.usual(person.id()));
     }
 
     private static Optional<Person> person(Registry registry, String name) {

@@ -10,6 +10,7 @@ import org.openpasture.core.people.Person;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Paths;
+import org.openpasture.core.registry.PersonWays;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.config.EngineSettings;
 import org.springframework.stereotype.Component;
@@ -38,7 +39,7 @@ public class LogbookMails {
                 : "\n" + address + point.map(one -> "/points/" + one.number()).orElse("/places/" + entry.placeId())
                         + "\n";
         outbox.mail(
-                to.email(),
+                PersonWays.mailOf(registry, to).orElse(to.email()),
                 "Logbook of "
                         + point.map(Point::name).orElseGet(() -> registry.place(entry.placeId())
                                 .map(one -> one.name())

@@ -28,7 +28,9 @@ public final class PictureCleaner {
     public static final int LONGEST_SIDE = 2_560;
 
     /** A larger one is refused before it is decoded. */
-    private static final long MOST_PIXELS = 60_000_000;
+    private static final long MOST_PIXELS = 30_000_000;
+    /** So many are decoded at most, of more only each second, third …: three bytes each are held in memory. */
+    private static final double MOST_DECODED = 8_000_000;
 
     private static final float QUALITY = 0.85f;
 
@@ -103,8 +105,7 @@ public final class PictureCleaner {
                     + MOST_PIXELS / 1_000_000 + " million are taken.");
         }
         ImageReadParam param = reader.getDefaultReadParam();
-        // Twice what is needed is decoded at most, so that a large one costs little memory.
-        int every = Math.max(1, Math.max(width, height) / (2 * LONGEST_SIDE));
+        int every = (int) Math.max(1, Math.ceil(Math.sqrt((double) width * height / MOST_DECODED)));
         param.setSourceSubsampling(every, every, 0, 0);
         return reader.read(0, param);
     }

@@ -66,6 +66,7 @@ final class SvgCleaner {
     private static final Pattern LENGTH = Pattern.compile("\\s*([0-9.]+)\\s*(px|pt|mm|cm|in)?\\s*");
     private static final int MOST_ELEMENTS = 200_000;
     private static final int DEEPEST = 90;
+    private static final int LONGEST = 5 << 20;
     private static final int LONGEST_SIDE = 20_000;
 
     private SvgCleaner() {}
@@ -76,6 +77,9 @@ final class SvgCleaner {
     }
 
     static Cleaned clean(byte[] content) {
+        if (content.length > LONGEST) {
+            throw new IllegalArgumentException("The drawing is larger than 5 MB. Save it simplified, or as PNG.");
+        }
         XMLInputFactory in = XMLInputFactory.newInstance();
         in.setProperty(XMLInputFactory.SUPPORT_DTD, false);
         in.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);

@@ -25,6 +25,7 @@ import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.registry.PersonWays;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.report.ReportSchedule;
 import org.openpasture.core.report.ReportSubject;
@@ -249,7 +250,7 @@ public class ScheduledReports {
         }
         failed.putAll(refused);
         String problem = failed.entrySet().stream()
-                .map(one -> one.getKey() + ": " + one.getValue())
+                .map(one -> one.getKey().replaceFirst("^" + Recipient.PERSON, "") + ": " + one.getValue())
                 .collect(Collectors.joining("; "));
         Sent done = after(sent, delivered, refused, problem);
         boolean isOver = refused.size() == failed.size();
@@ -285,11 +286,7 @@ public class ScheduledReports {
             case Recipient.Mail(String address) -> Optional.of(address);
             case Recipient.Text text -> Optional.empty();
             case Recipient.OfPerson(String name) ->
-                now.all(Person.class).stream()
-                        .filter(person -> person.name().equals(name))
-                        .map(Person::email)
-                        .filter(email -> !email.isBlank())
-                        .findFirst();
+                PersonWays.named(now, name).flatMap(person -> PersonWays.mailOf(now, person));
         };
     }
 

@@ -80,9 +80,9 @@ class PictureCleanerTest {
 
     @Test
     void aLargeOneIsScaledDown() throws IOException {
-        Cleaned cleaned = PictureCleaner.clean(picture("png", 6_000, 1_500));
+        Cleaned cleaned = PictureCleaner.clean(picture("png", 6_000, 4_800));
         assertThat(cleaned.width()).isEqualTo(PictureCleaner.LONGEST_SIDE);
-        assertThat(cleaned.height()).isEqualTo(640);
+        assertThat(cleaned.height()).isEqualTo(2_048);
         assertThat(isDark(read(cleaned), .25, .25)).isTrue();
         assertThat(isDark(read(cleaned), .75, .75)).isFalse();
     }

@@ -18,8 +18,8 @@ import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.registry.Paths;
+import org.openpasture.core.registry.PersonWays;
 import org.openpasture.core.registry.Registry;
-import org.openpasture.core.text.PersonName;
 import org.openpasture.engine.live.LiveEvent;
 import org.openpasture.engine.live.Watchers;
 import org.openpasture.engine.notice.LogbookMails;
@@ -188,16 +188,14 @@ class LogbookController {
         List<Person> found = new ArrayList<>();
         for (String written : recipients) {
             String name = written.startsWith(Recipient.PERSON) ? written.substring(Recipient.PERSON.length()) : written;
-            Person person = now.all(Person.class).stream()
-                    .filter(one -> PersonName.key(one.name()).equals(PersonName.key(name)))
+            Person person = PersonWays.named(now, name)
                     .filter(one -> pointId == null
                             ? new Access(now, one).may(Right.LOOK, placeId)
                             : now.find(Point.class, pointId)
                                     .map(new Access(now, one)::maySee)
                                     .orElse(false))
-                    .findFirst()
                     .orElseThrow(() -> Problem.invalid("No person with the name '" + name + "' may see this place."));
-            if (person.email().isBlank()) {
+            if (PersonWays.mailOf(now, person).isEmpty()) {
                 throw Problem.invalid(person.name() + " has no mail address. Leave this person out.");
             }
             found.add(person);

@@ -22,6 +22,7 @@ import org.openpasture.core.notice.Ways;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.registry.Change;
+import org.openpasture.core.registry.PersonWays;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.notice.Mailer;
 import org.openpasture.engine.notice.NotDelivered;
@@ -57,7 +58,7 @@ class WaysController {
     /** How the reader is notified. */
     @GetMapping("/api/v1/session/notices")
     WaysView mine() {
-        return view(ways(reader.now(), reader.person()));
+        return view(PersonWays.of(reader.now(), reader.person()));
     }
 
     /** Changes how the reader is notified. */
@@ -86,7 +87,7 @@ class WaysController {
     List<TestResult> test() {
         reader.requireSignIn("send test messages");
         Person person = reader.person();
-        Ways chosen = ways(reader.now(), person);
+        Ways chosen = PersonWays.of(reader.now(), person);
         Instant now = clock.instant();
         Pace pace = paces.computeIfAbsent(person.id(), id -> new Pace());
         synchronized (pace) {
@@ -127,14 +128,12 @@ class WaysController {
                 .map(person -> new RecipientView(
                         new Recipient.OfPerson(person.name()).written(),
                         person.name(),
-                        ways(now, person).of(person, Severity.CRITICAL, clock.instant(), ZoneOffset.UTC).stream()
+                        PersonWays.of(now, person)
+                                .of(person, Severity.CRITICAL, clock.instant(), ZoneOffset.UTC)
+                                .stream()
                                 .map(told -> told.address() instanceof Recipient.Text ? "text" : "mail")
                                 .toList()))
                 .toList();
-    }
-
-    private static Ways ways(Registry now, Person person) {
-        return now.find(Ways.class, person.id()).orElseGet(() -> Ways.usual(person.id()));
     }
 
     private static String number(@org.jspecify.annotations.Nullable String phone) {

@@ -2,6 +2,7 @@ package org.openpasture.service.place;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
@@ -78,13 +79,10 @@ class PlanController {
      * without scripts and without what a camera adds, and scaled to 2,560 pixels. What is marked stays where it is.
      */
     @PutMapping("/api/v1/places/{id}/picture")
-    PlanView show(@PathVariable String id, HttpServletRequest request) throws IOException {
+    PlanView show(@PathVariable String id, HttpServletRequest request) {
         editor.check(access -> PlanEdits.edit(access, new PlanWish.Show(id, "", 1, 1)));
-        byte[] content = request.getInputStream().readAllBytes();
-        if (content.length == 0) {
-            throw Problem.invalid("The request holds no picture.");
-        }
-        Cleaned cleaned = turns.take(() -> PictureCleaner.clean(content));
+        // Read in turn too: several large ones at once would fill the memory.
+        Cleaned cleaned = turns.take(() -> clean(request));
         String digest = digest(cleaned.content());
         Optional<PictureStore.Kept> before = pictures.find(id);
         return views.view(
@@ -94,6 +92,18 @@ class PlanController {
                         () -> pictures.save(id, new PictureStore.Kept(digest, cleaned.type(), cleaned.content())),
                         () -> before.ifPresentOrElse(kept -> pictures.save(id, kept), () -> pictures.remove(id))),
                 id);
+    }
+
+    private static Cleaned clean(HttpServletRequest request) {
+        try {
+            byte[] content = request.getInputStream().readAllBytes();
+            if (content.length == 0) {
+                throw Problem.invalid("The request holds no picture.");
+            }
+            return PictureCleaner.clean(content);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     /** Removes the picture of a place, with what is marked on it. */
