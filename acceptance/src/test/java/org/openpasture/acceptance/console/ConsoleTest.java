@@ -12,6 +12,7 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.options.AriaRole;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.net.http.HttpClient;
@@ -20,6 +21,8 @@ import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -39,10 +42,14 @@ import org.openpasture.acceptance.RunningService;
 import org.openpasture.api.alert.RuleRequest;
 import org.openpasture.api.dashboard.DashboardRequest;
 import org.openpasture.api.dashboard.DashboardView;
+import org.openpasture.api.logbook.LogEntryView;
+import org.openpasture.api.place.MarksRequest;
+import org.openpasture.api.place.PlanView;
 import org.openpasture.core.dashboard.Frame;
 import org.openpasture.core.dashboard.Panel;
 import org.openpasture.core.formula.Statistic;
 import org.openpasture.core.limit.Severity;
+import org.openpasture.core.place.PlanMark;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.PointSelection;
@@ -364,7 +371,18 @@ class ConsoleTest {
         }
     }
 
+    /** A drawing of the pump, with the axial vibration marked on it. */
+    private static void drawPump() {
+        String path = "api/v1/places/" + plant.pump;
+        byte[] drawing =
+                "<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 400 200'><rect width='400' height='200'/></svg>"
+                        .getBytes(StandardCharsets.UTF_8);
+        SERVICE.owner().putFile(path + "/picture", "image/svg+xml", new ByteArrayInputStream(drawing));
+        SERVICE.owner().put(path + "/plan", new MarksRequest(List.of(new PlanMark.OfPoint(axial(), 0.25, 0.5))));
+    }
+
     private static String everyKind() {
+        drawPump();
         List<String> axial = List.of(plant.point("Axial vibration").id());
         PointSelection pump = new PointSelection(plant.pump, null, null, null);
         IntFunction<Frame> at = row -> new Frame("p" + row, "No. " + row, axial, null, null, null, 0, row * 3, 6, 3);
@@ -387,7 +405,8 @@ class ConsoleTest {
                 new Panel.Asked(at.apply(13)),
                 new Panel.Text(at.apply(14), "**Call** the depot"),
                 new Panel.Clock(at.apply(15), null),
-                new Panel.Spectrum(at.apply(16), null, null, null));
+                new Panel.Spectrum(at.apply(16), null, null, null),
+                new Panel.OnPlan(all.apply(17)));
         assertThat(panels).extracting(Panel::getClass).doesNotHaveDuplicates().hasSameSizeAs(KINDS);
         return SERVICE.owner()
                 .post(
@@ -416,11 +435,47 @@ class ConsoleTest {
         assertThat(page.locator(".panel.spectrum")).containsText("No waveform of this point yet.");
         assertThat(page.locator(".panel.tally")).containsText("no limits");
         assertThat(page.locator(".panel.picture")).containsText("runs");
+        assertThat(page.locator(".panel.plan .mark")).containsText("2.30 mm/s");
         assertThat(page.locator(".panel.map")).containsText("A map needs the latitude");
         assertThat(page.locator(".panel.alerts")).containsText("No open alerts");
         assertThat(page.locator(".panel.asked")).containsText("No device that is asked feeds these points");
         assertThat(page.locator(".panel.text strong")).hasText("Call");
         assertThat(page.locator(".panel.clock .time")).hasText(Pattern.compile("\\d\\d:\\d\\d:\\d\\d"));
+    }
+
+    /** Where the fitter stands: a note is pinned in the chart and answered, and a mark is moved on the picture. */
+    @Test
+    @Order(6)
+    void whatWasFoundIsPinnedInTheChartAndAMarkIsMoved() {
+        page.navigate("/points/" + plant.point("Axial vibration").number());
+        Locator canvas = page.locator(".chart canvas").first();
+        assertThat(canvas).isVisible();
+        button(page, "Add note").click();
+        canvas.click(new Locator.ClickOptions().setPosition(canvas.boundingBox().width / 2, 100));
+        page.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Text"))
+                .fill("Bolts tightened");
+        button(page, "Write entry").click();
+        Locator entry = page.locator("article").filter(new Locator.FilterOptions().setHasText("Bolts tightened"));
+        assertThat(entry.locator(".mark")).hasText("1");
+        LogEntryView written = SERVICE.owner().get("api/v1/logbook", LogEntryView[].class)[0];
+        assertThat(Duration.between(written.at(), Instant.now()).toHours())
+                .as("the middle of a day")
+                .isBetween(10L, 13L);
+        entry.getByText("Remove").click();
+        page.getByText("Undo").click();
+        assertThat(entry).isVisible();
+
+        page.navigate("/places/" + plant.pump);
+        button(page, "Mark points …").click();
+        Locator mark = page.locator("button.mark");
+        mark.focus();
+        page.keyboard().press("Shift+ArrowRight");
+        page.keyboard().press("ArrowUp");
+        button(page, "Save").click();
+        assertThat(page.locator("a.mark")).containsText("Axial vibration");
+        PlanView plan = SERVICE.owner().get("api/v1/places/" + plant.pump + "/plan", PlanView.class);
+        assertThat(plan.marks().getFirst().x()).isEqualTo(0.3);
+        assertThat(plan.marks().getFirst().y()).isEqualTo(0.49);
     }
 
     @Test
