@@ -97,6 +97,11 @@ class LogbookTest {
         List<LogEntryView> rest =
                 List.of(reader.get("api/v1/logbook?limit=4&text=Round&after=" + last, LogEntryView[].class));
         assertThat(rest).isEqualTo(whole.subList(3, 7));
+        fitter.delete("api/v1/logbook/" + last);
+        assertThat(List.of(reader.get("api/v1/logbook?limit=4&text=Round&after=" + last, LogEntryView[].class)))
+                .as("removed while somebody pages")
+                .isEqualTo(whole.subList(3, 7));
+        fitter.post("api/v1/logbook/" + last + "/undo", Map.of());
     }
 
     @Test

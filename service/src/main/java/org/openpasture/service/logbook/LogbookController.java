@@ -84,7 +84,9 @@ class LogbookController {
         Registry now = access.registry();
         String within = place == null ? null : reader.place(place).id();
         Point of = point == null ? null : reader.point(point);
-        Optional<LogEntry> last = Optional.ofNullable(after).map(this::visible);
+        // One that was removed meanwhile still says where the list goes on.
+        Optional<LogEntry> last =
+                Optional.ofNullable(after).map(id -> seen(logbook.find(id).or(() -> logbook.findRemoved(id))));
         List<LogEntry> found = Paging.<LogEntry, Optional<LogEntry>>fill(
                 most + 1,
                 last,
