@@ -22,6 +22,9 @@ final class EventCommand implements Callable<Integer> {
     @Mixin
     private Service service;
 
+    @Mixin
+    private ListFilters filters;
+
     @Option(
             names = "--kind",
             paramLabel = "KIND",
@@ -31,45 +34,17 @@ final class EventCommand implements Callable<Integer> {
     @Option(names = "--severity", paramLabel = "SEVERITY", description = "Only of alerts of this severity.")
     private @Nullable String severity;
 
-    @Option(names = "--in", paramLabel = "PLACE", description = "Only of this place and what lies below it.")
-    private @Nullable String in;
-
-    @Option(names = "--person", paramLabel = "NAME", description = "Only what this person did.")
-    private @Nullable String person;
-
-    @Option(names = "--text", paramLabel = "TEXT", description = "Only with this text in it.")
-    private @Nullable String text;
-
-    @Option(names = "--from", paramLabel = "WHEN", description = "2026-03-01, yesterday, or how far back: 24h, 7d.")
-    private @Nullable String from;
-
-    @Option(names = "--until", paramLabel = "WHEN")
-    private @Nullable String until;
-
-    @Option(
-            names = "--limit",
-            paramLabel = "NUMBER",
-            defaultValue = "50",
-            description = "Number of events (${DEFAULT-VALUE}).")
-    private int limit;
-
     @Option(names = "--csv", paramLabel = "FILE", description = "Write all matching events to a CSV file.")
     private @Nullable Path csv;
 
     @Override
     public Integer call() throws IOException {
-        String wanted = ApiClient.query("kind", kind)
-                + ApiClient.query("severity", severity)
-                + ApiClient.query("place", in == null ? null : PlaceCommands.id(service, in))
-                + ApiClient.query("person", person)
-                + ApiClient.query("text", text)
-                + Times.query("since", from)
-                + Times.query("until", until);
+        String wanted = ApiClient.query("kind", kind) + ApiClient.query("severity", severity) + filters.query(service);
         if (csv != null) {
             service.download("api/v1/events/export?" + wanted, csv);
             return 0;
         }
-        JsonNode events = service.api().get("api/v1/events?limit=" + limit + wanted);
+        JsonNode events = service.api().get("api/v1/events?limit=" + filters.limit() + wanted);
         if (service.printedJson(events)) {
             return 0;
         }

@@ -22,41 +22,17 @@ final class LogbookCommands implements Runnable {
     @Mixin
     private Service service;
 
-    @Option(names = "--in", paramLabel = "PLACE", description = "Only of this place and what lies below it.")
-    private @Nullable String in;
+    @Mixin
+    private ListFilters filters;
 
     @Option(names = "--of", paramLabel = "POINT", description = "Only of this point, and of its place as a whole.")
     private @Nullable String of;
 
-    @Option(names = "--person", paramLabel = "NAME", description = "Only what this person wrote.")
-    private @Nullable String person;
-
-    @Option(names = "--text", paramLabel = "TEXT", description = "Only with this text in it.")
-    private @Nullable String text;
-
-    @Option(names = "--from", paramLabel = "WHEN", description = "2026-03-01, yesterday, or how far back: 24h, 7d.")
-    private @Nullable String from;
-
-    @Option(names = "--until", paramLabel = "WHEN")
-    private @Nullable String until;
-
-    @Option(
-            names = "--limit",
-            paramLabel = "NUMBER",
-            defaultValue = "50",
-            description = "Number of entries (${DEFAULT-VALUE}).")
-    private int limit;
-
     @Override
     public void run() {
         JsonNode entries = service.api()
-                .get("api/v1/logbook?limit=" + limit
-                        + ApiClient.query("place", in == null ? null : PlaceCommands.id(service, in))
-                        + ApiClient.query("point", of == null ? null : PointCommands.id(service, of))
-                        + ApiClient.query("person", person)
-                        + ApiClient.query("text", text)
-                        + Times.query("since", from)
-                        + Times.query("until", until));
+                .get("api/v1/logbook?limit=" + filters.limit() + filters.query(service)
+                        + ApiClient.query("point", of == null ? null : PointCommands.id(service, of)));
         if (service.printedJson(entries)) {
             return;
         }

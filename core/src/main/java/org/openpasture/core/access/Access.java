@@ -7,6 +7,7 @@ import org.openpasture.core.entity.Shareable;
 import org.openpasture.core.fleet.Device;
 import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.inlet.Inlet;
+import org.openpasture.core.logbook.LogEntry;
 import org.openpasture.core.people.Grant;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
@@ -75,6 +76,12 @@ public record Access(Registry registry, Person person, Scope scope) {
     /** Released points are seen with the right to look; others only by who may edit. */
     public boolean maySee(Point point) {
         return may(point.released() ? Right.LOOK : Right.EDIT, point.placeId());
+    }
+
+    /** An entry about a point is seen by who may see the point, other ones by who may look at the place. */
+    public boolean maySee(LogEntry entry) {
+        Optional<Point> point = registry.find(Point.class, entry.pointId());
+        return point.map(this::maySee).orElseGet(() -> may(Right.LOOK, entry.placeId()));
     }
 
     /** Whether the person may look at the place that a rule belongs to. */

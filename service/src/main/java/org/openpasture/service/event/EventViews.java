@@ -64,7 +64,7 @@ class EventViews {
             case LoggedEvent.Written(var entry) -> {
                 Optional<Point> point = access.registry().find(Point.class, entry.pointId());
                 Built built = new Built(event, access.registry(), Optional.of(entry.placeId()));
-                yield point.map(access::maySee).orElseGet(() -> access.may(Right.LOOK, entry.placeId()))
+                yield access.maySee(entry)
                         ? Optional.of(point.map(one -> built.point(one.id()))
                                 .orElse(built)
                                 .say(

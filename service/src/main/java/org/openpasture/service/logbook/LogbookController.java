@@ -97,7 +97,7 @@ class LogbookController {
                         from.map(LogEntry::id).orElse(0L),
                         size)),
                 Optional::of,
-                entry -> isVisible(access, entry)
+                entry -> access.maySee(entry)
                         && (within == null || now.isWithin(entry.placeId(), within))
                         && (of == null || isAbout(entry, of))
                         && contains(entry.personName(), person)
@@ -116,23 +116,13 @@ class LogbookController {
         return part == null || text.toLowerCase(Locale.ROOT).contains(part.toLowerCase(Locale.ROOT));
     }
 
-    private static boolean isVisible(Access access, LogEntry entry) {
-        return entry.pointId() == null
-                ? access.may(Right.LOOK, entry.placeId())
-                : access.registry()
-                        .find(Point.class, entry.pointId())
-                        .map(access::maySee)
-                        .orElseGet(() -> access.may(Right.LOOK, entry.placeId()));
-    }
-
     private LogEntry visible(long id) {
         return seen(logbook.find(id));
     }
 
     private LogEntry seen(Optional<LogEntry> found) {
         Access access = reader.access();
-        return found.filter(entry -> isVisible(access, entry))
-                .orElseThrow(() -> Problem.notFound("entry of the logbook"));
+        return found.filter(access::maySee).orElseThrow(() -> Problem.notFound("entry of the logbook"));
     }
 
     /** One entry. */
