@@ -68,7 +68,7 @@ final class LogbookCommands implements Runnable {
                     @Nullable
                     Long answers,
             @Option(
-                            names = "--at",
+                            names = "--when",
                             paramLabel = "WHEN",
                             description =
                                     "The moment that it is about, such as 2026-03-01T08:00Z, or how far back: 2h.")

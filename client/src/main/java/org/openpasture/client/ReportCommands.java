@@ -65,7 +65,7 @@ final class ReportCommands implements Runnable {
                             description = "day, week or month; ${DEFAULT-VALUE} by default.")
                     String period,
             @Option(
-                            names = "--at",
+                            names = "--time",
                             paramLabel = "TIME",
                             defaultValue = "06:00",
                             description = "Time of day of the site; ${DEFAULT-VALUE} by default.")
