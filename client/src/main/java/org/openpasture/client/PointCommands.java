@@ -29,6 +29,9 @@ import tools.jackson.databind.JsonNode;
         mixinStandardHelpOptions = true,
         description = "Points with their newest value, zone, headroom and age.")
 final class PointCommands implements Runnable {
+    /** The characters of a date. */
+    private static final int DATE = 10;
+
     @Mixin
     private Service service;
 
@@ -271,8 +274,9 @@ final class PointCommands implements Runnable {
         int decimals = of.path("decimals").asInt(2);
         TextTable table = new TextTable("Day", "Used");
         found.path("periods")
-                .forEach(day ->
-                        table.row(Words.moment(day.path("from")), Words.number(day.path("used"), decimals) + unit));
+                .forEach(day -> table.row(
+                        Words.moment(day.path("from")).substring(0, DATE),
+                        Words.number(day.path("used"), decimals) + unit));
         to.out().print(table.text());
         TextTable fillings = new TextTable("Filled up", "From", "To", "Amount");
         found.path("fillings")
