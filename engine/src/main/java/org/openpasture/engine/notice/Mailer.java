@@ -28,7 +28,7 @@ import org.springframework.stereotype.Component;
 
 /** Sends mails by the server that is set up, and says in words what is wrong when it cannot. */
 @Component
-public class Mailer {
+public class Mailer implements Post {
     private static final String SETTING = "mail";
     /** From here on a server refuses for good (RFC 5321, 4.2.1). */
     private static final int PERMANENT = 500;
@@ -61,11 +61,7 @@ public class Mailer {
         return send(new Mail(UUID.randomUUID().toString(), null, recipient, subject, body));
     }
 
-    /**
-     * Sends one mail with files; returns what went wrong, or nothing.
-     *
-     * @param id the same for what is tried again
-     */
+    @Override
     public Optional<NotDelivered> send(
             String id, String recipient, String subject, String body, List<Attachment> attachments) {
         return send(new Mail(id, null, recipient, subject, body, attachments));

@@ -35,8 +35,8 @@ import org.openpasture.engine.export.ExportFormat;
 import org.openpasture.engine.export.ExportedPoint;
 import org.openpasture.engine.export.ReadingWriter;
 import org.openpasture.engine.notice.Attachment;
-import org.openpasture.engine.notice.Mailer;
 import org.openpasture.engine.notice.NotDelivered;
+import org.openpasture.engine.notice.Post;
 import org.openpasture.inlets.loop.Loop;
 import org.openpasture.store.registry.RegistryStore;
 import org.openpasture.store.series.SeriesStore;
@@ -69,7 +69,7 @@ public class ScheduledReports {
     private final SettingStore settings;
     private final TelemetryStore telemetry;
     private final Reports reports;
-    private final Mailer mailer;
+    private final Post post;
     private final EngineSettings engine;
     private final Clock clock;
     private final Loop loop = Loop.onVirtualThread("reports", this::turn);
@@ -118,14 +118,14 @@ public class ScheduledReports {
             SettingStore settings,
             TelemetryStore telemetry,
             Reports reports,
-            Mailer mailer,
+            Post post,
             EngineSettings engine,
             Clock clock) {
         this.registry = registry;
         this.settings = settings;
         this.telemetry = telemetry;
         this.reports = reports;
-        this.mailer = mailer;
+        this.post = post;
         this.engine = engine;
         this.clock = clock;
     }
@@ -149,15 +149,19 @@ public class ScheduledReports {
     void sendWhatIsDue() {
         Registry now = registry.now();
         for (ReportSchedule schedule : now.all(ReportSchedule.class)) {
-            try {
-                due(now, schedule).ifPresent(sent -> send(now, schedule, sent));
-            } catch (RuntimeException e) {
-                LOG.warn("The report of {} could not be sent", title(now, schedule), e);
-                Sent before = sent(schedule).orElseGet(() -> Sent.begin(clock.instant(), clock.instant()));
-                save(
-                        schedule,
-                        after(before, before.delivered(), before.refused(), "It could not be made: " + e.getMessage()));
-            }
+            due(now, schedule).ifPresent(sent -> sendOrSay(now, schedule, sent));
+        }
+    }
+
+    private void sendOrSay(Registry now, ReportSchedule schedule, Sent sent) {
+        try {
+            send(now, schedule, sent);
+        } catch (RuntimeException e) {
+            LOG.warn("The report of {} could not be sent", title(now, schedule), e);
+            Sent known = sent(schedule)
+                    .filter(one -> one.until().equals(sent.until()))
+                    .orElse(sent);
+            save(schedule, after(sent, known.delivered(), known.refused(), "It could not be made: " + e.getMessage()));
         }
     }
 
@@ -230,6 +234,8 @@ public class ScheduledReports {
         String text = text(report, days, tooMany);
         List<String> delivered = new ArrayList<>(sent.delivered());
         Map<String, String> refused = new TreeMap<>(sent.refused());
+        // First: where nothing can be written, nobody receives it again and again.
+        save(schedule, after(sent, delivered, refused, "It is being sent."));
         Map<String, String> failed = new TreeMap<>();
         for (String recipient : schedule.recipients()) {
             Optional<String> address = address(now, recipient);
@@ -237,7 +243,7 @@ public class ScheduledReports {
                 refused.put(recipient, "has no mail address");
             } else if (!delivered.contains(recipient) && !refused.containsKey(recipient)) {
                 String id = schedule.id() + "/" + sent.until() + "/" + recipient;
-                Optional<NotDelivered> why = mailer.send(id, address.get(), subjectLine, text, files);
+                Optional<NotDelivered> why = post.send(id, address.get(), subjectLine, text, files);
                 if (why.isEmpty()) {
                     delivered.add(recipient);
                     save(schedule, after(sent, delivered, refused, "It is being sent."));
