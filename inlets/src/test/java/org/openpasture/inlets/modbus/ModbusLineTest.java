@@ -210,6 +210,6 @@ class ModbusLineTest {
         assertThatThrownBy(() -> Identification.inWords(HexFormat.of().parseHex("ab01")))
                 .isInstanceOf(IllegalArgumentException.class);
         assertThatThrownBy(() -> Identification.inWords(HexFormat.of().parseHex("2b0e010100000300")))
-                .hasMessageContaining("ends too early");
+                .hasMessageContaining("cut off");
     }
 }
