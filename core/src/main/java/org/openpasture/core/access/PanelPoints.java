@@ -41,10 +41,15 @@ public final class PanelPoints {
         return found;
     }
 
-    /** All of them together, in the order of the panels. */
+    /** All points of a dashboard together, in the order of its panels. */
     public static Set<Point> of(Access access, Dashboard dashboard) {
+        return together(byPanel(access, dashboard));
+    }
+
+    /** The points of all panels together, each once, in their order. */
+    public static Set<Point> together(Map<String, List<Point>> byPanel) {
         Set<Point> all = new LinkedHashSet<>();
-        byPanel(access, dashboard).values().forEach(all::addAll);
+        byPanel.values().forEach(all::addAll);
         return all;
     }
 }

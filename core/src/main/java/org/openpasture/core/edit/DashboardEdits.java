@@ -18,7 +18,6 @@ import org.openpasture.core.people.Right;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Registry;
-import org.openpasture.core.report.ReportSchedule;
 
 /** Changes of dashboards: made by anybody, changed by who made them or may edit their site. */
 public final class DashboardEdits {
@@ -76,9 +75,7 @@ public final class DashboardEdits {
         now.all(ShareLink.class).stream()
                 .filter(link -> link.dashboardId().equals(dashboard.id()))
                 .forEach(link -> steps.add(new Change.Remove(Kind.SHARE_LINK, link.id())));
-        now.all(ReportSchedule.class).stream()
-                .filter(schedule -> schedule.subject().id().equals(dashboard.id()))
-                .forEach(schedule -> steps.add(new Change.Remove(Kind.REPORT_SCHEDULE, schedule.id())));
+        steps.addAll(ReportEdits.without(now, dashboard.id()));
         steps.add(new Change.Remove(Kind.DASHBOARD, dashboard.id()));
         return new Changes(steps);
     }

@@ -29,7 +29,6 @@ import org.openpasture.core.quantity.Units;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Registry;
-import org.openpasture.core.report.ReportSchedule;
 import org.openpasture.core.rule.PointSelection;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.core.rule.Target;
@@ -97,9 +96,7 @@ public final class PlaceEdits {
         now.all(ImportedPack.class).stream()
                 .filter(pack -> place.id().equals(pack.siteId()))
                 .forEach(pack -> steps.add(new Change.Remove(Kind.PACK, pack.id())));
-        now.all(ReportSchedule.class).stream()
-                .filter(schedule -> schedule.subject().id().equals(place.id()))
-                .forEach(schedule -> steps.add(new Change.Remove(Kind.REPORT_SCHEDULE, schedule.id())));
+        steps.addAll(ReportEdits.without(now, place.id()));
         now.find(Plan.class, place.id()).ifPresent(plan -> steps.add(new Change.Remove(Kind.PLAN, plan.id())));
         steps.add(new Change.Remove(Kind.of(place), place.id()));
         return new Changes(steps);

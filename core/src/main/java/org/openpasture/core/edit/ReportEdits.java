@@ -10,6 +10,7 @@ import org.openpasture.core.notice.Recipient;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
+import org.openpasture.core.registry.Registry;
 import org.openpasture.core.report.ReportSchedule;
 import org.openpasture.core.report.ReportSubject;
 import org.openpasture.core.series.CalendarPeriod;
@@ -52,6 +53,14 @@ public final class ReportEdits {
                                 () -> new Changes(List.of(new Change.Remove(Kind.REPORT_SCHEDULE, id)))))
                         .orElse(Refused.unknown("scheduled report"));
         };
+    }
+
+    /** The steps by which the scheduled reports of a place or a dashboard go with it. */
+    static List<Change> without(Registry now, String subjectId) {
+        return now.all(ReportSchedule.class).stream()
+                .filter(schedule -> schedule.subject().id().equals(subjectId))
+                .<Change>map(schedule -> new Change.Remove(Kind.REPORT_SCHEDULE, schedule.id()))
+                .toList();
     }
 
     /** Whether somebody may see a scheduled report and whom it is sent to. */

@@ -16,7 +16,6 @@ import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.judging.Members;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.notice.Recipient;
-import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.quantity.Decimals;
@@ -29,7 +28,6 @@ import org.openpasture.core.rule.Measure;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.core.rule.Target;
 import org.openpasture.core.rule.Term;
-import org.openpasture.core.text.PersonName;
 
 /** Changes of rules: who may, and that each can come true and can be over again. */
 public final class RuleEdits {
@@ -96,9 +94,9 @@ public final class RuleEdits {
                 .flatMap(written -> Recipient.kept(written) instanceof Recipient.OfPerson(String name)
                         ? Stream.of(name)
                         : Stream.empty())
-                .filter(name -> registry.all(Person.class).stream()
-                        .noneMatch(person -> PersonName.key(person.name()).equals(PersonName.key(name))
-                                && new Access(registry, person).may(Right.LOOK, place)))
+                .filter(name -> registry.person(name)
+                        .filter(person -> new Access(registry, person).may(Right.LOOK, place))
+                        .isEmpty())
                 .findFirst()
                 .map(name -> Refused.clash(
                         "'" + name + "' is not somebody who may see this place.",

@@ -379,27 +379,25 @@ public final class Expression {
             if (!(constant(arguments.get(1)) >= 0)) {
                 throw wrong("the dead band of 'levels' is a number from 0");
             }
-            double before = Double.NEGATIVE_INFINITY;
-            for (Node boundary : arguments.subList(2, arguments.size())) {
-                double value = constant(boundary);
-                if (!(value > before)) {
-                    throw wrong("the boundaries of 'levels' are numbers that ascend");
-                }
-                before = value;
-            }
+            checkAscending(arguments, 2, 1, "the boundaries of 'levels' are numbers that ascend");
         }
 
         private void checkTable(List<Node> arguments) {
             if (arguments.size() % 2 == 0) {
                 throw wrong("'table' takes a value and then pairs of x and y");
             }
+            checkAscending(arguments, 1, 2, "the x of a table are numbers that ascend");
+        }
+
+        /** Refuses numbers that do not ascend: those from a place on, each so many places further. */
+        private void checkAscending(List<Node> nodes, int from, int step, String otherwise) {
             double before = Double.NEGATIVE_INFINITY;
-            for (int i = 1; i < arguments.size(); i += 2) {
-                double x = constant(arguments.get(i));
-                if (!(x > before)) {
-                    throw wrong("the x of a table are numbers that ascend");
+            for (int i = from; i < nodes.size(); i += step) {
+                double value = constant(nodes.get(i));
+                if (!(value > before)) {
+                    throw wrong(otherwise);
                 }
-                before = x;
+                before = value;
             }
         }
 

@@ -9,7 +9,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SortedSet;
-import java.util.TreeSet;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.reading.PointReading;
@@ -57,7 +56,7 @@ final class Hindsight {
                 memory.update(reading.time(), reading.value());
             }
             Reading measured = memory == null ? reading : Compared.measured(memory, of, reading);
-            Verdict verdict = measured == null ? null : inHours(watch, Verdict.of(of, measured), reading.time());
+            Verdict verdict = measured == null ? null : watch.inHours(Verdict.of(of, measured), reading.time());
             Optional<Excursion.Found> found = verdict == null || measured == null
                     ? Optional.empty()
                     : excursion.next(measured, verdict, true).filter(isNews(told));
@@ -66,7 +65,7 @@ final class Hindsight {
             }
         }
         // What still holds is for the readings that come now.
-        Verdict present = latest == null ? null : inHours(watch, Verdict.of(of, latest), now);
+        Verdict present = latest == null ? null : watch.inHours(Verdict.of(of, latest), now);
         return present == null || latest == null || present.holds()
                 ? Optional.empty()
                 : excursion.next(latest, present, true).filter(isNews(told));
@@ -83,7 +82,7 @@ final class Hindsight {
             Watch watch, WatchedPoint of, int late, Instant from, Instant until, Instant told, Instant now) {
         Excursion excursion = new Excursion(watch.rule().hold(), now);
         Seen seen = new Seen();
-        SortedSet<Integer> numbers = points(watch, of);
+        SortedSet<Integer> numbers = watch.numbers(of);
         Instant begin = from.minusSeconds(longest(watch));
         for (int number : numbers) {
             past.before(number, begin).ifPresent(reading -> seen.take(number, reading));
@@ -100,7 +99,7 @@ final class Hindsight {
                 Instant time = one.reading().time();
                 Reading measured = Compared.present(watch, 0, of, seen);
                 Verdict verdict =
-                        measured == null ? null : inHours(watch, Compared.verdict(watch, of, measured, seen), time);
+                        measured == null ? null : watch.inHours(Compared.verdict(watch, of, measured, seen), time);
                 if (verdict != null && measured != null) {
                     Reading then = new Reading(time, measured.value(), measured.quality());
                     boolean isReport = one.point() == of.point().number();
@@ -124,10 +123,6 @@ final class Hindsight {
         return found -> found.raisedAt().isAfter(told);
     }
 
-    private static @Nullable Verdict inHours(Watch watch, @Nullable Verdict verdict, Instant at) {
-        return verdict == null || watch.isActive(at) ? verdict : verdict.with(false, true);
-    }
-
     private static Instant earlier(Instant one, Instant other) {
         return one.isBefore(other) ? one : other;
     }
@@ -139,18 +134,6 @@ final class Hindsight {
             longest = Math.max(longest, watch.measure(term).seconds());
         }
         return longest;
-    }
-
-    private static SortedSet<Integer> points(Watch watch, WatchedPoint of) {
-        SortedSet<Integer> numbers = new TreeSet<>();
-        add(of, numbers);
-        watch.terms().forEach(term -> term.points().forEach(point -> add(point, numbers)));
-        return numbers;
-    }
-
-    private static void add(WatchedPoint of, SortedSet<Integer> numbers) {
-        numbers.add(of.point().number());
-        Optional.ofNullable(of.other()).ifPresent(other -> numbers.add(other.number()));
     }
 
     /**

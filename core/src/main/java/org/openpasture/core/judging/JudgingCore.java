@@ -442,7 +442,8 @@ public final class JudgingCore {
                 Instant from = late.readings().getFirst().time();
                 Instant until = late.readings().getLast().time();
                 for (WatchedPoint each : watch.points()) {
-                    if (watch.concerns(each, point)) {
+                    if (tracker(watch.rule().id()).alertId() == null
+                            && watch.numbers(each).contains(point)) {
                         tellOfPast(
                                 watch,
                                 hindsight.ofSeveral(watch, each, point, from, until, told(watch), now),
@@ -535,10 +536,9 @@ public final class JudgingCore {
                 .filter(watch -> Members.ruleId(watch.rule().id()).equals(ruleId))
                 .forEach(watch -> {
                     for (int term = 0; term <= watch.terms().size(); term++) {
-                        for (WatchedPoint of : watch.points(term)) {
-                            found.add(of.point().number());
-                            Optional.ofNullable(of.other()).ifPresent(other -> found.add(other.number()));
-                        }
+                        watch.points(term).stream()
+                                .flatMap(WatchedPoint::numbers)
+                                .forEach(found::add);
                     }
                 });
         return found;
@@ -632,8 +632,7 @@ public final class JudgingCore {
 
     /** The same at a moment: out of the hours in which a rule applies its condition is over. */
     private @Nullable Verdict verdict(Watch watch, WatchedPoint of, Reading reading, Instant at) {
-        Verdict verdict = verdict(watch, of, reading);
-        return verdict == null || watch.isActive(at) ? verdict : verdict.with(false, true);
+        return watch.inHours(verdict(watch, of, reading), at);
     }
 
     /** The condition holds on some point; it is an alert once it has on one of them for long enough. */

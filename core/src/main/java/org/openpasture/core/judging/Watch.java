@@ -7,6 +7,10 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.SortedSet;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.baseline.Baseline;
 import org.openpasture.core.limit.LimitSet;
@@ -196,11 +200,19 @@ record Watch(Rule rule, List<WatchedPoint> points, List<Further> terms, int sile
         return rule.id() + "/" + term + "/" + of.point().number();
     }
 
-    /** Whether what a point says counts where the rule is judged at one of its points. */
-    boolean concerns(WatchedPoint of, int number) {
-        return of.isOrIsComparedWith(number)
-                || terms.stream()
-                        .flatMap(term -> term.points().stream())
-                        .anyMatch(point -> point.isOrIsComparedWith(number));
+    /** The numbers of the points that have a say where the rule is judged at one of its points. */
+    SortedSet<Integer> numbers(WatchedPoint of) {
+        return Stream.concat(Stream.of(of), terms.stream().flatMap(term -> term.points().stream()))
+                .flatMap(WatchedPoint::numbers)
+                .collect(Collectors.toCollection(TreeSet::new));
+    }
+
+    /**
+     * What a verdict is at a moment: out of the hours in which the rule applies its condition is over; nothing stays
+     * nothing.
+     */
+    @Nullable
+    Verdict inHours(@Nullable Verdict verdict, Instant at) {
+        return verdict == null || isActive(at) ? verdict : verdict.with(false, true);
     }
 }

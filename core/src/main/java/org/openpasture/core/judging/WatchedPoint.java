@@ -1,5 +1,7 @@
 package org.openpasture.core.judging;
 
+import java.util.Objects;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.place.Point;
@@ -34,7 +36,8 @@ record WatchedPoint(
             double high,
             @Nullable LimitSet limits) {}
 
-    boolean isOrIsComparedWith(int number) {
-        return point.number() == number || other != null && other.number() == number;
+    /** Its number, and that of the point that it is compared with. */
+    Stream<Integer> numbers() {
+        return Stream.of(point, other).filter(Objects::nonNull).map(Point::number);
     }
 }

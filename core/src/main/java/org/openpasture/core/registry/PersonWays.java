@@ -3,7 +3,6 @@ package org.openpasture.core.registry;
 import java.util.Optional;
 import org.openpasture.core.notice.Ways;
 import org.openpasture.core.people.Person;
-import org.openpasture.core.text.PersonName;
 
 /** How people want to be notified, by what is registered. */
 public final class PersonWays {
@@ -17,13 +16,5 @@ public final class PersonWays {
     /** Where mails to a person go; empty if they have no address. */
     public static Optional<String> mailOf(Registry registry, Person person) {
         return Optional.of(of(registry, person).mailOf(person)).filter(address -> !address.isBlank());
-    }
-
-    /** The person with a name, however it is spelt. */
-    public static Optional<Person> named(Registry registry, String name) {
-        String key = PersonName.key(name);
-        return registry.all(Person.class).stream()
-                .filter(person -> PersonName.key(person.name()).equals(key))
-                .findFirst();
     }
 }

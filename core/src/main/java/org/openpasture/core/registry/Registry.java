@@ -23,6 +23,7 @@ import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.people.Grant;
 import org.openpasture.core.people.Group;
+import org.openpasture.core.people.Person;
 import org.openpasture.core.place.Area;
 import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Place;
@@ -32,6 +33,7 @@ import org.openpasture.core.place.Tags;
 import org.openpasture.core.rule.PointSelection;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.core.rule.Target;
+import org.openpasture.core.text.PersonName;
 
 /**
  * One consistent picture of everything that is registered. Immutable: a change makes a new one, so readers never lock
@@ -141,6 +143,14 @@ public final class Registry {
     public <T extends Entity> Collection<T> all(Class<T> type) {
         return (Collection<T>) Collections.unmodifiableCollection(
                 byKind.getOrDefault(Kind.of(type), Map.of()).values());
+    }
+
+    /** The person with a name, however it is spelt. */
+    public Optional<Person> person(String name) {
+        String key = PersonName.key(name);
+        return all(Person.class).stream()
+                .filter(person -> PersonName.key(person.name()).equals(key))
+                .findFirst();
     }
 
     public <T extends Entity> Optional<T> find(Class<T> type, @Nullable String id) {

@@ -4,18 +4,15 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.List;
-import java.util.Optional;
 import java.util.stream.Stream;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.alert.Alert;
 import org.openpasture.core.notice.Recipient;
 import org.openpasture.core.notice.Ways;
-import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.PersonWays;
 import org.openpasture.core.registry.Registry;
-import org.openpasture.core.text.PersonName;
 
 /** The addresses that the recipients of a rule stand for at a moment, as each person has chosen. */
 final class Addressees {
@@ -38,7 +35,7 @@ final class Addressees {
         boolean allAway = !recipients.isEmpty()
                 && recipients.stream()
                         .allMatch(written -> Recipient.kept(written) instanceof Recipient.OfPerson(String name)
-                                && person(registry, name)
+                                && registry.person(name)
                                         .filter(one ->
                                                 PersonWays.of(registry, one).isAway(at, zone))
                                         .isPresent());
@@ -51,17 +48,8 @@ final class Addressees {
             case Recipient.Mail mail -> Stream.of(new Ways.Told(mail, at));
             case Recipient.Text text -> Stream.of(new Ways.Told(text, at));
             case Recipient.OfPerson(String name) ->
-                person(registry, name)
-                        .filter(one -> new Access(registry, one).may(Right.LOOK, alert.placeId()))
-                        .stream()
+                registry.person(name).filter(one -> new Access(registry, one).may(Right.LOOK, alert.placeId())).stream()
                         .flatMap(one -> PersonWays.of(registry, one).of(one, alert.severity(), at, zone).stream());
         };
-    }
-
-    private static Optional<Person> person(Registry registry, String name) {
-        String key = PersonName.key(name);
-        return registry.all(Person.class).stream()
-                .filter(one -> PersonName.key(one.name()).equals(key))
-                .findFirst();
     }
 }

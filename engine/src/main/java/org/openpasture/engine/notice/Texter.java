@@ -37,7 +37,7 @@ public class Texter {
 
     /**
      * Keeps settings. A secret that is left out stays as it was, unless the address is that of another host: what is
-     * secret to one is not told another.
+     * secret to one is not sent to another.
      */
     public void save(TextSettings next) {
         boolean elsewhere =

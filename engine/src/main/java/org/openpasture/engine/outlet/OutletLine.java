@@ -55,7 +55,7 @@ public final class OutletLine {
     /**
      * What became of messages since the line was opened.
      *
-     * @param dropped that gave way since too many waited
+     * @param dropped that were removed because the queue was full
      * @param refused that were left out since the outside refused them
      * @param refusal how the newest of these was refused; empty if none was
      */

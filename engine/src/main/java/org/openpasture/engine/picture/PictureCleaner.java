@@ -34,6 +34,15 @@ public final class PictureCleaner {
 
     private static final float QUALITY = 0.85f;
 
+    /** It would fill the memory; said before it is decoded. */
+    private static final class TooLarge extends IllegalArgumentException {
+        private static final long serialVersionUID = 1;
+
+        TooLarge(String message) {
+            super(message);
+        }
+    }
+
     private PictureCleaner() {}
 
     /**
@@ -45,12 +54,9 @@ public final class PictureCleaner {
         if (startsWith(content, 0x89, 'P', 'N', 'G') || startsWith(content, 0xff, 0xd8, 0xff)) {
             try {
                 return raster(content);
+            } catch (TooLarge e) {
+                throw e;
             } catch (IOException | RuntimeException e) {
-                if (e instanceof IllegalArgumentException
-                        && e.getMessage() != null
-                        && e.getMessage().startsWith("The ")) {
-                    throw (IllegalArgumentException) e;
-                }
                 throw new IllegalArgumentException("The picture cannot be read; it may be damaged.", e);
             }
         }
@@ -76,7 +82,7 @@ public final class PictureCleaner {
         try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(content))) {
             Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
             if (!readers.hasNext()) {
-                throw new IllegalArgumentException("The picture cannot be read; it may be damaged.");
+                throw new IOException("no reader takes it");
             }
             ImageReader reader = readers.next();
             try {
@@ -101,7 +107,7 @@ public final class PictureCleaner {
         int width = reader.getWidth(0);
         int height = reader.getHeight(0);
         if ((long) width * height > MOST_PIXELS) {
-            throw new IllegalArgumentException("The picture has " + width + " x " + height + " pixels; at most "
+            throw new TooLarge("The picture has " + width + " x " + height + " pixels; at most "
                     + MOST_PIXELS / 1_000_000 + " million are taken.");
         }
         ImageReadParam param = reader.getDefaultReadParam();

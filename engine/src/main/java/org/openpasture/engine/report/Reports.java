@@ -12,8 +12,10 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
+import org.openpasture.core.access.Access;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.logbook.LogEntry;
+import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Paths;
@@ -71,7 +73,20 @@ public class Reports {
             List<Point> points,
             boolean worstFirst,
             Predicate<AlertView> maySee,
-            String reader) {}
+            String reader) {
+        /**
+         * What somebody has made a report about, with the alerts that they may see; of a place the worst come first.
+         */
+        public static Subject of(Access access, String title, Optional<String> placeId, List<Point> points) {
+            return new Subject(
+                    title,
+                    placeId,
+                    points,
+                    placeId.isPresent(),
+                    view -> access.may(Right.LOOK, view.alert().placeId()),
+                    access.person().name());
+        }
+    }
 
     /** A report over {@code from <= time < until}. */
     public Report of(Registry registry, Subject subject, Instant from, Instant until) {
@@ -86,7 +101,7 @@ public class Reports {
                 subject.placeId().map(id -> Paths.down(registry, id)).orElse(List.of()),
                 from,
                 until,
-                zone(registry, subject),
+                zone(registry, subject.placeId(), subject.points()),
                 clock.instant(),
                 subject.reader(),
                 points,
@@ -109,10 +124,10 @@ public class Reports {
             .thenComparing(point -> point.point().name());
 
     /** The zone in which a report's times are written: the site's, where all points are of one; else UTC. */
-    public static ZoneId zone(Registry registry, Subject subject) {
-        List<ZoneId> zones = (subject.placeId().isPresent()
-                        ? subject.placeId().stream()
-                        : subject.points().stream().map(Point::placeId))
+    public static ZoneId zone(Registry registry, Optional<String> placeId, List<Point> points) {
+        List<ZoneId> zones = (placeId.isPresent()
+                        ? placeId.stream()
+                        : points.stream().map(Point::placeId))
                 .flatMap(id -> registry.siteOf(id).stream())
                 .map(Site::zone)
                 .distinct()

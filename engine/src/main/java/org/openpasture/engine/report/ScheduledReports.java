@@ -9,6 +9,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
+import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
@@ -24,7 +25,6 @@ import org.openpasture.core.notice.Recipient;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Place;
-import org.openpasture.core.place.Point;
 import org.openpasture.core.registry.PersonWays;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.report.ReportSchedule;
@@ -224,7 +224,7 @@ public class ScheduledReports {
                                     : "The person who set it up may not see it any more. Save it again."));
             return;
         }
-        ZoneId zone = Reports.zone(now, subject.get());
+        ZoneId zone = Reports.zone(now, subject.get().placeId(), subject.get().points());
         Instant from = schedule.period().startOf(sent.until().minusMillis(1), zone);
         Report report = reports.of(now, subject.get(), from, sent.until());
         List<Attachment> files = new ArrayList<>(List.of(pdf(report)));
@@ -291,8 +291,7 @@ public class ScheduledReports {
         return switch (Recipient.kept(recipient)) {
             case Recipient.Mail(String address) -> Optional.of(address);
             case Recipient.Text text -> Optional.empty();
-            case Recipient.OfPerson(String name) ->
-                PersonWays.named(now, name).flatMap(person -> PersonWays.mailOf(now, person));
+            case Recipient.OfPerson(String name) -> now.person(name).flatMap(person -> PersonWays.mailOf(now, person));
         };
     }
 
@@ -303,53 +302,38 @@ public class ScheduledReports {
                 access.registry()
                         .place(id)
                         .filter(place -> access.may(Right.LOOK, id))
-                        .map(place -> subject(
+                        .map(place -> Reports.Subject.of(
                                 access,
                                 place.name(),
                                 Optional.of(id),
                                 access.registry().pointsOf(new PointSelection(id, null, null, null)).stream()
                                         .filter(access::maySee)
+                                        .limit(MOST_POINTS)
                                         .toList()));
             case ReportSubject.OfDashboard(String id) ->
                 access.registry()
                         .find(Dashboard.class, id)
                         .filter(dashboard -> access.may(Right.LOOK, dashboard))
-                        .map(dashboard -> subject(
+                        .map(dashboard -> Reports.Subject.of(
                                 access,
                                 dashboard.name(),
                                 Optional.empty(),
-                                List.copyOf(PanelPoints.of(access, dashboard))));
+                                PanelPoints.of(access, dashboard).stream()
+                                        .limit(MOST_POINTS)
+                                        .toList()));
         };
     }
 
-    private static Reports.Subject subject(Access access, String title, Optional<String> placeId, List<Point> points) {
-        return new Reports.Subject(
-                title,
-                placeId,
-                points.stream().limit(MOST_POINTS).toList(),
-                placeId.isPresent(),
-                view -> access.may(Right.LOOK, view.alert().placeId()),
-                access.person().name());
-    }
-
+    /** Of a report that its maker cannot make any more too, so that it stands somewhere in time. */
     private static ZoneId zone(Registry now, ReportSchedule schedule) {
         return switch (schedule.subject()) {
-            case ReportSubject.OfPlace(String id) -> Reports.zone(now, about(Optional.of(id), List.of()));
-            case ReportSubject.OfDashboard(String id) ->
-                Reports.zone(
-                        now,
-                        about(
-                                Optional.empty(),
-                                now.find(Person.class, schedule.ownerId())
-                                        .flatMap(owner -> now.find(Dashboard.class, id)
-                                                .map(dashboard ->
-                                                        List.copyOf(PanelPoints.of(new Access(now, owner), dashboard))))
-                                        .orElse(List.of())));
+            case ReportSubject.OfPlace(String id) -> Reports.zone(now, Optional.of(id), List.of());
+            case ReportSubject.OfDashboard dashboard ->
+                now.find(Person.class, schedule.ownerId())
+                        .flatMap(owner -> subject(new Access(now, owner), dashboard))
+                        .map(subject -> Reports.zone(now, subject.placeId(), subject.points()))
+                        .orElse(ZoneOffset.UTC);
         };
-    }
-
-    private static Reports.Subject about(Optional<String> placeId, List<Point> points) {
-        return new Reports.Subject("", placeId, points, false, view -> false, "");
     }
 
     private static String title(Registry now, ReportSchedule schedule) {

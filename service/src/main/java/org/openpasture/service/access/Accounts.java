@@ -18,7 +18,6 @@ import org.openpasture.api.people.Passwords;
 import org.openpasture.core.access.Scope;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.registry.Change;
-import org.openpasture.core.registry.Registry;
 import org.openpasture.core.text.PersonName;
 import org.openpasture.engine.notice.AccountMails;
 import org.openpasture.engine.secret.Tokens;
@@ -132,7 +131,8 @@ public class Accounts {
                             Tokens.hash(code.strip().toUpperCase(Locale.ROOT)))) {
                 throw Problem.invalid("The recovery code is wrong or was used already.");
             }
-            Person owner = byName(registry.now(), name)
+            Person owner = registry.now()
+                    .person(name)
                     .filter(Person::owner)
                     .orElseThrow(() -> Problem.invalid("No owner is called '" + name + "'."));
             Files.delete(file);
@@ -167,7 +167,7 @@ public class Accounts {
         Person person = new Person(newId(), name, email, owner);
         credentials.savePasswordHash(person.id(), encode(password));
         registry.change(name, now -> {
-            if (byName(now, name).isPresent()) {
+            if (now.person(name).isPresent()) {
                 throw Problem.conflict(
                         "Somebody called '" + name + "' is here already.", "Choose another name to sign in with.");
             }
@@ -183,13 +183,6 @@ public class Accounts {
         return String.valueOf(passwords.encode(password));
     }
 
-    private static Optional<Person> byName(Registry registry, String name) {
-        String key = PersonName.key(name);
-        return registry.all(Person.class).stream()
-                .filter(person -> PersonName.key(person.name()).equals(key))
-                .findFirst();
-    }
-
     /**
      * Checks name, password and, where the person has a second factor, its code; takes as long for a name that does not
      * exist.
@@ -199,7 +192,7 @@ public class Accounts {
      */
     public Person authenticate(String name, String password, @Nullable String code, String source) {
         throttle.attempt(name, source);
-        Optional<Person> person = byName(registry.now(), name);
+        Optional<Person> person = registry.now().person(name);
         String hash =
                 person.flatMap(found -> credentials.passwordHash(found.id())).orElse(unknownHash);
         boolean fits = passwords.matches(password, hash);
@@ -270,7 +263,8 @@ public class Accounts {
         throttle.attempt(RESET + "\n" + name, source);
         Instant now = clock.instant();
         Instant recent = now.plus(RESET_LASTS).minus(RESET_SENT_EVERY);
-        Optional<Person> asked = byName(registry.now(), name)
+        Optional<Person> asked = registry.now()
+                .person(name)
                 .filter(person -> !person.email().isEmpty())
                 .filter(person -> !credentials.hasReset(person.id(), recent));
         asked.ifPresent(person -> {

@@ -116,7 +116,7 @@ class BackupController {
                     "Choose another one. Nothing was changed.");
         }
         WantedRestore.note(data, backup);
-        // Whoever started the context sees the note and starts it again.
+        // The program that started the context sees the note and starts it again.
         Thread.ofPlatform().name("restore").start(context::close);
         return new CheckReport(checked.readings(), List.of());
     }

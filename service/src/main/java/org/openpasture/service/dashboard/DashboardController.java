@@ -9,6 +9,7 @@ import org.openpasture.api.dashboard.DashboardRequest;
 import org.openpasture.api.dashboard.DashboardVersionView;
 import org.openpasture.api.dashboard.DashboardView;
 import org.openpasture.core.access.Access;
+import org.openpasture.core.access.PanelPoints;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.dashboard.Panel;
 import org.openpasture.core.dashboard.StarterPanels;
@@ -100,7 +101,7 @@ class DashboardController {
                 access,
                 dashboard.name(),
                 Optional.empty(),
-                List.copyOf(views.points(access, dashboard)),
+                List.copyOf(PanelPoints.of(access, dashboard)),
                 ReportPeriod.of(last, from, until));
     }
 

@@ -1,7 +1,6 @@
 package org.openpasture.service.dashboard;
 
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -32,7 +31,7 @@ class DashboardViews {
         Map<String, List<String>> ids = new LinkedHashMap<>();
         byPanel.forEach(
                 (panel, points) -> ids.put(panel, points.stream().map(Point::id).toList()));
-        Set<Point> shown = all(byPanel);
+        Set<Point> shown = PanelPoints.together(byPanel);
         return new DashboardView(
                 dashboard.id(),
                 dashboard.name(),
@@ -51,16 +50,5 @@ class DashboardViews {
                         .distinct()
                         .<LimitSet>map(set -> set)
                         .toList());
-    }
-
-    /** The points on a dashboard that may be seen. */
-    Set<Point> points(Access access, Dashboard dashboard) {
-        return PanelPoints.of(access, dashboard);
-    }
-
-    private static Set<Point> all(Map<String, List<Point>> byPanel) {
-        Set<Point> all = new LinkedHashSet<>();
-        byPanel.values().forEach(all::addAll);
-        return all;
     }
 }

@@ -19,6 +19,7 @@ import org.openpasture.api.vibration.SpectrumView;
 import org.openpasture.api.vibration.WaterfallView;
 import org.openpasture.api.vibration.WaveformView;
 import org.openpasture.core.access.Access;
+import org.openpasture.core.access.PanelPoints;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.dashboard.Panel;
 import org.openpasture.core.dashboard.ShareLink;
@@ -271,7 +272,7 @@ class ShareController {
 
     private Point point(String token, String pointId) {
         Shared shared = open(token);
-        return views.points(shared.access(), shared.dashboard()).stream()
+        return PanelPoints.of(shared.access(), shared.dashboard()).stream()
                 .filter(on -> on.id().equals(pointId))
                 .findFirst()
                 .orElseThrow(() -> Problem.notFound("point on this dashboard"));

@@ -180,7 +180,7 @@ class LogbookController {
         List<Person> found = new ArrayList<>();
         for (String written : recipients) {
             String name = written.startsWith(Recipient.PERSON) ? written.substring(Recipient.PERSON.length()) : written;
-            Person person = PersonWays.named(now, name)
+            Person person = now.person(name)
                     .filter(one -> pointId == null
                             ? new Access(now, one).may(Right.LOOK, placeId)
                             : now.find(Point.class, pointId)

@@ -38,8 +38,8 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RestController;
 
 /**
- * How the service goes, as OpenMetrics text. A token that looks everywhere is enough; who sees only a part of the
- * places is not told how many there are elsewhere.
+ * How the service goes, as OpenMetrics text. It is for owners and their API tokens, since it counts what there is at
+ * all places.
  */
 @RestController
 class MetricsController {

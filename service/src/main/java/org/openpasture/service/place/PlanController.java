@@ -3,9 +3,6 @@ package org.openpasture.service.place;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
-import java.util.HexFormat;
 import java.util.Optional;
 import org.openpasture.api.place.MarksRequest;
 import org.openpasture.api.place.PlanView;
@@ -14,6 +11,7 @@ import org.openpasture.core.edit.PlanWish;
 import org.openpasture.core.people.Right;
 import org.openpasture.engine.picture.Cleaned;
 import org.openpasture.engine.picture.PictureCleaner;
+import org.openpasture.engine.secret.Tokens;
 import org.openpasture.service.access.Editor;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
@@ -83,7 +81,7 @@ class PlanController {
         editor.check(access -> PlanEdits.edit(access, new PlanWish.Show(id, "", 1, 1)));
         // Read in turn too: several large ones at once would fill the memory.
         Cleaned cleaned = turns.take(() -> clean(request));
-        String digest = digest(cleaned.content());
+        String digest = Tokens.hash(cleaned.content()).substring(0, DIGEST_CHARACTERS);
         Optional<PictureStore.Kept> before = pictures.find(id);
         return views.view(
                 editor.edit(
@@ -112,15 +110,5 @@ class PlanController {
     void remove(@PathVariable String id) {
         editor.edit(access -> PlanEdits.edit(access, new PlanWish.Remove(id)));
         pictures.remove(id);
-    }
-
-    private static String digest(byte[] content) {
-        try {
-            return HexFormat.of()
-                    .formatHex(MessageDigest.getInstance("SHA-256").digest(content))
-                    .substring(0, DIGEST_CHARACTERS);
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java has SHA-256", e);
-        }
     }
 }

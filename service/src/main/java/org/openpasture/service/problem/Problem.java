@@ -55,7 +55,7 @@ public final class Problem extends RuntimeException {
         return new Problem(HttpStatus.UNAUTHORIZED, "second-factor", message, "Sign in with the code.");
     }
 
-    /** Whoever asks expects it as it is not any more. */
+    /** The thing was changed since the version that the request names. */
     public static Problem changedMeanwhile(String message, String todo) {
         return new Problem(HttpStatus.PRECONDITION_FAILED, "changed-meanwhile", message, todo);
     }

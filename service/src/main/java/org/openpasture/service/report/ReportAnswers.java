@@ -8,7 +8,6 @@ import java.util.List;
 import java.util.Optional;
 import org.openpasture.api.reading.TimeRange;
 import org.openpasture.core.access.Access;
-import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.engine.report.PdfReport;
 import org.openpasture.engine.report.Report;
@@ -49,14 +48,8 @@ public class ReportAnswers {
             throw Problem.invalid("A report holds " + MOST_POINTS + " points at most, and here are " + points.size()
                     + ". Make one of an area or an asset in it.");
         }
-        Reports.Subject subject = new Reports.Subject(
-                title,
-                placeId,
-                points,
-                placeId.isPresent(),
-                view -> access.may(Right.LOOK, view.alert().placeId()),
-                access.person().name());
-        TimeRange range = period.range(clock.instant(), Reports.zone(access.registry(), subject));
+        Reports.Subject subject = Reports.Subject.of(access, title, placeId, points);
+        TimeRange range = period.range(clock.instant(), Reports.zone(access.registry(), placeId, points));
         if (range.length().compareTo(LONGEST) > 0) {
             throw Problem.invalid("A report covers three years at most. Ask for a shorter period.");
         }

@@ -19,7 +19,7 @@ import org.springframework.web.util.UriComponentsBuilder;
 
 /**
  * Gives every list in pages to who asks for that with {@code limit} and {@code after}, the id of the last one that is
- * known already. Whoever does not ask gets all. Lists that the disk keeps page by themselves.
+ * known already. A request without them gets all. Lists that the disk keeps page by themselves.
  */
 @RestControllerAdvice
 class PagedLists implements ResponseBodyAdvice<Object> {
