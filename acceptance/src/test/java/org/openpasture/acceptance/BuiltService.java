@@ -10,6 +10,11 @@ public final class BuiltService {
     private BuiltService() {}
 
     public static ServiceProcess start(Path data) throws IOException {
+        return start(data, -1);
+    }
+
+    /** The same with the MQTT broker inside at a port. */
+    public static ServiceProcess start(Path data, int mqttPort) throws IOException {
         return ServiceProcess.start(
                 List.of(
                         ServiceProcess.java(),
@@ -18,6 +23,7 @@ public final class BuiltService {
                         "-cp",
                         System.getProperty("java.class.path"),
                         "org.openpasture.service.PastureService"),
-                data);
+                data,
+                mqttPort);
     }
 }

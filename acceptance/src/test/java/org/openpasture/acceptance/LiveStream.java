@@ -5,6 +5,7 @@ import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import org.openpasture.client.http.ApiClient;
+import org.openpasture.client.http.ServiceUnreachable;
 import tools.jackson.databind.JsonNode;
 
 /** Reads the live stream as an open page does, until it is closed. */
@@ -17,12 +18,17 @@ public final class LiveStream implements AutoCloseable {
 
     public LiveStream(ApiClient api, String events) {
         CountDownLatch open = new CountDownLatch(1);
-        thread = Thread.ofVirtual()
-                .start(() -> api.follow("api/v1/stream?events=" + events, (name, data) -> {
+        thread = Thread.ofVirtual().start(() -> {
+            try {
+                api.follow("api/v1/stream?events=" + events, (name, data) -> {
                     told.add(new Told(name, data));
                     open.countDown();
                     return true;
-                }));
+                });
+            } catch (ServiceUnreachable e) {
+                // The service has ended; what was told until then is there.
+            }
+        });
         try {
             if (!open.await(10, TimeUnit.SECONDS)) {
                 throw new IllegalStateException("the live stream did not open");

@@ -32,6 +32,7 @@ import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.boot.ssl.SslBundle;
 import org.springframework.boot.ssl.SslBundles;
 import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.context.event.ContextClosedEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 
@@ -264,10 +265,17 @@ public class BrokerDesk {
         }
     }
 
+    /** The broker takes seconds to end, which pass beside the last requests of the web server. */
+    @EventListener(ContextClosedEvent.class)
+    void beginToClose() {
+        Thread.ofPlatform().daemon().name("broker-stop").start(this::close);
+    }
+
     @PreDestroy
     synchronized void close() {
         closed = true;
         Broker running = broker;
+        broker = null;
         if (running != null) {
             running.close();
         }

@@ -1,5 +1,6 @@
 package org.openpasture.inlets.broker;
 
+import com.hivemq.configuration.service.InternalConfigurations;
 import com.hivemq.embedded.EmbeddedExtension;
 import com.hivemq.embedded.EmbeddedHiveMQ;
 import com.hivemq.extension.sdk.api.ExtensionMain;
@@ -65,6 +66,9 @@ public final class Broker implements AutoCloseable {
     private static final Duration PATIENCE = Duration.ofSeconds(30);
     private static final int LONGEST = 1 << 20;
     private static final String NUMBER = "open-pasture-visitor";
+    /** How long the library lets its stores rest before they close; what we acknowledge is in our own record by then. */
+    private static final int SHUTDOWN_GRACE_MILLIS = 100;
+
     private static final Duration LOOKED_AT_EVERY = Duration.ofSeconds(3);
     private static final Logger LOG = LoggerFactory.getLogger(Broker.class);
     private final EmbeddedHiveMQ broker;
@@ -115,6 +119,7 @@ public final class Broker implements AutoCloseable {
     public Broker(Settings settings, BrokerGuard guard) throws IOException {
         this.guard = guard;
         this.settings = settings;
+        InternalConfigurations.PERSISTENCE_SHUTDOWN_GRACE_PERIOD_MSEC.set(SHUTDOWN_GRACE_MILLIS);
         Path conf = Files.createDirectories(settings.folder().resolve("conf"));
         Files.writeString(conf.resolve("config.xml"), configuration(settings));
         this.broker = EmbeddedHiveMQ.builder()
