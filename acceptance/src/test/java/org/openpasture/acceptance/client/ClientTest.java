@@ -80,7 +80,7 @@ class ClientTest {
         System.setProperty("PASTURE_PASSWORD", RunningService.PASSWORD);
         StringWriter out = new StringWriter();
         StringWriter err = new StringWriter();
-        int status = Pasture.commandLine()
+        int status = Pasture.commandLine(arguments)
                 .setOut(new PrintWriter(out, true))
                 .setErr(new PrintWriter(err, true))
                 .execute(arguments);

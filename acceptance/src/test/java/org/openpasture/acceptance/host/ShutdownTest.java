@@ -136,8 +136,7 @@ class ShutdownTest {
                 assertThat(kept(reader, posts.points().get(i)))
                         .as("readings of poster %d that were answered for, and at most a post more", i)
                         .isBetween(
-                                acknowledged.get(i).get(),
-                                acknowledged.get(i).get() + BATCH);
+                                acknowledged.get(i).get(), acknowledged.get(i).get() + BATCH);
             }
             assertThat(topics.points().stream()
                             .mapToLong(point -> kept(reader, point))
@@ -173,9 +172,10 @@ class ShutdownTest {
                     .getFirst()
                     .pointId());
         }
-        await().atMost(20, TimeUnit.SECONDS)
-                .until(() ->
-                        owner.get("api/v1/inlets/" + inlet).path("state").asString().equals("up"));
+        await().atMost(20, TimeUnit.SECONDS).until(() -> owner.get("api/v1/inlets/" + inlet)
+                .path("state")
+                .asString()
+                .equals("up"));
         return new Way(made.path("token").asString(), points);
     }
 

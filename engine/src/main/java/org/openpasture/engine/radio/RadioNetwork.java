@@ -1,21 +1,13 @@
 package org.openpasture.engine.radio;
 
 import java.time.Clock;
-import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.Set;
 import java.util.concurrent.CompletableFuture;
-import java.util.concurrent.CompletionException;
-import java.util.concurrent.ThreadLocalRandom;
-import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.decoding.ReadFrame;
 import org.openpasture.core.fleet.Command;
@@ -29,11 +21,8 @@ import org.openpasture.core.judging.Event;
 import org.openpasture.core.layout.Decoding;
 import org.openpasture.core.lorawan.DataRate;
 import org.openpasture.core.lorawan.DevAddr;
-import org.openpasture.core.lorawan.Downlink;
-import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.lorawan.JoinAccept;
 import org.openpasture.core.lorawan.LinkHistory;
-import org.openpasture.core.lorawan.LorawanVersion;
 import org.openpasture.core.lorawan.MacCommand;
 import org.openpasture.core.lorawan.MacLayer;
 import org.openpasture.core.lorawan.MacState;
@@ -65,17 +54,6 @@ import org.springframework.stereotype.Component;
 @Component
 public class RadioNetwork {
     private static final Logger LOG = LoggerFactory.getLogger(RadioNetwork.class);
-    /** A device that always listens answers within this time, or did not hear. */
-    private static final Duration ALWAYS_ANSWERS_WITHIN = Duration.ofSeconds(10);
-
-    /** So long after the start the gateways have come back that what waited can go out. */
-    private static final Duration RESUMES_AFTER = Duration.ofSeconds(3);
-    /**
-     * A gateway's own time of a frame is believed if it lies so far before the frame came here, or this little after.
-     */
-    private static final Duration GATEWAY_BEHIND = Duration.ofMinutes(1);
-
-    private static final Duration GATEWAY_AHEAD = Duration.ofSeconds(2);
 
     private final RegistryStore registry;
     private final TelemetryStore telemetry;
@@ -88,9 +66,8 @@ public class RadioNetwork {
     private final FleetNews news;
     private final Decoders decoders;
     private final Clock clock;
-    private final CommandQueue commands;
-    private final Map<String, LinkedDevice> links = new HashMap<>();
-    private final Map<DevAddr, Set<String>> deviceIdsByAddress = new HashMap<>();
+    private final CommandDesk commands;
+    private final SessionTable sessions;
 
     RadioNetwork(
             RegistryStore registry,
@@ -103,6 +80,8 @@ public class RadioNetwork {
             FleetNews news,
             Decoders decoders,
             RadioFrames frames,
+            SessionTable sessions,
+            CommandDesk commands,
             Clock clock) {
         this.registry = registry;
         this.telemetry = telemetry;
@@ -113,38 +92,19 @@ public class RadioNetwork {
         this.news = news;
         this.decoders = decoders;
         this.frames = frames;
+        this.sessions = sessions;
+        this.commands = commands;
         this.clock = clock;
-        RadioMemory memory = telemetry.radioMemory();
-        this.joins = new JoinDesk(keys, memory);
-        this.commands = new CommandQueue(telemetry, memory, clock);
-        memory.sessions().forEach((id, session) -> {
-            MacState known = memory.macStates().get(id);
-            LinkedDevice link = new LinkedDevice(
-                    session, known != null ? known : MacState.fresh(plan.now().region(), List.of(), false));
-            link.onDisk = true;
-            links.put(id, link);
-            index(id, session.devAddr());
-            RadioMemory.Offer offer = memory.offers().get(id);
-            if (offer != null) {
-                link.offer = offer;
-                index(id, offer.session().devAddr());
-            }
-        });
+        this.joins = new JoinDesk(keys, telemetry.radioMemory());
         devices.rebuild(registry.now());
-        links.forEach((id, link) -> devices.told(id, link.mac));
-        // What was on its way to a device that always listens when the service ended goes out again by itself.
-        commands.devices().forEach(id -> thread.after(RESUMES_AFTER.toNanos(), () -> resume(id)));
-    }
-
-    private void index(String deviceId, DevAddr address) {
-        deviceIdsByAddress.computeIfAbsent(address, key -> new HashSet<>()).add(deviceId);
+        sessions.forEach((id, link) -> devices.told(id, link.mac));
     }
 
     /** Begins the session of a personalised device. */
     public void begin(String deviceId, Session session) {
         thread.run(() -> {
             MacState mac = MacState.fresh(plan.now().region(), List.of(), false);
-            replace(deviceId, session, mac);
+            sessions.begin(deviceId, session, mac);
             telemetry.submit(Deposit.of(
                     new RadioChange.SessionBegan(deviceId, session), new RadioChange.MacChanged(deviceId, mac)));
         });
@@ -153,13 +113,7 @@ public class RadioNetwork {
     /** Forgets a device that was removed. */
     public void forget(String deviceId) {
         thread.run(() -> {
-            LinkedDevice old = links.remove(deviceId);
-            if (old != null) {
-                unindex(deviceId, old.session.devAddr());
-                if (old.offer != null) {
-                    unindex(deviceId, old.offer.session().devAddr());
-                }
-            }
+            sessions.forget(deviceId);
             joins.forget(deviceId);
             commands.forget(deviceId);
             devices.forget(deviceId);
@@ -167,115 +121,9 @@ public class RadioNetwork {
         });
     }
 
-    private void unindex(String deviceId, DevAddr address) {
-        Set<String> ids = deviceIdsByAddress.get(address);
-        if (ids != null) {
-            ids.remove(deviceId);
-            if (ids.isEmpty()) {
-                deviceIdsByAddress.remove(address);
-            }
-        }
-    }
-
-    private LinkedDevice replace(String deviceId, Session session, MacState mac) {
-        LinkedDevice link = new LinkedDevice(session, mac);
-        LinkedDevice old = links.put(deviceId, link);
-        if (old != null) {
-            unindex(deviceId, old.session.devAddr());
-            if (old.offer != null) {
-                unindex(deviceId, old.offer.session().devAddr());
-            }
-        }
-        index(deviceId, session.devAddr());
-        return link;
-    }
-
-    /** The newest join of a device that has a session: both hold until a frame uses the new one. */
-    private void offer(LinkedDevice link, String deviceId, RadioMemory.Offer offer) {
-        if (link.offer != null && !link.offer.session().devAddr().equals(link.session.devAddr())) {
-            unindex(deviceId, link.offer.session().devAddr());
-        }
-        link.offer = offer;
-        index(deviceId, offer.session().devAddr());
-    }
-
-    /**
-     * Does something on the network's thread; the future completes with what it gives when that completes, and fails if
-     * it throws or fails.
-     */
-    private <T> CompletableFuture<T> ask(Supplier<CompletableFuture<T>> work) {
-        CompletableFuture<T> answer = new CompletableFuture<>();
-        thread.run(() -> {
-            try {
-                work.get().whenComplete((value, error) -> {
-                    if (error == null) {
-                        answer.complete(value);
-                    } else {
-                        answer.completeExceptionally(
-                                error instanceof CompletionException e && e.getCause() != null ? e.getCause() : error);
-                    }
-                });
-            } catch (RuntimeException e) {
-                answer.completeExceptionally(e);
-            }
-        });
-        return answer;
-    }
-
-    /** On the disk when the next deposit is, since deposits are written in order. */
-    private <T> CompletableFuture<T> onDisk(T value) {
-        return telemetry.submit(Deposit.of()).thenApply(committed -> value);
-    }
-
-    /**
-     * Wants a command sent; the future completes with its number when it is on disk, or fails with
-     * {@link IllegalArgumentException} saying why it cannot be taken.
-     */
-    public CompletableFuture<Command> want(Command draft) {
-        return ask(() -> {
-            Command command = commands.want(draft);
-            noteWhatDoesNotFit(command);
-            sendIfAlwaysListening(command.deviceId());
-            frames.tellOfCommands(command.deviceId());
-            return onDisk(command);
-        });
-    }
-
-    /**
-     * A device that cannot be reached by radio has called in: what it says that it has taken over is done, and what is
-     * wanted of it is given.
-     *
-     * @param reported values by setting
-     * @return what it is given, in the order in which it was wanted
-     */
-    public CompletableFuture<List<Command>> contact(String deviceId, Map<String, Double> reported) {
-        return ask(() -> {
-            List<Command> now = commands.contact(deviceId, reported);
-            if (!now.isEmpty() || !reported.isEmpty()) {
-                frames.tellOfCommands(deviceId);
-            }
-            // What is given is on disk before it is said.
-            return onDisk(now);
-        });
-    }
-
-    /** Whether something is wanted of a device, or was given to it and is not taken over yet. Any thread may ask. */
-    public boolean isSomethingWanted(String deviceId) {
-        return commands.isBusy(deviceId);
-    }
-
-    /** Takes a command back; completes with whether it was not too late. */
-    public CompletableFuture<Boolean> cancel(Command command, String person) {
-        return ask(() -> {
-            boolean cancelled = commands.cancel(command.id(), command.deviceId(), person);
-            frames.tellOfCommands(command.deviceId());
-            return onDisk(cancelled);
-        });
-    }
-
     /** What network and device have agreed on; empty for a device without a session. */
     public CompletableFuture<Optional<Standing>> standing(String deviceId) {
-        return ask(() -> CompletableFuture.completedFuture(Optional.ofNullable(links.get(deviceId))
+        return thread.ask(() -> CompletableFuture.completedFuture(sessions.of(deviceId)
                 .map(link -> new Standing(
                         link.session.devAddr(),
                         link.session.lastUp(),
@@ -326,7 +174,7 @@ public class RadioNetwork {
                 refuse(device, frames.heard(device, Frame.JOIN_REQUEST, eui, join.bytes(), receptions), cause, reason);
             case JoinDesk.Result.Welcome welcome -> {
                 Device device = welcome.device();
-                JoinAccept accept = joins.accept(welcome, join, now, freeAddress());
+                JoinAccept accept = joins.accept(welcome, join, now, sessions.freeAddress());
                 MacState mac = now.mac().joined();
                 Frame frame = frames.heard(device, Frame.JOIN_REQUEST, eui, join.bytes(), receptions)
                         .became(
@@ -346,13 +194,13 @@ public class RadioNetwork {
 
     /** A first session begins at once; one after another is offered, and begins with the first frame that uses it. */
     private List<RadioChange> sessionChanges(Device device, Session session, MacState mac) {
-        LinkedDevice link = links.get(device.id());
-        if (link == null) {
-            replace(device.id(), session, mac);
+        Optional<LinkedDevice> link = sessions.of(device.id());
+        if (link.isEmpty()) {
+            sessions.begin(device.id(), session, mac);
             return List.of(
                     new RadioChange.SessionBegan(device.id(), session), new RadioChange.MacChanged(device.id(), mac));
         }
-        offer(link, device.id(), new RadioMemory.Offer(session, mac));
+        sessions.offer(device.id(), link.get(), new RadioMemory.Offer(session, mac));
         return List.of(new RadioChange.SessionOffered(device.id(), session, mac));
     }
 
@@ -386,50 +234,33 @@ public class RadioNetwork {
                 0);
         downlinks.answer(
                 accept.bytes(),
-                eui(device),
+                CommandDesk.eui(device),
                 receptions,
                 windows,
                 outcome -> frames.downlink(
                         device, Frame.JOIN_ACCEPT, address, -1, -1, accept.bytes(), new byte[0], outcome));
     }
 
-    private DevAddr freeAddress() {
-        DevAddr address;
-        do {
-            address = new DevAddr(ThreadLocalRandom.current().nextInt(1, 1 << 25));
-        } while (deviceIdsByAddress.containsKey(address));
-        return address;
-    }
-
     private void data(PhyPayload.DataUp data, List<Reception> receptions) {
         String address = data.devAddr().toString();
-        Set<String> candidates = deviceIdsByAddress.getOrDefault(data.devAddr(), Set.of());
-        Match best = null;
-        for (String id : candidates) {
-            LinkedDevice link = links.get(id);
-            Optional<Device> device = registry.now().find(Device.class, id);
-            if (link != null && device.isPresent()) {
-                Match match = match(data, device.get(), link);
-                best = best == null || match.fits() ? match : best;
-            }
-        }
-        if (best == null) {
+        Optional<UplinkMatch> best = UplinkMatch.best(data, registry.now(), sessions);
+        if (best.isEmpty()) {
             refuse(
                     null,
                     frames.heard(null, Frame.UPLINK, address, data.bytes(), receptions)
                             .data(-1, data.counter(), new byte[0]),
                     Cause.UNKNOWN_DEVICE,
-                    candidates.isEmpty()
+                    sessions.at(data.devAddr()).isEmpty()
                             ? "no device has the address " + address
                                     + ": it belongs to another network, or has to join again"
                             : "the device was removed");
             return;
         }
-        Device device = best.device();
-        LinkedDevice link = best.link();
+        Device device = best.get().device();
+        LinkedDevice link = best.get().link();
         Frame frame = frames.heard(device, Frame.UPLINK, address, data.bytes(), receptions)
                 .data(-1, data.counter(), new byte[0]);
-        switch (best.result()) {
+        switch (best.get().result()) {
             case Uplink.Refused(Uplink.Cause cause, String reason) ->
                 refuse(
                         device,
@@ -443,7 +274,7 @@ public class RadioNetwork {
                         reason);
             case Uplink.Repeated(long counter) -> repeated(device, link, data, frame, counter, receptions);
             case Uplink.Accepted accepted -> {
-                if (best.offered()) {
+                if (best.get().offered()) {
                     accept(device, begin(device, link), data, accepted, receptions);
                 } else {
                     accept(device, link, data, accepted, receptions);
@@ -455,28 +286,9 @@ public class RadioNetwork {
     /** The device uses the session that its newest join offered: the one before is over. */
     private LinkedDevice begin(Device device, LinkedDevice link) {
         RadioMemory.Offer offer = Objects.requireNonNull(link.offer);
-        LinkedDevice begun = replace(device.id(), offer.session(), offer.mac());
+        LinkedDevice begun = sessions.begin(device.id(), offer.session(), offer.mac());
         commands.sessionBegan(device.id());
         return begun;
-    }
-
-    private Match match(PhyPayload.DataUp data, Device device, LinkedDevice link) {
-        LorawanVersion version = registry.now()
-                .find(DeviceModel.class, device.modelId())
-                .map(DeviceModel::lorawan)
-                .orElse(null);
-        RadioMemory.Offer offer = link.offer;
-        if (offer != null && offer.session().devAddr().equals(data.devAddr())) {
-            Match match = new Match(device, link, Uplink.check(data, offer.session(), version, 1), true);
-            if (match.fits() || !link.session.devAddr().equals(data.devAddr())) {
-                return match;
-            }
-        }
-        return new Match(
-                device,
-                link,
-                Uplink.check(data, link.session, version, link.mac.link().repetitions()),
-                false);
     }
 
     /**
@@ -505,19 +317,10 @@ public class RadioNetwork {
         }
         answer(device, link, data, List.of(), receptions).ifPresent(answer -> {
             link.session = answer.downlink().session();
-            telemetry.submit(Deposit.of(moved(device, link.session))).thenRun(() -> send(device, answer, receptions));
+            telemetry
+                    .submit(Deposit.of(CommandDesk.moved(device, link.session)))
+                    .thenRun(() -> send(device, answer, receptions));
         });
-    }
-
-    /** A device whose address a frame carries, and what came of checking it against the device's keys. */
-    private record Match(Device device, LinkedDevice link, Uplink result, boolean offered) {
-        boolean fits() {
-            return !(result instanceof Uplink.Refused refused && refused.cause() == Uplink.Cause.WRONG_KEY);
-        }
-    }
-
-    private static RadioChange moved(Device device, Session session) {
-        return new RadioChange.CountersMoved(device.id(), session.lastUp(), session.nextDown());
     }
 
     private void accept(
@@ -527,25 +330,19 @@ public class RadioNetwork {
             Uplink.Accepted accepted,
             List<Reception> receptions) {
         Registry now = registry.now();
-        Instant time = heardAt(receptions);
+        Instant time = Reception.sentAt(receptions).orElseGet(clock::instant);
         MacState before = link.mac;
         long lastBefore = link.session.lastUp();
         link.session = accepted.session();
         link.heard = receptions;
-        commands.awaited(device.id()).ifPresent(command -> {
-            if (data.acknowledges()) {
-                commands.acknowledged(command);
-            } else {
-                commands.missed(command);
-            }
-        });
+        commands.heard(device.id(), data.acknowledges());
         Optional<Answer> answer = answerTo(device, link, data, accepted, receptions);
         List<RadioChange> changes = new ArrayList<>();
         if (!link.onDisk) {
             changes.add(new RadioChange.SessionBegan(device.id(), link.session));
             changes.add(new RadioChange.MacChanged(device.id(), link.mac));
         } else {
-            changes.add(moved(device, link.session));
+            changes.add(CommandDesk.moved(device, link.session));
             if (!link.mac.equals(before)) {
                 changes.add(new RadioChange.MacChanged(device.id(), link.mac));
             }
@@ -600,23 +397,6 @@ public class RadioNetwork {
             LOG.error("frame {} of {} is kept, but could not be answered", accepted.counter(), device.name(), e);
             return Optional.empty();
         }
-    }
-
-    /**
-     * When a frame was sent: by a gateway's own clock where it agrees with ours, else when the first copy came here.
-     */
-    private Instant heardAt(List<Reception> receptions) {
-        return receptions.stream()
-                .flatMap(reception -> believed(reception).stream())
-                .min(Comparator.naturalOrder())
-                .or(() -> receptions.stream().map(Reception::receivedAt).min(Comparator.naturalOrder()))
-                .orElseGet(clock::instant);
-    }
-
-    private static Optional<Instant> believed(Reception reception) {
-        return Optional.ofNullable(reception.gatewayTime())
-                .filter(time -> !time.isBefore(reception.receivedAt().minus(GATEWAY_BEHIND))
-                        && !time.isAfter(reception.receivedAt().plus(GATEWAY_AHEAD)));
     }
 
     /** An accepted uplink that is about to be decoded and kept. */
@@ -688,7 +468,7 @@ public class RadioNetwork {
         if (rate.isEmpty()) {
             return Optional.empty();
         }
-        Instant ended = believed(best).orElse(best.receivedAt());
+        Instant ended = best.believedTime().orElse(best.receivedAt());
         MacLayer.Turn answers =
                 now.mac().hear(link.mac, said, new MacLayer.Heard(rate.get(), best.snrDb(), receptions.size(), ended));
         link.mac = answers.state();
@@ -727,117 +507,10 @@ public class RadioNetwork {
     private void send(Device device, Answer answer, List<Reception> receptions) {
         downlinks.answer(
                 answer.downlink().bytes(),
-                eui(device),
+                CommandDesk.eui(device),
                 receptions,
                 answer.windows(),
-                outcome -> told(device, answer.downlink(), answer.command(), outcome));
-    }
-
-    /** On the network's thread: what became of a downlink. */
-    private void told(Device device, Downlink downlink, @Nullable Command command, DownlinkSender.Outcome outcome) {
-        frames.downlink(
-                device,
-                Frame.DOWNLINK,
-                downlink.session().devAddr().toString(),
-                command == null ? -1 : command.port(),
-                downlink.counter(),
-                downlink.bytes(),
-                command == null ? new byte[0] : command.payload(),
-                outcome);
-        if (command != null) {
-            switch (outcome) {
-                case DownlinkSender.Outcome.Sent sent ->
-                    commands.sent(command.id(), device.id(), downlink.counter(), frames.inWords(sent));
-                case DownlinkSender.Outcome.NotSent(Cause cause, String why) ->
-                    commands.notSent(command.id(), device.id(), why);
-            }
-            frames.tellOfCommands(device.id());
-        }
-    }
-
-    private static Eui64 eui(Device device) {
-        return device.devEui()
-                .orElseThrow(() ->
-                        new IllegalStateException(device.name() + " has no session, since it does not speak LoRaWAN"));
-    }
-
-    private boolean isAlwaysListening(String deviceId) {
-        Registry now = registry.now();
-        return now.find(Device.class, deviceId)
-                .flatMap(one -> now.find(DeviceModel.class, one.modelId()))
-                .map(DeviceModel::isAlwaysListening)
-                .orElse(false);
-    }
-
-    /** After a restart: what was sent to a device that always listens, and not acknowledged, is taken as missed. */
-    private void resume(String deviceId) {
-        if (isAlwaysListening(deviceId)) {
-            commands.awaited(deviceId).ifPresent(commands::missed);
-            sendIfAlwaysListening(deviceId);
-            frames.tellOfCommands(deviceId);
-        }
-    }
-
-    /** Says at once of a command that it is too long for the data rate at which its device was heard last. */
-    private void noteWhatDoesNotFit(Command command) {
-        LinkedDevice link = links.get(command.deviceId());
-        if (link == null || link.heard.isEmpty()) {
-            return;
-        }
-        RadioPlan.Now now = plan.now();
-        now.region().dataRate(link.heard.getFirst().dataRate()).ifPresent(rate -> {
-            int room = Answer.room(
-                    now.region(), rate, link.mac, now.mac().dwell(link.mac).downlink());
-            if (command.payload().length > room) {
-                commands.tooLong(command, rate.code(), room);
-            }
-        });
-    }
-
-    private void sendIfAlwaysListening(String deviceId) {
-        Optional<Device> device = registry.now().find(Device.class, deviceId);
-        LinkedDevice link = links.get(deviceId);
-        Optional<Command> next = commands.next(deviceId);
-        if (device.isEmpty()
-                || !isAlwaysListening(deviceId)
-                || link == null
-                || next.isEmpty()
-                || commands.awaited(deviceId).isPresent()) {
-            return;
-        }
-        Region region = plan.now().region();
-        MacState.Windows windows = link.mac.windows();
-        Command command = next.get();
-        Downlink downlink = Downlink.of(
-                link.session,
-                new Downlink.Content(
-                        command.confirmed(), false, false, false, new byte[0], command.port(), command.payload()));
-        link.session = downlink.session();
-        Order.Window window = new Order.Window(
-                "at once",
-                0,
-                windows.rx2FrequencyHz(),
-                region.dataRate(windows.rx2DataRate()).orElseGet(region::rx2),
-                region.powerDbm(windows.rx2FrequencyHz()));
-        List<Eui64> gateways = link.heard.isEmpty()
-                ? devices.heardBy(deviceId)
-                : link.heard.stream().map(Reception::gateway).toList();
-        telemetry
-                .submit(Deposit.of(moved(device.orElseThrow(), link.session)))
-                .thenRun(() ->
-                        downlinks.sendNow(downlink.bytes(), eui(device.orElseThrow()), gateways, window, outcome -> {
-                            told(device.orElseThrow(), downlink, command, outcome);
-                            thread.after(ALWAYS_ANSWERS_WITHIN.toNanos(), () -> tryAgain(deviceId, downlink.counter()));
-                        }));
-    }
-
-    /** A device that always listens and did not answer is sent the same once more. */
-    private void tryAgain(String deviceId, long counter) {
-        commands.awaited(deviceId)
-                .filter(command -> command.counter() == counter)
-                .ifPresent(commands::missed);
-        sendIfAlwaysListening(deviceId);
-        frames.tellOfCommands(deviceId);
+                outcome -> commands.told(device, answer.downlink(), answer.command(), outcome));
     }
 
     private void refuse(@Nullable Device device, Frame heard, Cause cause, String reason) {

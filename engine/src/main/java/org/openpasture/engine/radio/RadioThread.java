@@ -1,11 +1,14 @@
 package org.openpasture.engine.radio;
 
 import jakarta.annotation.PreDestroy;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionException;
 import java.util.concurrent.DelayQueue;
 import java.util.concurrent.Delayed;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.Supplier;
 import org.openpasture.inlets.loop.Loop;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -48,6 +51,29 @@ class RadioThread {
     /** Runs something as soon as the thread is free. */
     void run(Runnable work) {
         queue.add(new Task(System.nanoTime(), orders.incrementAndGet(), false, work));
+    }
+
+    /**
+     * Does something on this thread; the future completes with what it gives when that completes, and fails if it
+     * throws or fails.
+     */
+    <T> CompletableFuture<T> ask(Supplier<CompletableFuture<T>> work) {
+        CompletableFuture<T> answer = new CompletableFuture<>();
+        run(() -> {
+            try {
+                work.get().whenComplete((value, error) -> {
+                    if (error == null) {
+                        answer.complete(value);
+                    } else {
+                        answer.completeExceptionally(
+                                error instanceof CompletionException e && e.getCause() != null ? e.getCause() : error);
+                    }
+                });
+            } catch (RuntimeException e) {
+                answer.completeExceptionally(e);
+            }
+        });
+        return answer;
     }
 
     /** Runs something after a while. */

@@ -66,7 +66,9 @@ public final class Broker implements AutoCloseable {
     private static final Duration PATIENCE = Duration.ofSeconds(30);
     private static final int LONGEST = 1 << 20;
     private static final String NUMBER = "open-pasture-visitor";
-    /** How long the library lets its stores rest before they close; what we acknowledge is in our own record by then. */
+    /**
+     * How long the library lets its stores rest before they close; what we acknowledge is in our own record by then.
+     */
     private static final int SHUTDOWN_GRACE_MILLIS = 100;
 
     private static final Duration LOOKED_AT_EVERY = Duration.ofSeconds(3);

@@ -36,7 +36,7 @@ import org.openpasture.engine.heard.InletStates;
 import org.openpasture.engine.inlet.InletTokens;
 import org.openpasture.engine.inlet.MessageIntake;
 import org.openpasture.engine.inlet.Taken;
-import org.openpasture.engine.radio.RadioNetwork;
+import org.openpasture.engine.radio.CommandDesk;
 import org.openpasture.engine.secret.Tokens;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.registry.RegistryStore;
@@ -72,7 +72,7 @@ class Inbox implements HttpRequestHandler {
     private final InletStates states;
     private final TelemetryStore telemetry;
     private final Clock clock;
-    private final RadioNetwork network;
+    private final CommandDesk commands;
     private final JsonMapper mapper;
     private final HandlerExceptionResolver problems;
     private final BodyRoom room = new BodyRoom(Runtime.getRuntime().maxMemory(), LONGEST_UNPACKED);
@@ -93,7 +93,7 @@ class Inbox implements HttpRequestHandler {
             InletStates states,
             TelemetryStore telemetry,
             Clock clock,
-            RadioNetwork network,
+            CommandDesk commands,
             JsonMapper mapper,
             @Qualifier("handlerExceptionResolver") HandlerExceptionResolver problems) {
         this.registry = registry;
@@ -102,7 +102,7 @@ class Inbox implements HttpRequestHandler {
         this.states = states;
         this.telemetry = telemetry;
         this.clock = clock;
-        this.network = network;
+        this.commands = commands;
         this.mapper = mapper;
         this.problems = problems;
     }
@@ -282,13 +282,13 @@ class Inbox implements HttpRequestHandler {
         Map<String, Taken.Read> called = new LinkedHashMap<>();
         receipts.stream().flatMap(receipt -> receipt.parts().stream()).forEach(part -> {
             if (part instanceof Taken.Read read
-                    && network.isSomethingWanted(read.device().id())) {
+                    && commands.isSomethingWanted(read.device().id())) {
                 called.put(read.device().id(), read);
             }
         });
         Map<String, Map<String, Double>> settings = new LinkedHashMap<>();
         List<CompletableFuture<Void>> given = called.values().stream()
-                .map(read -> network.contact(read.device().id(), reported(now, read))
+                .map(read -> commands.contact(read.device().id(), reported(now, read))
                         .thenAccept(commands -> {
                             Map<String, Double> wanted = new LinkedHashMap<>();
                             commands.forEach(command -> {

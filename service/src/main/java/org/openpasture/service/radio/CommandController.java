@@ -24,6 +24,7 @@ import org.openpasture.core.lorawan.Region;
 import org.openpasture.core.people.Right;
 import org.openpasture.engine.band.RadioPlan;
 import org.openpasture.engine.decoding.Decoders;
+import org.openpasture.engine.radio.CommandDesk;
 import org.openpasture.engine.radio.RadioNetwork;
 import org.openpasture.engine.script.Codec;
 import org.openpasture.service.access.Reader;
@@ -45,6 +46,7 @@ class CommandController {
     private static final int SHOWN = 50;
 
     private final RadioNetwork network;
+    private final CommandDesk desk;
     private final RadioPlan plan;
     private final Decoders decoders;
     private final TelemetryStore telemetry;
@@ -53,12 +55,14 @@ class CommandController {
 
     CommandController(
             RadioNetwork network,
+            CommandDesk desk,
             RadioPlan plan,
             Decoders decoders,
             TelemetryStore telemetry,
             Reader reader,
             Clock clock) {
         this.network = network;
+        this.desk = desk;
         this.plan = plan;
         this.decoders = decoders;
         this.telemetry = telemetry;
@@ -175,7 +179,7 @@ class CommandController {
 
     private Command wanted(Command draft) {
         try {
-            return network.want(draft).join();
+            return desk.want(draft).join();
         } catch (CompletionException e) {
             if (e.getCause() instanceof IllegalArgumentException why) {
                 throw Problem.conflict(
@@ -193,7 +197,7 @@ class CommandController {
         Command command = telemetry.commands().find(id).orElseThrow(() -> Problem.notFound("command"));
         Device device = reader.device(command.deviceId());
         reader.require(Right.OPERATE, device.placeId(), "take back what is sent to this device");
-        if (!network.cancel(command, reader.person().name()).join()) {
+        if (!desk.cancel(command, reader.person().name()).join()) {
             throw Problem.conflict("This was sent already, or is done with.", "Send the former value to undo it.");
         }
     }
