@@ -178,6 +178,7 @@ const form = reactive({
   activeDays: [...(rule?.active?.days ?? DAYS.slice(0, 5))] as string[],
   activeFrom: rule?.active?.from.slice(0, 5) ?? "08:00",
   activeUntil: rule?.active?.until.slice(0, 5) ?? "17:00",
+  siteHolidays: rule?.active?.siteHolidays ?? true,
   severity: rule?.severity ?? ("warning" as Severity),
   latching: rule?.latching === true,
   tellWhenOver: rule?.tellWhenOver === true,
@@ -345,6 +346,7 @@ function body() {
             until: form.activeUntil,
             outside: form.active === "outside",
             holidays: rule?.active?.holidays ?? null,
+            siteHolidays: form.siteHolidays,
           },
     deadBand: form.deadBand,
     severity: form.severity,
@@ -528,6 +530,7 @@ function body() {
           </el-select>
           <el-input v-model="form.activeFrom" type="time" aria-label="from" class="time" /> to
           <el-input v-model="form.activeUntil" type="time" aria-label="until" class="time" />
+          <el-checkbox v-model="form.siteHolidays">holidays of the site are days off</el-checkbox>
         </template>
       </div>
     </el-form-item>

@@ -27,6 +27,7 @@ import { computed, ref, watch } from "vue";
 import { useRouter } from "vue-router";
 import PlanSheet from "@/plans/PlanSheet.vue";
 import AssetDirections from "./AssetDirections.vue";
+import HolidaysForm from "./HolidaysForm.vue";
 import PlaceForm from "./PlaceForm.vue";
 import { usePlaces } from "./places";
 import PlaceTree from "./PlaceTree.vue";
@@ -38,7 +39,9 @@ const points = usePoints();
 const alerts = useAlerts();
 const router = useRouter();
 const hours = ref(24);
-const open = ref<"" | "place" | "below" | "point" | "derived" | "rule" | "baseline" | "access" | "report">("");
+const open = ref<"" | "place" | "below" | "point" | "derived" | "rule" | "baseline" | "access" | "report" | "holidays">(
+  "",
+);
 const { error, run } = useAction();
 
 const place = computed(() => places.byId.get(id));
@@ -122,6 +125,7 @@ async function remove() {
               @click="router.push({ path: '/packs', query: { asset: id } })"
               >Add rules from a pack</el-dropdown-item
             >
+            <el-dropdown-item v-if="place.kind === 'site'" @click="open = 'holidays'">Holidays …</el-dropdown-item>
             <el-dropdown-item v-if="places.may('manage', id)" @click="open = 'access'"
               >Who has access …</el-dropdown-item
             >
@@ -230,6 +234,7 @@ async function remove() {
       :may-edit="mayEdit"
       @close="open = ''"
     />
+    <HolidaysForm v-if="open === 'holidays'" :site="place" @close="open = ''" />
     <AccessDialog v-if="open === 'access'" :place="place" @close="open = ''" />
   </div>
   <div v-else-if="places.loaded" class="page">

@@ -8,9 +8,11 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.place.AreaRequest;
 import org.openpasture.api.place.AssetRequest;
+import org.openpasture.api.place.HolidaysRequest;
 import org.openpasture.api.place.SiteRequest;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.client.output.Words;
@@ -236,6 +238,48 @@ final class PlaceCommands implements Runnable {
             to.download(path, output);
         } else {
             throw new IllegalArgumentException("Enter the FILE of a picture, --output FILE, or --remove.");
+        }
+        return 0;
+    }
+
+    @Command(
+            name = "holidays",
+            mixinStandardHelpOptions = true,
+            description = "The holidays of a site, which rules with hours on some days of the week leave out. "
+                    + "With FILE the days of a calendar file (.ics), or of lines of date and name, are added.")
+    int holidays(
+            @Mixin Service to,
+            @Parameters(index = "0", paramLabel = "SITE") String site,
+            @Parameters(index = "1", arity = "0..1", paramLabel = "FILE") @Nullable Path file,
+            @Option(names = "--dry-run", description = "Only show which days there would be.") boolean dryRun,
+            @Option(names = "--clear", description = "Remove all days.") boolean clear)
+            throws IOException {
+        String path = "api/v1/sites/" + ApiClient.escape(id(to, site)) + "/holidays";
+        JsonNode holidays;
+        if (file != null) {
+            try (InputStream in = Files.newInputStream(file)) {
+                holidays = to.api().putFile(path + "/file?dryRun=" + dryRun, "application/octet-stream", in);
+            }
+        } else if (clear) {
+            holidays = to.api().put(path, new HolidaysRequest(List.of()));
+        } else {
+            holidays = to.api().get(path);
+        }
+        if (to.printedJson(holidays)) {
+            return 0;
+        }
+        if (holidays.path("days").isEmpty()) {
+            to.out().println("No holidays. Add a calendar file: pasture places holidays SITE FILE");
+        }
+        holidays.path("days").forEach(day -> to.out()
+                .println(day.path("date").asString() + "  " + day.path("name").asString()));
+        if (!holidays.path("rules").isEmpty()) {
+            to.out()
+                    .println("Left out by: "
+                            + holidays.path("rules")
+                                    .valueStream()
+                                    .map(JsonNode::asString)
+                                    .collect(Collectors.joining(", ")));
         }
         return 0;
     }

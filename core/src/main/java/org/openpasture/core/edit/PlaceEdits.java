@@ -21,6 +21,7 @@ import org.openpasture.core.people.Grant;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Area;
 import org.openpasture.core.place.Asset;
+import org.openpasture.core.place.Holidays;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Plan;
 import org.openpasture.core.place.Point;
@@ -98,6 +99,8 @@ public final class PlaceEdits {
                 .forEach(pack -> steps.add(new Change.Remove(Kind.PACK, pack.id())));
         steps.addAll(ReportEdits.without(now, place.id()));
         now.find(Plan.class, place.id()).ifPresent(plan -> steps.add(new Change.Remove(Kind.PLAN, plan.id())));
+        now.find(Holidays.class, place.id())
+                .ifPresent(holidays -> steps.add(new Change.Remove(Kind.HOLIDAYS, holidays.id())));
         steps.add(new Change.Remove(Kind.of(place), place.id()));
         return new Changes(steps);
     }

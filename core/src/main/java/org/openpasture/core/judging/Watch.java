@@ -1,12 +1,12 @@
 package org.openpasture.core.judging;
 
 import java.time.Instant;
-import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.Set;
 import java.util.SortedSet;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
@@ -14,6 +14,7 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.baseline.Baseline;
 import org.openpasture.core.limit.LimitSet;
+import org.openpasture.core.place.Holidays;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.quantity.Quantity;
@@ -22,6 +23,7 @@ import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Measure;
 import org.openpasture.core.rule.Rule;
+import org.openpasture.core.rule.SiteDays;
 import org.openpasture.core.rule.Target;
 import org.openpasture.core.rule.Term;
 
@@ -30,10 +32,10 @@ import org.openpasture.core.rule.Term;
  * judge alike.
  *
  * @param terms its further conditions
- * @param zone of the rule's site, for its active hours
+ * @param days of the rule's site, for its active hours
  * @param silentSeconds after so many seconds without a word something is to be done; 0 for never
  */
-record Watch(Rule rule, List<WatchedPoint> points, List<Further> terms, int silentSeconds, ZoneId zone) {
+record Watch(Rule rule, List<WatchedPoint> points, List<Further> terms, int silentSeconds, SiteDays days) {
 
     /** A further condition, with the points that it looks at. */
     record Further(Measure measure, List<WatchedPoint> points) {}
@@ -54,7 +56,17 @@ record Watch(Rule rule, List<WatchedPoint> points, List<Further> terms, int sile
                         rule.deadBand()),
                 rule.also().stream().map(term -> further(registry, rule, term)).toList(),
                 silentSeconds(rule.condition()),
-                registry.siteOf(registry.placeIdOf(rule)).map(Site::zone).orElse(ZoneOffset.UTC));
+                days(registry, rule));
+    }
+
+    private static SiteDays days(Registry registry, Rule rule) {
+        Optional<Site> site = registry.siteOf(registry.placeIdOf(rule));
+        return new SiteDays(
+                site.map(Site::zone).orElse(ZoneOffset.UTC),
+                site.filter(of -> rule.active() != null && rule.active().countsSiteHolidays())
+                        .flatMap(of -> registry.find(Holidays.class, of.id()))
+                        .map(Holidays::dates)
+                        .orElse(Set.of()));
     }
 
     private static Further further(Registry registry, Rule rule, Term term) {
@@ -178,17 +190,17 @@ record Watch(Rule rule, List<WatchedPoint> points, List<Further> terms, int sile
 
     /** Whether the rule applies at a moment. */
     boolean isActive(Instant time) {
-        return rule.active() == null || rule.active().isActive(time, zone);
+        return rule.active() == null || rule.active().isActive(time, days);
     }
 
     /** When it begins or ends to apply after a moment; empty if it always does. */
     Optional<Instant> changesAfter(Instant time) {
-        return Optional.ofNullable(rule.active()).map(hours -> hours.next(time, zone));
+        return Optional.ofNullable(rule.active()).map(hours -> hours.next(time, days));
     }
 
     /** The first moment from a time on in which it applies. */
     Instant activeFrom(Instant time) {
-        return rule.active() == null ? time : rule.active().activeFrom(time, zone);
+        return rule.active() == null ? time : rule.active().activeFrom(time, days);
     }
 
     boolean isSilence() {

@@ -24,6 +24,7 @@ import org.openpasture.core.people.Group;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.place.Area;
 import org.openpasture.core.place.Asset;
+import org.openpasture.core.place.Holidays;
 import org.openpasture.core.place.Plan;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
@@ -37,6 +38,7 @@ public enum Kind {
     ASSET("asset", Asset.class),
     POINT("point", Point.class),
     PLAN("plan", Plan.class),
+    HOLIDAYS("holidays", Holidays.class),
     LIMIT_SET("limit-set", LimitSet.class),
     DEVICE_MODEL("device-model", DeviceModel.class),
     GATEWAY("gateway", Gateway.class),

@@ -24,13 +24,16 @@ import org.jspecify.annotations.Nullable;
  *     whole day
  * @param outside whether the rule applies outside of these hours instead; false if left out
  * @param holidays days that count as none of the days; none if left out
+ * @param siteHolidays whether the holidays of the site count as none of the days too; if left out, they do unless the
+ *     hours begin on every day of the week
  */
 public record ActiveHours(
         @Nullable Set<DayOfWeek> days,
         LocalTime from,
         LocalTime until,
         @Nullable Boolean outside,
-        @Nullable Set<LocalDate> holidays) {
+        @Nullable Set<LocalDate> holidays,
+        @Nullable Boolean siteHolidays) {
     private static final int MOST_HOLIDAYS = 500;
     private static final int ALL_DAYS = 7;
     /** Further ahead nothing is looked for; whoever waits looks again then. */
@@ -40,6 +43,7 @@ public record ActiveHours(
         days = days == null || days.isEmpty() ? EnumSet.allOf(DayOfWeek.class) : EnumSet.copyOf(days);
         outside = Boolean.TRUE.equals(outside);
         holidays = holidays == null ? Set.of() : new TreeSet<>(holidays);
+        siteHolidays = siteHolidays == null ? days.size() < ALL_DAYS : siteHolidays;
         if (from == null || until == null) {
             throw new IllegalArgumentException("active hours have a begin and an end, such as 08:00 and 17:00");
         }
@@ -48,22 +52,40 @@ public record ActiveHours(
         }
     }
 
+    /** Hours for which the holidays of the site are left to what is usual. */
+    public ActiveHours(
+            @Nullable Set<DayOfWeek> days,
+            LocalTime from,
+            LocalTime until,
+            @Nullable Boolean outside,
+            @Nullable Set<LocalDate> holidays) {
+        this(days, from, until, outside, holidays, null);
+    }
+
     /** Whether the rule applies at a moment. */
-    public boolean isActive(Instant time, ZoneId zone) {
-        ZonedDateTime local = time.atZone(zone);
+    public boolean isActive(Instant time, SiteDays site) {
+        ZonedDateTime local = time.atZone(site.zone());
         LocalTime clock = local.toLocalTime();
         LocalDate day = local.toLocalDate();
         boolean within;
         if (from.isBefore(until)) {
-            within = isOne(day) && !clock.isBefore(from) && clock.isBefore(until);
+            within = isOne(day, site) && !clock.isBefore(from) && clock.isBefore(until);
         } else {
-            within = isOne(day) && !clock.isBefore(from) || isOne(day.minusDays(1)) && clock.isBefore(until);
+            within =
+                    isOne(day, site) && !clock.isBefore(from) || isOne(day.minusDays(1), site) && clock.isBefore(until);
         }
         return within != Boolean.TRUE.equals(outside);
     }
 
-    private boolean isOne(LocalDate day) {
-        return (days == null || days.contains(day.getDayOfWeek())) && (holidays == null || !holidays.contains(day));
+    private boolean isOne(LocalDate day, SiteDays site) {
+        return (days == null || days.contains(day.getDayOfWeek()))
+                && (holidays == null || !holidays.contains(day))
+                && !(countsSiteHolidays() && site.holidays().contains(day));
+    }
+
+    /** Whether holidays of the site make a difference. */
+    public boolean countsSiteHolidays() {
+        return Boolean.TRUE.equals(siteHolidays);
     }
 
     /**
@@ -72,11 +94,12 @@ public record ActiveHours(
      *
      * @return a moment after {@code time}
      */
-    public Instant next(Instant time, ZoneId zone) {
+    public Instant next(Instant time, SiteDays site) {
+        ZoneId zone = site.zone();
         LocalDate today = time.atZone(zone).toLocalDate();
         for (int ahead = 0; ahead < LOOKS_AHEAD_DAYS; ahead++) {
             for (Instant at : edges(today.plusDays(ahead), zone)) {
-                if (at.isAfter(time) && isActive(at, zone) != isActive(at.minusMillis(1), zone)) {
+                if (at.isAfter(time) && isActive(at, site) != isActive(at.minusMillis(1), site)) {
                     return at;
                 }
             }
@@ -107,11 +130,12 @@ public record ActiveHours(
                 && from.equals(until)
                 && days != null
                 && days.size() == ALL_DAYS
-                && (holidays == null || holidays.isEmpty());
+                && (holidays == null || holidays.isEmpty())
+                && !countsSiteHolidays();
     }
 
     /** The first moment from a time on in which the rule applies, or when to look again. */
-    public Instant activeFrom(Instant time, ZoneId zone) {
-        return isActive(time, zone) ? time : next(time, zone);
+    public Instant activeFrom(Instant time, SiteDays site) {
+        return isActive(time, site) ? time : next(time, site);
     }
 }

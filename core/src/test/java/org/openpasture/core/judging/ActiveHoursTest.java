@@ -22,6 +22,8 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.place.Asset;
+import org.openpasture.core.place.Holiday;
+import org.openpasture.core.place.Holidays;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.quantity.Quantity;
@@ -29,16 +31,19 @@ import org.openpasture.core.reading.Arrival;
 import org.openpasture.core.reading.PointReading;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
+import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.ActiveHours;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Hold;
 import org.openpasture.core.rule.Rule;
+import org.openpasture.core.rule.SiteDays;
 import org.openpasture.core.rule.Target;
 
 /** A store door that must be shut at night: working hours in London are 08:00 to 17:00 on Mondays to Fridays. */
 class ActiveHoursTest {
     private static final ZoneId LONDON = ZoneId.of("Europe/London");
+    private static final SiteDays AT_LONDON = SiteDays.of(LONDON);
     /** A Monday in winter time. */
     private static final LocalDate MONDAY = LocalDate.of(2026, 3, 2);
 
@@ -174,7 +179,7 @@ class ActiveHoursTest {
     void hoursAreThoseOfTheSiteAlsoInSummerTimeAndOnHolidays(Instant time, boolean active) {
         ActiveHours goodFriday =
                 new ActiveHours(WEEK, LocalTime.of(8, 0), LocalTime.of(17, 0), false, Set.of(LocalDate.of(2026, 4, 3)));
-        assertThat(goodFriday.isActive(time, LONDON)).isEqualTo(active);
+        assertThat(goodFriday.isActive(time, AT_LONDON)).isEqualTo(active);
     }
 
     @ParameterizedTest
@@ -187,7 +192,7 @@ class ActiveHoursTest {
     })
     void hoursOverMidnightBelongToTheDayOnWhichTheyBegin(Instant time, boolean active) {
         ActiveHours nights = new ActiveHours(WEEK, LocalTime.of(22, 0), LocalTime.of(6, 0), null, null);
-        assertThat(nights.isActive(time, LONDON)).isEqualTo(active);
+        assertThat(nights.isActive(time, AT_LONDON)).isEqualTo(active);
     }
 
     @Provide
@@ -208,15 +213,43 @@ class ActiveHoursTest {
     void theNextChangeIsTheFirst(@ForAll("hours") ActiveHours hours, @ForAll boolean autumn) {
         Instant time = Instant.parse(autumn ? "2026-10-23T10:10:00Z" : "2026-03-27T10:10:00Z");
         Instant end = time.plus(Duration.ofDays(6));
-        boolean before = hours.isActive(time, LONDON);
-        Instant next = hours.next(time, LONDON);
+        boolean before = hours.isActive(time, AT_LONDON);
+        Instant next = hours.next(time, AT_LONDON);
         assertThat(next).isAfter(time);
         for (Instant at = time; at.isBefore(end) && at.isBefore(next); at = at.plus(Duration.ofMinutes(10))) {
-            assertThat(hours.isActive(at, LONDON)).as("%s", at).isEqualTo(before);
+            assertThat(hours.isActive(at, AT_LONDON)).as("%s", at).isEqualTo(before);
         }
     }
 
     /** However often it is looked at and wherever it is restarted, the same is said. */
+    @Test
+    void holidaysOfTheSiteAreLeftOutOfHoursThatAreNotOfEveryDay() {
+        SiteDays shut = new SiteDays(LONDON, Set.of(MONDAY));
+        Instant noon = MONDAY.atTime(12, 0).atZone(LONDON).toInstant();
+        ActiveHours always = new ActiveHours(null, LocalTime.of(8, 0), LocalTime.of(17, 0), null, null);
+        ActiveHours anyway = new ActiveHours(WEEK, LocalTime.of(8, 0), LocalTime.of(17, 0), null, null, false);
+
+        assertThat(AT_WORK.isActive(noon, shut)).isFalse();
+        assertThat(OFF_WORK.isActive(noon, shut)).isTrue();
+        assertThat(always.isActive(noon, shut)).isTrue();
+        assertThat(anyway.isActive(noon, shut)).isTrue();
+        assertThat(AT_WORK.next(noon, shut))
+                .isEqualTo(MONDAY.plusDays(1).atTime(8, 0).atZone(LONDON).toInstant());
+    }
+
+    /** The store is open for work when somebody enters that today is a holiday. */
+    @Test
+    void aHolidayThatIsAddedTakesHoldAtOnce() {
+        Registry before = registry(OFF_WORK, new Condition.Above(0.5), 0);
+        JudgingCore core = new JudgingCore(before, JudgeState.empty());
+        assertThat(run(core, door(at(0, "11:00"), 1), new Event.TimePassed(at(0, "12:00"))))
+                .isEmpty();
+        List<Effect> told = core.use(
+                before.with(List.of(new Change.Put(new Holidays("s", List.of(new Holiday(MONDAY, "Plough Monday")))))));
+        assertThat(words(told)).containsExactly("raised MO 12:00");
+        assertThat(run(core, new Event.TimePassed(at(1, "09:00")))).containsExactly("over TU 08:00");
+    }
+
     @Property(tries = 60)
     void whatIsSaidDoesNotDependOnHowOftenTimePassesOrOnRestarts(
             @ForAll("hours") ActiveHours hours, @ForAll("changes") List<Boolean> open) {

@@ -3,6 +3,8 @@ package org.openpasture.simulator.demo;
 import java.net.URI;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
+import java.time.Year;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
@@ -19,6 +21,7 @@ import org.openpasture.api.logbook.LogEntryRequest;
 import org.openpasture.api.outlet.OutletRequest;
 import org.openpasture.api.place.AreaRequest;
 import org.openpasture.api.place.AssetRequest;
+import org.openpasture.api.place.HolidaysRequest;
 import org.openpasture.api.place.MarksRequest;
 import org.openpasture.api.place.SiteRequest;
 import org.openpasture.client.http.ApiClient;
@@ -34,6 +37,7 @@ import org.openpasture.core.layout.JsonPath;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.outlet.Destination;
+import org.openpasture.core.place.Holiday;
 import org.openpasture.core.place.PlanMark;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.rule.Condition;
@@ -202,6 +206,13 @@ final class Creamery extends DemoMaker {
     /** Makes everything and returns the site's id. */
     String build() {
         String site = place("sites", new SiteRequest("Harrowfell Creamery", DemoWorld.ZONE, 54.21, -2.34));
+        int year = Year.now().getValue();
+        api.put(
+                "api/v1/sites/" + site + "/holidays",
+                new HolidaysRequest(List.of(
+                        new Holiday(LocalDate.of(year, 12, 25), "Christmas Day"),
+                        new Holiday(LocalDate.of(year + 1, 1, 1), "New Year's Day"),
+                        new Holiday(LocalDate.of(year + 1, 12, 25), "Christmas Day"))));
         String reception = place("areas", new AreaRequest("Milk reception", site));
         String wheyRoom = place("areas", new AreaRequest("Whey room", site));
         String cellars = place("areas", new AreaRequest("Ripening cellars", site));

@@ -1,0 +1,11 @@
+package org.openpasture.api.place;
+
+import java.util.List;
+import org.openpasture.core.place.Holiday;
+
+/**
+ * The holidays of a site.
+ *
+ * @param days at most 500; none removes them
+ */
+public record HolidaysRequest(List<Holiday> days) {}
