@@ -83,6 +83,10 @@ export type Condition = Api.Condition;
 export type Hold = Api.Hold;
 export type Round = Api.Round;
 export type Rule = Told<Api.Rule, { target: Target; measure: Measure; also: Term[]; rounds: Round[] }>;
+export type StarterRules = Told<
+  Api.StarterRulesView,
+  { proposals: Told<Api.StarterRulesView["proposals"][number], { rule: Rule }>[] }
+>;
 export type RuleStanding = Api.RuleStanding;
 export type Gateway = Api.GatewayView;
 export type HeardGateway = Api.HeardGateway;

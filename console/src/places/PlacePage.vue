@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
 import { onLive } from "@/api/live";
-import type { Alert, Point } from "@/api/types";
+import type { Alert, Point, StarterRules } from "@/api/types";
 import AlertCards from "@/alerts/AlertCards.vue";
 import AlertRows from "@/alerts/AlertRows.vue";
 import { useAlerts } from "@/alerts/alerts";
 import RuleForm from "@/alerts/RuleForm.vue";
+import StarterRulesForm from "@/alerts/StarterRulesForm.vue";
 import PointsChart from "@/chart/PointsChart.vue";
 import RangePicker from "@/chart/RangePicker.vue";
 import { marksOf, useLogbook } from "@/logbook/logbook";
@@ -39,9 +40,9 @@ const points = usePoints();
 const alerts = useAlerts();
 const router = useRouter();
 const hours = ref(24);
-const open = ref<"" | "place" | "below" | "point" | "derived" | "rule" | "baseline" | "access" | "report" | "holidays">(
-  "",
-);
+type Form =
+  "place" | "below" | "point" | "derived" | "rule" | "starter" | "baseline" | "access" | "report" | "holidays";
+const open = ref<Form | "">("");
 const { error, run } = useAction();
 
 const place = computed(() => places.byId.get(id));
@@ -56,6 +57,22 @@ const limitSets = computed(() =>
 const past = useLoad(() => api.get<Alert[]>(`alerts?state=all&limit=20&place=${id}`));
 onLive("alert", past.load);
 watch(() => id, past.load);
+
+/** Rules that nobody made yet for what is measured here. */
+const starter = useLoad(async () =>
+  place.value?.kind === "asset" && mayEdit.value && own.value.length
+    ? api.get<StarterRules>(`assets/${id}/starter-rules`)
+    : null,
+);
+watch([() => id, mayEdit, () => own.value.length], starter.load);
+const proposals = computed(() => starter.data.value?.proposals ?? []);
+
+async function adopted(saved: boolean) {
+  open.value = "";
+  if (saved) {
+    await starter.load();
+  }
+}
 
 const logbook = useLogbook(() => "place=" + id);
 const marks = computed(() =>
@@ -119,6 +136,9 @@ async function remove() {
             <el-dropdown-item @click="open = 'point'">Add point</el-dropdown-item>
             <el-dropdown-item v-if="below.length" @click="open = 'derived'">Add derived point</el-dropdown-item>
             <el-dropdown-item v-if="below.length" @click="open = 'rule'">Add a rule</el-dropdown-item>
+            <el-dropdown-item v-if="proposals.length" @click="open = 'starter'"
+              >Rules proposed for it ({{ proposals.length }})</el-dropdown-item
+            >
             <el-dropdown-item v-if="own.length" @click="open = 'baseline'">Record a baseline</el-dropdown-item>
             <el-dropdown-item
               v-if="place.kind === 'asset'"
@@ -135,6 +155,10 @@ async function remove() {
       </el-dropdown>
     </header>
     <ProblemNote :error="error" />
+    <p v-if="proposals.some((one) => one.reason === 'LIMITS')" class="sheet">
+      Nothing reports yet when limits of {{ place.name }} are passed.
+      <el-button link type="primary" @click="open = 'starter'">Look at the proposed rules</el-button>
+    </p>
 
     <section v-if="here.length" class="stack" aria-label="Open alerts">
       <AlertCards :alerts="here" />
@@ -233,6 +257,12 @@ async function remove() {
       :name="place.name"
       :may-edit="mayEdit"
       @close="open = ''"
+    />
+    <StarterRulesForm
+      v-if="open === 'starter' && starter.data.value"
+      :asset="place"
+      :proposed="starter.data.value"
+      @close="adopted"
     />
     <HolidaysForm v-if="open === 'holidays'" :site="place" @close="open = ''" />
     <AccessDialog v-if="open === 'access'" :place="place" @close="open = ''" />

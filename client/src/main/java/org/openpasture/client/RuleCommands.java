@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.alert.RuleFileRequest;
+import org.openpasture.api.alert.StarterRulesRequest;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.client.output.TextTable;
 import org.openpasture.client.output.Words;
@@ -117,6 +118,63 @@ final class RuleCommands implements Runnable {
     @Command(name = "add", mixinStandardHelpOptions = true, description = "Add a rule from a JSON file.")
     int add(@Mixin Service to, @Parameters(paramLabel = "FILE") Path file) throws IOException {
         return PlaceCommands.made(to, to.api().post("api/v1/rules", read(file)));
+    }
+
+    @Command(
+            name = "propose",
+            mixinStandardHelpOptions = true,
+            description = "Rules that are proposed for an asset by what is measured there; --adopt makes them.")
+    int propose(
+            @Mixin Service to,
+            @Parameters(paramLabel = "ASSET", description = "Name or id.") String asset,
+            @Option(
+                            names = "--adopt",
+                            paramLabel = "PROPOSAL",
+                            arity = "0..1",
+                            fallbackValue = "",
+                            description = "Make the rules: all that are proposed, or this one; may be repeated.")
+                    @Nullable
+                    List<String> adopt,
+            @Option(names = "--tell", paramLabel = "WHO", description = "Address or person; may be repeated.") @Nullable
+                    List<String> tell) {
+        String path = "api/v1/assets/" + ApiClient.escape(PlaceCommands.id(to, asset)) + "/starter-rules";
+        JsonNode proposed = to.api().get(path);
+        List<String> all = proposed.path("proposals")
+                .valueStream()
+                .map(one -> one.path("rule").path("id").asString())
+                .toList();
+        if (adopt != null && !all.isEmpty()) {
+            JsonNode made = to.api().post(path, new StarterRulesRequest(adopt.contains("") ? all : adopt, tell));
+            if (!to.printedJson(made)) {
+                made.forEach(
+                        rule -> to.out().println("Made '" + rule.path("name").asString() + "'."));
+            }
+            return 0;
+        }
+        if (to.printedJson(proposed)) {
+            return 0;
+        }
+        TextTable table = new TextTable("Proposal", "Rule", "Severity", "Condition");
+        proposed.path("proposals")
+                .valueStream()
+                .map(one -> one.path("rule"))
+                .forEach(rule -> table.row(
+                        rule.path("id").asString(),
+                        rule.path("name").asString(),
+                        rule.path("severity").asString(),
+                        condition(rule.path("condition"))));
+        to.out().print(table.isEmpty() ? "Nothing to propose.\n" : table.text());
+        if (!proposed.path("withoutLimits").isEmpty()) {
+            to.out()
+                    .println("No limit set holds for: "
+                            + String.join(
+                                    ", ",
+                                    proposed.path("withoutLimits")
+                                            .valueStream()
+                                            .map(JsonNode::asString)
+                                            .toList()));
+        }
+        return 0;
     }
 
     @Command(

@@ -336,6 +336,7 @@ class AccessMatrixTest {
             case "/api/v1/logbook" -> Map.of("placeId", site, "text", "Taken");
             case "/api/v1/logbook/{id}" -> Map.of("text", "Taken");
             case "/api/v1/alerts/{id}/instructions/{number}" -> Map.of("done", true);
+            case "/api/v1/assets/{id}/starter-rules" -> Map.of("proposals", List.of("limits-vibration-velocity"));
             case "/api/v1/sites/{id}/holidays" -> Map.of("days", List.of());
             case "/api/v1/places/{id}/plan" -> Map.of("marks", List.of());
             case "/api/v1/areas", "/api/v1/areas/{id}" -> Map.of("name", "Taken", "parentId", site);

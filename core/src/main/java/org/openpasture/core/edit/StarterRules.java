@@ -72,14 +72,22 @@ public final class StarterRules {
 
     /** What is proposed for an asset, as far as the person may see its points and make the rules. */
     public static Proposed of(Access access, Asset asset) {
+        List<Quantity> withoutLimits = new ArrayList<>();
+        return new Proposed(
+                drafts(access, asset, withoutLimits).stream()
+                        .flatMap(draft -> draft.possible(access, draft.key(), List.of()).stream()
+                                .map(rule -> new Proposal(rule, draft.reason())))
+                        .toList(),
+                List.copyOf(withoutLimits));
+    }
+
+    private static List<Draft> drafts(Access access, Asset asset, List<Quantity> withoutLimits) {
         Registry now = access.registry();
         SortedMap<Quantity, List<Point>> points = new TreeMap<>();
-        now.pointsOf(asset.id()).stream()
-                .filter(access::maySee)
-                .forEach(point -> points.computeIfAbsent(point.quantity(), of -> new ArrayList<>())
-                        .add(point));
-        List<Proposal> all = new ArrayList<>();
-        List<Quantity> withoutLimits = new ArrayList<>();
+        now.pointsOf(asset.id()).stream().filter(access::maySee).forEach(point -> points.computeIfAbsent(
+                        point.quantity(), of -> new ArrayList<>())
+                .add(point));
+        List<Draft> all = new ArrayList<>();
         points.forEach((quantity, of) -> {
             Optional<LimitSet> limits =
                     of.stream().flatMap(point -> now.limitsOf(point).stream()).findFirst();
@@ -89,46 +97,46 @@ public final class StarterRules {
                         all.add(fault(asset, quantity));
                     },
                     () -> withoutLimits.add(quantity));
-            if (limits.isPresent() && of.stream().anyMatch(point -> now.referenceOf(point.id())
-                    .isPresent())) {
+            if (limits.isPresent()
+                    && of.stream().anyMatch(point -> now.referenceOf(point.id()).isPresent())) {
                 all.add(baseline(asset, quantity));
             }
         });
         all.addAll(silences(now, asset, points));
-        return new Proposed(
-                all.stream()
-                        .filter(one -> !isWatched(now, one.rule()))
-                        .flatMap(one -> possible(access, one).stream())
-                        .toList(),
-                List.copyOf(withoutLimits));
+        return all.stream()
+                .filter(draft -> !isWatched(now, draft.rule(draft.key(), 0, List.of())))
+                .toList();
     }
 
     /**
      * The rules of some proposals, made together or not at all.
      *
-     * @param ids of the proposals
-     * @param newId gives each its own id
+     * @param keys the ids of the proposals, each once
+     * @param newIds an id for each rule
      */
     public static Edited adopt(
-            Access access, String assetId, List<String> ids, List<String> recipients, List<String> newIds) {
+            Access access, String assetId, List<String> keys, List<String> recipients, List<String> newIds) {
         Optional<Asset> asset = access.registry().find(Asset.class, assetId);
         Optional<Refused> refusal = Rights.on(access, Right.EDIT, assetId, "change rules here")
                 .or(() -> asset.isPresent() ? Optional.empty() : Optional.of(Refused.unknown("asset")));
         if (refusal.isPresent()) {
             return refusal.get();
         }
-        List<Proposal> proposals = of(access, asset.orElseThrow()).proposals();
+        List<Draft> drafts = drafts(access, asset.orElseThrow(), new ArrayList<>());
         List<Change> steps = new ArrayList<>();
-        for (int i = 0; i < ids.size(); i++) {
-            String id = ids.get(i);
-            Optional<Proposal> meant =
-                    proposals.stream().filter(one -> one.rule().id().equals(id)).findFirst();
+        for (int i = 0; i < keys.size(); i++) {
+            String key = keys.get(i);
+            Optional<Draft> meant =
+                    drafts.stream().filter(draft -> draft.key().equals(key)).findFirst();
             if (meant.isEmpty()) {
                 return Refused.clash(
-                        "'" + id + "' is not proposed any more: a rule watches it already, or its points are gone.",
+                        "'" + key + "' is not proposed: a rule watches it already, or its points are gone.",
                         "Load the proposals again.");
             }
-            Rule rule = named(meant.get().rule(), newIds.get(i), recipients);
+            Draft draft = meant.get();
+            String id = newIds.get(i);
+            Rule rule = draft.possible(access, id, recipients)
+                    .orElseGet(() -> draft.rule(id, draft.deadBand(), recipients));
             switch (RuleEdits.edit(access, new RuleWish.Make(rule))) {
                 case Refused refused -> {
                     return refused;
@@ -139,11 +147,11 @@ public final class StarterRules {
         return new Changes(steps);
     }
 
-    private static Proposal zone(Asset asset, Quantity quantity, LimitSet limits) {
+    private static Draft zone(Asset asset, Quantity quantity, LimitSet limits) {
         boolean vibration = quantity == Quantity.VIBRATION_VELOCITY;
         OptionalDouble limit = limits.warningLimit();
         double band = limit.isPresent() ? rounded(Math.abs(limit.getAsDouble()) * DEAD_BAND_SHARE) : 0;
-        return proposal(
+        return new Draft(
                 Reason.LIMITS,
                 asset,
                 quantity,
@@ -154,8 +162,8 @@ public final class StarterRules {
                 Severity.WARNING);
     }
 
-    private static Proposal fault(Asset asset, Quantity quantity) {
-        return proposal(
+    private static Draft fault(Asset asset, Quantity quantity) {
+        return new Draft(
                 Reason.FAULT,
                 asset,
                 quantity,
@@ -166,8 +174,8 @@ public final class StarterRules {
                 Severity.ADVISORY);
     }
 
-    private static Proposal baseline(Asset asset, Quantity quantity) {
-        return proposal(
+    private static Draft baseline(Asset asset, Quantity quantity) {
+        return new Draft(
                 Reason.BASELINE,
                 asset,
                 quantity,
@@ -179,7 +187,7 @@ public final class StarterRules {
     }
 
     /** One for each device, at the quantity that it measures first. */
-    private static List<Proposal> silences(Registry now, Asset asset, SortedMap<Quantity, List<Point>> points) {
+    private static List<Draft> silences(Registry now, Asset asset, SortedMap<Quantity, List<Point>> points) {
         SortedMap<Quantity, Integer> seconds = new TreeMap<>();
         List<String> devices = new ArrayList<>();
         points.values().stream().flatMap(List::stream).forEach(point -> devices(now, point)
@@ -193,7 +201,7 @@ public final class StarterRules {
                                     Math::max));
                 }));
         return seconds.entrySet().stream()
-                .map(one -> proposal(
+                .map(one -> new Draft(
                         Reason.SILENCE,
                         asset,
                         one.getKey(),
@@ -212,7 +220,8 @@ public final class StarterRules {
                 .sorted(Comparator.comparing(Device::id));
     }
 
-    private static Proposal proposal(
+    /** A rule before it has an id, recipients, and a dead band that fits. */
+    private record Draft(
             Reason reason,
             Asset asset,
             Quantity quantity,
@@ -221,49 +230,39 @@ public final class StarterRules {
             Hold hold,
             double deadBand,
             Severity severity) {
-        return new Proposal(
-                new Rule(
-                        reason.name().toLowerCase(Locale.ROOT) + "-" + quantity.id(),
-                        asset.name() + ": " + what,
-                        new Target.OfAsset(asset.id(), quantity),
-                        Measure.LAST,
-                        condition,
-                        null,
-                        null,
-                        hold,
-                        null,
-                        deadBand,
-                        severity,
-                        reason == Reason.LIMITS,
-                        null,
-                        null,
-                        null,
-                        true,
-                        List.of(),
-                        ""),
-                reason);
-    }
+        String key() {
+            return reason.name().toLowerCase(Locale.ROOT) + "-" + quantity.id();
+        }
 
-    private static Rule named(Rule rule, String id, List<String> recipients) {
-        return new Rule(
-                id,
-                rule.name(),
-                rule.target(),
-                rule.measure(),
-                rule.condition(),
-                rule.also(),
-                rule.atLeast(),
-                rule.hold(),
-                rule.active(),
-                rule.deadBand(),
-                rule.severity(),
-                rule.severityOfZone(),
-                rule.latching(),
-                rule.tellWhenOver(),
-                rule.rounds(),
-                rule.enabled(),
-                recipients,
-                rule.guidance());
+        Rule rule(String id, double band, List<String> recipients) {
+            return new Rule(
+                    id,
+                    asset.name() + ": " + what,
+                    new Target.OfAsset(asset.id(), quantity),
+                    Measure.LAST,
+                    condition,
+                    null,
+                    null,
+                    hold,
+                    null,
+                    band,
+                    severity,
+                    reason == Reason.LIMITS,
+                    null,
+                    null,
+                    null,
+                    true,
+                    recipients,
+                    "");
+        }
+
+        /** As it is meant, or without a dead band that the limits leave no room for; empty if it cannot be made. */
+        Optional<Rule> possible(Access access, String id, List<String> recipients) {
+            return Stream.of(deadBand, 0.0)
+                    .map(band -> rule(id, band, recipients))
+                    .filter(rule -> RuleEdits.edit(access, new RuleWish.Make(rule)) instanceof Changes)
+                    .findFirst();
+        }
     }
 
     /** A rule with the same kind of condition looks at all the same points. */
@@ -275,37 +274,8 @@ public final class StarterRules {
                 .anyMatch(rule -> now.pointsOf(rule).containsAll(points));
     }
 
-    /** As it is proposed, or without a dead band that the limits leave no room for. */
-    private static Optional<Proposal> possible(Access access, Proposal proposal) {
-        return Stream.of(proposal, new Proposal(withoutBand(proposal.rule()), proposal.reason()))
-                .filter(one -> RuleEdits.edit(access, new RuleWish.Make(one.rule())) instanceof Changes)
-                .findFirst();
-    }
-
-    private static Rule withoutBand(Rule rule) {
-        return new Rule(
-                rule.id(),
-                rule.name(),
-                rule.target(),
-                rule.measure(),
-                rule.condition(),
-                rule.also(),
-                rule.atLeast(),
-                rule.hold(),
-                rule.active(),
-                0,
-                rule.severity(),
-                rule.severityOfZone(),
-                rule.latching(),
-                rule.tellWhenOver(),
-                rule.rounds(),
-                rule.enabled(),
-                rule.recipients(),
-                rule.guidance());
-    }
-
     private static String words(Quantity quantity) {
-        return quantity.title().toLowerCase(Locale.ROOT);
+        return quantity.title().split(",")[0];
     }
 
     /** To one significant digit, so that it reads like a number that somebody chose. */

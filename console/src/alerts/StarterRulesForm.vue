@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { Place, PossibleRecipient, Rule, StarterRules } from "@/api/types";
+import { useAction } from "@/look/act";
+import FormDialog from "@/look/FormDialog.vue";
+import { useLoad } from "@/look/load";
+import { usePoints } from "@/points/points";
+import { ref } from "vue";
+import RecipientsField from "./RecipientsField.vue";
+import { ruleWords } from "./states";
+
+/** Rules that are proposed for an asset by what is measured there; those that are ticked are made. */
+const { asset, proposed } = defineProps<{ asset: Place; proposed: StarterRules }>();
+const emit = defineEmits<{ close: [saved: boolean] }>();
+const points = usePoints();
+const { busy, error, run } = useAction();
+const chosen = ref(proposed.proposals.filter((one) => one.reason !== "FAULT").map((one) => one.rule.id));
+const recipients = ref<string[]>([]);
+const people = useLoad(() => api.get<PossibleRecipient[]>(`places/${asset.id}/recipients`).catch(() => []));
+const WHY = {
+  LIMITS: "a limit set holds for it",
+  SILENCE: "its sensor reports at a known interval; three reports that are missing count as silence",
+  FAULT: "no other rule judges a sensor at fault",
+  BASELINE: "it has a baseline; ISO 20816-1 calls such a change significant",
+};
+
+const of = (quantity: string | undefined) => points.ofPlace(asset.id).find((point) => point.quantity === quantity);
+const title = (quantity: string) => of(quantity)?.quantityTitle ?? quantity;
+const words = (rule: Rule) => ruleWords(rule, (rule.target.kind === "asset" && of(rule.target.quantity)?.unit) || "");
+
+async function adopt() {
+  const request = { proposals: chosen.value, recipients: recipients.value };
+  const count = chosen.value.length;
+  const done = count === 1 ? "The rule is made." : `${count} rules are made.`;
+  if (await run(() => api.post(`assets/${asset.id}/starter-rules`, request), done)) {
+    emit("close", true);
+  }
+}
+</script>
+
+<template>
+  <FormDialog
+    :title="`Rules proposed for ${asset.name}`"
+    :save-label="chosen.length === 1 ? 'Make this rule' : `Make ${chosen.length} rules`"
+    :error="error"
+    :busy="busy"
+    :disabled="!chosen.length"
+    wide
+    @save="adopt"
+    @close="emit('close', false)"
+  >
+    <el-checkbox-group v-model="chosen" class="stack">
+      <div v-for="one in proposed.proposals" :key="one.rule.id">
+        <el-checkbox :value="one.rule.id">{{ one.rule.name }}</el-checkbox>
+        <p class="what soft small">
+          {{ one.rule.severity }}: {{ words(one.rule) }}. Proposed because {{ WHY[one.reason] }}.
+        </p>
+      </div>
+    </el-checkbox-group>
+    <p v-if="proposed.withoutLimits.length" class="soft small">
+      No limit set holds for {{ proposed.withoutLimits.map(title).join(", ") }}.
+      <RouterLink to="/limits">Choose limits</RouterLink> to have them judged.
+    </p>
+    <el-form-item label="Who is notified" for="starter-recipients">
+      <RecipientsField
+        id="starter-recipients"
+        v-model="recipients"
+        label="Who is notified"
+        :people="people.data.value ?? []"
+      />
+    </el-form-item>
+    <p class="soft small">Each rule can be changed or tested later under Alerts, Rules.</p>
+  </FormDialog>
+</template>
+
+<style scoped>
+.what {
+  margin: 0 0 0 24px;
+}
+</style>
