@@ -13,7 +13,8 @@ export default defineConfig({
   plugins: [vue(), Components({ dirs: [], dts: false, resolvers: [ElementPlusResolver({ importStyle: "css" })] })],
   resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
   build: { chunkSizeWarningLimit: 900, assetsDir: "assets" },
-  server: { proxy: { "/api": service } },
+  // The guide is kept with the other documents.
+  server: { proxy: { "/api": service }, fs: { allow: [".", "../docs/guide"] } },
   test: {
     environment: "jsdom",
     setupFiles: ["src/tidy.ts"],

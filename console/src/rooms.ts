@@ -96,6 +96,13 @@ export const router = createRouter({
       props: true,
       meta: { title: "Settings" },
     },
+    { path: "/guide", redirect: "/guide/first-day" },
+    {
+      path: "/guide/:page",
+      component: () => import("./guide/GuideRoom.vue"),
+      props: true,
+      meta: { title: "Guide", open: true },
+    },
     {
       path: "/:rest(.*)*",
       component: () => import("./shell/NoSuchPage.vue"),

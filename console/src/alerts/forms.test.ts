@@ -196,6 +196,7 @@ describe("the form of a rule", () => {
         until: "06:00",
         outside: true,
         holidays: ["2026-12-25"],
+        siteHolidays: false,
       },
     },
     { condition: { kind: "off-baseline", percentOfLimit: 25, by: null } },

@@ -1,3 +1,5 @@
+import { answered } from "./offline";
+
 /** A refusal by the service: a sentence, and what to do (RFC 9457). */
 export class Refusal extends Error {
   constructor(
@@ -43,6 +45,7 @@ async function send(
       "Check the network and that the service is running; this page tries again by itself.",
     );
   }
+  answered(response);
   if (response.ok) {
     return response;
   }

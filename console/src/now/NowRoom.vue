@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
 import { onChanged, onLive } from "@/api/live";
+import { keptSince } from "@/api/offline";
 import type { Device, Gateway, HeardGateway } from "@/api/types";
 import AlertCards from "@/alerts/AlertCards.vue";
 import { useAlerts } from "@/alerts/alerts";
@@ -52,7 +53,13 @@ const outside = computed(() => judged.value.filter((point) => point.latest?.seve
 /** What could not be loaded; while there is something, nothing is said to be well. */
 const problem = computed(() => alerts.problem ?? points.problem ?? places.problem ?? fleet.error.value);
 const complete = computed(
-  () => alerts.loaded && points.loaded && places.loaded && fleet.data.value !== undefined && !problem.value,
+  () =>
+    alerts.loaded &&
+    points.loaded &&
+    places.loaded &&
+    fleet.data.value !== undefined &&
+    !problem.value &&
+    !keptSince.value,
 );
 const headline = computed(() =>
   sentence(

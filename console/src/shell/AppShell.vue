@@ -1,8 +1,11 @@
 <script setup lang="ts">
 import { connected, onLive } from "@/api/live";
+import { keptSince } from "@/api/offline";
+import { helpFor } from "@/guide/pages";
 import type { FleetNews } from "@/api/types";
 import { useAlerts } from "@/alerts/alerts";
 import { say } from "@/look/act";
+import { age, moment, now } from "@/look/clock";
 import FenceMark from "@/look/FenceMark.vue";
 import { worst } from "@/look/severity";
 import SearchDialog from "@/search/SearchDialog.vue";
@@ -82,13 +85,17 @@ onBeforeUnmount(() => window.removeEventListener("keydown", onKey));
         }}</span>
       </RouterLink>
       <div class="who">
+        <RouterLink :to="helpFor(route.path)">Help</RouterLink>
         <span class="soft small">{{ session.person?.name }}</span>
         <el-button link @click="session.signOut()">Sign out</el-button>
       </div>
     </nav>
 
     <main id="main" tabindex="-1">
-      <p v-if="!connected" class="offline" role="status">No live connection: values may be old. Trying again …</p>
+      <p v-if="keptSince" class="offline" role="status">
+        No connection. What is shown was loaded {{ moment(keptSince) }}, {{ age(keptSince, now) }}. Trying again …
+      </p>
+      <p v-else-if="!connected" class="offline" role="status">No live connection: values may be old. Trying again …</p>
       <slot />
     </main>
 
@@ -115,6 +122,7 @@ onBeforeUnmount(() => window.removeEventListener("keydown", onKey));
       <RouterLink v-for="room in rooms.slice(4)" :key="room.to" :to="room.to" class="room">
         <el-icon><component :is="room.icon" /></el-icon>{{ room.name }}
       </RouterLink>
+      <RouterLink :to="helpFor(route.path)" class="room">Help</RouterLink>
       <el-button link class="room" @click="session.signOut()">Sign out {{ session.person?.name }}</el-button>
     </div>
   </div>

@@ -1,5 +1,6 @@
 import { api, Refusal, whenSignedOut } from "@/api/http";
 import { closeLive, openLive } from "@/api/live";
+import { forgetKept, keepForOffline } from "@/api/offline";
 import type { Person } from "@/api/types";
 import { useAlerts } from "@/alerts/alerts";
 import { usePlaces } from "@/places/places";
@@ -39,6 +40,8 @@ export const useSession = defineStore("session", () => {
     await Promise.allSettled([usePlaces().load(), usePoints().load(), useAlerts().load()]);
     if (person.value) {
       openLive();
+      // Beside everything else: without it the console is as before.
+      void keepForOffline().catch(() => undefined);
     }
   }
 
@@ -63,6 +66,7 @@ export const useSession = defineStore("session", () => {
 
   function leave() {
     closeLive();
+    forgetKept();
     person.value = undefined;
   }
 

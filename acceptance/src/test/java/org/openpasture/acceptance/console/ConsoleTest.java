@@ -37,6 +37,7 @@ import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestMethodOrder;
 import org.junit.jupiter.api.extension.RegisterExtension;
+import org.openpasture.acceptance.CutLine;
 import org.openpasture.acceptance.Plant;
 import org.openpasture.acceptance.RunningService;
 import org.openpasture.api.alert.RuleRequest;
@@ -645,5 +646,30 @@ class ConsoleTest {
     @Order(11)
     void theBrowserNeverComplained() {
         assertThat(COMPLAINTS).isEmpty();
+    }
+
+    /** In a plant room without a network a phone shows what was known last, and says how old it is. */
+    @Test
+    @Order(12)
+    void theLastKnownStateIsThereWithoutANetwork() throws Exception {
+        try (CutLine line = new CutLine(SERVICE.address());
+                BrowserContext phone = browser.newContext(new Browser.NewContextOptions()
+                        .setBaseURL(line.address().toString())
+                        .setViewportSize(390, 844))) {
+            phone.setDefaultTimeout(15_000);
+            Page offline = phone.newPage();
+            offline.navigate("/now");
+            signIn(offline, "owner");
+            assertThat(offline.locator("#main")).containsText("Axial vibration");
+            offline.waitForFunction("async () => (await caches.keys()).includes('known-1')"
+                    + " && (await (await caches.open('known-1')).keys()).length >= 8"
+                    + " && (await (await caches.open('files-1')).match('/')) !== undefined");
+            line.close();
+            offline.reload();
+            assertThat(offline.getByRole(AriaRole.STATUS).first()).containsText("No connection");
+            assertThat(offline.locator("#main")).containsText("Axial vibration");
+            assertThat(offline.getByText("Not everything could be loaded")).hasCount(0);
+            assertThat(heading(offline, "All is well")).hasCount(0);
+        }
     }
 }

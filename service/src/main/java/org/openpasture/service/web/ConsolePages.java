@@ -16,6 +16,7 @@ class ConsolePages implements WebMvcConfigurer {
         "/places/**",
         "/points/**",
         "/dashboards/**",
+        "/guide/**",
         "/alerts/**",
         "/rules/**",
         "/fleet/**",

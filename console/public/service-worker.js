@@ -1,0 +1,104 @@
+/*
+ * Keeps the console's own files and the last known state, so that a phone in a plant room without a network shows what
+ * was known last, and how old it is. Nothing is kept of what was asked for by anything but Now, and all that was known
+ * goes when somebody signs out.
+ */
+const FILES = "files-1";
+const KNOWN = "known-1";
+const MOST_FILES = 300;
+const KEPT_AT = "X-Kept-At";
+/** What Now shows. */
+const OF_NOW = ["session", "places", "limits", "points", "alerts", "devices", "gateways", "gateways/heard"].map(
+  (path) => "/api/v1/" + path,
+);
+
+self.addEventListener("install", () => self.skipWaiting());
+self.addEventListener("activate", (event) => {
+  const mine = async () => {
+    const names = await caches.keys();
+    await Promise.all(names.filter((name) => name !== FILES && name !== KNOWN).map((name) => caches.delete(name)));
+    await self.clients.claim();
+  };
+  event.waitUntil(mine());
+});
+
+self.addEventListener("message", (event) => {
+  if (event.data?.keep) {
+    // What the first page loaded before this was there to see it.
+    event.waitUntil(Promise.allSettled([...event.data.keep, ...OF_NOW].map((path) => answer(new Request(path)))));
+  } else if (event.data?.forget) {
+    event.waitUntil(caches.delete(KNOWN));
+  }
+});
+
+self.addEventListener("fetch", (event) => {
+  if (event.request.method === "GET" && kindOf(event.request)) {
+    event.respondWith(answer(event.request));
+  }
+});
+
+/** What is kept of a request: a page, a file, something that Now shows; undefined for all else. */
+function kindOf(request) {
+  const url = new URL(request.url);
+  if (url.origin !== self.location.origin) {
+    return undefined;
+  }
+  if (request.mode === "navigate") {
+    return url.pathname.startsWith("/api/") ? undefined : "page";
+  }
+  if (url.pathname.startsWith("/assets/") || url.pathname === "/icon.svg") {
+    return "file";
+  }
+  return (OF_NOW.includes(url.pathname) && !url.search) || url.pathname === "/" ? "known" : undefined;
+}
+
+function answer(request) {
+  switch (kindOf(request)) {
+    case "file":
+      return file(request);
+    case "page":
+      return newest(request, FILES, "/");
+    default:
+      return newest(request, new URL(request.url).pathname === "/" ? FILES : KNOWN, new URL(request.url).pathname);
+  }
+}
+
+/** The name of a file changes with its content. */
+async function file(request) {
+  const files = await caches.open(FILES);
+  const kept = await files.match(request);
+  if (kept) {
+    return kept;
+  }
+  const found = await fetch(request);
+  if (found.ok) {
+    await files.put(request, found.clone());
+    const all = await files.keys();
+    await Promise.all(all.slice(0, Math.max(0, all.length - MOST_FILES)).map((one) => files.delete(one)));
+  }
+  return found;
+}
+
+/** What the service says; if it cannot be reached, or breaks off, what it said last, with the time of that. */
+async function newest(request, name, key) {
+  const cache = await caches.open(name);
+  let found;
+  let content;
+  try {
+    found = await fetch(request);
+    content = found.ok ? await found.clone().blob() : undefined;
+  } catch (error) {
+    const kept = await cache.match(key);
+    if (kept) {
+      return kept;
+    }
+    throw error;
+  }
+  if (content && !found.redirected) {
+    const headers = { "Content-Type": found.headers.get("Content-Type") ?? "", [KEPT_AT]: new Date().toISOString() };
+    await cache.put(key, new Response(content, { headers }));
+  } else if (found.status === 401) {
+    await caches.delete(KNOWN);
+  }
+  return found;
+}

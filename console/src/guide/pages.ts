@@ -1,0 +1,21 @@
+/** The pages of the guide, in the order in which they are read, and the rooms whose help they are. */
+export const PAGES = [
+  { name: "first-day", title: "First day", rooms: ["/now", "/places", "/first-visit"] },
+  { name: "devices", title: "Devices", rooms: ["/fleet"] },
+  { name: "limits", title: "Limits", rooms: ["/limits", "/points"] },
+  { name: "rules", title: "Rules and alerts", rooms: ["/alerts"] },
+  { name: "dashboards", title: "Dashboards, plans and reports", rooms: ["/dashboards", "/records/compare"] },
+  { name: "sharing", title: "Sharing", rooms: ["/people", "/packs"] },
+  { name: "phone", title: "Phone, https, and no network", rooms: ["/settings"] },
+  { name: "backup", title: "Records and backup", rooms: ["/records"] },
+  { name: "troubleshooting", title: "What to do when …", rooms: ["/guide"] },
+] as const;
+
+/** The address of the page that helps with a room; the nearest one wins. */
+export function helpFor(path: string): string {
+  const all = PAGES.flatMap((page) => page.rooms.map((room) => ({ room, name: page.name })));
+  const near = all
+    .filter(({ room }) => path === room || path.startsWith(room + "/"))
+    .sort((one, other) => other.room.length - one.room.length)[0];
+  return "/guide/" + (near?.name ?? PAGES[0].name);
+}

@@ -1,0 +1,22 @@
+import MarkdownIt from "markdown-it";
+
+/** The files themselves, each fetched when it is read. */
+const FILES = import.meta.glob<string>("../../../docs/guide/*.md", {
+  query: "?raw",
+  import: "default",
+});
+export const fileOf = (name: string) => FILES[`../../../docs/guide/${name}.md`];
+
+const renderer = new MarkdownIt({ html: false });
+// Between pages a file is named, so that the links lead somewhere in the repository too.
+renderer.normalizeLink = (address) => address.replace(/^([a-z-]+)\.md$/, "/guide/$1");
+
+export function render(text: string): string {
+  return renderer.render(text);
+}
+
+/** The title of a page, and what is below it. */
+export const titleOf = (text: string) => /^# (.*)$/m.exec(text)?.[1] ?? "";
+
+/** The names of all files. */
+export const NAMES = Object.keys(FILES).map((path) => path.replace(/^.*\/|\.md$/g, ""));
