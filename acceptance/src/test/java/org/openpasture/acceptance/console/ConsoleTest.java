@@ -661,9 +661,12 @@ class ConsoleTest {
             offline.navigate("/now");
             signIn(offline, "owner");
             assertThat(offline.locator("#main")).containsText("Axial vibration");
-            offline.waitForFunction("async () => (await caches.keys()).includes('known-1')"
-                    + " && (await (await caches.open('known-1')).keys()).length >= 8"
-                    + " && (await (await caches.open('files-1')).match('/')) !== undefined");
+            await().atMost(60, TimeUnit.SECONDS)
+                    .pollInSameThread()
+                    .until(() -> (Boolean) offline.evaluate("async () => navigator.serviceWorker.controller !== null"
+                            + " && (await caches.keys()).includes('known-1')"
+                            + " && (await (await caches.open('known-1')).keys()).length >= 8"
+                            + " && (await (await caches.open('files-1')).match('/')) !== undefined"));
             line.close();
             offline.reload();
             assertThat(offline.getByRole(AriaRole.STATUS).first()).containsText("No connection");

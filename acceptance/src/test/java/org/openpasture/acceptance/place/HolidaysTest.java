@@ -7,6 +7,7 @@ import java.io.ByteArrayInputStream;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.time.Year;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.BeforeAll;
@@ -97,6 +98,9 @@ class HolidaysTest {
         assertThatThrownBy(() -> SERVICE.owner()
                         .put(path(), Map.of("days", List.of(Map.of("date", "2026-02-30", "name", "None")))))
                 .isNotNull();
+        assertThatThrownBy(() -> SERVICE.owner().put(path(), Map.of())).hasMessageContaining("holidays is missing");
+        assertThatThrownBy(() -> SERVICE.owner().put(path(), Map.of("days", Collections.singletonList(null))))
+                .hasMessageContaining("'days' contains null");
         assertThat(SERVICE.owner().get(path(), HolidaysView.class).days()).hasSize(2);
         SERVICE.owner().put(path(), new HolidaysRequest(List.of()));
         assertThat(SERVICE.owner().get(path(), HolidaysView.class).days()).isEmpty();

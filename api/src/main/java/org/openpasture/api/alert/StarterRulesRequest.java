@@ -13,7 +13,7 @@ import org.openpasture.api.problem.Require;
 public record StarterRulesRequest(
         List<String> proposals, @Nullable List<String> recipients) {
     public StarterRulesRequest {
-        proposals = List.copyOf(Require.present(proposals, "the proposals to adopt"));
+        proposals = List.copyOf(Require.present(proposals, "the list of proposals"));
         if (proposals.isEmpty()) {
             throw new IllegalArgumentException("choose at least one of the proposals");
         }

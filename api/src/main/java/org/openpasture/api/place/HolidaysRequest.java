@@ -1,6 +1,7 @@
 package org.openpasture.api.place;
 
 import java.util.List;
+import org.openpasture.api.problem.Require;
 import org.openpasture.core.place.Holiday;
 
 /**
@@ -8,4 +9,8 @@ import org.openpasture.core.place.Holiday;
  *
  * @param days at most 500; none removes them
  */
-public record HolidaysRequest(List<Holiday> days) {}
+public record HolidaysRequest(List<Holiday> days) {
+    public HolidaysRequest {
+        days = List.copyOf(Require.present(days, "the list of holidays"));
+    }
+}

@@ -1,6 +1,7 @@
 package org.openpasture.core.place;
 
 import java.time.LocalDate;
+import org.openpasture.core.text.Text;
 
 /**
  * A day that is not like the others of its week, by the calendar of a site.
@@ -11,7 +12,7 @@ public record Holiday(LocalDate date, String name) {
     private static final int LONGEST_NAME = 200;
 
     public Holiday {
-        name = name == null ? "" : name.strip();
+        name = name == null ? "" : Text.line(name.strip());
         if (date == null) {
             throw new IllegalArgumentException("a holiday has a date, such as 2026-12-25");
         }

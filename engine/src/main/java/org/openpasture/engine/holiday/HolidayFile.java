@@ -161,7 +161,9 @@ public final class HolidayFile {
         }
     }
 
+    /** In one line, as far as there is room for it. */
     private static String shortened(String name) {
-        return name.length() > LONGEST_NAME ? name.substring(0, LONGEST_NAME) : name;
+        String line = name.replaceAll("[\\s\\p{Cntrl}]+", " ").strip();
+        return line.length() > LONGEST_NAME ? line.substring(0, LONGEST_NAME) : line;
     }
 }

@@ -31,7 +31,7 @@ class HolidayFileTest {
     @Test
     void aCalendarNamesDays() {
         assertThat(read(calendar(
-                        "DTSTART;VALUE=DATE:20261225", "DTEND;VALUE=DATE:20261227", "SUMMARY:Christmas\\, both")))
+                        "DTSTART;VALUE=DATE:20261225", "DTEND;VALUE=DATE:20261227", "SUMMARY:Christmas\\,\\nboth")))
                 .containsExactly(
                         new Holiday(LocalDate.of(2026, 12, 25), "Christmas, both"),
                         new Holiday(LocalDate.of(2026, 12, 26), "Christmas, both"));
