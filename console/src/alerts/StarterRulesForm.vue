@@ -76,5 +76,6 @@ async function adopt() {
 <style scoped>
 .what {
   margin: 0 0 0 24px;
+  line-height: 1.4;
 }
 </style>

@@ -2,6 +2,7 @@
 import EmptyState from "@/look/EmptyState.vue";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
+import { useSession } from "@/shell/session";
 import { computed, watch } from "vue";
 import { useRouter } from "vue-router";
 import { PAGES } from "./pages";
@@ -10,6 +11,11 @@ import { fileOf, render } from "./text";
 /** The guide: a list of its pages beside the one that is read. */
 const { page } = defineProps<{ page: string }>();
 const router = useRouter();
+const session = useSession();
+// It is read without an account too; who is signed in keeps the rooms beside it.
+if (!session.person) {
+  void session.resume().catch(() => undefined);
+}
 const { data, error, load } = useLoad(async () => (await fileOf(page)?.()) ?? "");
 watch(() => page, load);
 const html = computed(() => (data.value ? render(data.value) : ""));
