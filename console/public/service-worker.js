@@ -43,13 +43,13 @@ function kindOf(request) {
   if (url.origin !== self.location.origin) {
     return undefined;
   }
-  if (request.mode === "navigate") {
+  if (request.mode === "navigate" || url.pathname === "/") {
     return url.pathname.startsWith("/api/") ? undefined : "page";
   }
   if (url.pathname.startsWith("/assets/") || url.pathname === "/icon.svg") {
     return "file";
   }
-  return (OF_NOW.includes(url.pathname) && !url.search) || url.pathname === "/" ? "known" : undefined;
+  return OF_NOW.includes(url.pathname) && !url.search ? "known" : undefined;
 }
 
 function answer(request) {
@@ -59,7 +59,7 @@ function answer(request) {
     case "page":
       return newest(request, FILES, "/");
     default:
-      return newest(request, new URL(request.url).pathname === "/" ? FILES : KNOWN, new URL(request.url).pathname);
+      return newest(request, KNOWN, new URL(request.url).pathname);
   }
 }
 

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import type { Place, PossibleRecipient, Rule, StarterRules } from "@/api/types";
+import type { Place, Rule, StarterRules } from "@/api/types";
 import { useAction } from "@/look/act";
 import FormDialog from "@/look/FormDialog.vue";
 import { useLoad } from "@/look/load";
 import { usePoints } from "@/points/points";
 import { ref } from "vue";
+import { peopleOf } from "./recipients";
 import RecipientsField from "./RecipientsField.vue";
 import { ruleWords } from "./states";
 
@@ -16,7 +17,7 @@ const points = usePoints();
 const { busy, error, run } = useAction();
 const chosen = ref(proposed.proposals.filter((one) => one.reason !== "FAULT").map((one) => one.rule.id));
 const recipients = ref<string[]>([]);
-const people = useLoad(() => api.get<PossibleRecipient[]>(`places/${asset.id}/recipients`).catch(() => []));
+const people = useLoad(() => peopleOf(asset.id));
 const WHY = {
   LIMITS: "a limit set holds for it",
   SILENCE: "its sensor reports at a known interval; three reports that are missing count as silence",

@@ -1,3 +1,6 @@
+import { api } from "@/api/http";
+import type { PossibleRecipient } from "@/api/types";
+
 /** What stands before the name of a person with an account. */
 const PERSON = "person:";
 
@@ -14,3 +17,7 @@ export function parted(text: string): string[] {
 export function recipientWords(recipient: string): string {
   return recipient.startsWith(PERSON) ? recipient.slice(PERSON.length) : recipient;
 }
+
+/** The people who may be told of a place; nobody to choose from for who may not know them. */
+export const peopleOf = (placeId: string): Promise<PossibleRecipient[]> =>
+  api.get<PossibleRecipient[]>(`places/${placeId}/recipients`).catch(() => []);

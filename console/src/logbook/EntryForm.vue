@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import type { LogEntry, PossibleRecipient } from "@/api/types";
+import type { LogEntry } from "@/api/types";
+import { peopleOf } from "@/alerts/recipients";
 import { useAction } from "@/look/act";
 import FormDialog from "@/look/FormDialog.vue";
 import { useLoad } from "@/look/load";
@@ -21,9 +22,7 @@ const text = ref(entry?.text ?? "");
 const time = ref(new Date(entry?.at ?? at ?? Date.now()));
 const changedTime = ref(at !== undefined);
 const recipients = ref<string[]>([]);
-const possible = useLoad(() =>
-  entry ? Promise.resolve([]) : api.get<PossibleRecipient[]>(`places/${placeId}/recipients`).catch(() => []),
-);
+const possible = useLoad(() => (entry ? Promise.resolve([]) : peopleOf(placeId)));
 const people = computed(() => (possible.data.value ?? []).filter((one) => one.ways.includes("mail")));
 const title = computed(() =>
   entry ? "Change entry" : answers ? `Answer to ${answers.person}` : at ? "Note in the chart" : "Write in the logbook",

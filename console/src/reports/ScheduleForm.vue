@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { peopleOf } from "@/alerts/recipients";
 import RecipientsField from "@/alerts/RecipientsField.vue";
 import { api } from "@/api/http";
-import type { PossibleRecipient, ReportSchedule } from "@/api/types";
+import type { ReportSchedule } from "@/api/types";
 import { useAction } from "@/look/act";
 import FormDialog from "@/look/FormDialog.vue";
 import { useLoad } from "@/look/load";
@@ -29,9 +30,7 @@ const form = reactive({
   withReadings: schedule?.withReadings ?? false,
   enabled: schedule?.enabled ?? true,
 });
-const people = useLoad(async () =>
-  placeId ? api.get<PossibleRecipient[]>(`places/${placeId}/recipients`).catch(() => []) : [],
-);
+const people = useLoad(async () => (placeId ? peopleOf(placeId) : []));
 
 async function save() {
   const request = { ...form, subject };

@@ -9,7 +9,6 @@ import java.io.DataOutputStream;
 import java.io.EOFException;
 import java.io.IOException;
 import java.io.InputStream;
-import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
@@ -75,7 +74,7 @@ final class InletRates {
     private InletRates() {}
 
     static void measure(Path app) throws Exception {
-        int mqttPort = freePort();
+        int mqttPort = ServiceProcess.freePort();
         try (ServiceProcess service = InstalledService.withBroker(app, mqttPort)) {
             ApiClient owner = service.owner();
             String site = owner.post(
@@ -87,12 +86,6 @@ final class InletRates {
             mqtt(owner, site, asset, mqttPort);
             posts(service, owner, site, asset);
             modbus(owner, site, asset);
-        }
-    }
-
-    private static int freePort() throws IOException {
-        try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
-            return free.getLocalPort();
         }
     }
 
@@ -133,7 +126,7 @@ final class InletRates {
         publish(port, made.path("token").asString(), MESSAGES);
         double kept = publish(port, made.path("token").asString(), MESSAGES);
         Path folder = Files.createTempDirectory("pasture-bench");
-        int alonePort = freePort();
+        int alonePort = ServiceProcess.freePort();
         double alone;
         try (Broker broker = new Broker(
                 new Broker.Settings(folder, "127.0.0.1", alonePort, -1, null, null),
@@ -441,7 +434,7 @@ final class InletRates {
             Thread.ofVirtual().start(() -> serve(server));
             for (int i = 0; i < DEVICES; i++) {
                 String host = i == 1
-                        ? "127.0.9.9:" + freePort()
+                        ? "127.0.9.9:" + ServiceProcess.freePort()
                         : "127.0." + (1 + i / 200) + "." + (1 + i % 200) + ":" + server.getLocalPort();
                 owner.post(
                         "api/v1/devices",

@@ -8,7 +8,6 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.place.AreaRequest;
 import org.openpasture.api.place.AssetRequest;
@@ -274,12 +273,7 @@ final class PlaceCommands implements Runnable {
         holidays.path("days").forEach(day -> to.out()
                 .println(day.path("date").asString() + "  " + day.path("name").asString()));
         if (!holidays.path("rules").isEmpty()) {
-            to.out()
-                    .println("Left out by: "
-                            + holidays.path("rules")
-                                    .valueStream()
-                                    .map(JsonNode::asString)
-                                    .collect(Collectors.joining(", ")));
+            to.out().println("Left out by: " + Words.list(holidays.path("rules")));
         }
         return 0;
     }

@@ -1,7 +1,6 @@
 package org.openpasture.client;
 
 import java.util.Optional;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.record.KeepingSettings;
 import org.openpasture.client.output.TextTable;
@@ -206,7 +205,7 @@ final class RecordCommands implements Runnable {
                     change.path("id").asString(),
                     Words.moment(change.path("at")),
                     change.path("person").asString(),
-                    change.path("points").valueStream().map(JsonNode::asString).collect(Collectors.joining(", ")),
+                    Words.list(change.path("points")),
                     Words.moment(change.path("from")),
                     change.path("before").asString() + " -> "
                             + change.path("after").asString(),

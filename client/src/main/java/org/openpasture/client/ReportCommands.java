@@ -3,7 +3,6 @@ package org.openpasture.client;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.client.output.TextTable;
@@ -38,7 +37,7 @@ final class ReportCommands implements Runnable {
                 one.path("title").asString(),
                 "each " + one.path("period").asString() + ", "
                         + one.path("at").asString().substring(0, 5),
-                one.path("recipients").valueStream().map(JsonNode::asString).collect(Collectors.joining(", ")),
+                Words.list(one.path("recipients")),
                 one.path("nextAt").isString() ? Words.moment(one.path("nextAt")) : "not enabled",
                 !one.path("problem").asString().isEmpty()
                         ? "not delivered: " + one.path("problem").asString()
@@ -109,12 +108,7 @@ final class ReportCommands implements Runnable {
             to.out()
                     .println(
                             problem.isEmpty()
-                                    ? "Delivered to "
-                                            + sent.path("delivered")
-                                                    .valueStream()
-                                                    .map(JsonNode::asString)
-                                                    .collect(Collectors.joining(", "))
-                                            + "."
+                                    ? "Delivered to " + Words.list(sent.path("delivered")) + "."
                                     : "Not delivered: " + problem);
             return problem.isEmpty() ? 0 : 1;
         }

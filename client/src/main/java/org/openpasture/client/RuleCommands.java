@@ -8,7 +8,6 @@ import java.time.Instant;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.alert.RuleFileRequest;
 import org.openpasture.api.alert.StarterRulesRequest;
@@ -47,12 +46,7 @@ final class RuleCommands implements Runnable {
                 measure(rule.path("measure")) + condition(rule.path("condition")) + further(rule) + hours(rule),
                 rule.path("enabled").asBoolean() ? "yes" : "no",
                 standing.getOrDefault(rule.path("id").asString(), "normal"),
-                String.join(
-                        ", ",
-                        rule.path("recipients")
-                                .valueStream()
-                                .map(JsonNode::asString)
-                                .toList())));
+                Words.list(rule.path("recipients"))));
         service.out().print(table.isEmpty() ? "No rules yet.\n" : table.text());
     }
 
@@ -165,14 +159,7 @@ final class RuleCommands implements Runnable {
                         condition(rule.path("condition"))));
         to.out().print(table.isEmpty() ? "Nothing to propose.\n" : table.text());
         if (!proposed.path("withoutLimits").isEmpty()) {
-            to.out()
-                    .println("No limit set holds for: "
-                            + String.join(
-                                    ", ",
-                                    proposed.path("withoutLimits")
-                                            .valueStream()
-                                            .map(JsonNode::asString)
-                                            .toList()));
+            to.out().println("No limit set holds for: " + Words.list(proposed.path("withoutLimits")));
         }
         return 0;
     }
@@ -221,10 +208,7 @@ final class RuleCommands implements Runnable {
                         rule.path("fate").asString().equals("same")
                                 ? "as it was"
                                 : rule.path("fate").asString(),
-                        rule.path("changed")
-                                .valueStream()
-                                .map(JsonNode::asString)
-                                .collect(Collectors.joining(", "))));
+                        Words.list(rule.path("changed"))));
         to.out().print(table.text());
         return 0;
     }

@@ -3,7 +3,6 @@ package org.openpasture.acceptance.demo;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
-import java.net.ServerSocket;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -30,12 +29,6 @@ class DemoStoryTest {
     @TempDir
     private Path folder;
 
-    private static int freePort() throws Exception {
-        try (ServerSocket socket = new ServerSocket(0)) {
-            return socket.getLocalPort();
-        }
-    }
-
     private static String page(int port) {
         try {
             return HttpClient.newHttpClient()
@@ -51,7 +44,7 @@ class DemoStoryTest {
 
     @Test
     void theCouplingWorksLooseIsAlertedMailedAndRepairedWithinAFewMinutes() throws Exception {
-        int mailbox = freePort();
+        int mailbox = ServiceProcess.freePort();
         try (ServiceProcess service = BuiltService.start(folder.resolve("data"))) {
             Process player = new ProcessBuilder(List.of(
                             ServiceProcess.java(),
@@ -69,7 +62,7 @@ class DemoStoryTest {
                             "--station-port",
                             String.valueOf(service.stationPort()),
                             "--mail-port",
-                            String.valueOf(freePort()),
+                            String.valueOf(ServiceProcess.freePort()),
                             "--mailbox-port",
                             String.valueOf(mailbox),
                             "--pace",

@@ -69,7 +69,7 @@ class ShutdownTest {
 
     @Test
     void endsInTimeWithEverythingAcknowledgedOnDisk() throws Exception {
-        int mqttPort = freePort();
+        int mqttPort = ServiceProcess.freePort();
         ServiceProcess service = BuiltService.start(folder.resolve("data"), mqttPort);
         ApiClient owner = service.owner();
         Plant plant = new Plant(owner);
@@ -289,11 +289,5 @@ class ShutdownTest {
                 .valueStream()
                 .mapToLong(day -> day.path("count").asLong())
                 .sum();
-    }
-
-    private static int freePort() throws IOException {
-        try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
-            return free.getLocalPort();
-        }
     }
 }

@@ -6,8 +6,6 @@ import static org.assertj.core.api.Assertions.tuple;
 import static org.awaitility.Awaitility.await;
 
 import java.io.IOException;
-import java.net.InetAddress;
-import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -36,6 +34,7 @@ import org.openpasture.api.inlet.TrialView;
 import org.openpasture.core.inlet.SerialLine;
 import org.openpasture.core.inlet.Source;
 import org.openpasture.core.people.Right;
+import org.openpasture.simulator.host.ServiceProcess;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Modbus devices that pymodbus plays, by TCP and by a serial line. */
@@ -52,7 +51,7 @@ class ModbusTest {
 
     @BeforeAll
     static void register() throws Exception {
-        port = freePort();
+        port = ServiceProcess.freePort();
         peer = device("tcp", Integer.toString(port));
         await().atMost(20, TimeUnit.SECONDS).until(() -> answers(port));
         plant = new Plant(SERVICE.owner());
@@ -82,12 +81,6 @@ class ModbusTest {
         return builder.redirectErrorStream(true)
                 .redirectOutput(ProcessBuilder.Redirect.DISCARD)
                 .start();
-    }
-
-    private static int freePort() throws IOException {
-        try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
-            return free.getLocalPort();
-        }
     }
 
     private static boolean answers(int port) {
@@ -156,7 +149,7 @@ class ModbusTest {
     @Test
     @Order(2)
     void aDeviceThatDoesNotAnswerIsSaidAndHoldsUpNobody() throws Exception {
-        bringIn("Meter 2", network, "127.0.0.1:" + freePort());
+        bringIn("Meter 2", network, "127.0.0.1:" + ServiceProcess.freePort());
         bringIn("Meter 3", network, "127.0.0.1:" + port + "/9");
         await().atMost(10, TimeUnit.SECONDS)
                 .until(() -> inlet(network).reason().equals("2 of 3 devices do not answer."));
@@ -294,7 +287,7 @@ class ModbusTest {
     @Test
     @Order(7)
     void unitsBehindAServerOfSerialLinesAreAsked() throws Exception {
-        int server = freePort();
+        int server = ServiceProcess.freePort();
         Process rtu = device("rtu-tcp", Integer.toString(server));
         try {
             await().atMost(20, TimeUnit.SECONDS).until(() -> answers(server));

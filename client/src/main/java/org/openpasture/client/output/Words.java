@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
+import java.util.stream.Collectors;
 import tools.jackson.databind.JsonNode;
 
 /** Small things in words. */
@@ -60,6 +61,11 @@ public final class Words {
     /** A number with its unit, nothing for none. */
     public static String amount(JsonNode value, int decimals, String unit) {
         return value.isNumber() ? number(value, decimals) + " " + unit : "";
+    }
+
+    /** Texts one after the other: "a, b". */
+    public static String list(JsonNode texts) {
+        return texts.valueStream().map(JsonNode::asString).collect(Collectors.joining(", "));
     }
 
     /** "1 frame", "2 frames". */

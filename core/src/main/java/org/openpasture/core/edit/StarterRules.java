@@ -133,11 +133,7 @@ public final class StarterRules {
                         "'" + key + "' is not proposed: a rule watches it already, or its points are gone.",
                         "Load the proposals again.");
             }
-            Draft draft = meant.get();
-            String id = newIds.get(i);
-            Rule rule = draft.possible(access, id, recipients)
-                    .orElseGet(() -> draft.rule(id, draft.deadBand(), recipients));
-            switch (RuleEdits.edit(access, new RuleWish.Make(rule))) {
+            switch (meant.get().make(access, newIds.get(i), recipients)) {
                 case Refused refused -> {
                     return refused;
                 }
@@ -256,12 +252,19 @@ public final class StarterRules {
                     "");
         }
 
-        /** As it is meant, or without a dead band that the limits leave no room for; empty if it cannot be made. */
+        /** The rule that can be made: as it is meant, or without a dead band that the limits leave no room for. */
         Optional<Rule> possible(Access access, String id, List<String> recipients) {
             return Stream.of(deadBand, 0.0)
                     .map(band -> rule(id, band, recipients))
                     .filter(rule -> RuleEdits.edit(access, new RuleWish.Make(rule)) instanceof Changes)
                     .findFirst();
+        }
+
+        /** Makes it, or says why it cannot be made as it is meant. */
+        Edited make(Access access, String id, List<String> recipients) {
+            return possible(access, id, recipients)
+                    .<Edited>map(Changes::put)
+                    .orElseGet(() -> RuleEdits.edit(access, new RuleWish.Make(rule(id, deadBand, recipients))));
         }
     }
 

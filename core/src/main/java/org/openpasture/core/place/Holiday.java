@@ -9,7 +9,7 @@ import org.openpasture.core.text.Text;
  * @param name what it is called, such as "Boxing Day"
  */
 public record Holiday(LocalDate date, String name) {
-    private static final int LONGEST_NAME = 200;
+    public static final int LONGEST_NAME = 200;
 
     public Holiday {
         name = name == null ? "" : Text.line(name.strip());

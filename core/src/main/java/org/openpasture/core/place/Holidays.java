@@ -19,6 +19,7 @@ public record Holidays(String id, List<Holiday> days) implements Entity {
 
     public Holidays {
         days = days.stream()
+                .distinct()
                 .sorted(Comparator.comparing(Holiday::date).thenComparing(Holiday::name))
                 .toList();
     }

@@ -8,6 +8,7 @@ import biweekly.util.ICalDate;
 import biweekly.util.com.google.ical.compat.javautil.DateIterator;
 import java.io.IOException;
 import java.io.StringReader;
+import java.io.UncheckedIOException;
 import java.time.Clock;
 import java.time.DateTimeException;
 import java.time.Duration;
@@ -32,7 +33,6 @@ public final class HolidayFile {
     private static final int YEARS_BACK = 1;
     private static final int YEARS_AHEAD = 5;
     private static final int LONGEST_DAYS = 60;
-    private static final int LONGEST_NAME = 200;
 
     private final ZoneId zone;
     private final LocalDate from;
@@ -131,7 +131,7 @@ public final class HolidayFile {
                     add(date(line), line.size() > 1 ? line.get(1) : "");
                 }
             }
-        } catch (IOException | IllegalStateException | java.io.UncheckedIOException e) {
+        } catch (IOException | IllegalStateException | UncheckedIOException e) {
             throw new IllegalArgumentException("The file cannot be read: " + e.getMessage(), e);
         }
     }
@@ -164,6 +164,6 @@ public final class HolidayFile {
     /** In one line, as far as there is room for it. */
     private static String shortened(String name) {
         String line = name.replaceAll("[\\s\\p{Cntrl}]+", " ").strip();
-        return line.length() > LONGEST_NAME ? line.substring(0, LONGEST_NAME) : line;
+        return line.length() > Holiday.LONGEST_NAME ? line.substring(0, Holiday.LONGEST_NAME) : line;
     }
 }

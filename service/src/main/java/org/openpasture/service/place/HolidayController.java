@@ -2,17 +2,13 @@ package org.openpasture.service.place;
 
 import java.nio.charset.StandardCharsets;
 import java.time.Clock;
-import java.time.LocalDate;
 import java.util.List;
-import java.util.Map;
-import java.util.TreeMap;
 import org.openpasture.api.place.HolidaysRequest;
 import org.openpasture.api.place.HolidaysView;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.HolidayEdits;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Holiday;
-import org.openpasture.core.place.Holidays;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.rule.Rule;
@@ -43,14 +39,13 @@ class HolidayController {
     /** The holidays of a site, and the rules whose hours leave them out. */
     @GetMapping("/api/v1/sites/{id}/holidays")
     HolidaysView holidays(@PathVariable String id) {
-        return view(reader.access(), visible(id).id(), days(reader.access(), id));
+        return view(reader.access(), visible(id).id());
     }
 
     /** Other holidays in place of those that there were; none removes them. */
     @PutMapping("/api/v1/sites/{id}/holidays")
     HolidaysView change(@PathVariable String id, @RequestBody HolidaysRequest request) {
-        List<Holiday> days = request.days();
-        return view(editor.edit(access -> HolidayEdits.put(access, id, days)), id, days);
+        return view(editor.edit(access -> HolidayEdits.put(access, id, request.days())), id);
     }
 
     /**
@@ -66,22 +61,21 @@ class HolidayController {
             @RequestBody byte[] content,
             @RequestParam(defaultValue = "false") boolean dryRun) {
         editor.check(access -> HolidayEdits.put(access, id, List.of()));
-        Site site = visible(id);
-        List<Holiday> read;
+        List<Holiday> read = read(content, visible(id));
+        if (!dryRun) {
+            return view(editor.edit(access -> HolidayEdits.add(access, id, read)), id);
+        }
+        editor.check(access -> HolidayEdits.add(access, id, read));
+        Access access = reader.access();
+        return new HolidaysView(HolidayEdits.together(access.registry(), id, read), rules(access, id));
+    }
+
+    private List<Holiday> read(byte[] content, Site site) {
         try {
-            read = HolidayFile.read(new String(content, StandardCharsets.UTF_8), site.zone(), clock);
+            return HolidayFile.read(new String(content, StandardCharsets.UTF_8), site.zone(), clock);
         } catch (IllegalArgumentException e) {
             throw Problem.invalid(String.valueOf(e.getMessage()));
         }
-        Map<LocalDate, Holiday> all = new TreeMap<>();
-        days(reader.access(), id).forEach(day -> all.put(day.date(), day));
-        read.forEach(day -> all.put(day.date(), day));
-        List<Holiday> days = List.copyOf(all.values());
-        if (dryRun) {
-            editor.check(access -> HolidayEdits.put(access, id, days));
-            return view(reader.access(), id, days);
-        }
-        return change(id, new HolidaysRequest(days));
     }
 
     private Site visible(String id) {
@@ -89,24 +83,20 @@ class HolidayController {
         return reader.access().registry().find(Site.class, id).orElseThrow(() -> Problem.notFound("site"));
     }
 
-    private static List<Holiday> days(Access access, String siteId) {
-        return access.registry()
-                .find(Holidays.class, siteId)
-                .map(Holidays::days)
-                .orElse(List.of());
+    private static HolidaysView view(Access access, String siteId) {
+        return new HolidaysView(HolidayEdits.of(access.registry(), siteId), rules(access, siteId));
     }
 
-    private static HolidaysView view(Access access, String siteId, List<Holiday> days) {
+    /** The names of rules whose hours leave the holidays of a site out, as far as the reader may see them. */
+    private static List<String> rules(Access access, String siteId) {
         Registry now = access.registry();
-        return new HolidaysView(
-                new Holidays(siteId, days).days(),
-                now.all(Rule.class).stream()
-                        .filter(rule -> rule.active() != null
-                                && rule.active().countsSiteHolidays()
-                                && now.isWithin(now.placeIdOf(rule), siteId)
-                                && access.may(Right.LOOK, now.placeIdOf(rule)))
-                        .map(Rule::name)
-                        .sorted()
-                        .toList());
+        return now.all(Rule.class).stream()
+                .filter(rule -> rule.active() != null
+                        && rule.active().countsSiteHolidays()
+                        && now.isWithin(now.placeIdOf(rule), siteId)
+                        && access.may(Right.LOOK, now.placeIdOf(rule)))
+                .map(Rule::name)
+                .sorted()
+                .toList();
     }
 }

@@ -4,6 +4,7 @@ import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.net.DatagramSocket;
+import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.net.URI;
@@ -40,6 +41,13 @@ public final class ServiceProcess implements AutoCloseable {
         this.radioPort = radioPort;
         this.stationPort = stationPort;
         this.untilReady = untilReady;
+    }
+
+    /** A TCP port of this machine that nobody listens at now. */
+    public static int freePort() throws IOException {
+        try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            return free.getLocalPort();
+        }
     }
 
     /** The Java of this process. */
