@@ -37,6 +37,43 @@ self.addEventListener("fetch", (event) => {
   }
 });
 
+/** A notice of the service: shown, also while no page is open. One of the same alert takes the place of the last. */
+self.addEventListener("push", (event) => {
+  let notice;
+  try {
+    notice = event.data.json();
+  } catch {
+    notice = { title: "Open Pasture", body: "There is something new. Open the page to see it.", address: "/" };
+  }
+  event.waitUntil(
+    self.registration.showNotification(notice.title, {
+      body: notice.body,
+      icon: "/icon-192.png",
+      data: { address: notice.address },
+      ...(notice.topic ? { tag: notice.topic, renotify: true } : {}),
+    }),
+  );
+});
+
+/** Opens what a notice is about, in the page that is there, or in a new one. */
+self.addEventListener("notificationclick", (event) => {
+  event.notification.close();
+  const address = new URL(event.notification.data?.address ?? "/", self.location.origin);
+  if (address.origin !== self.location.origin) {
+    return;
+  }
+  const open = async () => {
+    const pages = await self.clients.matchAll({ type: "window" });
+    const page = pages.find((one) => "focus" in one);
+    if (!page) {
+      return self.clients.openWindow(address.href);
+    }
+    await page.focus();
+    return page.navigate(address.href);
+  };
+  event.waitUntil(open());
+});
+
 /** What is kept of a request: a page, a file, something that Now shows; undefined for all else. */
 function kindOf(request) {
   const url = new URL(request.url);

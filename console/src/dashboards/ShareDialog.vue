@@ -13,6 +13,7 @@ const { dashboard } = defineProps<{ dashboard: Dashboard }>();
 const emit = defineEmits<{ close: [] }>();
 const note = ref("");
 const days = ref<number | null>(30);
+const passcode = ref("");
 const made = ref<ShareLink>();
 const { busy, error, run } = useAction();
 const { data, load } = useLoad(() => api.get<ShareLink[]>("links"));
@@ -28,7 +29,9 @@ async function make() {
     made.value = await api.post<ShareLink>(`dashboards/${dashboard.id}/links`, {
       note: note.value || null,
       days: days.value,
+      passcode: passcode.value || null,
     });
+    passcode.value = "";
     await load();
   });
 }
@@ -59,6 +62,9 @@ async function withdraw(link: ShareLink) {
             /><el-option :value="365" label="1 year" />
           </el-select>
         </el-form-item>
+        <el-form-item label="Passcode (optional)" for="share-passcode"
+          ><el-input id="share-passcode" v-model="passcode" autocomplete="off" placeholder="4 signs or more"
+        /></el-form-item>
         <el-button type="primary" native-type="submit" :loading="busy">Make a link</el-button>
       </el-form>
       <ProblemNote :error="error" />
@@ -67,8 +73,8 @@ async function withdraw(link: ShareLink) {
         <div v-for="link in links" :key="link.id" class="row link">
           <span>{{ link.note || "no note" }}</span>
           <span class="soft small"
-            >made {{ day(link.createdAt) }}, until {{ link.until ? day(link.until) : "withdrawn" }},
-            {{ openings(link) }}</span
+            >made {{ day(link.createdAt) }}, until {{ link.until ? day(link.until) : "withdrawn" }}, {{ openings(link)
+            }}{{ link.passcode ? ", with a passcode" : "" }}</span
           >
           <el-button link type="primary" @click="withdraw(link)">Withdraw</el-button>
         </div>

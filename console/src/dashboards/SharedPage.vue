@@ -1,12 +1,13 @@
 <script setup lang="ts">
-import { api } from "@/api/http";
+import { api, Refusal } from "@/api/http";
 import type { Dashboard, Panel } from "@/api/types";
 import { POINT_PATH } from "@/chart/series";
 import { every } from "@/look/clock";
+import { useAction } from "@/look/act";
 import { useLoad } from "@/look/load";
 import { PLAN_PATH } from "@/plans/plans";
 import ProblemNote from "@/look/ProblemNote.vue";
-import { computed, provide } from "vue";
+import { computed, provide, ref } from "vue";
 import DashboardGrid from "./DashboardGrid.vue";
 
 /** A dashboard behind a read-only link, for who has no account. Asks again every few seconds. */
@@ -26,6 +27,16 @@ const {
 every(5, () => void load());
 provide(PLAN_PATH, (placeId) => ({ plan: `${path}/plans/${placeId}`, picture: `${path}/plans/${placeId}/picture` }));
 provide(POINT_PATH, (pointId) => `${path}/points/${pointId}`);
+
+const passcode = ref("");
+const wanted = computed(() => error.value instanceof Refusal && error.value.kind === "passcode");
+const { busy, error: refused, run } = useAction();
+async function enter() {
+  if (await run(() => api.post(path + "/passcode", { passcode: passcode.value }))) {
+    passcode.value = "";
+    await load();
+  }
+}
 const points = computed(() => new Map(dashboard.value?.points.map((point) => [point.id, point])));
 const pointsOf = (panel: Panel) => (dashboard.value?.shown[panel.id] ?? []).flatMap((id) => points.value.get(id) ?? []);
 const limits = computed(() => new Map(dashboard.value?.limitSets.map((set) => [set.id, set])));
@@ -33,7 +44,15 @@ const limits = computed(() => new Map(dashboard.value?.limitSets.map((set) => [s
 
 <template>
   <main class="page wide">
-    <ProblemNote :error="error" />
+    <form v-if="wanted" class="stack passcode" @submit.prevent="enter">
+      <h1>This dashboard opens with a passcode</h1>
+      <p class="soft">Whoever sent you the link has it. It is asked again after twelve hours.</p>
+      <ProblemNote :error="refused" />
+      <label for="passcode">Passcode</label>
+      <el-input id="passcode" v-model="passcode" type="password" show-password autocomplete="off" autofocus />
+      <el-button type="primary" native-type="submit" :loading="busy" :disabled="!passcode">Open</el-button>
+    </form>
+    <ProblemNote v-else :error="error" />
     <template v-if="dashboard && !error">
       <header class="page-head">
         <div>
@@ -50,6 +69,16 @@ const limits = computed(() => new Map(dashboard.value?.limitSets.map((set) => [s
 <style scoped>
 .wide {
   max-width: 1800px;
+}
+.passcode {
+  max-width: 26rem;
+  margin: 10vh auto 0;
+}
+.passcode p {
+  margin: 0;
+}
+.passcode .el-button {
+  align-self: flex-start;
 }
 .brand {
   display: flex;

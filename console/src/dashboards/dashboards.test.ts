@@ -260,12 +260,27 @@ describe("sharing", () => {
     await dialog.find("form").trigger("submit");
     await flushPromises();
     expect((dialog.find("#shown-once").element as HTMLInputElement).value).toBe("http://pasture/shared/token");
-    expect(calls.find((call) => call.method === "POST")?.body).toEqual({ note: "adviser", days: 30 });
+    expect(calls.find((call) => call.method === "POST")?.body).toEqual({ note: "adviser", days: 30, passcode: null });
     expect(dialog.text()).toContain("opened 3 times, last");
     await button(dialog, "Withdraw").trigger("click");
     await flushPromises();
     expect(dialog.text()).not.toContain("Links that are open");
     expect(dialog.find("#shown-once").exists()).toBe(false);
+  });
+
+  it("asks for the passcode of a link, and opens with it", async () => {
+    await begin({
+      "GET shared/tok": problem(403, "This link has a passcode.", "Enter it.", "urn:open-pasture:problem:passcode"),
+      "POST shared/tok/passcode": "",
+    });
+    const page = await mountIn(SharedPage, { token: "tok" });
+    await flushPromises();
+    expect(page.find("h1").text()).toBe("This dashboard opens with a passcode");
+    expect(page.find("[role=alert]").exists()).toBe(false);
+    await page.find("#passcode").setValue("cow & calf");
+    await page.find("form").trigger("submit");
+    await flushPromises();
+    expect(calls.find((call) => call.method === "POST")?.body).toEqual({ passcode: "cow & calf" });
   });
 
   it("opens for who has the link, and says so when it was withdrawn", async () => {

@@ -6,6 +6,7 @@ import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { useSession } from "@/shell/session";
 import { reactive, ref, watch } from "vue";
+import NotifiedBrowsers from "./NotifiedBrowsers.vue";
 
 /** How one is notified of alerts: by what, from which severity on, and when not. */
 const session = useSession();
@@ -15,6 +16,9 @@ const form = reactive({
   mailFrom: "advisory" as Severity | "none",
   phone: "",
   textFrom: "none" as Severity | "none",
+  browserFrom: "none" as Severity | "none",
+  daily: false,
+  digestAt: "07:00",
   quiet: false,
   quietFrom: "22:00",
   quietUntil: "06:00",
@@ -37,6 +41,9 @@ watch(known.data, (ways) => {
       mailFrom: ways.mailFrom ?? "none",
       phone: ways.phone ?? "",
       textFrom: ways.textFrom ?? "none",
+      browserFrom: ways.browserFrom ?? "none",
+      daily: ways.digestAt != null,
+      digestAt: ways.digestAt?.slice(0, 5) ?? "07:00",
       quiet: ways.quietFrom != null,
       quietFrom: ways.quietFrom?.slice(0, 5) ?? "22:00",
       quietUntil: ways.quietUntil?.slice(0, 5) ?? "06:00",
@@ -51,6 +58,8 @@ function request(): Ways {
     mailFrom: form.mailFrom === "none" ? null : form.mailFrom,
     phone: form.phone || null,
     textFrom: form.textFrom === "none" ? null : form.textFrom,
+    browserFrom: form.browserFrom === "none" ? null : form.browserFrom,
+    digestAt: form.daily ? form.digestAt : null,
     quietFrom: form.quiet ? form.quietFrom : null,
     quietUntil: form.quiet ? form.quietUntil : null,
     awayFrom: form.away?.[0] ?? null,
@@ -98,6 +107,22 @@ async function test() {
           <el-option v-for="one in FROM" :key="one.value" :value="one.value" :label="one.label" />
         </el-select>
       </el-form-item>
+      <el-form-item label="Browsers">
+        <NotifiedBrowsers @changed="form.browserFrom = form.browserFrom === 'none' ? 'advisory' : form.browserFrom" />
+      </el-form-item>
+      <el-form-item label="Notice in these browsers">
+        <el-select v-model="form.browserFrom" aria-label="Notice in these browsers">
+          <el-option v-for="one in FROM" :key="one.value" :value="one.value" :label="one.label" />
+        </el-select>
+      </el-form-item>
+      <el-form-item label="Advisory alerts once a day, in one message">
+        <div class="row">
+          <el-switch v-model="form.daily" aria-label="Once a day" />
+          <template v-if="form.daily">
+            at <el-input v-model="form.digestAt" type="time" aria-label="Once a day at" class="time" />
+          </template>
+        </div>
+      </el-form-item>
       <el-form-item label="Quiet hours (critical notices only)">
         <div class="row">
           <el-switch v-model="form.quiet" aria-label="Quiet hours" />
@@ -133,7 +158,8 @@ async function test() {
       {{ result.message }}
     </p>
     <p v-if="results && !results.length" class="tried-failed" role="status">
-      You have no address: nothing can be sent to you. Enter an e-mail address or a telephone number.
+      You have no address: nothing can be sent to you. Enter an e-mail address or a telephone number, or add this
+      browser.
     </p>
   </section>
 </template>

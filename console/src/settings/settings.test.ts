@@ -10,6 +10,8 @@ import AccountSheet from "./AccountSheet.vue";
 import LifeSignSheet from "./LifeSignSheet.vue";
 import MailSettingsSheet from "./MailSettingsSheet.vue";
 import TextSettingsSheet from "./TextSettingsSheet.vue";
+import { nameOf } from "./browsers";
+import NotifiedBrowsers from "./NotifiedBrowsers.vue";
 import WaysSheet from "./WaysSheet.vue";
 
 let calls: Call[];
@@ -186,6 +188,8 @@ describe("how one is notified", () => {
         mailFrom: "warning",
         phone: "+447700900123",
         textFrom: "critical",
+        browserFrom: null,
+        digestAt: "07:00:00",
         quietFrom: "22:00:00",
         quietUntil: "06:00:00",
         awayFrom: null,
@@ -202,6 +206,8 @@ describe("how one is notified", () => {
       mailFrom: "warning",
       phone: "+447700900123",
       textFrom: "critical",
+      browserFrom: null,
+      digestAt: "07:00",
       quietFrom: "22:00",
       quietUntil: "06:00",
       awayFrom: null,
@@ -209,6 +215,30 @@ describe("how one is notified", () => {
     });
     expect(sheet.find("[role=status]").text()).toBe("+447700900123: not delivered: no credit.");
   });
+
+  it("says why this browser cannot notify, and lists those that do", async () => {
+    await begin({
+      "GET session/browsers": {
+        key: "BCVx",
+        browsers: [{ id: "b1", name: "Firefox on Android", host: "push.example", addedAt: "2026-03-01T09:00:00Z" }],
+      },
+      "DELETE session/browsers/b1": "",
+    });
+    const list = await mountIn(NotifiedBrowsers, {});
+    expect(list.text()).toContain("Firefox on Android");
+    expect(list.text()).toContain("need https");
+    await button(list, "Remove").trigger("click");
+    await flushPromises();
+    expect(calls.some((call) => call.method === "DELETE" && call.path.endsWith("session/browsers/b1"))).toBe(true);
+  });
+
+  it.each([
+    ["Mozilla/5.0 (Linux; Android 15) AppleWebKit/537.36 Chrome/143.0 Mobile Safari/537.36", "Chrome on Android"],
+    ["Mozilla/5.0 (iPhone; CPU iPhone OS 19_0 like Mac OS X) Version/19.0 Mobile Safari/604.1", "Safari on iPhone"],
+    ["Mozilla/5.0 (Windows NT 10.0; Win64; x64) Chrome/143.0 Safari/537.36 Edg/143.0", "Edge on Windows"],
+    ["Mozilla/5.0 (X11; Linux x86_64; rv:145.0) Gecko/20100101 Firefox/145.0", "Firefox on Linux"],
+    ["something else", "Browser"],
+  ])("names a browser as its person would", (agent, name) => expect(nameOf(agent)).toBe(name));
 
   it("configures a gateway for text messages, with further fields and a secret that is never shown", async () => {
     await begin({

@@ -2,6 +2,7 @@ import { api, Refusal, whenSignedOut } from "@/api/http";
 import { closeLive, openLive } from "@/api/live";
 import { forgetKept, keepForOffline } from "@/api/offline";
 import type { Person } from "@/api/types";
+import { notifyHereNoLonger } from "@/settings/browsers";
 import { useAlerts } from "@/alerts/alerts";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
@@ -60,6 +61,7 @@ export const useSession = defineStore("session", () => {
   }
 
   async function signOut() {
+    await notifyHereNoLonger().catch(() => undefined);
     await api.remove("session");
     leave();
   }

@@ -32,6 +32,7 @@ public final class RunningService implements BeforeAllCallback, AfterAllCallback
     public static final String SETUP_CODE = "TEST-CODE-26";
     public static final String PASSWORD = "a long password";
 
+    private final List<String> options = new ArrayList<>();
     private final List<SimulatedGateway> gateways = new ArrayList<>();
     private Path data = Path.of("");
     private ConfigurableApplicationContext context;
@@ -65,8 +66,8 @@ public final class RunningService implements BeforeAllCallback, AfterAllCallback
     }
 
     public void start() {
-        context = SpringApplication.run(
-                PastureService.class,
+        List<String> all = new ArrayList<>(options);
+        all.addAll(List.of(
                 "--pasture.data=" + data,
                 "--server.port=0",
                 "--server.address=127.0.0.1",
@@ -75,12 +76,19 @@ public final class RunningService implements BeforeAllCallback, AfterAllCallback
                 "--pasture.radio.bind=127.0.0.1",
                 "--pasture.setup-code=" + SETUP_CODE,
                 "--pasture.mqtt.port=" + mqttPort,
-                "--pasture.address=" + address);
+                "--pasture.address=" + address));
+        context = SpringApplication.run(PastureService.class, all.toArray(String[]::new));
     }
 
     /** The same with an address that others reach it by, as messages need it. */
     public RunningService reachedAt(String url) {
         address = url;
+        return this;
+    }
+
+    /** The same with an option of the service. */
+    public RunningService with(String option) {
+        options.add(option);
         return this;
     }
 

@@ -111,8 +111,8 @@ class RequestsTest {
 
     @Test
     void spansPortsAndNotesHaveBounds() {
-        assertThatThrownBy(() -> new ShareRequest(null, 0)).hasMessage("a link is open for 1 to 365 days");
-        assertThatCode(() -> new ShareRequest(null, null)).doesNotThrowAnyException();
+        assertThatThrownBy(() -> new ShareRequest(null, 0, null)).hasMessage("a link is open for 1 to 365 days");
+        assertThatCode(() -> new ShareRequest(null, null, null)).doesNotThrowAnyException();
         assertThatThrownBy(() -> new MailSettings("mail", 70_000, "a@b", null, null, false))
                 .hasMessage("the mail server's port lies between 1 and 65535");
         assertThatThrownBy(() -> new NoteRequest("x".repeat(2_001)))

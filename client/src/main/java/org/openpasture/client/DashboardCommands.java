@@ -90,11 +90,17 @@ final class DashboardCommands implements Runnable {
             @Option(names = "--days", paramLabel = "N", description = "How long it is open, 1 to 365; default 30.")
                     @Nullable
                     Integer days,
-            @Option(names = "--note", paramLabel = "TEXT", description = "Who it is for.") @Nullable String note) {
+            @Option(names = "--note", paramLabel = "TEXT", description = "Who it is for.") @Nullable String note,
+            @Option(
+                            names = "--passcode",
+                            paramLabel = "TEXT",
+                            description = "What must be entered to open it, 4 signs or more.")
+                    @Nullable
+                    String passcode) {
         String id = Service.pick(to.api().get("api/v1/dashboards"), dashboard, "dashboard")
                 .path("id")
                 .asString();
-        JsonNode link = to.api().post("api/v1/dashboards/" + id + "/links", new ShareRequest(note, days));
+        JsonNode link = to.api().post("api/v1/dashboards/" + id + "/links", new ShareRequest(note, days, passcode));
         if (!to.printedJson(link)) {
             to.out().println(link.path("link").asString());
             to.err()
@@ -108,12 +114,13 @@ final class DashboardCommands implements Runnable {
     int links(@Mixin Service to) {
         JsonNode links = to.api().get("api/v1/links");
         if (!to.printedJson(links)) {
-            TextTable table = new TextTable("Dashboard", "For", "Until", "Opened", "Id");
+            TextTable table = new TextTable("Dashboard", "For", "Until", "Opened", "Passcode", "Id");
             links.forEach(link -> table.row(
                     link.path("dashboardName").asString(),
                     link.path("note").asString(""),
                     link.path("until").asString("you withdraw it"),
                     link.path("opened").asString(),
+                    link.path("passcode").asBoolean() ? "yes" : "no",
                     link.path("id").asString()));
             to.out().print(table.isEmpty() ? "No links are handed out.\n" : table.text());
         }

@@ -2,6 +2,8 @@ package org.openpasture.client;
 
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.client.output.TextTable;
 import org.openpasture.client.output.Words;
@@ -68,6 +70,19 @@ final class NoticeCommands implements Runnable {
                     @Nullable
                     String text,
             @Option(
+                            names = "--browser-from",
+                            paramLabel = "SEVERITY",
+                            description = "The least severity for notices in your browsers; add one in the console.")
+                    @Nullable
+                    String browser,
+            @Option(
+                            names = "--daily",
+                            paramLabel = "TIME",
+                            description =
+                                    "When advisory alerts come, once a day in one message, as 07:00; none for at once.")
+                    @Nullable
+                    String daily,
+            @Option(
                             names = "--quiet",
                             paramLabel = "HOURS",
                             description = "Hours with critical notices only, as 22:00-06:00, or none.")
@@ -80,13 +95,17 @@ final class NoticeCommands implements Runnable {
                     @Nullable
                     String away) {
         ObjectNode ways = (ObjectNode) to.api().get(MINE);
-        boolean changes =
-                address != null || mail != null || phone != null || text != null || quiet != null || away != null;
+        boolean changes = Stream.of(address, mail, phone, text, browser, daily, quiet, away)
+                .anyMatch(Objects::nonNull);
         if (address != null) {
             ways.put("email", address.equals("none") ? "" : address);
         }
         severity(ways, "mailFrom", mail);
         severity(ways, "textFrom", text);
+        severity(ways, "browserFrom", browser);
+        if (daily != null) {
+            ways.put("digestAt", daily.equals("none") ? null : daily);
+        }
         if (phone != null) {
             ways.put("phone", phone.equals("none") ? "" : phone);
         }
@@ -104,6 +123,9 @@ final class NoticeCommands implements Runnable {
                             + (now.path("phone").asString("").isEmpty()
                                     ? ""
                                     : ", to " + now.path("phone").asString()));
+            to.out().println("Browsers:       " + now.path("browserFrom").asString("never"));
+            String day = now.path("digestAt").asString("");
+            to.out().println("Advisory:       " + (day.isEmpty() ? "at once" : "once a day at " + day.substring(0, 5)));
             to.out().println("Quiet hours:    " + words(now, "quiet"));
             to.out().println("Away:           " + words(now, "away"));
         }

@@ -19,6 +19,7 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
+import org.openpasture.acceptance.Peer;
 import org.openpasture.acceptance.Plant;
 import org.openpasture.acceptance.Probes;
 import org.openpasture.acceptance.RunningService;
@@ -32,13 +33,16 @@ import org.openpasture.client.http.ApiClient;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.people.Right;
 import org.openpasture.simulator.mail.MailStandIn;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
 
 /** Text messages, what each person has chosen, floods, gateways that fail, and life signs. */
 class WaysOfNoticesTest {
     private static final String PHONE = "+447700900123";
 
     @RegisterExtension
-    static final RunningService SERVICE = new RunningService().reachedAt("https://pasture.example");
+    static final RunningService SERVICE =
+            new RunningService().reachedAt("https://pasture.example").with("--pasture.push-anywhere=true");
 
     private static MailStandIn outside;
     private static Plant plant;
@@ -80,6 +84,8 @@ class WaysOfNoticesTest {
                 Severity.CRITICAL,
                 "+44 7700 900-123",
                 Severity.WARNING,
+                null,
+                null,
                 quietFrom,
                 quietUntil,
                 awayFrom,
@@ -123,6 +129,149 @@ class WaysOfNoticesTest {
 
     private static Map<String, Object> roundTo(String recipient) {
         return Map.of("rounds", List.of(Map.of("afterMinutes", 60, "recipients", List.of(recipient))));
+    }
+
+    private static JsonNode browserOf(ApiClient who, JsonNode handedOut) {
+        return who.post(
+                "api/v1/session/browsers",
+                Map.of(
+                        "name", "Firefox on Linux",
+                        "endpoint", handedOut.path("endpoint").asString(),
+                        "key", handedOut.path("key").asString(),
+                        "secret", handedOut.path("secret").asString()));
+    }
+
+    /**
+     * The browser and its service are others' implementation; it reads what was sealed for it, and checks who sent it.
+     */
+    @Test
+    void aBrowserIsNotifiedAlsoWhereNoPageIsOpen() throws Exception {
+        try (Peer browser = new Peer("push_browser.mjs")) {
+            JsonNode handedOut = browser.next("endpoint");
+            JsonNode added = browserOf(anna, handedOut);
+            assertThat(anna.get("api/v1/session/notices").path("browserFrom").asString())
+                    .as("who adds a browser wants to be notified there")
+                    .isEqualTo("advisory");
+            JsonNode mine = anna.get("api/v1/session/browsers");
+            assertThat(mine.path("browsers").findValuesAsString("name")).containsExactly("Firefox on Linux");
+            assertThat(mine.toString())
+                    .doesNotContain(handedOut.path("secret").asString())
+                    .doesNotContain("/push/");
+
+            watched("w1", List.of("person:anna"), Map.of("tellWhenOver", true));
+            report("w1", 9);
+            JsonNode notice = browser.next("said");
+            assertThat(notice.path("sender").asString())
+                    .isEqualTo(mine.path("key").asString());
+            assertThat(notice.path("said").path("title").asString())
+                    .startsWith("warning: Creamery: Air 9 °C, above 8 °C");
+            assertThat(notice.path("said").path("address").asString())
+                    .isEqualTo("/alerts/" + notice.path("said").path("topic").asString());
+            assertThat(notice.path("topic").asString()).matches("[0-9a-f]{32}");
+            assertThat(notice.path("urgency").asString()).isEqualTo("high");
+            assertThat(Integer.parseInt(notice.path("ttl").asString())).isPositive();
+            report("w1", 5);
+            assertThat(browser.next("said").path("said").path("title").asString())
+                    .startsWith("back to normal:");
+
+            refused(404, "no such browser", () -> SERVICE.signIn("ben")
+                    .delete("api/v1/session/browsers/" + added.path("id").asString()));
+            browser.tell("410");
+            browser.next("answers");
+            report("w1", 9);
+            browser.next("answered");
+            await().untilAsserted(
+                            () -> assertThat(anna.get("api/v1/session/browsers").path("browsers"))
+                                    .as("a subscription that has ended is forgotten")
+                                    .isEmpty());
+        }
+    }
+
+    @Test
+    void aBrowserBelongsToWhoeverSignedUpThereLast() throws Exception {
+        try (Peer browser = new Peer("push_browser.mjs")) {
+            JsonNode handedOut = browser.next("endpoint");
+            browserOf(anna, handedOut);
+            ApiClient ben = SERVICE.signIn("ben");
+            JsonNode added = browserOf(ben, handedOut);
+            assertThat(anna.get("api/v1/session/browsers").path("browsers")).isEmpty();
+            assertThat(Arrays.asList(ben.post("api/v1/session/notices/test", Map.of(), TestResult[].class)))
+                    .contains(new TestResult(true, "Firefox on Linux: the message was sent."));
+            assertThat(browser.next("said").path("said").path("title").asString())
+                    .isEqualTo("Test message");
+            ben.delete("api/v1/session/browsers/" + added.path("id").asString());
+            assertThat(ben.get("api/v1/session/browsers").path("browsers")).isEmpty();
+        }
+    }
+
+    @Test
+    void whatIsNoBrowserIsRefused() throws Exception {
+        try (Peer browser = new Peer("push_browser.mjs")) {
+            JsonNode good = browser.next("endpoint");
+            for (Map.Entry<String, String> bad : Map.of(
+                            "endpoint", "ftp://push.example/x",
+                            "key", "BAAA",
+                            "secret", "AAAA",
+                            "name", "x".repeat(81))
+                    .entrySet()) {
+                Map<String, Object> request = new java.util.HashMap<>(Map.of(
+                        "name", "Firefox",
+                        "endpoint", good.path("endpoint").asString(),
+                        "key", good.path("key").asString(),
+                        "secret", good.path("secret").asString()));
+                request.put(bad.getKey(), bad.getValue());
+                refused(400, "", () -> anna.post("api/v1/session/browsers", request));
+            }
+            for (int i = 0; i < 20; i++) {
+                browserOf(SERVICE.owner(), changed(good, i));
+            }
+            refused(409, "20 browsers", () -> browserOf(SERVICE.owner(), changed(good, 20)));
+            browserOf(SERVICE.owner(), changed(good, 3));
+            assertThat(SERVICE.owner().get("api/v1/session/browsers").path("browsers"))
+                    .hasSize(20);
+            SERVICE.owner().get("api/v1/session/browsers").path("browsers").forEach(one -> SERVICE.owner()
+                    .delete("api/v1/session/browsers/" + one.path("id").asString()));
+        }
+    }
+
+    private static JsonNode changed(JsonNode handedOut, int number) {
+        return ((ObjectNode) handedOut.deepCopy())
+                .put("endpoint", handedOut.path("endpoint").asString() + number);
+    }
+
+    /**
+     * Two that wait for the same hour come in one message then; what is critical, and others' hours, are none of it.
+     */
+    @Test
+    void whatIsAdvisoryComesOnceADay() throws Exception {
+        LocalTime inAnHour = LocalTime.now(ZoneId.of("Europe/Dublin"))
+                .plusHours(1)
+                .withSecond(0)
+                .withNano(0);
+        anna.put(
+                "api/v1/session/notices",
+                Map.of(
+                        "email", "daily@pasture.example",
+                        "mailFrom", "advisory",
+                        "digestAt", inAnHour.toString()));
+        for (String address : List.of("d1", "d2", "d3")) {
+            watched(
+                    address,
+                    List.of("person:anna"),
+                    Map.of("severity", address.equals("d3") ? "critical" : "advisory", "tellWhenOver", true));
+            report(address, 9);
+        }
+        await().untilAsserted(
+                        () -> assertThat(noticesTo("daily@pasture.example")).hasSize(3));
+        assertThat(noticesTo("daily@pasture.example"))
+                .filteredOn(notice -> notice.subject().contains("advisory"))
+                .hasSize(2)
+                .allSatisfy(notice -> assertThat(notice.state()).isEqualTo("waiting"));
+        report("d1", 5);
+        await().untilAsserted(() -> assertThat(noticesTo("daily@pasture.example"))
+                .as("what is over by then is not told")
+                .filteredOn(notice -> notice.subject().contains("advisory"))
+                .hasSize(1));
     }
 
     @Test

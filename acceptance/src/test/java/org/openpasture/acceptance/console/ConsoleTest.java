@@ -4,9 +4,11 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
+import com.google.gson.JsonObject;
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.CDPSession;
 import com.microsoft.playwright.Download;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
@@ -26,6 +28,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.IntFunction;
@@ -667,6 +670,7 @@ class ConsoleTest {
                             + " && (await caches.keys()).includes('known-1')"
                             + " && (await (await caches.open('known-1')).keys()).length >= 8"
                             + " && (await (await caches.open('files-1')).match('/')) !== undefined"));
+            aNoticeIsShownWhereNoPageAskedForIt(phone, offline);
             line.close();
             offline.reload();
             assertThat(offline.getByRole(AriaRole.STATUS).first()).containsText("No connection");
@@ -674,5 +678,26 @@ class ConsoleTest {
             assertThat(offline.getByText("Not everything could be loaded")).hasCount(0);
             assertThat(heading(offline, "All is well")).hasCount(0);
         }
+    }
+
+    /** What a push service hands over reaches the worker; the browser hands it over here in its place. */
+    private static void aNoticeIsShownWhereNoPageAskedForIt(BrowserContext phone, Page page) {
+        phone.grantPermissions(List.of("notifications"));
+        CDPSession session = phone.newCDPSession(page);
+        List<String> workers = new CopyOnWriteArrayList<>();
+        session.on("ServiceWorker.workerRegistrationUpdated", event -> event.getAsJsonArray("registrations")
+                .forEach(one ->
+                        workers.add(one.getAsJsonObject().get("registrationId").getAsString())));
+        session.send("ServiceWorker.enable");
+        page.waitForCondition(() -> !workers.isEmpty());
+        JsonObject push = new JsonObject();
+        push.addProperty("origin", String.valueOf(page.evaluate("location.origin")));
+        push.addProperty("registrationId", workers.getFirst());
+        push.addProperty("data", """
+                {"title":"critical: pump 2","body":"zone D","address":"/alerts/a1","topic":"a1"}""");
+        session.send("ServiceWorker.deliverPushMessage", push);
+        page.waitForFunction("async () => (await (await navigator.serviceWorker.ready).getNotifications())"
+                + ".some(one => one.title === 'critical: pump 2' && one.tag === 'a1')");
+        session.detach();
     }
 }

@@ -6,8 +6,10 @@ import java.io.IOException;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.security.interfaces.ECPublicKey;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Base64;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -36,6 +38,7 @@ import org.openpasture.core.inlet.Source;
 import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.outlet.Destination;
 import org.openpasture.core.people.Right;
+import org.openpasture.core.push.PushKey;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ObjectNode;
@@ -65,6 +68,7 @@ class AccessMatrixTest {
             "POST /api/v1/notices/alert",
             "POST /api/v1/notices/acknowledgement",
             "GET /api/v1/shared/{token}",
+            "POST /api/v1/shared/{token}/passcode",
             "GET /api/v1/shared/{token}/plans/{placeId}",
             "GET /api/v1/shared/{token}/plans/{placeId}/picture",
             "GET /api/v1/shared/{token}/points/{pointId}/readings",
@@ -81,6 +85,8 @@ class AccessMatrixTest {
             "PUT /api/v1/session/password",
             "PUT /api/v1/session/notices",
             "POST /api/v1/session/notices/test",
+            "POST /api/v1/session/browsers",
+            "DELETE /api/v1/session/browsers/{id}",
             "DELETE /api/v1/sessions",
             "DELETE /api/v1/sessions/{id}",
             "POST /api/v1/tokens",
@@ -253,7 +259,22 @@ class AccessMatrixTest {
                 .path(0)
                 .path("id")
                 .asString();
+        String browser = owner.post(
+                        "api/v1/session/browsers",
+                        Map.of(
+                                "name",
+                                "Hidden phone",
+                                "endpoint",
+                                "https://push.example/hidden",
+                                "key",
+                                Base64.getUrlEncoder().encodeToString(PushKey.write((ECPublicKey)
+                                        PushKey.fresh().getPublic())),
+                                "secret",
+                                "AAAAAAAAAAAAAAAAAAAAAA"))
+                .path("id")
+                .asString();
         THEIRS.putAll(Map.ofEntries(
+                Map.entry("session", browser),
                 Map.entry("baselines", baseline),
                 Map.entry("packs", pack),
                 Map.entry("sites", plant.site),

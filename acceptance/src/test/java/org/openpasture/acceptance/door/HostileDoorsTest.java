@@ -2,6 +2,7 @@ package org.openpasture.acceptance.door;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.openpasture.acceptance.Refusals.refused;
 
 import java.io.IOException;
 import java.io.InputStream;
@@ -10,6 +11,9 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.security.interfaces.ECPublicKey;
+import java.util.Base64;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ExecutionException;
@@ -31,6 +35,7 @@ import org.openpasture.api.place.SiteRequest;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.client.http.ServiceProblem;
 import org.openpasture.core.people.Right;
+import org.openpasture.core.push.PushKey;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -322,6 +327,31 @@ class HostileDoorsTest {
         assertThatThrownBy(() -> SERVICE.owner()
                         .post("api/v1/dashboards/" + dashboard + "/links", Map.of("note", "x", "days", 366)))
                 .hasMessageContaining("1 to 365 days");
+    }
+
+    /** What a browser hands out is an address that anybody who signs in may enter: it leads to no place of ours. */
+    @Test
+    void aBrowsersAddressDoesNotLeadIntoThisMachine() {
+        ECPublicKey key = (ECPublicKey) PushKey.fresh().getPublic();
+        Map<String, Object> browser = Map.of(
+                "name",
+                "Browser",
+                "endpoint",
+                "https://127.0.0.1:" + SERVICE.address().getPort() + "/api/v1/setup",
+                "key",
+                Base64.getUrlEncoder().encodeToString(PushKey.write(key)),
+                "secret",
+                "AAAAAAAAAAAAAAAAAAAAAA");
+        SERVICE.owner().post("api/v1/session/browsers", browser);
+        assertThat(SERVICE.owner()
+                        .post("api/v1/session/notices/test", Map.of())
+                        .valueStream()
+                        .map(result -> result.path("message").asString()))
+                .anySatisfy(words ->
+                        assertThat(words).contains("Browser: not delivered").contains("lies in this machine"));
+        Map<String, Object> plain = new HashMap<>(browser);
+        plain.put("endpoint", "http://push.example/x");
+        refused(400, "https only", () -> SERVICE.owner().post("api/v1/session/browsers", plain));
     }
 
     @Test

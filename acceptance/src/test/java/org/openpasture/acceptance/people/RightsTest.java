@@ -39,6 +39,7 @@ import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Target;
 import org.openpasture.engine.secret.Tokens;
+import tools.jackson.databind.JsonNode;
 
 /** Rights are enforced by the API, whatever a console or client shows. */
 class RightsTest {
@@ -90,7 +91,7 @@ class RightsTest {
         return SERVICE.owner()
                 .post(
                         "api/v1/dashboards/" + dashboardId + "/links",
-                        new ShareRequest("for the adviser", days),
+                        new ShareRequest("for the adviser", days, null),
                         ShareView.class);
     }
 
@@ -295,6 +296,80 @@ class RightsTest {
     }
 
     @Test
+    void aLinkWithAPasscodeOpensOnlyWhereThatWasEntered() throws Exception {
+        DashboardView made = dashboard(SERVICE.owner(), "Pump");
+        JsonNode link = SERVICE.owner()
+                .post("api/v1/dashboards/" + made.id() + "/links", new ShareRequest("vet", 1, "cow & calf"));
+        JsonNode other = SERVICE.owner()
+                .post("api/v1/dashboards/" + made.id() + "/links", new ShareRequest("dairy", 1, "milk round"));
+        assertThat(link.path("passcode").asBoolean()).isTrue();
+        String shared = shared(link);
+        String readings = shared + "/points/" + plant.point("Axial vibration").id() + "/readings";
+
+        for (String path : List.of(shared, readings)) {
+            assertThat(asked(path, "").body()).contains("problem:passcode").contains("Enter the passcode");
+        }
+        HttpResponse<String> wrong = entered(shared, "cow and calf");
+        assertThat(wrong.statusCode()).isEqualTo(403);
+        assertThat(wrong.headers().firstValue("Set-Cookie")).isEmpty();
+
+        String pass = cookieOf(entered(shared, "cow & calf"));
+        assertThat(asked(shared, pass).statusCode()).isEqualTo(200);
+        assertThat(asked(readings, pass).statusCode()).isEqualTo(200);
+        assertThat(asked(shared(other), pass).statusCode())
+                .as("what opens one link opens no other")
+                .isEqualTo(403);
+        String later = pass.replaceFirst("=\\d+", "=99999999999");
+        for (String forged : List.of(later, "pasture-link=1.x", "pasture-link=.", "pasture-link=999999999999999.a")) {
+            assertThat(asked(shared, forged).statusCode()).isEqualTo(403);
+        }
+        for (int guess = 0; guess < 5; guess++) {
+            entered(shared, "guess " + guess);
+        }
+        assertThat(entered(shared, "cow & calf").statusCode())
+                .as("who guesses has to wait")
+                .isEqualTo(429);
+        assertThat(asked(shared, pass).statusCode())
+                .as("who has entered it is not kept waiting")
+                .isEqualTo(200);
+        SERVICE.owner().delete("api/v1/links/" + link.path("id").asString());
+        assertThat(asked(shared, pass).statusCode()).isEqualTo(410);
+        refused(400, () -> share(made.id(), "123"));
+    }
+
+    private static JsonNode share(String dashboardId, String passcode) {
+        return SERVICE.owner()
+                .post("api/v1/dashboards/" + dashboardId + "/links", Map.of("passcode", passcode, "days", 1));
+    }
+
+    private static String shared(JsonNode link) {
+        String address = link.path("link").asString();
+        return "api/v1/shared/" + address.substring(address.lastIndexOf('/') + 1);
+    }
+
+    private static HttpResponse<String> asked(String path, String cookie) throws Exception {
+        HttpRequest.Builder request =
+                HttpRequest.newBuilder(SERVICE.address().resolve("/" + path)).header("Cookie", cookie);
+        return answer(request);
+    }
+
+    private static HttpResponse<String> entered(String shared, String passcode) throws Exception {
+        return answer(HttpRequest.newBuilder(SERVICE.address().resolve("/" + shared + "/passcode"))
+                .header("Content-Type", "application/json")
+                .POST(HttpRequest.BodyPublishers.ofString("{\"passcode\":\"" + passcode + "\"}")));
+    }
+
+    private static HttpResponse<String> answer(HttpRequest.Builder request) throws Exception {
+        try (HttpClient http = HttpClient.newHttpClient()) {
+            return http.send(request.build(), HttpResponse.BodyHandlers.ofString());
+        }
+    }
+
+    private static String cookieOf(HttpResponse<String> answer) {
+        return answer.headers().firstValue("Set-Cookie").orElseThrow().replaceFirst(";.*", "");
+    }
+
+    @Test
     void aSharedDashboardOpensWithoutAnAccountShowsOnlyItsPointsAndCanBeWithdrawn() {
         DashboardView made = dashboard(SERVICE.owner(), "Pump");
         assertThat(made.panels())
@@ -322,7 +397,9 @@ class RightsTest {
                             + plant.point("Radial vibration").id() + "/" + what));
         }
         refused(403, () -> looker.delete("api/v1/links/" + link.id()));
-        refused(403, () -> looker.post("api/v1/dashboards/" + made.id() + "/links", new ShareRequest(null, null)));
+        refused(
+                403,
+                () -> looker.post("api/v1/dashboards/" + made.id() + "/links", new ShareRequest(null, null, null)));
         SERVICE.owner().delete("api/v1/links/" + link.id());
         refused(410, () -> SERVICE.anonymous().get("api/v1/shared/" + token));
         refused(410, () -> SERVICE.anonymous().get("api/v1/shared/made-up"));

@@ -3,21 +3,16 @@ package org.openpasture.acceptance.radio;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.awaitility.Awaitility.await;
 
-import java.io.BufferedReader;
 import java.io.IOException;
-import java.io.PrintStream;
-import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.concurrent.BlockingQueue;
-import java.util.concurrent.LinkedBlockingQueue;
-import java.util.concurrent.TimeUnit;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.openpasture.acceptance.BuiltService;
+import org.openpasture.acceptance.Peer;
 import org.openpasture.acceptance.Plant;
 import org.openpasture.api.fleet.FrameView;
 import org.openpasture.api.radio.RadioStateView;
@@ -25,7 +20,6 @@ import org.openpasture.api.setting.RadioSettings;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.simulator.host.ServiceProcess;
 import tools.jackson.databind.JsonNode;
-import tools.jackson.databind.json.JsonMapper;
 
 /**
  * A gateway and a device made with somebody else's implementation of the protocol. They answer back: what the network
@@ -39,71 +33,37 @@ class ForeignDeviceTest {
     @TempDir
     private Path folder;
 
-    /** The other implementation, as a process. */
-    private static final class Peer implements AutoCloseable {
-        private final Process process;
-        private final PrintStream to;
-        private final BlockingQueue<JsonNode> said = new LinkedBlockingQueue<>();
+    /** A device behind a gateway, by another implementation. */
+    private static final class Device extends Peer {
         private final List<JsonNode> ups = new ArrayList<>();
 
-        Peer(int port) throws IOException {
-            process = new ProcessBuilder(
-                            "node",
-                            "src/test/peers/lora_device.mjs",
-                            Integer.toString(port),
-                            Plant.MAST,
-                            Plant.PUMP_EUI,
-                            Plant.JOIN_EUI,
-                            Plant.PUMP_KEY)
-                    .redirectError(ProcessBuilder.Redirect.INHERIT)
-                    .start();
-            to = new PrintStream(process.getOutputStream(), true);
-            Thread.ofVirtual().start(() -> {
-                try (BufferedReader lines = process.inputReader()) {
-                    lines.lines().forEach(line -> said.add(JsonMapper.shared().readTree(line)));
-                } catch (IOException | UncheckedIOException e) {
-                    // It has ended.
-                }
-            });
+        Device(int port) throws IOException {
+            super(
+                    "lora_device.mjs",
+                    Integer.toString(port),
+                    Plant.MAST,
+                    Plant.PUMP_EUI,
+                    Plant.JOIN_EUI,
+                    Plant.PUMP_KEY);
             next("listening");
         }
 
-        JsonNode next(String what) {
-            try {
-                while (true) {
-                    JsonNode one = said.poll(20, TimeUnit.SECONDS);
-                    assertThat(one).as("waiting for " + what).isNotNull();
-                    assertThat(one.has("error")).as("the peer says %s", one).isFalse();
-                    if (one.has(what)) {
-                        return one;
-                    }
-                }
-            } catch (InterruptedException e) {
-                throw new IllegalStateException(e);
-            }
-        }
-
-        void tell(String line) {
-            to.println(line);
+        void ask(String line) {
+            tell(line);
             next("done");
         }
 
         boolean join(int nonce) {
-            to.println("join " + nonce);
+            tell("join " + nonce);
             return next("joined").path("joined").asBoolean();
         }
 
         List<JsonNode> up(int count, String options) {
-            to.println("up " + count + " " + options);
+            tell("up " + count + " " + options);
             List<JsonNode> these =
                     IntStream.range(0, count).mapToObj(i -> next("up")).toList();
             ups.addAll(these);
             return these;
-        }
-
-        @Override
-        public void close() {
-            process.destroy();
         }
     }
 
@@ -135,22 +95,22 @@ class ForeignDeviceTest {
         Plant plant = new Plant(owner);
         plant.gateway("Mast", Plant.MAST);
         plant.pumpSender();
-        try (Peer peer = new Peer(service.radio().getPort())) {
+        try (Device peer = new Device(service.radio().getPort())) {
             peer.next("reachable");
-            peer.tell("rate 5");
-            peer.tell("snr 12");
+            peer.ask("rate 5");
+            peer.ask("snr 12");
             assertThat(peer.join(1)).isTrue();
             peer.up(28, "");
-            peer.tell("lose 3");
+            peer.ask("lose 3");
             peer.up(12, "");
 
             service.kill();
             service = BuiltService.start(folder.resolve("data"));
             owner = service.signIn("owner");
             plant = plant.at(owner);
-            peer.tell("port " + service.radio().getPort());
+            peer.ask("port " + service.radio().getPort());
             peer.next("reachable");
-            peer.tell("lose 0");
+            peer.ask("lose 0");
             peer.up(22, "");
 
             assertThat(peer.ups).allSatisfy(up -> {
@@ -181,9 +141,9 @@ class ForeignDeviceTest {
         Plant plant = new Plant(owner);
         plant.gateway("Mast", Plant.MAST);
         plant.pumpSender();
-        try (Peer peer = new Peer(service.radio().getPort())) {
+        try (Device peer = new Device(service.radio().getPort())) {
             peer.next("reachable");
-            peer.tell("rate 5");
+            peer.ask("rate 5");
             assertThat(peer.join(1)).isTrue();
 
             JsonNode three = peer.up(1, "0d0d0d").getFirst();
@@ -209,15 +169,15 @@ class ForeignDeviceTest {
             });
 
             // Out of reach for 20,000 frames.
-            peer.tell("gap 20000");
+            peer.ask("gap 20000");
             peer.up(1, "");
             assertThat(kept(owner, true)).contains(20_006L);
             assertThat(kept(owner, false)).isEmpty();
 
             // It asks to join and does not hear the answer: it goes on with the session that it has.
-            peer.tell("lose 1");
+            peer.ask("lose 1");
             assertThat(peer.join(2)).isFalse();
-            peer.tell("lose 0");
+            peer.ask("lose 0");
             peer.up(1, "");
             ApiClient now = owner;
             await().untilAsserted(() -> assertThat(kept(now, true)).contains(20_007L));

@@ -9,6 +9,7 @@ import org.jspecify.annotations.Nullable;
  * @param link shown once, when it is made
  * @param opened how often it was opened
  * @param lastOpenedAt null if it never was
+ * @param passcode whether a passcode must be entered to open it
  */
 public record ShareView(
         String id,
@@ -19,4 +20,5 @@ public record ShareView(
         @Nullable Instant until,
         @Nullable String link,
         long opened,
-        @Nullable Instant lastOpenedAt) {}
+        @Nullable Instant lastOpenedAt,
+        boolean passcode) {}

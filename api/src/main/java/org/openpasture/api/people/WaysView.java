@@ -12,6 +12,8 @@ import org.openpasture.core.limit.Severity;
  * @param mailFrom the least severity for mails; null for no mails
  * @param phone telephone number in international form; null or empty for none
  * @param textFrom the least severity for text messages; null for none
+ * @param browserFrom the least severity for notices in one's browsers; null for none
+ * @param digestAt when advisory notices are sent, once a day and together; null for at once
  * @param quietFrom where hours begin in which only critical notices are sent; null for none
  * @param quietUntil where they end
  * @param awayFrom the first day without notices; null for none
@@ -22,6 +24,8 @@ public record WaysView(
         @Nullable Severity mailFrom,
         @Nullable String phone,
         @Nullable Severity textFrom,
+        @Nullable Severity browserFrom,
+        @Nullable LocalTime digestAt,
         @Nullable LocalTime quietFrom,
         @Nullable LocalTime quietUntil,
         @Nullable LocalDate awayFrom,

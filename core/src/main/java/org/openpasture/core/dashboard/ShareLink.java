@@ -11,6 +11,7 @@ import org.openpasture.core.entity.Entity;
  * @param tokenHash SHA-256 of the token, hex
  * @param until when it ends; null for never
  * @param createdBy the person who answers for it; what they may no longer see, the link shows no longer
+ * @param passcodeHash what its passcode is checked against; null if it opens without one
  */
 public record ShareLink(
         String id,
@@ -19,9 +20,15 @@ public record ShareLink(
         String note,
         Instant createdAt,
         @Nullable Instant until,
-        String createdBy)
+        String createdBy,
+        @Nullable String passcodeHash)
         implements Entity {
     private static final Duration LONGEST = Duration.ofDays(365);
+
+    /** Whether it opens with a passcode only. */
+    public boolean hasPasscode() {
+        return passcodeHash != null;
+    }
 
     /** Every link ends; one from before links had to, a year after it was made. */
     public boolean isOpenAt(Instant now) {

@@ -14,6 +14,7 @@ import org.openpasture.core.people.Group;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
+import org.openpasture.core.registry.PersonWays;
 import org.openpasture.core.registry.Registry;
 
 /** What becomes of a person who leaves: what they made stays, what they may and what they handed out does not. */
@@ -62,6 +63,8 @@ public final class PersonEdits {
                 .filter(dashboard -> dashboard.ownerId().equals(leaves.id()))
                 .forEach(dashboard -> steps.add(new Change.Put(dashboard.of(heir.id()))));
         now.find(Ways.class, leaves.id()).ifPresent(ways -> steps.add(new Change.Remove(Kind.NOTICE_WAYS, ways.id())));
+        PersonWays.browsersOf(now, leaves.id())
+                .forEach(browser -> steps.add(new Change.Remove(Kind.NOTIFIED_BROWSER, browser.id())));
         steps.add(new Change.Remove(Kind.PERSON, leaves.id()));
         return steps;
     }

@@ -4,7 +4,7 @@ import java.util.regex.Pattern;
 
 /**
  * Who is notified, as it is written in a rule: an e-mail address, a telephone number for text messages, or a person
- * with an account, who chooses how.
+ * with an account, who chooses how; and a browser of such a person.
  */
 public sealed interface Recipient {
     /** An e-mail address. */
@@ -30,6 +30,17 @@ public sealed interface Recipient {
             return PERSON + name;
         }
     }
+
+    /** A browser of a person, by its id; it stands in no rule. */
+    record OfBrowser(String id) implements Recipient {
+        @Override
+        public String written() {
+            return BROWSER + id;
+        }
+    }
+
+    /** What a browser's id is preceded by. */
+    String BROWSER = "browser:";
 
     /** What a person's name is preceded by. */
     String PERSON = "person:";
@@ -63,6 +74,9 @@ public sealed interface Recipient {
      * before.
      */
     static Recipient kept(String written) {
+        if (written.startsWith(BROWSER)) {
+            return new OfBrowser(written.substring(BROWSER.length()));
+        }
         try {
             return of(written);
         } catch (IllegalArgumentException e) {

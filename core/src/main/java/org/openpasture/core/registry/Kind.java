@@ -16,6 +16,7 @@ import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.fleet.ResponseCheck;
 import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.limit.LimitSet;
+import org.openpasture.core.notice.NotifiedBrowser;
 import org.openpasture.core.notice.Ways;
 import org.openpasture.core.outlet.Outlet;
 import org.openpasture.core.pack.ImportedPack;
@@ -56,7 +57,8 @@ public enum Kind {
     PERSON("person", Person.class),
     GROUP("group", Group.class),
     GRANT("grant", Grant.class),
-    NOTICE_WAYS("notice-ways", Ways.class);
+    NOTICE_WAYS("notice-ways", Ways.class),
+    NOTIFIED_BROWSER("notified-browser", NotifiedBrowser.class);
 
     private final String id;
     private final Class<? extends Entity> type;

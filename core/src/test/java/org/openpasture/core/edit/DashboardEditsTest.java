@@ -46,7 +46,7 @@ class DashboardEditsTest {
             new Point("barn", 2, "Barn", "farm", Quantity.TEMPERATURE, "°C", null, null, null, true),
             new Dashboard("board", "Board", "o", "creamery", 4, List.of(FAR)),
             new Dashboard("private", "Private", "o", null, 1, List.of()),
-            new ShareLink("link", "board", "hash", "", Instant.EPOCH, null, "o"),
+            new ShareLink("link", "board", "hash", "", Instant.EPOCH, null, "o", null),
             OWNER,
             EDITOR,
             LOOKER,

@@ -8,6 +8,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -20,35 +21,38 @@ class WaysTest {
     private static final ZoneId LONDON = ZoneId.of("Europe/London");
     private static final Instant NOON = Instant.parse("2026-03-02T12:00:00Z");
 
+    private static final List<String> NO_BROWSERS = List.of();
+
     private static Ways ways(QuietHours quiet, Absence absence) {
-        return new Ways("1", "", Severity.WARNING, "+447700900123", Severity.CRITICAL, quiet, absence);
+        return new Ways("1", "", Severity.WARNING, "+447700900123", Severity.CRITICAL, null, null, quiet, absence);
     }
 
     @Test
     void whoHasSaidNothingGetsEverythingByMail() {
-        assertThat(Ways.usual("1").of(ANNA, Severity.ADVISORY, NOON, LONDON))
+        assertThat(Ways.usual("1").of(ANNA, NO_BROWSERS, Severity.ADVISORY, NOON, LONDON))
                 .containsExactly(new Ways.Told(new Recipient.Mail("anna@pasture.example"), NOON));
-        assertThat(Ways.usual("1").of(new Person("1", "anna", "", false), Severity.CRITICAL, NOON, LONDON))
+        assertThat(Ways.usual("1").of(new Person("1", "anna", "", false), NO_BROWSERS, Severity.CRITICAL, NOON, LONDON))
                 .isEmpty();
     }
 
     @Test
     void anAddressOfOnesOwnStandsForThatOfTheAccount() {
-        Ways own = new Ways("1", "anna@home.example", Severity.ADVISORY, "", null, null, null);
-        assertThat(own.of(ANNA, Severity.WARNING, NOON, LONDON))
+        Ways own = new Ways("1", "anna@home.example", Severity.ADVISORY, "", null, null, null, null, null);
+        assertThat(own.of(ANNA, NO_BROWSERS, Severity.WARNING, NOON, LONDON))
                 .extracting(Ways.Told::address)
                 .containsExactly(new Recipient.Mail("anna@home.example"));
-        assertThatThrownBy(() -> new Ways("1", "+447700900123", null, "", null, null, null))
+        assertThatThrownBy(() -> new Ways("1", "+447700900123", null, "", null, null, null, null, null))
                 .hasMessageContaining("no e-mail address");
     }
 
     @Test
     void eachWayHasItsLeastSeverity() {
-        assertThat(ways(null, null).of(ANNA, Severity.ADVISORY, NOON, LONDON)).isEmpty();
-        assertThat(ways(null, null).of(ANNA, Severity.WARNING, NOON, LONDON))
+        assertThat(ways(null, null).of(ANNA, NO_BROWSERS, Severity.ADVISORY, NOON, LONDON))
+                .isEmpty();
+        assertThat(ways(null, null).of(ANNA, NO_BROWSERS, Severity.WARNING, NOON, LONDON))
                 .extracting(Ways.Told::address)
                 .containsExactly(new Recipient.Mail("anna@pasture.example"));
-        assertThat(ways(null, null).of(ANNA, Severity.CRITICAL, NOON, LONDON))
+        assertThat(ways(null, null).of(ANNA, NO_BROWSERS, Severity.CRITICAL, NOON, LONDON))
                 .extracting(Ways.Told::address)
                 .containsExactly(new Recipient.Mail("anna@pasture.example"), new Recipient.Text("+447700900123"));
     }
@@ -67,18 +71,60 @@ class WaysTest {
     void quietHoursHoldBackUntilTheyAreOver(LocalTime from, LocalTime until, Instant ready, Instant goes) {
         assertThat(new QuietHours(from, until).after(ready, LONDON)).isEqualTo(goes);
         Ways ways = ways(new QuietHours(from, until), null);
-        assertThat(ways.of(ANNA, Severity.WARNING, ready, LONDON).getFirst().notBefore())
+        assertThat(ways.of(ANNA, NO_BROWSERS, Severity.WARNING, ready, LONDON)
+                        .getFirst()
+                        .notBefore())
                 .isEqualTo(goes);
-        assertThat(ways.of(ANNA, Severity.CRITICAL, ready, LONDON).getFirst().notBefore())
+        assertThat(ways.of(ANNA, NO_BROWSERS, Severity.CRITICAL, ready, LONDON)
+                        .getFirst()
+                        .notBefore())
                 .as("what is critical does not wait")
                 .isEqualTo(ready);
     }
 
     @Test
+    void eachBrowserOfAPersonIsNotifiedFromTheSeverityThatTheyChose() {
+        Ways ways = new Ways("1", "", null, "", null, Severity.WARNING, null, null, null);
+        List<String> browsers = List.of("phone", "desk");
+        assertThat(ways.of(ANNA, browsers, Severity.ADVISORY, NOON, LONDON)).isEmpty();
+        assertThat(ways.of(ANNA, browsers, Severity.WARNING, NOON, LONDON))
+                .extracting(told -> told.address().written())
+                .containsExactly("browser:phone", "browser:desk");
+        assertThat(Recipient.kept("browser:phone")).isEqualTo(new Recipient.OfBrowser("phone"));
+        assertThat(Ways.usual("1").withBrowsers().browserFrom()).isEqualTo(Severity.ADVISORY);
+        assertThat(ways.withBrowsers().browserFrom()).isEqualTo(Severity.WARNING);
+    }
+
+    /**
+     * What is advisory waits for the day's notice, also that of tomorrow; where that falls into quiet hours, for their
+     * end.
+     */
+    @ParameterizedTest
+    @CsvSource({
+        "07:00, , 2026-03-02T06:59:00Z, 2026-03-02T07:00:00Z",
+        "07:00, , 2026-03-02T07:00:00Z, 2026-03-03T07:00:00Z",
+        "07:00, 22:00-08:00, 2026-03-02T12:00:00Z, 2026-03-03T08:00:00Z",
+        "01:30, , 2026-03-28T12:00:00Z, 2026-03-29T01:30:00Z",
+        "07:00, , 2026-03-28T12:00:00Z, 2026-03-29T06:00:00Z",
+    })
+    void whatIsAdvisoryGoesOnceADay(LocalTime digest, String quiet, Instant ready, Instant goes) {
+        QuietHours hours = quiet == null
+                ? null
+                : new QuietHours(LocalTime.parse(quiet.substring(0, 5)), LocalTime.parse(quiet.substring(6)));
+        Ways ways = new Ways("1", "", Severity.ADVISORY, "", null, null, digest, hours, null);
+        assertThat(ways.of(ANNA, NO_BROWSERS, Severity.ADVISORY, ready, LONDON))
+                .extracting(Ways.Told::notBefore)
+                .containsExactly(goes);
+        assertThat(ways.of(ANNA, NO_BROWSERS, Severity.CRITICAL, ready, LONDON))
+                .extracting(Ways.Told::notBefore)
+                .containsExactly(ready);
+    }
+
+    @Test
     void whoIsAwayIsNotNotified() {
         Ways ways = ways(null, new Absence(LocalDate.of(2026, 3, 1), LocalDate.of(2026, 3, 2)));
-        assertThat(ways.of(ANNA, Severity.CRITICAL, NOON, LONDON)).isEmpty();
-        assertThat(ways.of(ANNA, Severity.CRITICAL, NOON.plus(Duration.ofDays(1)), LONDON))
+        assertThat(ways.of(ANNA, NO_BROWSERS, Severity.CRITICAL, NOON, LONDON)).isEmpty();
+        assertThat(ways.of(ANNA, NO_BROWSERS, Severity.CRITICAL, NOON.plus(Duration.ofDays(1)), LONDON))
                 .hasSize(2);
     }
 

@@ -47,9 +47,10 @@ final class Addressees {
         return switch (recipient) {
             case Recipient.Mail mail -> Stream.of(new Ways.Told(mail, at));
             case Recipient.Text text -> Stream.of(new Ways.Told(text, at));
+            case Recipient.OfBrowser browser -> Stream.of(new Ways.Told(browser, at));
             case Recipient.OfPerson(String name) ->
                 registry.person(name).filter(one -> new Access(registry, one).may(Right.LOOK, alert.placeId())).stream()
-                        .flatMap(one -> PersonWays.of(registry, one).of(one, alert.severity(), at, zone).stream());
+                        .flatMap(one -> PersonWays.told(registry, one, alert.severity(), at, zone).stream());
         };
     }
 }

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.alert.Alert;
@@ -154,8 +155,9 @@ public class AlertPublisher implements EffectSink {
         rule(alert).ifPresent(rule -> {
             if (rule.tellsWhenOver()) {
                 notices.told(dsl, alert.id())
-                        .forEach(address ->
-                                notices.add(dsl, notice(alert, what, Recipient.kept(address), NoticeText.AGAIN)));
+                        .forEach(address -> notices.add(
+                                dsl,
+                                inTime(rule, alert, notice(alert, what, Recipient.kept(address), NoticeText.AGAIN))));
             }
             laterRounds(dsl, rule, alert, what, false);
         });
@@ -163,20 +165,38 @@ public class AlertPublisher implements EffectSink {
 
     /** Who was told of an alert is told that it is over, where the rule says so. */
     private void over(DSLContext dsl, Alert alert, Instant at, @Nullable Double value) {
-        if (rule(alert).filter(Rule::tellsWhenOver).isPresent()) {
-            String what = "over/" + at.toEpochMilli();
-            notices.told(dsl, alert.id())
-                    .forEach(address -> notices.add(
-                            dsl,
-                            waiting(
-                                    alert,
-                                    id(alert, what, address),
-                                    address,
-                                    text.subjectOver(alert),
-                                    Recipient.kept(address) instanceof Recipient.Text
-                                            ? text.shortOver(registry.now(), alert, at)
-                                            : text.bodyOver(registry.now(), alert, at, value))));
-        }
+        rule(alert).filter(Rule::tellsWhenOver).ifPresent(rule -> {
+            String what = NoticeStore.OVER + at.toEpochMilli();
+            for (String address : notices.told(dsl, alert.id())) {
+                String body = isShort(Recipient.kept(address))
+                        ? text.shortOver(registry.now(), alert, at)
+                        : text.bodyOver(registry.now(), alert, at, value);
+                notices.add(
+                        dsl,
+                        inTime(
+                                rule,
+                                alert,
+                                waiting(alert, id(alert, what, address), address, text.subjectOver(alert), body)));
+            }
+        });
+    }
+
+    /** The same when the person behind its address wants it: after quiet hours, or with the day's. */
+    private Notice inTime(Rule rule, Alert alert, Notice notice) {
+        List<String> all = Stream.concat(
+                        rule.recipients().stream(),
+                        rule.rounds().stream().flatMap(round -> round.recipients().stream()))
+                .toList();
+        return Addressees.of(registry.now(), alert, all, notice.createdAt()).told().stream()
+                .filter(told -> told.address().written().equals(notice.recipient()))
+                .map(Ways.Told::notBefore)
+                .min(Comparator.naturalOrder())
+                .map(notice::at)
+                .orElse(notice);
+    }
+
+    private static boolean isShort(Recipient recipient) {
+        return recipient instanceof Recipient.Text || recipient instanceof Recipient.OfBrowser;
     }
 
     /**
@@ -223,7 +243,7 @@ public class AlertPublisher implements EffectSink {
      */
     private Notice notice(Alert alert, String occasion, Recipient recipient, String before) {
         String id = id(alert, occasion, recipient.written());
-        String body = recipient instanceof Recipient.Text
+        String body = isShort(recipient)
                 ? text.shortBody(registry.now(), alert, before)
                 : before + text.body(registry.now(), alert, tokens.of(id));
         return waiting(alert, id, recipient.written(), text.subject(alert), body);

@@ -20,8 +20,8 @@ import org.openpasture.store.registry.RegistryStore;
 import org.springframework.stereotype.Component;
 
 /**
- * Watches whether mails and text messages get away. Where one kind has failed for a while, the owners are notified by
- * the other, once until it works again. For any thread.
+ * Watches whether mails and text messages get away. Of browsers each has a service of its own. Where one kind has
+ * failed for a while, the owners are notified by the other, once until it works again. For any thread.
  */
 @Component
 class ChannelWatch {
@@ -49,6 +49,7 @@ class ChannelWatch {
             return switch (Recipient.kept(recipient)) {
                 case Recipient.Mail mail -> Optional.of(MAIL);
                 case Recipient.Text text -> Optional.of(TEXT);
+                case Recipient.OfBrowser browser -> Optional.empty();
                 case Recipient.OfPerson person -> Optional.empty();
             };
         }

@@ -4,10 +4,12 @@ import jakarta.annotation.PreDestroy;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
@@ -84,20 +86,35 @@ public class NoticeSender {
     /** Tries what waits for one address: one by one, and in a flood together. */
     private void attempt(List<Notice> line) {
         Pace pace = paces.computeIfAbsent(line.getFirst().recipient(), address -> new Pace());
+        Set<String> gone = new HashSet<>();
         for (int i = 0; i < line.size() && !loop.isClosed(); i++) {
             Notice notice = line.get(i);
+            if (gone.contains(notice.id())) {
+                continue;
+            }
             Instant now = clock.instant();
             if (notice.alertId() == null) {
                 inTurn(() -> done(List.of(notice), delivery.send(notice)));
             } else if (!pace.next(now).isAfter(now)) {
-                List<Notice> together = pace.isFlood(now) ? ofAlerts(line, i) : List.of(notice);
+                List<Notice> together = together(pace, line, i, now);
                 inTurn(() -> done(together, together.size() == 1 ? delivery.send(notice) : delivery.send(together)));
                 pace.sent(now);
-                if (together.size() > 1) {
-                    return;
-                }
+                together.forEach(one -> gone.add(one.id()));
             }
         }
+    }
+
+    /** What goes in one message: in a flood all, else what was kept until the same time. */
+    private static List<Notice> together(Pace pace, List<Notice> line, int from, Instant now) {
+        if (pace.isFlood(now)) {
+            return ofAlerts(line, from);
+        }
+        Notice first = line.get(from);
+        return first.isHeld()
+                ? ofAlerts(line, from).stream()
+                        .filter(one -> one.isHeld() && one.nextAt().equals(first.nextAt()))
+                        .toList()
+                : List.of(first);
     }
 
     private static List<Notice> ofAlerts(List<Notice> line, int from) {

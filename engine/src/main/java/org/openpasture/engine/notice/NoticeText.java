@@ -150,16 +150,25 @@ public class NoticeText {
 
     /** The same: its text. */
     public String gatheredBody(List<Notice> all, int shown) {
-        StringBuilder body = new StringBuilder(all.size() + " notices within a short time:\n\n");
-        all.stream().limit(shown).forEach(notice -> body.append(notice.subject())
-                .append('\n'));
-        if (all.size() > shown) {
-            body.append("and ").append(all.size() - shown).append(" more\n");
-        }
+        boolean held = all.stream().allMatch(Notice::isHeld);
+        StringBuilder body = new StringBuilder(
+                all.size() + (held ? " notices that waited until now:\n\n" : " notices within a short time:\n\n"));
+        body.append(gatheredLines(all, shown));
         if (!settings.addressOrEmpty().isEmpty()) {
             body.append("\nAll alerts: ").append(settings.addressOrEmpty()).append("/alerts\n");
         }
         return body.toString();
+    }
+
+    /** A line for each of the first, and how many more there are. */
+    public String gatheredLines(List<Notice> all, int shown) {
+        StringBuilder lines = new StringBuilder();
+        all.stream().limit(shown).forEach(notice -> lines.append(notice.subject())
+                .append('\n'));
+        if (all.size() > shown) {
+            lines.append("and ").append(all.size() - shown).append(" more\n");
+        }
+        return lines.toString();
     }
 
     private static void line(StringBuilder body, String name, String value) {

@@ -291,6 +291,7 @@ public class ScheduledReports {
         return switch (Recipient.kept(recipient)) {
             case Recipient.Mail(String address) -> Optional.of(address);
             case Recipient.Text text -> Optional.empty();
+            case Recipient.OfBrowser browser -> Optional.empty();
             case Recipient.OfPerson(String name) -> now.person(name).flatMap(person -> PersonWays.mailOf(now, person));
         };
     }

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CopyOnWriteArrayList;
@@ -71,7 +72,8 @@ class NoticeSenderTest {
                 "owner",
                 List.of(
                         new Change.Put(new Person("1", "owner", OWNER, true)),
-                        new Change.Put(new Ways("1", "", Severity.ADVISORY, PHONE, Severity.CRITICAL, null, null))));
+                        new Change.Put(new Ways(
+                                "1", "", Severity.ADVISORY, PHONE, Severity.CRITICAL, null, null, null, null))));
         notices = new NoticeStore(database);
         sender = new NoticeSender(
                 notices, outside, new ChannelWatch(database, registry, notices, clock), Watchers.NONE, clock);
@@ -123,6 +125,39 @@ class NoticeSenderTest {
         alerts(1, "flooded@pasture.example");
         turn();
         assertThat(outside.taken).last().isEqualTo("flooded@pasture.example: alert 504");
+    }
+
+    /** The end of quiet hours, or the day's notice: one message for what waited, in the order in which it came. */
+    @Test
+    void whatWaitedForTheSameTimeComesInOneMessage() throws Exception {
+        Instant morning = clock.instant().plus(Duration.ofHours(9));
+        for (int i = 1; i <= 4; i++) {
+            held("held" + i, "anna@pasture.example", i == 4 ? morning.plusSeconds(60) : morning);
+        }
+        held("alone", "ben@pasture.example", morning);
+        turn();
+        assertThat(outside.taken).isEmpty();
+        clock.pass(Duration.ofHours(9).plusSeconds(60));
+        alerts(1, "anna@pasture.example");
+        turn();
+        assertThat(outside.taken)
+                .containsExactlyInAnyOrder(
+                        "anna@pasture.example: 3 together",
+                        "anna@pasture.example: held4",
+                        "anna@pasture.example: alert 1",
+                        "ben@pasture.example: alone");
+        turn();
+        assertThat(outside.taken).as("each once").hasSize(4);
+    }
+
+    private void held(String subject, String recipient, Instant until) {
+        database.write(dsl -> {
+            notices.add(
+                    dsl,
+                    Notice.waiting(subject, "alert-" + subject, recipient, subject, "", clock.instant())
+                            .at(until));
+            return true;
+        });
     }
 
     @Test

@@ -16,7 +16,7 @@ import org.springframework.stereotype.Component;
  * person has signed in from before need not mind. Any thread.
  */
 @Component
-class SignInThrottle {
+public class SignInThrottle {
     private static final int MOST_BUCKETS = 20_000;
     private static final Duration REMEMBERED = Duration.ofDays(30);
 
@@ -59,7 +59,7 @@ class SignInThrottle {
      * @param source where the attempt comes from
      * @throws Problem if there were too many
      */
-    void attempt(String name, String source) {
+    public void attempt(String name, String source) {
         String key = PersonName.key(name);
         take(key + " from " + source, NAME_AND_SOURCE);
         take("from " + source, SOURCE);
@@ -104,7 +104,7 @@ class SignInThrottle {
     }
 
     /** The attempt was right: who made it is known at this source, and owes nothing. */
-    void succeeded(String name, String source) {
+    public void succeeded(String name, String source) {
         String key = PersonName.key(name);
         buckets.remove(key + " from " + source);
         give("from " + source, SOURCE);

@@ -15,6 +15,7 @@ import org.openpasture.api.setting.TestResult;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.notice.Absence;
+import org.openpasture.core.notice.NotifiedBrowser;
 import org.openpasture.core.notice.Pace;
 import org.openpasture.core.notice.QuietHours;
 import org.openpasture.core.notice.Recipient;
@@ -26,6 +27,7 @@ import org.openpasture.core.registry.PersonWays;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.notice.Mailer;
 import org.openpasture.engine.notice.NotDelivered;
+import org.openpasture.engine.notice.Pusher;
 import org.openpasture.engine.notice.Texter;
 import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
@@ -43,14 +45,16 @@ class WaysController {
     private final RegistryStore registry;
     private final Mailer mailer;
     private final Texter texter;
+    private final Pusher pusher;
     private final Reader reader;
     private final Clock clock;
     private final Map<String, Pace> paces = new ConcurrentHashMap<>();
 
-    WaysController(RegistryStore registry, Mailer mailer, Texter texter, Reader reader, Clock clock) {
+    WaysController(RegistryStore registry, Mailer mailer, Texter texter, Pusher pusher, Reader reader, Clock clock) {
         this.registry = registry;
         this.mailer = mailer;
         this.texter = texter;
+        this.pusher = pusher;
         this.reader = reader;
         this.clock = clock;
     }
@@ -72,6 +76,8 @@ class WaysController {
                 wished.mailFrom(),
                 number(wished.phone()),
                 wished.textFrom(),
+                wished.browserFrom(),
+                wished.digestAt(),
                 wished.quietFrom() == null || wished.quietUntil() == null
                         ? null
                         : new QuietHours(wished.quietFrom(), wished.quietUntil()),
@@ -88,6 +94,9 @@ class WaysController {
         reader.requireSignIn("send test messages");
         Person person = reader.person();
         Ways chosen = PersonWays.of(reader.now(), person);
+        List<String> browsers = PersonWays.browsersOf(reader.now(), person.id()).stream()
+                .map(NotifiedBrowser::id)
+                .toList();
         Instant now = clock.instant();
         Pace pace = paces.computeIfAbsent(person.id(), id -> new Pace());
         synchronized (pace) {
@@ -96,9 +105,7 @@ class WaysController {
             }
             pace.sent(now);
         }
-        List<Ways.Told> all = new Ways(
-                        person.id(), chosen.email(), chosen.mailFrom(), chosen.phone(), chosen.textFrom(), null, null)
-                .of(person, Severity.CRITICAL, now, ZoneOffset.UTC);
+        List<Ways.Told> all = chosen.always().of(person, browsers, Severity.CRITICAL, now, ZoneOffset.UTC);
         return all.stream().map(told -> tested(told.address())).toList();
     }
 
@@ -109,11 +116,19 @@ class WaysController {
                     case Recipient.Mail(String mail) ->
                         mailer.send(mail, "Test message from Open Pasture", words + "\n");
                     case Recipient.Text(String number) -> texter.send(number, words);
+                    case Recipient.OfBrowser browser ->
+                        pusher.send(browser.id(), new Pusher.Push("Test message", words, "/settings/notices", ""));
                     case Recipient.OfPerson person ->
                         Optional.of(new NotDelivered("an account has no address of its own", true));
                 };
-        return problem.map(why -> new TestResult(false, address.written() + ": not delivered: " + why.reason() + "."))
-                .orElseGet(() -> new TestResult(true, address.written() + ": the message was sent."));
+        String name = address instanceof Recipient.OfBrowser(String id)
+                ? reader.now()
+                        .find(NotifiedBrowser.class, id)
+                        .map(NotifiedBrowser::name)
+                        .orElse("a browser")
+                : address.written();
+        return problem.map(why -> new TestResult(false, name + ": not delivered: " + why.reason() + "."))
+                .orElseGet(() -> new TestResult(true, name + ": the message was sent."));
     }
 
     /** Who can be notified of what happens at a place: everybody who may see it. For who may operate there. */
@@ -128,12 +143,20 @@ class WaysController {
                 .map(person -> new RecipientView(
                         new Recipient.OfPerson(person.name()).written(),
                         person.name(),
-                        PersonWays.of(now, person)
-                                .of(person, Severity.CRITICAL, clock.instant(), ZoneOffset.UTC)
-                                .stream()
-                                .map(told -> told.address() instanceof Recipient.Text ? "text" : "mail")
+                        PersonWays.told(now, person, Severity.CRITICAL, clock.instant(), ZoneOffset.UTC).stream()
+                                .map(told -> way(told.address()))
+                                .distinct()
                                 .toList()))
                 .toList();
+    }
+
+    private static String way(Recipient address) {
+        return switch (address) {
+            case Recipient.Text text -> "text";
+            case Recipient.OfBrowser browser -> "browser";
+            case Recipient.Mail mail -> "mail";
+            case Recipient.OfPerson person -> "none";
+        };
     }
 
     private static String number(@org.jspecify.annotations.Nullable String phone) {
@@ -149,6 +172,8 @@ class WaysController {
                 ways.mailFrom(),
                 ways.phone(),
                 ways.textFrom(),
+                ways.browserFrom(),
+                ways.digest(),
                 ways.quiet() == null ? null : ways.quiet().from(),
                 ways.quiet() == null ? null : ways.quiet().until(),
                 ways.absence() == null ? null : ways.absence().from(),

@@ -55,6 +55,11 @@ public final class Problem extends RuntimeException {
         return new Problem(HttpStatus.UNAUTHORIZED, "second-factor", message, "Sign in with the code.");
     }
 
+    /** A link that opens with a passcode only. */
+    public static Problem passcode(String message, String todo) {
+        return new Problem(HttpStatus.FORBIDDEN, "passcode", message, todo);
+    }
+
     /** The thing was changed since the version that the request names. */
     public static Problem changedMeanwhile(String message, String todo) {
         return new Problem(HttpStatus.PRECONDITION_FAILED, "changed-meanwhile", message, todo);

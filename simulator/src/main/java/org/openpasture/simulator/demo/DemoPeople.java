@@ -38,6 +38,15 @@ final class DemoPeople {
                 .put(
                         "api/v1/session/notices",
                         new WaysView(
-                                name + "@harrowfell.example", Severity.ADVISORY, null, null, null, null, null, null));
+                                name + "@harrowfell.example",
+                                Severity.ADVISORY,
+                                null,
+                                null,
+                                null,
+                                null,
+                                null,
+                                null,
+                                null,
+                                null));
     }
 }

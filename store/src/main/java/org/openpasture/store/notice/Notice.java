@@ -34,6 +34,11 @@ public record Notice(
         return new Notice(id, alertId, recipient, subject, body, state, attempts, lastError, createdAt, sentAt, time);
     }
 
+    /** Whether it was kept for later on purpose: for the end of quiet hours, a daily notice, a later round. */
+    public boolean isHeld() {
+        return attempts == 0 && nextAt.isAfter(createdAt);
+    }
+
     /** The delivery state. */
     public enum State {
         WAITING,

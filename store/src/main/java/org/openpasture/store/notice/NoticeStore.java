@@ -54,12 +54,16 @@ public final class NoticeStore {
                 .execute();
     }
 
-    /** Takes back what was to be told of an alert later, and was not tried yet. */
+    /** How the occasion of a notice begins that an alert is over; it stands after the alert in the notice's id. */
+    public static final String OVER = "over/";
+
+    /** Takes back what was to be told of an alert later, and was not tried yet; but not that it is over. */
     public void takeBack(DSLContext dsl, String alertId, Instant now) {
         dsl.deleteFrom(NOTICE)
                 .where(NOTICE.ALERT_ID.eq(alertId), NOTICE.STATE.eq(Notice.State.WAITING.id()))
                 .and(NOTICE.ATTEMPTS.eq(0L))
                 .and(NOTICE.NEXT_AT.gt(now.toEpochMilli()))
+                .and(NOTICE.ID.notLike(alertId + "/" + OVER + "%"))
                 .execute();
     }
 

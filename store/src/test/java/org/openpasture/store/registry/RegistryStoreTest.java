@@ -155,7 +155,7 @@ class RegistryStoreTest {
                                     6,
                                     4),
                             Panel.Scale.FIT))),
-            new ShareLink("l", "db", "hash", "for the owner", NOW, NOW.plusSeconds(60), "o"),
+            new ShareLink("l", "db", "hash", "for the owner", NOW, NOW.plusSeconds(60), "o", null),
             new Person("o", "owner", "o@x.example", true),
             new Grant("gr", "o", Right.EDIT, "s"),
             new Group("group", "Shift", List.of("o"))

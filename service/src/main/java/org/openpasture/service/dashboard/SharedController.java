@@ -1,0 +1,221 @@
+package org.openpasture.service.dashboard;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.time.Instant;
+import java.util.List;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+import org.openpasture.api.dashboard.DashboardView;
+import org.openpasture.api.dashboard.PasscodeEntry;
+import org.openpasture.api.place.PlanView;
+import org.openpasture.api.reading.ExposureView;
+import org.openpasture.api.reading.SeriesView;
+import org.openpasture.api.reading.SummaryView;
+import org.openpasture.api.vibration.KeptWaveformView;
+import org.openpasture.api.vibration.SpectrumView;
+import org.openpasture.api.vibration.WaterfallView;
+import org.openpasture.api.vibration.WaveformView;
+import org.openpasture.core.access.Access;
+import org.openpasture.core.access.PanelPoints;
+import org.openpasture.core.dashboard.Panel;
+import org.openpasture.core.people.Right;
+import org.openpasture.core.place.Point;
+import org.openpasture.service.place.PlanViews;
+import org.openpasture.service.problem.Problem;
+import org.openpasture.service.reading.SeriesViews;
+import org.openpasture.service.vibration.VibrationViews;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.CookieValue;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What is behind a read-only link: a dashboard and what its panels show, without an account. */
+@RestController
+class SharedController {
+    private final SharedLinks links;
+    private final DashboardViews views;
+    private final SeriesViews series;
+    private final VibrationViews vibrations;
+    private final PlanViews plans;
+    private final LinkOpenings openings;
+
+    SharedController(
+            SharedLinks links,
+            DashboardViews views,
+            SeriesViews series,
+            VibrationViews vibrations,
+            PlanViews plans,
+            LinkOpenings openings) {
+        this.links = links;
+        this.views = views;
+        this.series = series;
+        this.vibrations = vibrations;
+        this.plans = plans;
+        this.openings = openings;
+    }
+
+    /** Enters the passcode of a link, which then is open for twelve hours in this browser. */
+    @PostMapping("/api/v1/shared/{token}/passcode")
+    ResponseEntity<Void> enter(@PathVariable String token, @RequestBody PasscodeEntry entry, HttpServletRequest http) {
+        return ResponseEntity.noContent()
+                .header(HttpHeaders.SET_COOKIE, links.enter(token, Objects.requireNonNull(entry.passcode()), http))
+                .build();
+    }
+
+    /**
+     * The dashboard behind a link, without an account. It counts as an opening of the link, unless {@code again} says
+     * that a page that is open asks again.
+     */
+    @GetMapping("/api/v1/shared/{token}")
+    DashboardView shared(
+            @PathVariable String token,
+            @CookieValue(name = LinkPass.COOKIE, defaultValue = "") String pass,
+            @RequestParam(defaultValue = "false") boolean again) {
+        SharedLinks.Shared shared = links.open(token, pass);
+        if (!again) {
+            openings.count(shared.link().id());
+        }
+        return views.view(shared.access(), shared.dashboard(), false);
+    }
+
+    /** Readings of a point on the dashboard behind a link. */
+    @GetMapping("/api/v1/shared/{token}/points/{pointId}/readings")
+    SeriesView readings(
+            @PathVariable String token,
+            @CookieValue(name = LinkPass.COOKIE, defaultValue = "") String pass,
+            @PathVariable String pointId,
+            @RequestParam(required = false) @Nullable Instant from,
+            @RequestParam(required = false) @Nullable Instant until,
+            @RequestParam(defaultValue = "600") int buckets) {
+        return series.series(point(token, pass, pointId), from, until, buckets);
+    }
+
+    /** Summaries by calendar period of a point on the dashboard behind a link. */
+    @GetMapping("/api/v1/shared/{token}/points/{pointId}/summaries")
+    List<SummaryView> summaries(
+            @PathVariable String token,
+            @CookieValue(name = LinkPass.COOKIE, defaultValue = "") String pass,
+            @PathVariable String pointId,
+            @RequestParam(defaultValue = "day") String period,
+            @RequestParam(required = false) @Nullable Instant from,
+            @RequestParam(required = false) @Nullable Instant until) {
+        return series.summaries(point(token, pass, pointId), period, from, until);
+    }
+
+    /** What the readings of a range come to, of a point on the dashboard behind a link. */
+    @GetMapping("/api/v1/shared/{token}/points/{pointId}/summary")
+    SummaryView summary(
+            @PathVariable String token,
+            @CookieValue(name = LinkPass.COOKIE, defaultValue = "") String pass,
+            @PathVariable String pointId,
+            @RequestParam(required = false) @Nullable Instant from,
+            @RequestParam(required = false) @Nullable Instant until) {
+        return series.summary(point(token, pass, pointId), from, until);
+    }
+
+    /** The running mean of a point on the dashboard behind a link. */
+    @GetMapping("/api/v1/shared/{token}/points/{pointId}/exposure")
+    ExposureView exposure(
+            @PathVariable String token,
+            @CookieValue(name = LinkPass.COOKIE, defaultValue = "") String pass,
+            @PathVariable String pointId,
+            @RequestParam(defaultValue = "480") int minutes) {
+        return series.exposure(point(token, pass, pointId), minutes);
+    }
+
+    /** Which waveforms are kept of a point on the dashboard behind a link, newest first. */
+    @GetMapping("/api/v1/shared/{token}/points/{pointId}/waveforms")
+    List<KeptWaveformView> waveforms(
+            @PathVariable String token,
+            @CookieValue(name = LinkPass.COOKIE, defaultValue = "") String pass,
+            @PathVariable String pointId,
+            @RequestParam(required = false) @Nullable Instant from,
+            @RequestParam(required = false) @Nullable Instant until,
+            @RequestParam(defaultValue = "100") int limit) {
+        return vibrations.list(point(token, pass, pointId), from, until, limit);
+    }
+
+    /** A waveform of a point on the dashboard behind a link. */
+    @GetMapping("/api/v1/shared/{token}/points/{pointId}/waveform")
+    WaveformView waveform(
+            @PathVariable String token,
+            @CookieValue(name = LinkPass.COOKIE, defaultValue = "") String pass,
+            @PathVariable String pointId,
+            @RequestParam(required = false) @Nullable Instant at,
+            @RequestParam(defaultValue = "2000") int most) {
+        return vibrations.waveform(point(token, pass, pointId), at, most);
+    }
+
+    /** The spectrum of a point on the dashboard behind a link. */
+    @GetMapping("/api/v1/shared/{token}/points/{pointId}/spectrum")
+    SpectrumView spectrum(
+            @PathVariable String token,
+            @CookieValue(name = LinkPass.COOKIE, defaultValue = "") String pass,
+            @PathVariable String pointId,
+            @RequestParam(required = false) @Nullable Instant at,
+            @RequestParam(defaultValue = "velocity") String kind,
+            @RequestParam(defaultValue = "10") double fromHz,
+            @RequestParam(defaultValue = "1000") double untilHz,
+            @RequestParam(defaultValue = "1500") int most) {
+        return vibrations.spectrum(point(token, pass, pointId), at, kind, fromHz, untilHz, most);
+    }
+
+    /** Spectra of a point on the dashboard behind a link, one after the other. */
+    @GetMapping("/api/v1/shared/{token}/points/{pointId}/waterfall")
+    WaterfallView waterfall(
+            @PathVariable String token,
+            @CookieValue(name = LinkPass.COOKIE, defaultValue = "") String pass,
+            @PathVariable String pointId,
+            @RequestParam(required = false) @Nullable Instant from,
+            @RequestParam(required = false) @Nullable Instant until,
+            @RequestParam(defaultValue = "velocity") String kind,
+            @RequestParam(defaultValue = "10") double fromHz,
+            @RequestParam(defaultValue = "1000") double untilHz,
+            @RequestParam(defaultValue = "40") int rows) {
+        return vibrations.waterfall(point(token, pass, pointId), from, until, kind, fromHz, untilHz, rows);
+    }
+
+    /** The picture of a place on the dashboard behind a link, with what is marked on it. */
+    @GetMapping("/api/v1/shared/{token}/plans/{placeId}")
+    PlanView plan(
+            @PathVariable String token,
+            @CookieValue(name = LinkPass.COOKIE, defaultValue = "") String pass,
+            @PathVariable String placeId) {
+        return plans.view(withPlan(token, pass, placeId), placeId);
+    }
+
+    /** The picture itself. */
+    @GetMapping("/api/v1/shared/{token}/plans/{placeId}/picture")
+    ResponseEntity<byte[]> picture(
+            @PathVariable String token,
+            @CookieValue(name = LinkPass.COOKIE, defaultValue = "") String pass,
+            @PathVariable String placeId) {
+        withPlan(token, pass, placeId);
+        return plans.picture(placeId);
+    }
+
+    private Access withPlan(String token, String pass, String placeId) {
+        SharedLinks.Shared shared = links.open(token, pass);
+        boolean isOn = shared.dashboard().panels().stream()
+                .filter(Panel.OnPlan.class::isInstance)
+                .map(panel -> panel.frame().selection())
+                .anyMatch(selection -> selection != null && selection.placeId().equals(placeId));
+        if (!isOn || !shared.access().may(Right.LOOK, placeId)) {
+            throw Problem.notFound("picture on this dashboard");
+        }
+        return shared.access();
+    }
+
+    private Point point(String token, String pass, String pointId) {
+        SharedLinks.Shared shared = links.open(token, pass);
+        return PanelPoints.of(shared.access(), shared.dashboard()).stream()
+                .filter(on -> on.id().equals(pointId))
+                .findFirst()
+                .orElseThrow(() -> Problem.notFound("point on this dashboard"));
+    }
+}
