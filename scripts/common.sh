@@ -90,7 +90,6 @@ build_if_needed() {
     | grep --line-buffered -oE 'Building Open Pasture: [a-z]+ .*|BUILD FAILURE|ERROR.*' | sed -u 's/^Building/   /' >&2
   grep -q 'BUILD SUCCESS' "$log" || fail "the build failed; see $log"
   package_app
-  touch "$stamp"
 }
 
 # Unpacks the service and keeps a cache of its loaded classes, by which it starts in a third of the time.
@@ -101,6 +100,8 @@ package_app() {
   "$JAVA_HOME/bin/java" -Djarmode=tools -jar "$ROOT"/service/target/service-*-boot.jar extract --destination "$APP" >/dev/null
   mv "$APP"/service-*.jar "$APP/service.jar"
   train_quick_start "$ROOT/.pasture/training.log"
+  echo "$(aot service) $(service_java_options)" >"$APP/service.options"
+  touch "$APP/built"
 }
 
 # Makes the cache of loaded classes. It holds for the files where they lie now.
