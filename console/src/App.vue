@@ -23,7 +23,7 @@ watch(
 </script>
 
 <template>
-  <AppShell v-if="session.person && !route.path.startsWith('/shared/')"><RouterView /></AppShell>
+  <AppShell v-if="session.person && !route.meta.bare"><RouterView /></AppShell>
   <DoorSheet v-else-if="session.away" title="Service not available">
     <p role="status">The service does not answer. This page tries again by itself and goes on as soon as it does.</p>
     <ProblemNote :error="session.away" />

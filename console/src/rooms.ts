@@ -6,6 +6,8 @@ declare module "vue-router" {
     title?: string;
     /** Reached without an account. */
     open?: boolean;
+    /** Without the rooms beside it. */
+    bare?: boolean;
   }
 }
 
@@ -38,15 +40,26 @@ export const router = createRouter({
       path: "/shared/:token",
       component: () => import("./dashboards/SharedPage.vue"),
       props: true,
-      meta: { title: "Shared dashboard", open: true },
+      meta: { title: "Shared dashboard", open: true, bare: true },
     },
     { path: "/now", component: () => import("./now/NowRoom.vue"), meta: { title: "Now" } },
     { path: "/places", component: () => import("./places/PlacesRoom.vue"), meta: { title: "Places" } },
     { path: "/places/:id", component: () => import("./places/PlacePage.vue"), props: true, meta: { title: "Place" } },
+    {
+      path: "/places/:id/table",
+      component: () => import("./points/PointTablePage.vue"),
+      props: true,
+      meta: { title: "Points as a table" },
+    },
     { path: "/points/:id", component: () => import("./points/PointPage.vue"), props: true, meta: { title: "Point" } },
     { path: "/alerts", component: () => import("./alerts/AlertsRoom.vue"), meta: { title: "Alerts" } },
     { path: "/alerts/:id", component: () => import("./alerts/AlertPage.vue"), props: true, meta: { title: "Alert" } },
     { path: "/dashboards", component: () => import("./dashboards/DashboardsRoom.vue"), meta: { title: "Dashboards" } },
+    {
+      path: "/dashboards/wall",
+      component: () => import("./dashboards/WallPage.vue"),
+      meta: { title: "Wall", bare: true },
+    },
     {
       path: "/dashboards/:id",
       component: () => import("./dashboards/DashboardPage.vue"),

@@ -83,6 +83,7 @@ export const api = {
   remove: (path: string) => json<void>(send("DELETE", path)),
   picture: <T>(path: string, content: Blob) =>
     json<T>(send("PUT", path, content, content.type || "application/octet-stream")),
+  putCsv: <T>(path: string, text: string) => json<T>(send("PUT", path, text, "text/csv")),
   csv: <T>(path: string, text: string) => json<T>(send("POST", path, text, "text/csv")),
 };
 

@@ -8,9 +8,11 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { ref } from "vue";
 import NewDashboardForm from "./NewDashboardForm.vue";
+import WallForm from "./WallForm.vue";
 
 const places = usePlaces();
 const making = ref(false);
+const hanging = ref(false);
 const { data: dashboards, error, load } = useLoad(() => api.get<DashboardSummary[]>("dashboards"));
 onChanged(["registry"], load);
 </script>
@@ -21,6 +23,7 @@ onChanged(["registry"], load);
       <h1>Dashboards</h1>
       <RouterLink to="/records/compare">Compare points</RouterLink>
       <RouterLink to="/packs">Packs</RouterLink>
+      <el-button v-if="dashboards?.length" @click="hanging = true">Wall screen</el-button>
       <el-button type="primary" @click="making = true">Make a dashboard</el-button>
     </header>
     <ProblemNote :error="error" />
@@ -40,6 +43,7 @@ onChanged(["registry"], load);
       >
     </section>
     <NewDashboardForm v-if="making" @close="making = false" />
+    <WallForm v-if="hanging && dashboards" :dashboards="dashboards" @close="hanging = false" />
   </div>
 </template>
 

@@ -134,6 +134,9 @@ async function remove() {
             <el-dropdown-item @click="open = 'place'">Name, limits …</el-dropdown-item>
             <el-dropdown-item v-if="place.kind !== 'asset'" @click="open = 'below'">Add a place here</el-dropdown-item>
             <el-dropdown-item @click="open = 'point'">Add point</el-dropdown-item>
+            <el-dropdown-item v-if="below.length > 1" @click="router.push(`/places/${id}/table`)"
+              >Points as a table</el-dropdown-item
+            >
             <el-dropdown-item v-if="below.length" @click="open = 'derived'">Add derived point</el-dropdown-item>
             <el-dropdown-item v-if="below.length" @click="open = 'rule'">Add a rule</el-dropdown-item>
             <el-dropdown-item v-if="proposals.length" @click="open = 'starter'"

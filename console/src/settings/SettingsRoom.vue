@@ -11,6 +11,7 @@ import SecondFactorSheet from "./SecondFactorSheet.vue";
 import TextSettingsSheet from "./TextSettingsSheet.vue";
 import TokensSheet from "./TokensSheet.vue";
 import LifeSignSheet from "./LifeSignSheet.vue";
+import SoundSheet from "./SoundSheet.vue";
 import WaysSheet from "./WaysSheet.vue";
 
 /** Settings by section: one's own first, then those of the instance. */
@@ -26,7 +27,7 @@ const forOwners = computed(() => !session.owner && ["mail", "text", "life-sign",
     <el-tabs :model-value="section" @tab-change="(name) => router.push('/settings/' + name)">
       <el-tab-pane name="appearance" label="Appearance" lazy><AppearanceSheet /></el-tab-pane>
       <el-tab-pane name="account" label="Account" lazy><AccountSheet /><SecondFactorSheet /></el-tab-pane>
-      <el-tab-pane name="notices" label="Notices" lazy><WaysSheet /></el-tab-pane>
+      <el-tab-pane name="notices" label="Notices" lazy><WaysSheet /><SoundSheet /></el-tab-pane>
       <el-tab-pane name="tokens" label="API tokens" lazy><TokensSheet /></el-tab-pane>
       <el-tab-pane v-if="session.owner" name="mail" label="Mail server" lazy><MailSettingsSheet /></el-tab-pane>
       <el-tab-pane v-if="session.owner" name="text" label="Text messages" lazy><TextSettingsSheet /></el-tab-pane>

@@ -1,14 +1,13 @@
 <script setup lang="ts">
-import { connected, onLive } from "@/api/live";
-import { keptSince } from "@/api/offline";
+import { onLive } from "@/api/live";
 import { helpFor } from "@/guide/pages";
 import type { FleetNews } from "@/api/types";
 import { useAlerts } from "@/alerts/alerts";
 import { say } from "@/look/act";
-import { age, moment, now } from "@/look/clock";
 import FenceMark from "@/look/FenceMark.vue";
 import { worst } from "@/look/severity";
 import SearchDialog from "@/search/SearchDialog.vue";
+import NoticeBars from "@/shell/NoticeBars.vue";
 import { useSession } from "@/shell/session";
 import {
   Bell,
@@ -92,10 +91,7 @@ onBeforeUnmount(() => window.removeEventListener("keydown", onKey));
     </nav>
 
     <main id="main" tabindex="-1">
-      <p v-if="keptSince" class="offline" role="status">
-        No connection. What is shown was loaded {{ moment(keptSince) }}, {{ age(keptSince, now) }}. Trying again …
-      </p>
-      <p v-else-if="!connected" class="offline" role="status">No live connection: values may be old. Trying again …</p>
+      <NoticeBars />
       <slot />
     </main>
 
@@ -221,11 +217,6 @@ onBeforeUnmount(() => window.removeEventListener("keydown", onKey));
 .bottom,
 .more {
   display: none;
-}
-.offline {
-  margin: 0;
-  padding: 0.4rem 1.25rem;
-  background: var(--advisory-fill);
 }
 main:focus {
   outline: none;

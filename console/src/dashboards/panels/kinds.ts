@@ -3,10 +3,12 @@ import { alerts } from "./alerts";
 import { asked } from "./asked";
 import { bars } from "./bars";
 import { clock } from "./clock";
+import { control } from "./control";
 import { days } from "./days";
 import { dial } from "./dial";
 import { directions } from "./directions";
 import { exposure } from "./exposure";
+import { guidance } from "./guidance";
 import { line } from "./line";
 import { map } from "./map";
 import { picture } from "./picture";
@@ -37,6 +39,8 @@ export const KINDS: Record<Panel["kind"], PanelKind> = {
   map,
   alerts,
   asked,
+  control,
+  guidance,
   text,
   clock,
 };

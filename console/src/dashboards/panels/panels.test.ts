@@ -4,6 +4,8 @@ import { flushPromises } from "@vue/test-utils";
 import { createPinia, setActivePinia } from "pinia";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import PanelView from "../PanelView.vue";
+import { usePlaces } from "@/places/places";
+import { keep, kept } from "./guidance/round";
 import { KINDS } from "./kinds";
 import { wordFor } from "@/look/reading";
 import { scaleOf, share, zoneOf } from "./look";
@@ -367,5 +369,41 @@ describe("text", () => {
       "http://spy.example/a.png",
     ]);
     expect(page.querySelectorAll("script, img, iframe, [onerror]")).toHaveLength(0);
+  });
+});
+
+describe("guidance", () => {
+  const round = (steps: string[]) =>
+    panel("guidance", { title: "Evening round", steps, selection: { placeId: "barn" } as Panel["selection"] });
+  const mounted = (of: Panel) => mountIn(PanelView, { panel: of, points: [], limits: LIMITS });
+
+  it("writes into the logbook what was done and what was not, and begins anew", async () => {
+    localStorage.clear();
+    const calls = serviceStandIn({
+      "GET places": [{ id: "barn", parentId: null, kind: "site", name: "Barn", right: "operate", limitSets: [] }],
+      "GET limits": [],
+      "POST logbook": {},
+    });
+    await usePlaces().load();
+    const view = await mounted(round(["Lids locked", "Meter read"]));
+    expect(view.find("form").exists()).toBe(false);
+    await view.findAll("input[type=checkbox]")[1]!.setValue(true);
+    // Somebody who comes back to the page goes on.
+    const again = await mounted(round(["Lids locked", "Meter read"]));
+    expect(again.text()).toContain("Write into the logbook (1 of 2)");
+    await again.find("form").trigger("submit");
+    await flushPromises();
+    expect(calls.find((call) => call.method === "POST")?.body).toEqual({
+      placeId: "barn",
+      text: "Evening round: 1 of 2 steps done.\nNot done: Lids locked",
+    });
+    expect(again.find("form").exists()).toBe(false);
+  });
+
+  it("forgets a round that was left for half a day, or whose steps are others now", () => {
+    keep("x", [true, true], 0);
+    expect(kept("x", 2, 3_600_000)).toEqual([true, true]);
+    expect(kept("x", 2, 13 * 3_600_000)).toEqual([false, false]);
+    expect(kept("x", 3, 0)).toEqual([false, false, false]);
   });
 });

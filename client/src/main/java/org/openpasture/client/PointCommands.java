@@ -1,5 +1,9 @@
 package org.openpasture.client;
 
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
@@ -88,6 +92,76 @@ final class PointCommands implements Runnable {
     private static String value(JsonNode point) {
         JsonNode latest = point.path("latest");
         return latest.isObject() ? Words.value(point, latest.path("value")) : "-";
+    }
+
+    @Command(
+            name = "table",
+            mixinStandardHelpOptions = true,
+            description = {
+                "Points as CSV, to be changed in a spreadsheet and taken back by 'points apply'.",
+                "Keep the column id; columns that are left out, and cells that stay, change nothing."
+            })
+    int table(
+            @Mixin Service to,
+            @Option(
+                            names = "--in",
+                            paramLabel = "PLACE",
+                            description = "Only of this site, area or asset and what lies below it.")
+                    @Nullable
+                    String in,
+            @Option(
+                            names = {"-o", "--output"},
+                            paramLabel = "FILE",
+                            description = "Where to write it; the terminal if left out.")
+                    @Nullable
+                    Path file)
+            throws IOException {
+        String path = "api/v1/points/table/export"
+                + (in == null ? "" : "?place=" + ApiClient.escape(PlaceCommands.id(to, in)));
+        to.download(path, file);
+        if (file != null) {
+            to.err().println("Change it in a spreadsheet, then: pasture points apply " + file + " --dry-run");
+        }
+        return 0;
+    }
+
+    @Command(
+            name = "apply",
+            mixinStandardHelpOptions = true,
+            description = "Change many points as a CSV file says, all of them or none.")
+    int apply(
+            @Mixin Service to,
+            @Parameters(paramLabel = "FILE", description = "As 'points table' writes it.") Path file,
+            @Option(names = "--dry-run", description = "Only say what would change.") boolean dryRun)
+            throws IOException {
+        JsonNode rows;
+        try (InputStream in = Files.newInputStream(file)) {
+            rows = to.api().putFile("api/v1/points/table?dryRun=" + dryRun, "text/csv", in);
+        }
+        if (to.printedJson(rows)) {
+            return 0;
+        }
+        TextTable table = new TextTable("Point", "What", dryRun ? "Is" : "Was", dryRun ? "Would be" : "Is");
+        int changed = 0;
+        int refused = 0;
+        for (JsonNode row : rows) {
+            row.path("changed")
+                    .forEach(cell -> table.row(
+                            row.path("name").asString(),
+                            cell.path("field").asString(),
+                            cell.path("before").asString(),
+                            cell.path("after").asString()));
+            changed += row.path("changed").isEmpty() ? 0 : 1;
+            if (!row.path("problem").asString("").isEmpty()) {
+                refused++;
+                to.err()
+                        .println(row.path("name").asString() + ": "
+                                + row.path("problem").asString());
+            }
+        }
+        to.out().print(table.isEmpty() ? "Nothing changes.\n" : table.text());
+        to.out().println(changed + " of " + rows.size() + " points " + (dryRun ? "would change." : "are changed."));
+        return refused == 0 ? 0 : Pasture.REFUSED;
     }
 
     @Command(name = "add", mixinStandardHelpOptions = true, description = "Make a point.")

@@ -532,4 +532,52 @@ class ClientTest {
         ok("groups", "remove", "Night shift");
         assertThat(ok("find", "verb").out()).contains("Verb farm", "site");
     }
+
+    @Test
+    @Order(5)
+    void manyPointsAreChangedInASpreadsheet() throws IOException {
+        ok("places", "add-site", "Table farm");
+        for (String name : List.of("Table one", "Table two", "Table three")) {
+            ok("points", "add", name, "--in", "Table farm", "--quantity", "temperature");
+        }
+        Path file = folder.resolve("points.csv");
+        assertThat(run("points", "table", "--in", "Table farm", "-o", file.toString())
+                        .err())
+                .contains("points apply");
+        String text = Files.readString(file);
+        assertThat(text.lines().findFirst().orElseThrow())
+                .isEqualTo("\"id\",\"name\",\"place\",\"limits\",\"direction\",\"tags\",\"decimals\",\"note\","
+                        + "\"released\",\"number\",\"quantity\",\"unit\"");
+        // As a spreadsheet writes it: with a byte order mark, and some other line ends.
+        String changed = "\uFEFF"
+                + text.replace("Table one", "=Table 1")
+                        .replace("\"no\"", "\"yes\"")
+                        .replace("\r\n", "\n");
+        Files.writeString(file, changed);
+        Outcome dry = ok("points", "apply", file.toString(), "--dry-run");
+        assertThat(dry.out())
+                .contains("Table one", "=Table 1")
+                .containsPattern("Table two +released +no +yes")
+                .contains("3 of 3 points would change.");
+        assertThat(ok("points", "--in", "Table farm").out()).contains("not released");
+        assertThat(ok("points", "apply", file.toString()).out()).contains("3 of 3 points are changed.");
+        assertThat(ok("points", "--in", "Table farm").out())
+                .contains("=Table 1")
+                .doesNotContain("not released");
+        run("points", "table", "--in", "Table farm", "-o", file.toString());
+        assertThat(file)
+                .as("no cell begins a formula, and it is read back as it was")
+                .content()
+                .contains("\"'=Table 1\"");
+        assertThat(ok("points", "apply", file.toString()).out()).contains("Nothing changes.");
+
+        Files.writeString(
+                file, Files.readString(file).replace("Table two", "Second").replace("\"Table farm\"", "\"Moon\""));
+        Outcome refused = run("points", "apply", file.toString(), "--dry-run");
+        assertThat(refused.status()).isEqualTo(1);
+        assertThat(refused.err()).contains("There is no place 'Moon'");
+        assertThat(run("points", "apply", file.toString()).err())
+                .contains("3 rows of 3 cannot be changed, so nothing was");
+        assertThat(ok("points", "--in", "Table farm").out()).contains("Table two");
+    }
 }

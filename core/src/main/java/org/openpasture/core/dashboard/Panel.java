@@ -6,6 +6,7 @@ import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import com.fasterxml.jackson.annotation.JsonUnwrapped;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.time.ZoneId;
+import java.util.List;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Ids;
@@ -34,6 +35,8 @@ import org.openpasture.core.vibration.SpectrumKind;
     @JsonSubTypes.Type(value = Panel.Tracks.class, name = "map"),
     @JsonSubTypes.Type(value = Panel.OpenAlerts.class, name = "alerts"),
     @JsonSubTypes.Type(value = Panel.Asked.class, name = "asked"),
+    @JsonSubTypes.Type(value = Panel.Control.class, name = "control"),
+    @JsonSubTypes.Type(value = Panel.Guidance.class, name = "guidance"),
     @JsonSubTypes.Type(value = Panel.Text.class, name = "text"),
     @JsonSubTypes.Type(value = Panel.Clock.class, name = "clock")
 })
@@ -174,6 +177,21 @@ public sealed interface Panel {
 
     /** The devices that are polled and feed its points: their intervals, and writing of values. */
     record Asked(@JsonUnwrapped Frame frame) implements Panel {}
+
+    /** The radio devices that feed its points: what they can be told to keep or do, and what became of it. */
+    record Control(@JsonUnwrapped Frame frame) implements Panel {}
+
+    /**
+     * Steps that somebody goes through, such as an evening round. Who has gone through them writes it into the logbook
+     * of the place that its selection names.
+     *
+     * @param steps in their order, a line each
+     */
+    record Guidance(@JsonUnwrapped Frame frame, @Nullable List<String> steps) implements Panel {
+        public Guidance {
+            steps = steps == null ? List.of() : List.copyOf(steps);
+        }
+    }
 
     /**
      * Words of people.

@@ -28,6 +28,8 @@ final class PanelChecks {
     private static final int LONGEST_WORD = 40;
     private static final int LONGEST_TITLE = 120;
     private static final int LONGEST_TEXT = 20_000;
+    private static final int MOST_STEPS = 30;
+    private static final int LONGEST_STEP = 300;
     private static final Duration SHORTEST_RANGE = Duration.ofMinutes(1);
     private static final Duration LONGEST_RANGE = Duration.ofDays(5 * 366);
 
@@ -193,6 +195,8 @@ final class PanelChecks {
             case Panel.Tracks tracks -> Optional.empty();
             case Panel.OpenAlerts alerts -> Optional.empty();
             case Panel.Asked asked -> Optional.empty();
+            case Panel.Control control -> Optional.empty();
+            case Panel.Guidance guidance -> guidance(guidance);
             case Panel.Clock clock -> Optional.empty();
         };
     }
@@ -205,6 +209,27 @@ final class PanelChecks {
                         "adds up readings, which depends on how often they come",
                         "Use mean, minimum or maximum; for amounts make a derived point (total).")
                 : Optional.empty();
+    }
+
+    private static Optional<Refused> guidance(Panel.Guidance panel) {
+        List<String> steps = Objects.requireNonNullElse(panel.steps(), List.of());
+        if (panel.frame().selection() == null) {
+            return refused(panel.frame(), "names no place", "Choose the place into whose logbook it is written.");
+        }
+        if (steps.isEmpty() || steps.size() > MOST_STEPS) {
+            return refused(panel.frame(), "has no steps, or more than " + MOST_STEPS, "Write a line for each step.");
+        }
+        try {
+            steps.forEach(Text::line);
+            return steps.stream().allMatch(step -> !step.isBlank() && step.length() <= LONGEST_STEP)
+                    ? Optional.empty()
+                    : refused(
+                            panel.frame(),
+                            "has a step that is empty or too long",
+                            "Use 1 to " + LONGEST_STEP + " signs.");
+        } catch (IllegalArgumentException e) {
+            return refused(panel.frame(), "has a step that cannot be shown: " + e.getMessage(), "Type it anew.");
+        }
     }
 
     private static Optional<Refused> text(Panel.Text panel) {

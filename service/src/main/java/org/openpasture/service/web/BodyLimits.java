@@ -65,7 +65,7 @@ class BodyLimits extends OncePerRequestFilter {
                 || path.equals("/api/v1/invitations/taken-up")) {
             return FORM;
         }
-        if (path.equals("/api/v1/packs") || path.equals("/api/v1/packs/plan")) {
+        if (path.equals("/api/v1/points/table") || path.equals("/api/v1/packs") || path.equals("/api/v1/packs/plan")) {
             return PACK;
         }
         if (path.startsWith("/api/v1/places/") && path.endsWith("/picture")) {

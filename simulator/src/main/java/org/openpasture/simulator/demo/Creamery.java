@@ -564,7 +564,15 @@ final class Creamery extends DemoMaker {
                         1. Look at the alert's page: what it says to do stands there.
                         2. **Acknowledge** it, so that nobody else drives out.
                         3. Milk above 7 °C: call the dairy office before it is mixed.
-                        """));
+                        """),
+                new Panel.Guidance(
+                        new Frame("s9", "Evening round", List.of(), all, null, null, 0, 11, 5, 4),
+                        List.of(
+                                "Listen to the whey pump, and feel its bearing",
+                                "Look into cellar 2: door shut, no ice on the fan",
+                                "Silo lids locked",
+                                "Read the gas meter")),
+                new Panel.Control(frame("s10", "Whey pump's sensor", List.of("pump-axial"), 5, 11, 7, 4)));
     }
 
     private Frame frame(String id, String title, List<String> points, int x, int y, int w, int h) {

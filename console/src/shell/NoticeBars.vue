@@ -1,0 +1,24 @@
+<script setup lang="ts">
+import SoundBar from "@/alerts/SoundBar.vue";
+import { connected } from "@/api/live";
+import { keptSince } from "@/api/offline";
+import { age, moment, now } from "@/look/clock";
+
+/** What stands above any page: that nothing arrives, and what sounds. */
+</script>
+
+<template>
+  <p v-if="keptSince" class="offline" role="status">
+    No connection. What is shown was loaded {{ moment(keptSince) }}, {{ age(keptSince, now) }}. Trying again …
+  </p>
+  <p v-else-if="!connected" class="offline" role="status">No live connection: values may be old. Trying again …</p>
+  <SoundBar />
+</template>
+
+<style scoped>
+.offline {
+  margin: 0;
+  padding: 0.4rem 1.25rem;
+  background: var(--advisory-fill);
+}
+</style>
