@@ -259,7 +259,7 @@ public final class PointTable {
     }
 
     private String place(String text) {
-        return access.may(Right.LOOK, text) ? text : only(places, text, "place");
+        return now.place(text).isPresent() && access.may(Right.LOOK, text) ? text : only(places, text, "place");
     }
 
     private String limitSet(String text) {
