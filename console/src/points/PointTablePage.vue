@@ -134,7 +134,7 @@ onBeforeRouteLeave(() => !draft.value.size || window.confirm("Leave without savi
           </thead>
           <tbody>
             <tr v-for="row in onPage" :key="row.id">
-              <td v-for="{ field, title, wide } in COLUMNS" :key="field" :class="{ wide }">
+              <td v-for="{ field, title, rem } in COLUMNS" :key="field" :style="{ minWidth: rem + 'rem' }">
                 <select
                   v-if="field === 'released'"
                   :value="cellOf(draft, row, field)"
@@ -214,10 +214,14 @@ th {
 }
 td {
   padding: 1px;
-  min-width: 5.5rem;
 }
-td.wide {
-  min-width: 12rem;
+td:first-child {
+  position: sticky;
+  left: 0;
+  background: var(--sheet);
+}
+a.el-button {
+  text-decoration: none;
 }
 td input,
 td select {

@@ -74,7 +74,7 @@ async function write() {
 .steps label {
   display: inline-flex;
   gap: 0.5rem;
-  align-items: baseline;
+  align-items: center;
   min-height: 32px;
   cursor: pointer;
 }
