@@ -5,6 +5,7 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.api.dashboard.DashboardRequest;
 import org.openpasture.api.dashboard.ShareRequest;
 import org.openpasture.client.output.TextTable;
+import org.openpasture.client.output.Words;
 import org.openpasture.core.dashboard.Purpose;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -118,7 +119,7 @@ final class DashboardCommands implements Runnable {
             links.forEach(link -> table.row(
                     link.path("dashboardName").asString(),
                     link.path("note").asString(""),
-                    link.path("until").asString("you withdraw it"),
+                    Words.moment(link.path("until")),
                     link.path("opened").asString(),
                     link.path("passcode").asBoolean() ? "yes" : "no",
                     link.path("id").asString()));
