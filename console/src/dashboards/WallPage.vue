@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useAlerts } from "@/alerts/alerts";
-import { api } from "@/api/http";
+import { api, Refusal } from "@/api/http";
 import { onChanged } from "@/api/live";
 import type { Dashboard } from "@/api/types";
 import EmptyState from "@/look/EmptyState.vue";
@@ -48,6 +48,9 @@ async function load() {
     problem.value = undefined;
   } catch (error) {
     problem.value = error;
+    if (error instanceof Refusal && error.status === 404) {
+      known.delete(wanted);
+    }
   }
 }
 watch(id, load, { immediate: true });

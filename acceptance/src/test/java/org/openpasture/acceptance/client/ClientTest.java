@@ -6,6 +6,7 @@ import static org.awaitility.Awaitility.await;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.io.StringWriter;
+import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -571,6 +572,16 @@ class ClientTest {
                 .contains("\"'=Table 1\"");
         assertThat(ok("points", "apply", file.toString()).out()).contains("Nothing changes.");
 
+        // As a spreadsheet in Germany writes it: semicolons, and a code page of its own.
+        Files.write(
+                file,
+                Files.readString(file)
+                        .replace("\",\"", "\";\"")
+                        .replace("Table three", "Kühlung")
+                        .getBytes(Charset.forName("windows-1252")));
+        assertThat(ok("points", "apply", file.toString()).out()).contains("Kühlung", "1 of 3 points are changed.");
+
+        run("points", "table", "--in", "Table farm", "-o", file.toString());
         Files.writeString(
                 file, Files.readString(file).replace("Table two", "Second").replace("\"Table farm\"", "\"Moon\""));
         Outcome refused = run("points", "apply", file.toString(), "--dry-run");

@@ -55,7 +55,9 @@ public class AlertViews {
                 view.notes().stream()
                         .map(note -> new AlertAnswer.NoteView(note.at(), note.person(), note.text()))
                         .toList(),
-                notices.ofAlert(alert.id()).stream().map(NoticeViews::of).toList());
+                notices.ofAlert(alert.id()).stream()
+                        .map(notice -> NoticeViews.of(registry, notice))
+                        .toList());
     }
 
     private static List<AlertAnswer.InstructionView> instructions(AlertView view) {

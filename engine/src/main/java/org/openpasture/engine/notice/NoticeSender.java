@@ -15,6 +15,7 @@ import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Collectors;
 import org.openpasture.core.notice.Pace;
+import org.openpasture.core.notice.Recipient;
 import org.openpasture.engine.live.LiveEvent;
 import org.openpasture.engine.live.Watchers;
 import org.openpasture.inlets.loop.Loop;
@@ -32,6 +33,7 @@ public class NoticeSender {
     private static final Logger LOG = LoggerFactory.getLogger(NoticeSender.class);
     private static final Duration GIVE_UP_AFTER = Duration.ofDays(2);
     private static final long LOOK_EVERY_SECONDS = 5;
+    private static final Duration PATIENCE = Duration.ofSeconds(2);
 
     private final NoticeStore notices;
     private final Delivery delivery;
@@ -39,8 +41,17 @@ public class NoticeSender {
     private final Watchers live;
     private final Clock clock;
     private final Semaphore work = new Semaphore(0);
-    /** So many messages are handed over at the same time. */
-    private final Semaphore lines = new Semaphore(4);
+    /**
+     * So many messages are handed over at the same time, by each way: a service of browsers that stalls, whose address
+     * anybody may enter, holds up no mail.
+     */
+    private final Semaphore mails = new Semaphore(4);
+
+    private final Semaphore texts = new Semaphore(4);
+    private final Semaphore browsers = new Semaphore(16);
+
+    /** Addresses whose line is at work. */
+    private final Set<String> busy = ConcurrentHashMap.newKeySet();
 
     /** Of addresses to which something was sent lately. */
     private final Map<String, Pace> paces = new ConcurrentHashMap<>();
@@ -75,11 +86,20 @@ public class NoticeSender {
         // Of several people each has a line of their own: a server that is slow for one holds up none of the others.
         Map<String, List<Notice>> byRecipient = notices.due(now).stream()
                 .collect(Collectors.groupingBy(Notice::recipient, LinkedHashMap::new, Collectors.toList()));
-        List<Thread> all = byRecipient.values().stream()
-                .map(line -> Thread.ofVirtual().name("notice").start(() -> attempt(line)))
+        List<Thread> all = byRecipient.entrySet().stream()
+                .filter(line -> busy.add(line.getKey()))
+                .map(line -> Thread.ofVirtual().name("notice").start(() -> {
+                    try {
+                        attempt(line.getValue());
+                    } finally {
+                        busy.remove(line.getKey());
+                    }
+                }))
                 .toList();
+        // Those that take longer go on beside the next turn.
+        long until = System.nanoTime() + PATIENCE.toNanos();
         for (Thread line : all) {
-            line.join();
+            line.join(Duration.ofNanos(until - System.nanoTime()));
         }
     }
 
@@ -94,10 +114,12 @@ public class NoticeSender {
             }
             Instant now = clock.instant();
             if (notice.alertId() == null) {
-                inTurn(() -> done(List.of(notice), delivery.send(notice)));
+                inTurn(notice, () -> done(List.of(notice), delivery.send(notice)));
             } else if (!pace.next(now).isAfter(now)) {
                 List<Notice> together = together(pace, line, i, now);
-                inTurn(() -> done(together, together.size() == 1 ? delivery.send(notice) : delivery.send(together)));
+                inTurn(
+                        notice,
+                        () -> done(together, together.size() == 1 ? delivery.send(notice) : delivery.send(together)));
                 pace.sent(now);
                 together.forEach(one -> gone.add(one.id()));
             }
@@ -123,7 +145,14 @@ public class NoticeSender {
                 .toList();
     }
 
-    private void inTurn(Runnable attempt) {
+    private void inTurn(Notice notice, Runnable attempt) {
+        Semaphore lines =
+                switch (Recipient.kept(notice.recipient())) {
+                    case Recipient.Text text -> texts;
+                    case Recipient.OfBrowser browser -> browsers;
+                    case Recipient.Mail mail -> mails;
+                    case Recipient.OfPerson person -> mails;
+                };
         lines.acquireUninterruptibly();
         try {
             attempt.run();

@@ -1,6 +1,7 @@
 package org.openpasture.engine.notice;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
 
 import java.nio.file.Path;
 import java.time.Duration;
@@ -8,6 +9,8 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.Semaphore;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -42,6 +45,8 @@ class NoticeSenderTest {
     private static final class Outside implements Delivery {
         private final List<String> taken = new CopyOnWriteArrayList<>();
         private volatile String failsFor = "nobody";
+        private final Semaphore goesOn = new Semaphore(0);
+        private final AtomicInteger stalled = new AtomicInteger();
 
         @Override
         public Optional<NotDelivered> send(Notice notice) {
@@ -56,6 +61,10 @@ class NoticeSenderTest {
         }
 
         private Optional<NotDelivered> take(String recipient, String words) {
+            if (recipient.contains("stalls")) {
+                stalled.incrementAndGet();
+                goesOn.acquireUninterruptibly();
+            }
             if (recipient.contains(failsFor)) {
                 return Optional.of(new NotDelivered("the gateway does not answer", false));
             }
@@ -148,6 +157,23 @@ class NoticeSenderTest {
                         "ben@pasture.example: alone");
         turn();
         assertThat(outside.taken).as("each once").hasSize(4);
+    }
+
+    /** Anybody may enter the address of a browser; twenty that never answer hold up nobody's mail. */
+    @Test
+    void browsersWhoseServiceStallsHoldUpNoMail() throws Exception {
+        for (int i = 0; i < 20; i++) {
+            alerts(1, "browser:stalls" + i);
+        }
+        turn();
+        alerts(1, "anna@pasture.example");
+        turn();
+        assertThat(outside.taken).containsExactly("anna@pasture.example: alert 21");
+        assertThat(outside.stalled).hasValueLessThanOrEqualTo(16);
+        outside.goesOn.release(20);
+        await().until(() -> outside.taken.size() == 21);
+        turn();
+        assertThat(outside.taken).as("each once").hasSize(21);
     }
 
     private void held(String subject, String recipient, Instant until) {

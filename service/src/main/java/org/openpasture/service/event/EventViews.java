@@ -30,6 +30,7 @@ import org.openpasture.core.rule.Rule;
 import org.openpasture.engine.event.EventKind;
 import org.openpasture.engine.event.LoggedEvent;
 import org.openpasture.engine.notice.NoticeText;
+import org.openpasture.engine.notice.NoticeViews;
 import org.openpasture.service.trail.TrailViews;
 import org.openpasture.store.alert.AlertView;
 import org.openpasture.store.notice.Notice;
@@ -83,8 +84,10 @@ class EventViews {
                                         ? Optional.of(new Built(event, access.registry(), Optional.empty()))
                                         : Optional.<Built>empty()
                                 : alert.flatMap(about -> ofAlert(access, event, about)))
-                        .map(built ->
-                                built.say(NoticeText.withoutMark(told.notice().subject()), words(told.notice()), ""));
+                        .map(built -> built.say(
+                                NoticeText.withoutMark(told.notice().subject()),
+                                words(access.registry(), told.notice()),
+                                ""));
             case LoggedEvent.Commanded(var command) ->
                 access.registry()
                         .find(Device.class, command.deviceId())
@@ -172,8 +175,8 @@ class EventViews {
         };
     }
 
-    private static String words(Notice notice) {
-        String to = "to " + notice.recipient() + ": ";
+    private static String words(Registry now, Notice notice) {
+        String to = "to " + NoticeViews.recipient(now, notice) + ": ";
         return switch (notice.state()) {
             case WAITING ->
                 to + (notice.lastError() == null ? "waiting" : "waiting, last attempt failed: " + notice.lastError());

@@ -68,6 +68,8 @@ public class MailController {
     @GetMapping("/api/v1/notices")
     List<NoticeView> notices() {
         reader.requireOwner("see all notices");
-        return notices.recent(200).stream().map(NoticeViews::of).toList();
+        return notices.recent(200).stream()
+                .map(notice -> NoticeViews.of(reader.now(), notice))
+                .toList();
     }
 }

@@ -90,9 +90,9 @@ class PointTableController {
      * columns are passed over.
      */
     @PutMapping(path = "/api/v1/points/table", consumes = "text/csv")
-    List<PointRowView> changeByCsv(@RequestBody String text, @RequestParam(defaultValue = "false") boolean dryRun) {
+    List<PointRowView> changeByCsv(@RequestBody byte[] file, @RequestParam(defaultValue = "false") boolean dryRun) {
         return change(
-                new PointRows(CsvTable.read(text, PointTable.MOST).stream()
+                new PointRows(CsvTable.read(file, PointTable.MOST).stream()
                         .map(PointTableController::row)
                         .toList()),
                 dryRun);

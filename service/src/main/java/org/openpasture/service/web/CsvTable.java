@@ -2,11 +2,17 @@ package org.openpasture.service.web;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.ByteBuffer;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.stream.Stream;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVPrinter;
@@ -37,10 +43,12 @@ public final class CsvTable {
      * @throws IllegalArgumentException if the text is none, has more rows than allowed, or a row has other columns than
      *     the first, in a sentence for people
      */
-    public static List<Map<String, String>> read(String text, int most) {
+    public static List<Map<String, String>> read(byte[] file, int most) {
+        String text = text(file);
         String plain = text.startsWith(BYTE_ORDER_MARK) ? text.substring(1) : text;
         List<Map<String, String>> rows = new ArrayList<>();
-        try (CSVParser parser = CSVParser.parse(plain, READ)) {
+        CSVFormat format = READ.builder().setDelimiter(delimiter(plain)).get();
+        try (CSVParser parser = CSVParser.parse(plain, format)) {
             for (CSVRecord line : parser) {
                 if (rows.size() == most) {
                     throw new IllegalArgumentException("there are more than " + most + " rows; change them in parts");
@@ -57,6 +65,27 @@ public final class CsvTable {
             return rows;
         } catch (IOException | UncheckedIOException e) {
             throw new IllegalArgumentException("the text is no CSV: " + e.getMessage(), e);
+        }
+    }
+
+    /** Spreadsheets where a comma stands in numbers write semicolons. */
+    private static char delimiter(String text) {
+        String first = text.lines().findFirst().orElse("");
+        return Stream.of(',', ';', '\t')
+                .max(Comparator.comparingLong(
+                        sign -> first.chars().filter(c -> c == sign).count()))
+                .orElse(',');
+    }
+
+    /** UTF-8, and what is none in the code page that older spreadsheets write in the west of Europe. */
+    private static String text(byte[] file) {
+        try {
+            return StandardCharsets.UTF_8
+                    .newDecoder()
+                    .decode(ByteBuffer.wrap(file))
+                    .toString();
+        } catch (CharacterCodingException e) {
+            return new String(file, Charset.forName("windows-1252"));
         }
     }
 
