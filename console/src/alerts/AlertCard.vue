@@ -30,7 +30,7 @@ const mayAct = computed(() => places.may("operate", alert.placeId));
         </template>
         <template v-if="alert.assignedTo"> · assigned to {{ alert.assignedTo }}</template>
       </p>
-      <p v-if="alert.guidance">{{ alert.guidance }}</p>
+      <p v-if="alert.guidance" class="todo">{{ alert.guidance }}</p>
       <p v-if="alert.notes.length" class="note">
         “{{ alert.notes.at(-1)?.text }}” <span class="soft small">{{ alert.notes.at(-1)?.person }}</span>
       </p>
@@ -73,6 +73,9 @@ h2 a {
 }
 p {
   margin: 0.25rem 0 0;
+}
+.todo {
+  white-space: pre-line;
 }
 .note {
   font-style: italic;

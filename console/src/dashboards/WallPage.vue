@@ -126,8 +126,9 @@ onBeforeUnmount(() => {
       <h1>{{ dashboard?.name ?? "…" }}</h1>
       <span v-if="boards.length > 1" class="soft small">{{ (turn % boards.length) + 1 }} of {{ boards.length }}</span>
       <RouterLink v-if="alerts.waiting.length" to="/alerts" class="waiting"
-        ><FenceMark :severity="severity" /> {{ alerts.waiting.length }}
-        {{ alerts.waiting.length === 1 ? "alert waits" : "alerts wait" }}</RouterLink
+        ><FenceMark :severity="severity" /><span
+          >{{ alerts.waiting.length }} {{ alerts.waiting.length === 1 ? "alert waits" : "alerts wait" }}</span
+        ></RouterLink
       >
       <span class="tools" :class="{ idle }">
         <template v-if="boards.length > 1">
@@ -172,8 +173,15 @@ h1 {
   font-size: 1.4rem;
 }
 .waiting {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.6rem;
   color: inherit;
   font-weight: 640;
+  text-decoration: none;
+}
+.waiting span:last-child {
+  text-decoration: underline;
 }
 .tools {
   margin-left: auto;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { plural } from "@/look/words";
 import { api } from "@/api/http";
 import { onChanged, onLive } from "@/api/live";
 import { keptSince } from "@/api/offline";
@@ -102,7 +103,8 @@ const headline = computed(() =>
         <strong>{{ site.name }}</strong>
         <FenceMark :severity="points.severities.get(site.id) ?? null" />
         <span class="soft small"
-          >{{ site.points }} points{{ site.openAlerts ? `, ${site.openAlerts} open alerts` : "" }}</span
+          >{{ plural(site.points, "point")
+          }}{{ site.openAlerts ? ", " + plural(site.openAlerts, "open alert") : "" }}</span
         >
       </RouterLink>
     </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { plural } from "@/look/words";
 import FenceMark from "@/look/FenceMark.vue";
 import { usePoints } from "@/points/points";
 import { usePlaces } from "./places";
@@ -16,9 +17,7 @@ const points = usePoints();
         <span class="name"
           >{{ place.name }} <span v-if="place.assetKind" class="soft small">{{ place.assetKind }}</span></span
         >
-        <span v-if="place.openAlerts" class="soft small">{{
-          place.openAlerts === 1 ? "1 open alert" : place.openAlerts + " open alerts"
-        }}</span>
+        <span v-if="place.openAlerts" class="soft small">{{ plural(place.openAlerts, "open alert") }}</span>
         <FenceMark :severity="points.severities.get(place.id) ?? null" />
       </RouterLink>
       <PlaceTree v-if="places.children(place.id).length" :parent="place.id" />
