@@ -410,7 +410,9 @@ class ConsoleTest {
                 new Panel.Text(at.apply(14), "**Call** the depot"),
                 new Panel.Clock(at.apply(15), null),
                 new Panel.Spectrum(at.apply(16), null, null, null),
-                new Panel.OnPlan(all.apply(17)));
+                new Panel.OnPlan(all.apply(17)),
+                new Panel.Control(at.apply(18)),
+                new Panel.Guidance(all.apply(19), List.of("Listen to the bearing", "Feel the foot bolts")));
         assertThat(panels).extracting(Panel::getClass).doesNotHaveDuplicates().hasSameSizeAs(KINDS);
         return SERVICE.owner()
                 .post(
@@ -443,6 +445,8 @@ class ConsoleTest {
         assertThat(page.locator(".panel.map")).containsText("A map needs the latitude");
         assertThat(page.locator(".panel.alerts")).containsText("No open alerts");
         assertThat(page.locator(".panel.asked")).containsText("No device that is asked feeds these points");
+        assertThat(page.locator(".panel.control")).containsText("Pump sender");
+        assertThat(page.locator(".panel.guidance li")).hasCount(2);
         assertThat(page.locator(".panel.text strong")).hasText("Call");
         assertThat(page.locator(".panel.clock .time")).hasText(Pattern.compile("\\d\\d:\\d\\d:\\d\\d"));
     }
