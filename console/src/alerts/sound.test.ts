@@ -44,7 +44,7 @@ beforeEach(() => {
   vi.useFakeTimers();
 });
 afterEach(() => {
-  soundFrom.value = "never";
+  soundFrom.value = "none";
   vi.useRealTimers();
   vi.unstubAllGlobals();
 });

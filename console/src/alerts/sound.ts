@@ -4,7 +4,9 @@ import { computed, onBeforeUnmount, reactive, ref, watch } from "vue";
 import { useAlerts } from "./alerts";
 
 /** From which severity on this browser sounds for alerts; kept in it. */
-export const soundFrom = ref<Severity | "never">((localStorage.getItem("sound-from") as Severity | null) ?? "never");
+export const soundFrom = ref<Severity | "none">(
+  (["advisory", "warning", "critical"] as const).find((one) => one === localStorage.getItem("sound-from")) ?? "none",
+);
 /** Whether the browser plays nothing until somebody presses something on the page. */
 export const soundBlocked = ref(false);
 watch(soundFrom, (from) => localStorage.setItem("sound-from", from));
@@ -46,7 +48,7 @@ export async function play(severity: Severity) {
 export function useSound() {
   const alerts = useAlerts();
   const sounding = computed(() =>
-    soundFrom.value === "never"
+    soundFrom.value === "none"
       ? []
       : alerts.waiting.filter(
           (alert) => rank(alert.severity) >= rank(soundFrom.value as Severity) && !silenced.has(keyOf(alert)),

@@ -63,7 +63,7 @@ async function withdraw(link: ShareLink) {
           </el-select>
         </el-form-item>
         <el-form-item label="Passcode (optional)" for="share-passcode"
-          ><el-input id="share-passcode" v-model="passcode" autocomplete="off" placeholder="4 signs or more"
+          ><el-input id="share-passcode" v-model="passcode" autocomplete="off" placeholder="4 characters or more"
         /></el-form-item>
         <el-button type="primary" native-type="submit" :loading="busy">Make a link</el-button>
       </el-form>

@@ -46,7 +46,7 @@ const limits = computed(() => new Map(dashboard.value?.limitSets.map((set) => [s
   <main class="page wide">
     <form v-if="wanted" class="stack passcode" @submit.prevent="enter">
       <h1>This dashboard opens with a passcode</h1>
-      <p class="soft">Whoever sent you the link has it. It is asked again after twelve hours.</p>
+      <p class="soft">Ask the person who sent you the link for the passcode. You enter it again after 12 hours.</p>
       <ProblemNote :error="refused" />
       <label for="passcode">Passcode</label>
       <el-input id="passcode" v-model="passcode" type="password" show-password autocomplete="off" autofocus />

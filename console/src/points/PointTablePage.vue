@@ -100,8 +100,8 @@ onBeforeRouteLeave(() => !draft.value.size || window.confirm("Leave without savi
         </p>
         <h1>Points as a table</h1>
       </div>
-      <a class="el-button" :href="`/api/v1/points/table/export?place=${id}`" download>Save as CSV</a>
-      <el-button @click="file?.click()">Take from CSV</el-button>
+      <a class="el-button" :href="`/api/v1/points/table/export?place=${id}`" download>Export CSV</a>
+      <el-button @click="file?.click()">Import CSV</el-button>
       <input ref="file" type="file" accept=".csv,text/csv" hidden @change="take" />
       <el-button :disabled="!draft.size" @click="draft = new Map()">Discard</el-button>
       <el-button type="primary" :disabled="!draft.size" :loading="busy" @click="look">See what changes</el-button>

@@ -1,13 +1,8 @@
 <script setup lang="ts">
 import { play, soundBlocked, soundFrom } from "@/alerts/sound";
+import SeverityFrom from "./SeverityFrom.vue";
 
 /** Whether this browser sounds for alerts, as a control room wants it. */
-const LEVELS = [
-  { value: "never", label: "never" },
-  { value: "advisory", label: "advisory and worse" },
-  { value: "warning", label: "warning and worse" },
-  { value: "critical", label: "critical only" },
-] as const;
 </script>
 
 <template>
@@ -18,9 +13,7 @@ const LEVELS = [
       or presses <em>Silence here</em>. For a control room; it is kept in this browser only.
     </p>
     <div class="row">
-      <el-select v-model="soundFrom" aria-label="Sound for alerts" class="level">
-        <el-option v-for="one in LEVELS" :key="one.value" :value="one.value" :label="one.label" />
-      </el-select>
+      <SeverityFrom v-model="soundFrom" label="Sound for alerts" class="level" />
       <el-button @click="play('critical')">Hear it</el-button>
     </div>
     <p v-if="soundBlocked" class="tried-failed" role="status">

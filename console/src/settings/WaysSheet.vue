@@ -7,6 +7,7 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import { useSession } from "@/shell/session";
 import { reactive, ref, watch } from "vue";
 import NotifiedBrowsers from "./NotifiedBrowsers.vue";
+import SeverityFrom from "./SeverityFrom.vue";
 
 /** How one is notified of alerts: by what, from which severity on, and when not. */
 const session = useSession();
@@ -26,13 +27,6 @@ const form = reactive({
 });
 const results = ref<Tested[]>();
 const { busy, error, run } = useAction();
-
-const FROM: { value: Severity | "none"; label: string }[] = [
-  { value: "none", label: "never" },
-  { value: "advisory", label: "advisory and worse" },
-  { value: "warning", label: "warning and worse" },
-  { value: "critical", label: "critical only" },
-];
 
 watch(known.data, (ways) => {
   if (ways) {
@@ -95,25 +89,19 @@ async function test() {
         />
       </el-form-item>
       <el-form-item label="E-mail">
-        <el-select v-model="form.mailFrom" aria-label="E-mail">
-          <el-option v-for="one in FROM" :key="one.value" :value="one.value" :label="one.label" />
-        </el-select>
+        <SeverityFrom v-model="form.mailFrom" label="E-mail" />
       </el-form-item>
       <el-form-item label="Telephone number" for="ways-phone">
         <el-input id="ways-phone" v-model="form.phone" type="tel" placeholder="+44 7700 900123" />
       </el-form-item>
       <el-form-item label="Text message">
-        <el-select v-model="form.textFrom" :disabled="!form.phone" aria-label="Text message">
-          <el-option v-for="one in FROM" :key="one.value" :value="one.value" :label="one.label" />
-        </el-select>
+        <SeverityFrom v-model="form.textFrom" :disabled="!form.phone" label="Text message" />
       </el-form-item>
       <el-form-item label="Browsers">
         <NotifiedBrowsers @changed="form.browserFrom = form.browserFrom === 'none' ? 'advisory' : form.browserFrom" />
       </el-form-item>
       <el-form-item label="Notice in these browsers">
-        <el-select v-model="form.browserFrom" aria-label="Notice in these browsers">
-          <el-option v-for="one in FROM" :key="one.value" :value="one.value" :label="one.label" />
-        </el-select>
+        <SeverityFrom v-model="form.browserFrom" label="Notice in these browsers" />
       </el-form-item>
       <el-form-item label="Advisory alerts once a day, in one message">
         <div class="row">

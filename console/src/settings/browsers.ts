@@ -13,7 +13,7 @@ export function hindrance(): string | undefined {
     return "This browser shows no notices. On an iPhone or iPad add this page to the home screen first.";
   }
   if (Notification.permission === "denied") {
-    return "This browser was told not to show notices of this page. Allow them in its settings for this page.";
+    return "This browser is set not to show notifications of this page. Allow them in its settings for this page.";
   }
   return undefined;
 }
@@ -73,7 +73,8 @@ export async function notifyHereNoLonger() {
     return;
   }
   localStorage.removeItem(MINE);
-  const worker = await navigator.serviceWorker?.ready;
+  // Not what is ready one day: where the worker is gone, nobody would get any further.
+  const worker = await navigator.serviceWorker?.getRegistration();
   await Promise.allSettled([
     api.remove("session/browsers/" + id),
     worker?.pushManager.getSubscription().then((subscription) => subscription?.unsubscribe()),

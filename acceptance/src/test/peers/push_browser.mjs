@@ -1,5 +1,6 @@
 // A browser with the service that hands messages to it, by others' implementation of RFC 8188 and RFC 8291. It prints
-// what it hands out, then each message: who sent it, and what it said. After "gone" on standard input it is no more.
+// what it hands out, then each message: who sent it, and what it said. A status on standard input is what it
+// answers from then on: 410 when it is gone.
 import crypto from "node:crypto";
 import http from "node:http";
 import readline from "node:readline";

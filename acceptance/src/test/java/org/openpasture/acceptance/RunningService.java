@@ -2,9 +2,7 @@ package org.openpasture.acceptance;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.net.InetAddress;
 import java.net.InetSocketAddress;
-import java.net.ServerSocket;
 import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -21,6 +19,7 @@ import org.openpasture.client.http.ApiClient;
 import org.openpasture.engine.radio.GatewayIntake;
 import org.openpasture.engine.radio.StationPort;
 import org.openpasture.service.PastureService;
+import org.openpasture.simulator.host.ServiceProcess;
 import org.openpasture.simulator.radio.SimulatedGateway;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -94,8 +93,8 @@ public final class RunningService implements BeforeAllCallback, AfterAllCallback
 
     /** The same with the broker inside, which most tests do not need. */
     public RunningService withBroker() {
-        try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
-            mqttPort = free.getLocalPort();
+        try {
+            mqttPort = ServiceProcess.freePort();
             return this;
         } catch (IOException e) {
             throw new UncheckedIOException(e);

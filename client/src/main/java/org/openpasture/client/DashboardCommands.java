@@ -95,7 +95,7 @@ final class DashboardCommands implements Runnable {
             @Option(
                             names = "--passcode",
                             paramLabel = "TEXT",
-                            description = "What must be entered to open it, 4 signs or more.")
+                            description = "Passcode that opens it, 4 characters or more.")
                     @Nullable
                     String passcode) {
         String id = Service.pick(to.api().get("api/v1/dashboards"), dashboard, "dashboard")

@@ -7,7 +7,7 @@ import org.jspecify.annotations.Nullable;
  * A read-only link to make.
  *
  * @param days how long it is open, 1 to 365; null for 30
- * @param passcode what must be entered to open it, 4 to 72 letters, digits or signs; null or empty for none
+ * @param passcode the passcode that opens it, 4 characters or more, 72 bytes in UTF-8 at most; null or empty for none
  */
 public record ShareRequest(
         @Nullable String note,
@@ -26,7 +26,7 @@ public record ShareRequest(
         passcode = passcode == null || passcode.isBlank() ? null : passcode;
         if (passcode != null
                 && (passcode.length() < SHORTEST || passcode.getBytes(StandardCharsets.UTF_8).length > LONGEST)) {
-            throw new IllegalArgumentException("a passcode has 4 to 72 letters, digits or signs");
+            throw new IllegalArgumentException("a passcode has 4 to 72 characters");
         }
     }
 }

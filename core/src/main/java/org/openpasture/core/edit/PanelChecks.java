@@ -226,7 +226,7 @@ final class PanelChecks {
                     : refused(
                             panel.frame(),
                             "has a step that is empty or too long",
-                            "Use 1 to " + LONGEST_STEP + " signs.");
+                            "Use 1 to " + LONGEST_STEP + " characters.");
         } catch (IllegalArgumentException e) {
             return refused(panel.frame(), "has a step that cannot be shown: " + e.getMessage(), "Type it anew.");
         }

@@ -4,11 +4,12 @@ import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.Locale;
 import org.openpasture.core.entity.Ids;
+import org.openpasture.core.registry.Paths;
 
 /** What can be changed of many points in a table: a column each. */
 public enum PointField {
     NAME,
-    /** The names from the site down, with {@value PointTable#BETWEEN} between them; or an id. */
+    /** The names from the site down, with {@value Paths#BETWEEN} between them; or an id. */
     PLACE,
     /** The title of a limit set that holds for the point alone, or its id; empty to inherit. */
     LIMITS,

@@ -36,9 +36,6 @@ public final class PointTable {
     /** So many rows at once. */
     public static final int MOST = 2_000;
 
-    /** What stands between the names of a place's path. */
-    public static final String BETWEEN = " > ";
-
     private static final int LONGEST_NAME = 80;
     private static final int LONGEST_NOTE = 2_000;
     private static final int MOST_DECIMALS = 6;
@@ -105,41 +102,60 @@ public final class PointTable {
         return cells;
     }
 
-    /** What would become of rows. */
-    public List<Outcome> outcomes(List<Row> rows) {
-        Set<String> seen = new HashSet<>();
-        return rows.stream().map(row -> plan(row, seen).outcome()).toList();
-    }
-
-    /** Changes what the rows say, or nothing. */
-    public Edited edit(List<Row> rows) {
+    /** Goes through rows; nothing is changed by that. */
+    public Plan plan(List<Row> rows) {
         if (rows.size() > MOST) {
-            return Refused.invalid(
-                    "There are " + rows.size() + " rows, and " + MOST + " at most are changed at once.",
-                    "Change them in parts.");
+            return new Plan(
+                    List.of(),
+                    Optional.of(Refused.invalid(
+                            "There are " + rows.size() + " rows, and " + MOST + " at most are changed at once.",
+                            "Change them in parts.")));
         }
         Set<String> seen = new HashSet<>();
-        List<Plan> plans = rows.stream().map(row -> plan(row, seen)).toList();
-        List<Outcome> refused = plans.stream()
-                .map(Plan::outcome)
-                .filter(outcome -> outcome.refusal().isPresent())
-                .toList();
-        if (!refused.isEmpty()) {
-            Refused first = refused.getFirst().refusal().orElseThrow();
-            return new Refused(
-                    first.reason(),
-                    (refused.size() == 1 ? "One row" : refused.size() + " rows") + " of " + rows.size()
-                            + " cannot be changed, so nothing was. '"
-                            + refused.getFirst().name() + "': " + first.what(),
-                    first.todo());
-        }
-        return new Changes(plans.stream().flatMap(plan -> plan.steps().stream()).toList());
+        return new Plan(rows.stream().map(row -> plan(row, seen)).toList(), Optional.empty());
     }
 
-    /** A row and the steps that it takes. */
-    private record Plan(Outcome outcome, List<Change> steps) {}
+    /** What would become of rows, and how. */
+    public static final class Plan {
+        private final List<Step> rows;
+        private final Optional<Refused> tooMany;
 
-    private Plan plan(Row row, Set<String> seen) {
+        private Plan(List<Step> rows, Optional<Refused> tooMany) {
+            this.rows = rows;
+            this.tooMany = tooMany;
+        }
+
+        /** What becomes of each row. */
+        public List<Outcome> outcomes() {
+            return rows.stream().map(Step::outcome).toList();
+        }
+
+        /** Changes what the rows say, or nothing. */
+        public Edited edit() {
+            if (tooMany.isPresent()) {
+                return tooMany.get();
+            }
+            List<Outcome> refused = outcomes().stream()
+                    .filter(outcome -> outcome.refusal().isPresent())
+                    .toList();
+            if (!refused.isEmpty()) {
+                Refused first = refused.getFirst().refusal().orElseThrow();
+                return new Refused(
+                        first.reason(),
+                        (refused.size() == 1 ? "One row" : refused.size() + " rows") + " of " + rows.size()
+                                + " cannot be changed, so nothing was. '"
+                                + refused.getFirst().name() + "': " + first.what(),
+                        first.todo());
+            }
+            return new Changes(
+                    rows.stream().flatMap(row -> row.changes().stream()).toList());
+        }
+    }
+
+    /** A row and the changes that it takes. */
+    private record Step(Outcome outcome, List<Change> changes) {}
+
+    private Step plan(Row row, Set<String> seen) {
         Optional<Point> found = find(row.id());
         if (found.isEmpty()) {
             return refused(row.id(), row.id(), Refused.unknown("point"));
@@ -161,15 +177,15 @@ public final class PointTable {
                 .filter(cell -> !cell.before().equals(cell.after()))
                 .toList();
         if (changed.isEmpty()) {
-            return new Plan(new Outcome(point.id(), point.name(), changed, Optional.empty()), List.of());
+            return new Step(new Outcome(point.id(), point.name(), changed, Optional.empty()), List.of());
         }
         try {
             PointWish wish = new PointWish.Change(point.id(), properties(point, changed), true);
             return switch (PointEdits.edit(access, wish)) {
-                case Changes(List<Change> steps) ->
-                    new Plan(new Outcome(point.id(), point.name(), changed, Optional.empty()), steps);
+                case Changes(List<Change> changes) ->
+                    new Step(new Outcome(point.id(), point.name(), changed, Optional.empty()), changes);
                 case Refused refusal ->
-                    new Plan(new Outcome(point.id(), point.name(), changed, Optional.of(refusal)), List.of());
+                    new Step(new Outcome(point.id(), point.name(), changed, Optional.of(refusal)), List.of());
             };
         } catch (IllegalArgumentException e) {
             return refused(
@@ -179,15 +195,13 @@ public final class PointTable {
         }
     }
 
-    private static Plan refused(String id, String name, Refused why) {
-        return new Plan(new Outcome(id, name, List.of(), Optional.of(why)), List.of());
+    private static Step refused(String id, String name, Refused why) {
+        return new Step(new Outcome(id, name, List.of(), Optional.of(why)), List.of());
     }
 
     private Optional<Point> find(String idOrNumber) {
         return now.find(Point.class, idOrNumber)
-                .or(() -> now.all(Point.class).stream()
-                        .filter(point -> String.valueOf(point.number()).equals(idOrNumber))
-                        .findFirst())
+                .or(() -> Point.number(idOrNumber).flatMap(now::point))
                 .filter(access::maySee);
     }
 
@@ -282,11 +296,11 @@ public final class PointTable {
     }
 
     private String path(String placeId) {
-        return String.join(BETWEEN, Paths.down(now, placeId));
+        return Paths.line(now, placeId);
     }
 
     private static String key(String name) {
-        return name.replaceAll("\\s*>\\s*", BETWEEN).strip().toLowerCase(Locale.ROOT);
+        return name.replaceAll("\\s*>\\s*", Paths.BETWEEN).strip().toLowerCase(Locale.ROOT);
     }
 
     private static String sentence(String reason) {

@@ -28,14 +28,14 @@ public record NotifiedBrowser(
     public NotifiedBrowser {
         name = name.strip();
         if (name.isEmpty() || name.length() > LONGEST_NAME) {
-            throw new IllegalArgumentException("a browser has a name of 1 to 80 signs");
+            throw new IllegalArgumentException("the name of a browser has 1 to 80 characters");
         }
         if (endpoint.getHost() == null || endpoint.toString().length() > LONGEST_ENDPOINT) {
-            throw new IllegalArgumentException("the browser's address for messages is none");
+            throw new IllegalArgumentException("the endpoint of the browser is not a valid address");
         }
         PushKey.read(decoded(key));
         if (decoded(secret).length != PushSeal.SECRET) {
-            throw new IllegalArgumentException("the browser's secret has not 16 bytes");
+            throw new IllegalArgumentException("the secret of the browser must have 16 bytes");
         }
     }
 
@@ -49,7 +49,7 @@ public record NotifiedBrowser(
         try {
             return Base64.getUrlDecoder().decode(text);
         } catch (IllegalArgumentException e) {
-            throw new IllegalArgumentException("what the browser handed out is no base64url", e);
+            throw new IllegalArgumentException("key and secret of the browser must be base64url", e);
         }
     }
 }

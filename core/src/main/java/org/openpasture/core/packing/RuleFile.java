@@ -286,7 +286,7 @@ public final class RuleFile {
         }
 
         private String path(Place place) {
-            return String.join(" > ", Paths.down(access.registry(), place.id()));
+            return Paths.line(access.registry(), place.id());
         }
 
         /** The id of the point that is meant. */

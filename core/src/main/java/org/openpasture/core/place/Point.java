@@ -1,6 +1,7 @@
 package org.openpasture.core.place;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.OptionalDouble;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Entity;
@@ -37,6 +38,8 @@ public record Point(
         List<String> tags,
         @Nullable Shown shown)
         implements Entity {
+    private static final int MOST_DIGITS = 9;
+
     public Point {
         tags = tags == null ? List.of() : List.copyOf(tags);
         shown = shown == null ? Shown.USUAL : shown;
@@ -110,5 +113,12 @@ public record Point(
     public Point withReleased(boolean value) {
         return new Point(
                 id, number, name, placeId, quantity, unit, limitSet, direction, note, value, formula, tags, shown);
+    }
+
+    /** The number of a point as somebody writes it; empty for what is none. */
+    public static Optional<Integer> number(String text) {
+        boolean digits =
+                !text.isEmpty() && text.length() < MOST_DIGITS && text.chars().allMatch(Character::isDigit);
+        return digits ? Optional.of(Integer.valueOf(text)) : Optional.empty();
     }
 }

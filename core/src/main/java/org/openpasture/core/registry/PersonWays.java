@@ -27,10 +27,16 @@ public final class PersonWays {
 
     /** By which addresses a person is notified of something; see {@link Ways#of}. */
     public static List<Ways.Told> told(Registry registry, Person person, Severity severity, Instant at, ZoneId zone) {
+        return told(registry, person, of(registry, person), severity, at, zone);
+    }
+
+    /** The same by ways that are not those which are kept. */
+    public static List<Ways.Told> told(
+            Registry registry, Person person, Ways ways, Severity severity, Instant at, ZoneId zone) {
         List<String> browsers = browsersOf(registry, person.id()).stream()
                 .map(NotifiedBrowser::id)
                 .toList();
-        return of(registry, person).of(person, browsers, severity, at, zone);
+        return ways.of(person, browsers, severity, at, zone);
     }
 
     /** Where mails to a person go; empty if they have no address. */

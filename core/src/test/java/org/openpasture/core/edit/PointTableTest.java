@@ -54,7 +54,7 @@ class PointTableTest {
     }
 
     private static Registry after(Registry registry, List<PointTable.Row> rows) {
-        return registry.with(((Changes) table(registry).edit(rows)).steps());
+        return registry.with(((Changes) table(registry).plan(rows).edit()).steps());
     }
 
     private static Point of(Registry registry, String id) {
@@ -94,12 +94,12 @@ class PointTableTest {
         List<PointTable.Row> all = List.of("axial", "air").stream()
                 .map(id -> new PointTable.Row(id, table(REGISTRY).cells(of(REGISTRY, id))))
                 .toList();
-        assertThat(table(REGISTRY).edit(all)).isEqualTo(new Changes(List.of()));
+        assertThat(table(REGISTRY).plan(all).edit()).isEqualTo(new Changes(List.of()));
         List<PointTable.Row> wish = List.of(
                 row("axial", PointField.NAME, "Bearing", PointField.DECIMALS, "0", PointField.TAGS, "x"),
                 row("air", PointField.PLACE, "Creamery", PointField.DIRECTION, "up"));
         Registry changed = after(REGISTRY, wish);
-        List<PointTable.Row> back = table(REGISTRY).outcomes(wish).stream()
+        List<PointTable.Row> back = table(REGISTRY).plan(wish).outcomes().stream()
                 .map(outcome -> row(
                         outcome.id(),
                         outcome.changed().stream()
@@ -127,20 +127,26 @@ class PointTableTest {
     })
     void oneRowThatCannotBeChangedKeepsAllAsTheyAre(String id, PointField field, String text, String reason) {
         List<PointTable.Row> rows = List.of(row("air", PointField.NAME, "Warm air"), row(id, field, text));
-        assertThat(table(REGISTRY).edit(rows)).asInstanceOf(type(Refused.class)).satisfies(refused -> {
-            assertThat(refused.what()).contains("One row of 2 cannot be changed, so nothing was.");
-            assertThat(refused.what()).containsIgnoringCase(reason);
-        });
-        assertThat(table(REGISTRY).outcomes(rows).getFirst().refusal()).isEmpty();
-        assertThat(table(REGISTRY).outcomes(rows).getLast().refusal()).isPresent();
+        assertThat(table(REGISTRY).plan(rows).edit())
+                .asInstanceOf(type(Refused.class))
+                .satisfies(refused -> {
+                    assertThat(refused.what()).contains("One row of 2 cannot be changed, so nothing was.");
+                    assertThat(refused.what()).containsIgnoringCase(reason);
+                });
+        assertThat(table(REGISTRY).plan(rows).outcomes().getFirst().refusal()).isEmpty();
+        assertThat(table(REGISTRY).plan(rows).outcomes().getLast().refusal()).isPresent();
     }
 
     @Test
     void aPointStandsInOneRowAndAPathForOnePlace() {
-        assertThat(table(REGISTRY).edit(List.of(row("air", PointField.NAME, "A"), row("8", PointField.NAME, "B"))))
+        assertThat(table(REGISTRY)
+                        .plan(List.of(row("air", PointField.NAME, "A"), row("8", PointField.NAME, "B")))
+                        .edit())
                 .isInstanceOf(Refused.class);
         Registry twice = REGISTRY.with(List.of(new Change.Put(new Area("south", "Cellar", "creamery"))));
-        assertThat(table(twice).edit(List.of(row("axial", PointField.PLACE, "Creamery > Cellar"))))
+        assertThat(table(twice)
+                        .plan(List.of(row("axial", PointField.PLACE, "Creamery > Cellar")))
+                        .edit())
                 .asInstanceOf(type(Refused.class))
                 .satisfies(refused -> assertThat(refused.what()).contains("write the id instead"));
         assertThat(of(after(twice, List.of(row("axial", PointField.PLACE, "south"))), "axial")
@@ -148,6 +154,6 @@ class PointTableTest {
                 .isEqualTo("south");
         List<PointTable.Row> tooMany = new ArrayList<>();
         IntStream.rangeClosed(0, PointTable.MOST).forEach(i -> tooMany.add(row("p" + i)));
-        assertThat(table(REGISTRY).edit(tooMany)).isInstanceOf(Refused.class);
+        assertThat(table(REGISTRY).plan(tooMany).edit()).isInstanceOf(Refused.class);
     }
 }

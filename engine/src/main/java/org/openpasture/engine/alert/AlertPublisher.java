@@ -6,7 +6,10 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.function.BinaryOperator;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -154,10 +157,10 @@ public class AlertPublisher implements EffectSink {
         String what = "recurred/" + at.toEpochMilli();
         rule(alert).ifPresent(rule -> {
             if (rule.tellsWhenOver()) {
+                Map<String, Instant> wanted = wanted(rule, alert);
                 notices.told(dsl, alert.id())
                         .forEach(address -> notices.add(
-                                dsl,
-                                inTime(rule, alert, notice(alert, what, Recipient.kept(address), NoticeText.AGAIN))));
+                                dsl, inTime(notice(alert, what, Recipient.kept(address), NoticeText.AGAIN), wanted)));
             }
             laterRounds(dsl, rule, alert, what, false);
         });
@@ -167,6 +170,7 @@ public class AlertPublisher implements EffectSink {
     private void over(DSLContext dsl, Alert alert, Instant at, @Nullable Double value) {
         rule(alert).filter(Rule::tellsWhenOver).ifPresent(rule -> {
             String what = NoticeStore.OVER + at.toEpochMilli();
+            Map<String, Instant> wanted = wanted(rule, alert);
             for (String address : notices.told(dsl, alert.id())) {
                 String body = isShort(Recipient.kept(address))
                         ? text.shortOver(registry.now(), alert, at)
@@ -174,25 +178,28 @@ public class AlertPublisher implements EffectSink {
                 notices.add(
                         dsl,
                         inTime(
-                                rule,
-                                alert,
-                                waiting(alert, id(alert, what, address), address, text.subjectOver(alert), body)));
+                                waiting(alert, id(alert, what, address), address, text.subjectOver(alert), body),
+                                wanted));
             }
         });
     }
 
-    /** The same when the person behind its address wants it: after quiet hours, or with the day's. */
-    private Notice inTime(Rule rule, Alert alert, Notice notice) {
+    /** When the people behind addresses want a notice that is ready now: after quiet hours, or with the day's. */
+    private Map<String, Instant> wanted(Rule rule, Alert alert) {
         List<String> all = Stream.concat(
                         rule.recipients().stream(),
                         rule.rounds().stream().flatMap(round -> round.recipients().stream()))
                 .toList();
-        return Addressees.of(registry.now(), alert, all, notice.createdAt()).told().stream()
-                .filter(told -> told.address().written().equals(notice.recipient()))
-                .map(Ways.Told::notBefore)
-                .min(Comparator.naturalOrder())
-                .map(notice::at)
-                .orElse(notice);
+        return Addressees.of(registry.now(), alert, all, clock.instant()).told().stream()
+                .collect(Collectors.toMap(
+                        told -> told.address().written(),
+                        Ways.Told::notBefore,
+                        BinaryOperator.minBy(Comparator.naturalOrder())));
+    }
+
+    private static Notice inTime(Notice notice, Map<String, Instant> wanted) {
+        Instant from = wanted.getOrDefault(notice.recipient(), notice.createdAt());
+        return from.isAfter(notice.createdAt()) ? notice.at(from) : notice;
     }
 
     private static boolean isShort(Recipient recipient) {

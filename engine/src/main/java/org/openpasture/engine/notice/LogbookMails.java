@@ -30,7 +30,7 @@ public class LogbookMails {
     /** Queues the mail; it is on disk when this returns. */
     public void send(Registry registry, LogEntry entry, Person to) {
         ZoneId zone = registry.siteOf(entry.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
-        String place = String.join(" > ", Paths.down(registry, entry.placeId()));
+        String place = Paths.line(registry, entry.placeId());
         Optional<Point> point = registry.find(Point.class, entry.pointId());
         String about = point.map(one -> place + ", " + one.name()).orElse(place);
         String address = settings.addressOrEmpty();

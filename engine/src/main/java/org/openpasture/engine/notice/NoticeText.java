@@ -58,7 +58,7 @@ public class NoticeText {
         ZoneId zone = registry.siteOf(alert.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
         StringBuilder body =
                 new StringBuilder("Back to normal: ").append(alert.summary()).append("\n\n");
-        line(body, "Where", String.join(" > ", Paths.down(registry, alert.placeId())));
+        line(body, "Where", Paths.line(registry, alert.placeId()));
         if (value != null) {
             line(body, "Value", value(registry, alert, value));
         }
@@ -85,7 +85,7 @@ public class NoticeText {
         ZoneId zone = registry.siteOf(alert.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
         StringBuilder body = new StringBuilder();
         body.append(alert.summary()).append("\n\n");
-        line(body, "Where", String.join(" > ", Paths.down(registry, alert.placeId())));
+        line(body, "Where", Paths.line(registry, alert.placeId()));
         if (alert.value() != null) {
             line(body, "Value", value(registry, alert, alert.value()));
         }

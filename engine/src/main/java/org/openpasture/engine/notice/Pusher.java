@@ -63,10 +63,8 @@ public class Pusher {
     private final Clock clock;
     private final boolean anywhere;
     private final Reach reach;
-    private final HttpClient client = HttpClient.newBuilder()
-            .connectTimeout(Duration.ofSeconds(10))
-            .followRedirects(HttpClient.Redirect.NEVER)
-            .build();
+    /** Made when the first browser is notified; most instances notify none. */
+    private @Nullable HttpClient client;
 
     private @Nullable KeyPair keys;
 
@@ -133,7 +131,7 @@ public class Pusher {
             if (!push.topic().isEmpty()) {
                 request.header("Topic", Tokens.hash(push.topic()).substring(0, TOPIC_LENGTH));
             }
-            int status = client.send(request.build(), HttpResponse.BodyHandlers.discarding())
+            int status = client().send(request.build(), HttpResponse.BodyHandlers.discarding())
                     .statusCode();
             if (GONE.contains(status)) {
                 registry.change("service", List.of(new Change.Remove(Kind.NOTIFIED_BROWSER, browser.id())));
@@ -181,6 +179,16 @@ public class Pusher {
         return engine.addressOrEmpty().startsWith("https:") ? engine.addressOrEmpty() : "";
     }
 
+    private synchronized HttpClient client() {
+        if (client == null) {
+            client = HttpClient.newBuilder()
+                    .connectTimeout(Duration.ofSeconds(10))
+                    .followRedirects(HttpClient.Redirect.NEVER)
+                    .build();
+        }
+        return client;
+    }
+
     private synchronized KeyPair keys() {
         if (keys == null) {
             keys = kept().orElseGet(this::made);
@@ -215,7 +223,9 @@ public class Pusher {
     private record PublicKey(String key) {}
 
     @PreDestroy
-    void close() {
-        client.shutdownNow();
+    synchronized void close() {
+        if (client != null) {
+            client.shutdownNow();
+        }
     }
 }

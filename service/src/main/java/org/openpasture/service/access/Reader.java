@@ -118,9 +118,7 @@ public class Reader {
         Access access = access();
         return access.registry()
                 .find(Point.class, id)
-                .or(() -> id.chars().allMatch(Character::isDigit) && id.length() < 9
-                        ? access.registry().point(Integer.parseInt(id))
-                        : java.util.Optional.empty())
+                .or(() -> Point.number(id).flatMap(access.registry()::point))
                 .filter(access::maySee)
                 .orElseThrow(() -> Problem.notFound("point"));
     }

@@ -1,6 +1,5 @@
 package org.openpasture.service.dashboard;
 
-import jakarta.servlet.http.HttpServletRequest;
 import java.time.Instant;
 import java.util.List;
 import java.util.Objects;
@@ -26,7 +25,6 @@ import org.openpasture.service.reading.SeriesViews;
 import org.openpasture.service.vibration.VibrationViews;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.ResponseEntity;
-import org.springframework.web.bind.annotation.CookieValue;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -61,9 +59,9 @@ class SharedController {
 
     /** Enters the passcode of a link, which then is open for twelve hours in this browser. */
     @PostMapping("/api/v1/shared/{token}/passcode")
-    ResponseEntity<Void> enter(@PathVariable String token, @RequestBody PasscodeEntry entry, HttpServletRequest http) {
+    ResponseEntity<Void> enter(@PathVariable String token, @RequestBody PasscodeEntry entry) {
         return ResponseEntity.noContent()
-                .header(HttpHeaders.SET_COOKIE, links.enter(token, Objects.requireNonNull(entry.passcode()), http))
+                .header(HttpHeaders.SET_COOKIE, links.enter(token, Objects.requireNonNull(entry.passcode())))
                 .build();
     }
 
@@ -72,11 +70,8 @@ class SharedController {
      * that a page that is open asks again.
      */
     @GetMapping("/api/v1/shared/{token}")
-    DashboardView shared(
-            @PathVariable String token,
-            @CookieValue(name = LinkPass.COOKIE, defaultValue = "") String pass,
-            @RequestParam(defaultValue = "false") boolean again) {
-        SharedLinks.Shared shared = links.open(token, pass);
+    DashboardView shared(@PathVariable String token, @RequestParam(defaultValue = "false") boolean again) {
+        SharedLinks.Shared shared = links.open(token);
         if (!again) {
             openings.count(shared.link().id());
         }
@@ -87,89 +82,79 @@ class SharedController {
     @GetMapping("/api/v1/shared/{token}/points/{pointId}/readings")
     SeriesView readings(
             @PathVariable String token,
-            @CookieValue(name = LinkPass.COOKIE, defaultValue = "") String pass,
             @PathVariable String pointId,
             @RequestParam(required = false) @Nullable Instant from,
             @RequestParam(required = false) @Nullable Instant until,
             @RequestParam(defaultValue = "600") int buckets) {
-        return series.series(point(token, pass, pointId), from, until, buckets);
+        return series.series(point(token, pointId), from, until, buckets);
     }
 
     /** Summaries by calendar period of a point on the dashboard behind a link. */
     @GetMapping("/api/v1/shared/{token}/points/{pointId}/summaries")
     List<SummaryView> summaries(
             @PathVariable String token,
-            @CookieValue(name = LinkPass.COOKIE, defaultValue = "") String pass,
             @PathVariable String pointId,
             @RequestParam(defaultValue = "day") String period,
             @RequestParam(required = false) @Nullable Instant from,
             @RequestParam(required = false) @Nullable Instant until) {
-        return series.summaries(point(token, pass, pointId), period, from, until);
+        return series.summaries(point(token, pointId), period, from, until);
     }
 
     /** What the readings of a range come to, of a point on the dashboard behind a link. */
     @GetMapping("/api/v1/shared/{token}/points/{pointId}/summary")
     SummaryView summary(
             @PathVariable String token,
-            @CookieValue(name = LinkPass.COOKIE, defaultValue = "") String pass,
             @PathVariable String pointId,
             @RequestParam(required = false) @Nullable Instant from,
             @RequestParam(required = false) @Nullable Instant until) {
-        return series.summary(point(token, pass, pointId), from, until);
+        return series.summary(point(token, pointId), from, until);
     }
 
     /** The running mean of a point on the dashboard behind a link. */
     @GetMapping("/api/v1/shared/{token}/points/{pointId}/exposure")
     ExposureView exposure(
-            @PathVariable String token,
-            @CookieValue(name = LinkPass.COOKIE, defaultValue = "") String pass,
-            @PathVariable String pointId,
-            @RequestParam(defaultValue = "480") int minutes) {
-        return series.exposure(point(token, pass, pointId), minutes);
+            @PathVariable String token, @PathVariable String pointId, @RequestParam(defaultValue = "480") int minutes) {
+        return series.exposure(point(token, pointId), minutes);
     }
 
     /** Which waveforms are kept of a point on the dashboard behind a link, newest first. */
     @GetMapping("/api/v1/shared/{token}/points/{pointId}/waveforms")
     List<KeptWaveformView> waveforms(
             @PathVariable String token,
-            @CookieValue(name = LinkPass.COOKIE, defaultValue = "") String pass,
             @PathVariable String pointId,
             @RequestParam(required = false) @Nullable Instant from,
             @RequestParam(required = false) @Nullable Instant until,
             @RequestParam(defaultValue = "100") int limit) {
-        return vibrations.list(point(token, pass, pointId), from, until, limit);
+        return vibrations.list(point(token, pointId), from, until, limit);
     }
 
     /** A waveform of a point on the dashboard behind a link. */
     @GetMapping("/api/v1/shared/{token}/points/{pointId}/waveform")
     WaveformView waveform(
             @PathVariable String token,
-            @CookieValue(name = LinkPass.COOKIE, defaultValue = "") String pass,
             @PathVariable String pointId,
             @RequestParam(required = false) @Nullable Instant at,
             @RequestParam(defaultValue = "2000") int most) {
-        return vibrations.waveform(point(token, pass, pointId), at, most);
+        return vibrations.waveform(point(token, pointId), at, most);
     }
 
     /** The spectrum of a point on the dashboard behind a link. */
     @GetMapping("/api/v1/shared/{token}/points/{pointId}/spectrum")
     SpectrumView spectrum(
             @PathVariable String token,
-            @CookieValue(name = LinkPass.COOKIE, defaultValue = "") String pass,
             @PathVariable String pointId,
             @RequestParam(required = false) @Nullable Instant at,
             @RequestParam(defaultValue = "velocity") String kind,
             @RequestParam(defaultValue = "10") double fromHz,
             @RequestParam(defaultValue = "1000") double untilHz,
             @RequestParam(defaultValue = "1500") int most) {
-        return vibrations.spectrum(point(token, pass, pointId), at, kind, fromHz, untilHz, most);
+        return vibrations.spectrum(point(token, pointId), at, kind, fromHz, untilHz, most);
     }
 
     /** Spectra of a point on the dashboard behind a link, one after the other. */
     @GetMapping("/api/v1/shared/{token}/points/{pointId}/waterfall")
     WaterfallView waterfall(
             @PathVariable String token,
-            @CookieValue(name = LinkPass.COOKIE, defaultValue = "") String pass,
             @PathVariable String pointId,
             @RequestParam(required = false) @Nullable Instant from,
             @RequestParam(required = false) @Nullable Instant until,
@@ -177,30 +162,24 @@ class SharedController {
             @RequestParam(defaultValue = "10") double fromHz,
             @RequestParam(defaultValue = "1000") double untilHz,
             @RequestParam(defaultValue = "40") int rows) {
-        return vibrations.waterfall(point(token, pass, pointId), from, until, kind, fromHz, untilHz, rows);
+        return vibrations.waterfall(point(token, pointId), from, until, kind, fromHz, untilHz, rows);
     }
 
     /** The picture of a place on the dashboard behind a link, with what is marked on it. */
     @GetMapping("/api/v1/shared/{token}/plans/{placeId}")
-    PlanView plan(
-            @PathVariable String token,
-            @CookieValue(name = LinkPass.COOKIE, defaultValue = "") String pass,
-            @PathVariable String placeId) {
-        return plans.view(withPlan(token, pass, placeId), placeId);
+    PlanView plan(@PathVariable String token, @PathVariable String placeId) {
+        return plans.view(withPlan(token, placeId), placeId);
     }
 
     /** The picture itself. */
     @GetMapping("/api/v1/shared/{token}/plans/{placeId}/picture")
-    ResponseEntity<byte[]> picture(
-            @PathVariable String token,
-            @CookieValue(name = LinkPass.COOKIE, defaultValue = "") String pass,
-            @PathVariable String placeId) {
-        withPlan(token, pass, placeId);
+    ResponseEntity<byte[]> picture(@PathVariable String token, @PathVariable String placeId) {
+        withPlan(token, placeId);
         return plans.picture(placeId);
     }
 
-    private Access withPlan(String token, String pass, String placeId) {
-        SharedLinks.Shared shared = links.open(token, pass);
+    private Access withPlan(String token, String placeId) {
+        SharedLinks.Shared shared = links.open(token);
         boolean isOn = shared.dashboard().panels().stream()
                 .filter(Panel.OnPlan.class::isInstance)
                 .map(panel -> panel.frame().selection())
@@ -211,8 +190,8 @@ class SharedController {
         return shared.access();
     }
 
-    private Point point(String token, String pass, String pointId) {
-        SharedLinks.Shared shared = links.open(token, pass);
+    private Point point(String token, String pointId) {
+        SharedLinks.Shared shared = links.open(token);
         return PanelPoints.of(shared.access(), shared.dashboard()).stream()
                 .filter(on -> on.id().equals(pointId))
                 .findFirst()

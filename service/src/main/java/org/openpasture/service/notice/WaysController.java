@@ -93,10 +93,7 @@ class WaysController {
     List<TestResult> test() {
         reader.requireSignIn("send test messages");
         Person person = reader.person();
-        Ways chosen = PersonWays.of(reader.now(), person);
-        List<String> browsers = PersonWays.browsersOf(reader.now(), person.id()).stream()
-                .map(NotifiedBrowser::id)
-                .toList();
+        Ways always = PersonWays.of(reader.now(), person).always();
         Instant now = clock.instant();
         Pace pace = paces.computeIfAbsent(person.id(), id -> new Pace());
         synchronized (pace) {
@@ -105,7 +102,7 @@ class WaysController {
             }
             pace.sent(now);
         }
-        List<Ways.Told> all = chosen.always().of(person, browsers, Severity.CRITICAL, now, ZoneOffset.UTC);
+        List<Ways.Told> all = PersonWays.told(reader.now(), person, always, Severity.CRITICAL, now, ZoneOffset.UTC);
         return all.stream().map(told -> tested(told.address())).toList();
     }
 

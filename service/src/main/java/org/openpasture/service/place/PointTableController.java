@@ -120,13 +120,14 @@ class PointTableController {
         if (dryRun) {
             reader.requireScope(Right.EDIT, "change points");
             return views(new PointTable(reader.access())
-                    .outcomes(rows.stream().limit(PointTable.MOST).toList()));
+                    .plan(rows.stream().limit(PointTable.MOST).toList())
+                    .outcomes());
         }
         AtomicReference<List<PointTable.Outcome>> outcomes = new AtomicReference<>(List.of());
         editor.edit(access -> {
-            PointTable table = new PointTable(access);
-            outcomes.set(table.outcomes(rows));
-            return table.edit(rows);
+            PointTable.Plan plan = new PointTable(access).plan(rows);
+            outcomes.set(plan.outcomes());
+            return plan.edit();
         });
         return views(outcomes.get());
     }
