@@ -31,7 +31,7 @@ onChanged(["notices"], load);
 
 const point = computed(() => points.byId.get(alert.value?.pointId ?? ""));
 const mayAct = computed(() => places.may("operate", alert.value?.placeId ?? null));
-const steps = computed(() => (alert.value ? history(alert.value) : []));
+const steps = computed(() => (alert.value ? history(alert.value, point.value) : []));
 const shelving = ref(false);
 const people = useLoad(() => api.get<{ name: string }[]>("people").catch(() => []));
 const names = computed(() => (people.data.value ?? []).map((person) => person.name));

@@ -7,10 +7,12 @@ import type {
   Hold,
   Measure,
   Notice,
+  Point,
   Rule,
   Term,
 } from "@/api/types";
 import { moment } from "@/look/clock";
+import { asRead, read, readBy } from "@/look/units";
 
 /** The states of an alert (IEC 62682) as people say them. */
 export const STATES: Record<AlertState, string> = {
@@ -23,9 +25,15 @@ export const STATES: Record<AlertState, string> = {
   "out-of-service": "out of service",
 };
 
+/** A value of an alert; in the unit that one reads if it is one of the point's own, and not a rate or the like. */
+function valueWords(value: number, unit: string, point?: Point): string {
+  const own = point?.unit === unit ? asRead(point) : undefined;
+  return `${read(own && readBy(own), value).toFixed(2)} ${own?.unit ?? unit}`.trimEnd();
+}
+
 /** A step of an alert in words, with the value at that moment. */
-export function stepWords(step: AlertStep, unit: string): string {
-  const value = step.value === null ? "" : ` at ${step.value.toFixed(2)} ${unit}`.trimEnd();
+export function stepWords(step: AlertStep, unit: string, point?: Point): string {
+  const value = step.value === null ? "" : ` at ${valueWords(step.value, unit, point)}`;
   switch (step.kind) {
     case "raised":
       return `raised as ${step.severity}${value}`;
@@ -66,12 +74,12 @@ export function noticeWords(notice: Notice): string {
 }
 
 /** Everything that happened to an alert, in the order in which it happened. */
-export function history(alert: Alert): { at: string; what: string }[] {
+export function history(alert: Alert, point?: Point): { at: string; what: string }[] {
   const late = Date.parse(alert.learntAt) - Date.parse(alert.raisedAt) > 120_000;
   return [
     { at: alert.startedAt, what: "began" },
     ...(late ? [{ at: alert.learntAt, what: "reported late: this service learnt of it now" }] : []),
-    ...alert.steps.map((step) => ({ at: step.at, what: stepWords(step, alert.unit) })),
+    ...alert.steps.map((step) => ({ at: step.at, what: stepWords(step, alert.unit, point) })),
     ...alert.notes.map((note) => ({ at: note.at, what: `${note.person}: “${note.text}”` })),
     ...alert.notices.map((notice) => ({ at: notice.sentAt ?? notice.createdAt, what: noticeWords(notice) })),
   ].sort((a, b) => a.at.localeCompare(b.at));

@@ -182,3 +182,5 @@ export type PackPlan = Api.PackPlanView;
 export type PackPart = Api.PackPlanPart;
 export type Calibration = NonNullable<Api.CalibrationView["calibration"]>;
 export type CalibrationStretch = Api.CalibrationView;
+export type Units = Api.UnitsView;
+export type UnitChange = Units["changes"][number];

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { LimitSet, Point } from "@/api/types";
 import ProblemNote from "@/look/ProblemNote.vue";
+import { asRead, limitsAsRead } from "@/look/units";
 import { computed, defineAsyncComponent, ref, shallowRef, useTemplateRef, watch } from "vue";
 import type { ChartMark, Ends, Usual } from "./lineOption";
 import { BEFORES, hoursEarlier, useCompared, type Before } from "./before";
@@ -26,6 +27,8 @@ const {
   marks?: ChartMark[];
   picking?: boolean;
 }>();
+const shown = computed(() => points.map(asRead));
+const bounds = computed(() => limits && limitsAsRead(limits));
 const emit = defineEmits<{ pick: [at: number] }>();
 const LineChart = defineAsyncComponent(() => import("./LineChart.vue"));
 const BUCKETS = 600;
@@ -47,7 +50,9 @@ async function fetchAll(begin: number, end: number): Promise<Drawn[]> {
   const then = BEFORES[before.value];
   const millis = hoursEarlier(before.value, hours) * 3_600_000;
   const fetched = async (back: number) =>
-    Promise.all(points.map(async (point) => drawn(point, await source(point.id, begin - back, end - back, BUCKETS))));
+    Promise.all(
+      shown.value.map(async (point) => drawn(point, await source(point.id, begin - back, end - back, BUCKETS))),
+    );
   const [now, earlier] = await Promise.all([fetched(0), millis ? fetched(millis) : []]);
   return [...now, ...earlier.map((line) => later(line, millis, then))];
 }
@@ -68,15 +73,15 @@ async function load() {
   }
 }
 
-watch([() => points.map((point) => point.id).join(), () => hours, before], load, { immediate: true });
+watch([() => shown.value.map((point) => point.id + point.unit).join(), () => hours, before], load, { immediate: true });
 
 // A new live reading is drawn at once, and the right edge moves with it.
 watch(
-  () => points.map((point) => point.latest?.time).join(),
+  () => shown.value.map((point) => point.latest?.time).join(),
   () => {
     until.value = Date.now();
     lines.value = lines.value.map((line) => {
-      const latest = points.find((point) => point.id === line.point.id)?.latest;
+      const latest = shown.value.find((point) => point.id === line.point.id)?.latest;
       const time = latest ? new Date(latest.time).getTime() : 0;
       const last = line.times.at(-1) ?? 0;
       return latest && time > last && !line.earlier
@@ -140,7 +145,7 @@ function merged(coarse: Drawn, fine: Drawn, begin: number, end: number): Drawn {
       ref="canvas"
       class="canvas"
       :lines="lines"
-      :limits="limits"
+      :limits="bounds"
       :from="from"
       :until="until"
       :fixed="fixed"

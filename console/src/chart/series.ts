@@ -1,5 +1,6 @@
 import { api } from "@/api/http";
 import type { Gap, Point, Series } from "@/api/types";
+import { read, readBy } from "@/look/units";
 import { inject, type InjectionKey } from "vue";
 
 /** One point's readings as they are drawn. Quality is a code: 0 good, 1 uncertain, 2 bad. */
@@ -31,13 +32,15 @@ export function useSeriesSource(): SeriesSource {
   return (pointId, from, until, buckets) => api.get<Series>(`${path(pointId)}/readings?${query(from, until, buckets)}`);
 }
 
-/** The service sends quality codes as base64 bytes. */
+/** The service sends quality codes as base64 bytes, and values as they are kept. */
 export function drawn(point: Point, series: Series): Drawn {
   const qualities =
     typeof series.qualities === "string"
       ? Array.from(atob(series.qualities), (c) => c.charCodeAt(0))
       : series.qualities;
-  return { point, times: series.times, values: series.values, qualities, gaps: series.gaps };
+  const by = readBy(point);
+  const values = by ? series.values.map((value) => read(by, value)) : series.values;
+  return { point, times: series.times, values, qualities, gaps: series.gaps };
 }
 
 /** A line drawn so many milliseconds later than it was. */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { LimitSet, Panel, Point } from "@/api/types";
+import { allAsRead, asRead, panelAsRead } from "@/look/units";
 import { computed } from "vue";
 import { KINDS } from "./panels/kinds";
 
@@ -11,7 +12,9 @@ const {
   open = false,
 } = defineProps<{ panel: Panel; points: Point[]; limits: Map<string, LimitSet>; open?: boolean }>();
 const kind = computed(() => KINDS[panel.kind]);
-const first = computed(() => points.slice(0, kind.value.most ?? points.length));
+const first = computed(() => points.slice(0, kind.value.most ?? points.length).map(asRead));
+const bounds = computed(() => allAsRead(limits));
+const drawn = computed(() => panelAsRead(panel, first.value));
 const nothing = computed(() =>
   kind.value.points !== "needed" || points.length
     ? undefined
@@ -27,7 +30,7 @@ const nothing = computed(() =>
   <article class="panel" :class="panel.kind">
     <h2 v-if="panel.title">{{ panel.title }}</h2>
     <p v-if="nothing" class="soft">{{ nothing }}</p>
-    <component :is="kind.view" v-else :panel="panel" :points="first" :limits="limits" :open="open" />
+    <component :is="kind.view" v-else :panel="drawn" :points="first" :limits="bounds" :open="open" />
     <p v-if="!nothing && points.length > first.length" class="soft small">
       {{ first.length }} of {{ points.length }} points. Narrow the selection, or use a table with bars.
     </p>

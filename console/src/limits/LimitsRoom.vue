@@ -6,6 +6,7 @@ import FenceMark from "@/look/FenceMark.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
+import { limitsAsRead } from "@/look/units";
 import { computed, nextTick, onMounted, ref } from "vue";
 import { useRoute } from "vue-router";
 import LimitForm from "./LimitForm.vue";
@@ -80,7 +81,7 @@ onMounted(async () => {
         {{ set.source.document }} {{ set.source.edition }} {{ set.source.clause }} · {{ set.appliesTo }}
       </p>
       <div class="zones">
-        <div v-for="zone in set.zones" :key="zone.label" class="zone" :class="zone.severity">
+        <div v-for="zone in limitsAsRead(set).zones" :key="zone.label" class="zone" :class="zone.severity">
           <strong>{{ zone.label }}</strong>
           <span
             >{{
@@ -90,7 +91,7 @@ onMounted(async () => {
                   ? (zone.fromIncluded ? "from " : "above ") + zone.from
                   : `${zone.from} to ${zone.to}`
             }}
-            {{ set.unit }}</span
+            {{ limitsAsRead(set).unit }}</span
           >
           <FenceMark :severity="zone.severity" />
           <span class="soft small">{{ zone.meaning }}</span>

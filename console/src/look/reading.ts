@@ -1,4 +1,5 @@
 import type { Point } from "@/api/types";
+import { asRead } from "./units";
 
 /** Three usual intervals and half a minute without a reading; a day where no device says how often it reports. */
 export function isStale(point: Point, at: number): boolean {
@@ -26,12 +27,13 @@ export function wordFor(value: number | null | undefined, words: Record<string, 
 
 /** The newest value as its point has it written: a word, or a number without its unit. */
 export function shown(point: Point): string {
-  return wordFor(point.latest?.value, point.words) ?? format(point.latest?.value, point.decimals);
+  const { latest, decimals } = asRead(point);
+  return wordFor(point.latest?.value, point.words) ?? format(latest?.value, decimals);
 }
 
 /** The unit behind {@link shown}: a word has none, and neither has nothing. */
 export function shownUnit(point: Point): string {
-  return point.latest && wordFor(point.latest.value, point.words) === undefined ? point.unit : "";
+  return point.latest && wordFor(point.latest.value, point.words) === undefined ? asRead(point).unit : "";
 }
 
 /** What needs attention first: severity, then least headroom; then sensors at fault; points without limits come last. */

@@ -4,15 +4,22 @@ import FenceMark from "@/look/FenceMark.vue";
 import HeadroomBar from "@/look/HeadroomBar.vue";
 import ReadingValue from "@/look/ReadingValue.vue";
 import { byHeadroom, zoneWords } from "@/look/reading";
+import { asRead, limitsAsRead } from "@/look/units";
 import { computed } from "vue";
 import ZoneColumn from "./ZoneColumn.vue";
 
 /** The directions of one machine side by side on one scale; the worst decides, and is said to. */
-const { points, limits, links = true } = defineProps<{ points: Point[]; limits?: LimitSet; links?: boolean }>();
-const deciding = computed(() => [...points].sort(byHeadroom)[0]);
+const {
+  points: kept,
+  limits: keptLimits,
+  links = true,
+} = defineProps<{ points: Point[]; limits?: LimitSet; links?: boolean }>();
+const points = computed(() => kept.map(asRead));
+const limits = computed(() => keptLimits && limitsAsRead(keptLimits));
+const deciding = computed(() => [...points.value].sort(byHeadroom)[0]);
 const top = computed(() => {
-  const highest = Math.max(...(limits?.zones.map((zone) => zone.from ?? 0) ?? [1]));
-  return Math.max(highest * 1.3, ...points.map((point) => (point.latest?.value ?? 0) * 1.05));
+  const highest = Math.max(...(limits.value?.zones.map((zone) => zone.from ?? 0) ?? [1]));
+  return Math.max(highest * 1.3, ...points.value.map((point) => (point.latest?.value ?? 0) * 1.05));
 });
 </script>
 

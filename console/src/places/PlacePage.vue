@@ -18,6 +18,7 @@ import FenceMark from "@/look/FenceMark.vue";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { byHeadroom } from "@/look/reading";
+import { asRead } from "@/look/units";
 import AccessDialog from "@/people/AccessDialog.vue";
 import BaselineForm from "@/points/BaselineForm.vue";
 import PointForm from "@/points/PointForm.vue";
@@ -199,7 +200,7 @@ async function remove() {
         <figure v-for="group in groups" :key="group[0]?.quantity">
           <figcaption>
             {{ group.length > 1 ? group[0]?.quantityTitle : group[0]?.name
-            }}{{ group[0]?.unit ? ", " + group[0].unit : "" }}
+            }}{{ group[0] && asRead(group[0]).unit ? ", " + asRead(group[0]).unit : "" }}
           </figcaption>
           <div class="canvas">
             <PointsChart

@@ -7,17 +7,21 @@ import { useAction } from "@/look/act";
 import { moment } from "@/look/clock";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
+import { asRead } from "@/look/units";
 import { computed, watch } from "vue";
-import { comparisonWords, rangeWords } from "./baselines";
+import { baselineAsRead, comparisonWords, rangeWords } from "./baselines";
 
 /** What a point measured while the condition of its machine was known, and how it is beside that now. */
-const { point, mayEdit } = defineProps<{ point: Point; mayEdit: boolean }>();
+const { point: kept, mayEdit } = defineProps<{ point: Point; mayEdit: boolean }>();
+const point = computed(() => asRead(kept));
 const emit = defineEmits<{ usual: [Usual | undefined]; record: [] }>();
-const { data, error, load } = useLoad(() => api.get<Baseline[]>(`points/${point.id}/baselines`));
+const { data, error, load } = useLoad(async () =>
+  (await api.get<Baseline[]>(`points/${kept.id}/baselines`)).map((one) => baselineAsRead(one, point.value)),
+);
 const { error: failed, run } = useAction();
-watch(() => point.id, load);
+watch(() => kept.id, load);
 watch(
-  () => point.latest?.time,
+  () => kept.latest?.time,
   () => data.value?.length && void load(),
 );
 onChanged(["registry"], load);

@@ -5,16 +5,20 @@ import { day, moment } from "@/look/clock";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { format } from "@/look/reading";
+import { asRead, read, readBy, readDifference } from "@/look/units";
 import { computed, ref, watch } from "vue";
 
 /** What a tank or a bin gave each day, and when it was filled up. */
-const { point } = defineProps<{ point: Point }>();
+const { point: kept } = defineProps<{ point: Point }>();
+const point = computed(() => asRead(kept));
 const PERIODS = { 7: "1 week", 30: "1 month", 90: "3 months" };
 const days = ref(7);
-const { data, error, load } = useLoad(() => api.get<Consumption>(`points/${point.id}/consumption?days=${days.value}`));
-watch([() => point.id, days], load);
+const { data, error, load } = useLoad(() => api.get<Consumption>(`points/${kept.id}/consumption?days=${days.value}`));
+watch([() => kept.id, days], load);
 const most = computed(() => Math.max(0, ...(data.value?.periods ?? []).map((one) => one.used)));
-const amount = (value: number) => `${format(value, point.decimals)} ${point.unit}`;
+const written = (value: number) => `${format(value, point.value.decimals)} ${point.value.unit}`;
+const amount = (value: number) => written(readDifference(readBy(point.value), value));
+const contents = (value: number) => written(read(readBy(point.value), value));
 </script>
 
 <template>
@@ -55,7 +59,7 @@ const amount = (value: number) => `${format(value, point.decimals)} ${point.unit
               <tr v-for="one in [...data.fillings].reverse()" :key="one.from">
                 <th scope="row">{{ moment(one.until) }}</th>
                 <td class="number">+ {{ amount(one.amount) }}</td>
-                <td class="number soft">to {{ amount(one.after) }}</td>
+                <td class="number soft">to {{ contents(one.after) }}</td>
               </tr>
             </tbody>
           </table>

@@ -3,21 +3,25 @@ import { api } from "@/api/http";
 import type { LimitSet, Point, Summary } from "@/api/types";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
-import { ref, watch } from "vue";
+import { asRead, summaryAsRead } from "@/look/units";
+import { computed, ref, watch } from "vue";
 
 /** What the readings of each day, week or month come to, with the time in each zone. */
-const { point, limits } = defineProps<{ point: Point; limits: LimitSet | undefined }>();
+const { point: kept, limits } = defineProps<{ point: Point; limits: LimitSet | undefined }>();
+const point = computed(() => asRead(kept));
 const period = ref<"day" | "week" | "month">("day");
 const spans = { day: 8, week: 10 * 7, month: 365 };
-const { data, error, load } = useLoad(() =>
-  api.get<Summary[]>(
-    `points/${point.id}/summaries?period=${period.value}&from=${new Date(Date.now() - spans[period.value] * 86_400_000).toISOString()}`,
-  ),
+const { data, error, load } = useLoad(async () =>
+  (
+    await api.get<Summary[]>(
+      `points/${kept.id}/summaries?period=${period.value}&from=${new Date(Date.now() - spans[period.value] * 86_400_000).toISOString()}`,
+    )
+  ).map((one) => summaryAsRead(one, point.value)),
 );
-watch([() => point.id, period], load);
+watch([() => kept.id, period], load);
 
 function number(value: number | null): string {
-  return value === null ? "–" : value.toFixed(point.decimals);
+  return value === null ? "–" : value.toFixed(point.value.decimals);
 }
 
 function date(time: string): string {

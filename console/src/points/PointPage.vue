@@ -15,8 +15,9 @@ import FenceMark from "@/look/FenceMark.vue";
 import HeadroomBar from "@/look/HeadroomBar.vue";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
-import { zoneWords } from "@/look/reading";
+import { shown, zoneWords } from "@/look/reading";
 import ReadingValue from "@/look/ReadingValue.vue";
+import { asRead, readsOtherUnits } from "@/look/units";
 import { usePlaces } from "@/places/places";
 import { computed, ref, useTemplateRef, watch } from "vue";
 import BaselineForm from "./BaselineForm.vue";
@@ -44,6 +45,7 @@ const usual = ref<Usual>();
 const { error, run } = useAction();
 
 const point = computed(() => points.byId.get(id) ?? points.all.find((one) => String(one.number) === id));
+const read = computed(() => (point.value ? asRead(point.value) : undefined));
 const limits = computed(() => places.limitsById.get(point.value?.limitSet ?? ""));
 const mayEdit = computed(() => places.may("edit", point.value?.placeId ?? null));
 const past = useLoad(async () =>
@@ -68,7 +70,7 @@ const FORMATS = { csv: "CSV", xlsx: "Workbook (XLSX)", "json-lines": "JSON lines
 
 function exported(format: string): string {
   const from = new Date(Date.now() - hours.value * 3_600_000).toISOString();
-  return `/api/v1/readings/export?points=${point.value?.id}&from=${from}&format=${format}`;
+  return `/api/v1/readings/export?points=${point.value?.id}&from=${from}&format=${format}${readsOtherUnits() ? "&units=mine" : ""}`;
 }
 
 async function release() {
@@ -118,13 +120,12 @@ async function release() {
           <span class="soft small">Headroom</span><br />
           <HeadroomBar :latest="point.latest" />
           <div v-if="point.latest.nextBoundary !== null" class="soft small">
-            to {{ zoneWords(point.latest.nextZone ?? "") }} at {{ point.latest.nextBoundary }} {{ point.unit }}
+            to {{ zoneWords(point.latest.nextZone ?? "") }} at {{ read?.latest?.nextBoundary }} {{ read?.unit }}
           </div>
         </div>
       </template>
       <p v-else-if="point.latest?.quality === 'BAD'" class="soft">
-        Sensor fault: {{ point.quantityTitle }} cannot be {{ point.latest.value }} {{ point.unit }}. This value is not
-        judged.
+        Sensor fault: {{ point.quantityTitle }} cannot be {{ shown(point) }} {{ read?.unit }}. This value is not judged.
       </p>
       <p v-else class="soft">
         No limits hold for this point.

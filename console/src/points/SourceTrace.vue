@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
+import { asRead } from "@/look/units";
 import type { Point, Trace } from "@/api/types";
 import { age, now } from "@/look/clock";
 import { useLoad } from "@/look/load";
@@ -38,7 +39,7 @@ watch(() => point.latest?.time, trace.load);
     <ol>
       <li>
         <span class="soft">value</span>
-        <span>{{ point.latest?.value.toFixed(point.decimals) ?? "–" }} {{ point.unit }}</span>
+        <span>{{ asRead(point).latest?.value.toFixed(asRead(point).decimals) ?? "–" }} {{ asRead(point).unit }}</span>
       </li>
       <li>
         <span class="soft">calibration</span>

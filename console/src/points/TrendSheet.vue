@@ -6,15 +6,19 @@ import FenceMark from "@/look/FenceMark.vue";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { zoneWords } from "@/look/reading";
-import { ref, watch } from "vue";
-import { aheadWords, rateWords } from "./trend";
+import { asRead } from "@/look/units";
+import { computed, ref, watch } from "vue";
+import { aheadWords, rateWords, trendAsRead } from "./trend";
 
 /** Which way a point goes, and when it reaches the next worse zone if it goes on so. */
-const { point } = defineProps<{ point: Point }>();
+const { point: kept } = defineProps<{ point: Point }>();
+const point = computed(() => asRead(kept));
 const PERIODS = { 7: "1 week", 30: "1 month", 90: "3 months", 365: "1 year" };
 const days = ref(30);
-const trend = useLoad(() => api.get<Trend>(`points/${point.id}/trend?days=${days.value}`));
-watch([() => point.id, days], trend.load);
+const trend = useLoad(async () =>
+  trendAsRead(await api.get<Trend>(`points/${kept.id}/trend?days=${days.value}`), point.value),
+);
+watch([() => kept.id, days], trend.load);
 </script>
 
 <template>

@@ -1,4 +1,24 @@
-import type { Baseline } from "@/api/types";
+import type { Baseline, Point } from "@/api/types";
+import { read, readBy, readDifference } from "@/look/units";
+
+/** A baseline in the unit that its point is read in. */
+export function baselineAsRead(baseline: Baseline, point: Point): Baseline {
+  const by = readBy(point);
+  const { values, now } = baseline;
+  return by
+    ? {
+        ...baseline,
+        unit: by.to,
+        values: values && {
+          ...values,
+          median: read(by, values.median),
+          low: read(by, values.low),
+          high: read(by, values.high),
+        },
+        now: now && { ...now, value: read(by, now.value), difference: readDifference(by, now.difference) },
+      }
+    : baseline;
+}
 
 /** The range of a baseline in which values are normal. */
 export function rangeWords(baseline: Baseline, decimals: number): string {

@@ -1,4 +1,20 @@
-import type { Trend } from "@/api/types";
+import type { Point, Trend } from "@/api/types";
+import { read, readBy, readDifference } from "@/look/units";
+
+/** A trend in the unit that its point is read in. */
+export function trendAsRead(trend: Trend, point: Point): Trend {
+  const by = readBy(point);
+  const rate = (value: number | null) => (value === null ? null : readDifference(by, value));
+  return by
+    ? {
+        ...trend,
+        perDay: rate(trend.perDay),
+        lowPerDay: rate(trend.lowPerDay),
+        highPerDay: rate(trend.highPerDay),
+        boundary: trend.boundary === null ? null : Number(read(by, trend.boundary).toPrecision(4)),
+      }
+    : trend;
+}
 
 /** Enough digits for a slope, whatever its size. */
 export function slope(value: number): string {

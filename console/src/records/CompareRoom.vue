@@ -9,6 +9,7 @@ import { useView } from "@/chart/view";
 import EmptyState from "@/look/EmptyState.vue";
 import { useRefreshed } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
+import { allAsRead, asRead, summaryAsRead } from "@/look/units";
 import { usePlaces } from "@/places/places";
 import { limitsOfAll } from "@/points/limits";
 import { idsOf, labelOf, nameAmong } from "@/points/names";
@@ -32,12 +33,16 @@ const pointIds = computed({
       .filter(Boolean),
   set: (ids: string[]) => view.set({ points: ids.join(",") || undefined }),
 });
-const chosen = computed(() => pointIds.value.flatMap((id) => points.byId.get(id) ?? []));
+const chosen = computed(() => pointIds.value.flatMap((id) => points.byId.get(id) ?? []).map(asRead));
 /** Points of one unit share a chart and its scale. */
 const charts = computed(() => {
   const byUnit = new Map<string, Point[]>();
   chosen.value.forEach((point) => byUnit.set(point.unit, [...(byUnit.get(point.unit) ?? []), point]));
-  return [...byUnit].map(([unit, alike]) => ({ unit, points: alike, limits: limitsOfAll(alike, places.limitsById) }));
+  return [...byUnit].map(([unit, alike]) => ({
+    unit,
+    points: alike,
+    limits: limitsOfAll(alike, allAsRead(places.limitsById)),
+  }));
 });
 
 const HOUR = 3_600_000;
@@ -45,10 +50,13 @@ const rows = useRefreshed(
   async () => {
     const now = Date.now();
     const earlier = hoursEarlier(view.before.value, view.hours.value);
-    const ask = (point: Point, back: number) => {
+    const ask = async (point: Point, back: number) => {
       const until = now - back * HOUR;
       const from = new Date(until - view.hours.value * HOUR).toISOString();
-      return api.get<Summary>(`points/${point.id}/summary?from=${from}&until=${new Date(until).toISOString()}`);
+      return summaryAsRead(
+        await api.get<Summary>(`points/${point.id}/summary?from=${from}&until=${new Date(until).toISOString()}`),
+        point,
+      );
     };
     return Promise.all(
       chosen.value.map(async (point) => ({

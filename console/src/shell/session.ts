@@ -4,6 +4,7 @@ import { forgetKept, keepForOffline } from "@/api/offline";
 import type { Person } from "@/api/types";
 import { notifyHereNoLonger } from "@/settings/browsers";
 import { useAlerts } from "@/alerts/alerts";
+import { loadUnits, useUnitsOf } from "@/look/units";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import { defineStore } from "pinia";
@@ -38,7 +39,7 @@ export const useSession = defineStore("session", () => {
     person.value = who;
     setupNeeded.value = false;
     // What cannot be loaded is said where it belongs, and tried again; the rest is there.
-    await Promise.allSettled([usePlaces().load(), usePoints().load(), useAlerts().load()]);
+    await Promise.allSettled([loadUnits(), usePlaces().load(), usePoints().load(), useAlerts().load()]);
     if (person.value) {
       openLive();
       // Beside everything else: without it the console is as before.
@@ -69,6 +70,7 @@ export const useSession = defineStore("session", () => {
   function leave() {
     closeLive();
     forgetKept();
+    useUnitsOf(undefined);
     person.value = undefined;
   }
 

@@ -2,6 +2,7 @@ import { api } from "@/api/http";
 import type { Exposure, Point, Statistic, Summary } from "@/api/types";
 import { usePointPath } from "@/chart/series";
 import { useRefreshed } from "@/look/load";
+import { latestAsRead, readBy, summaryAsRead } from "@/look/units";
 import { idsOf } from "@/points/names";
 import { computed } from "vue";
 import { hoursOf } from "../layout";
@@ -9,11 +10,11 @@ import { hoursOf } from "../layout";
 const REFRESH_SECONDS = 60;
 
 /** Asks something of each point, again when the points change and once a minute while the page is seen. */
-function useOfEach<T>(points: () => Point[], ask: (path: string) => Promise<T>, also: () => unknown) {
+function useOfEach<T>(points: () => Point[], ask: (path: string, point: Point) => Promise<T>, also: () => unknown) {
   const path = usePointPath();
   const { data, error, loading } = useRefreshed(
     async () =>
-      new Map(await Promise.all(points().map(async (point) => [point.id, await ask(path(point.id))] as const))),
+      new Map(await Promise.all(points().map(async (point) => [point.id, await ask(path(point.id), point)] as const))),
     [() => idsOf(points()), also],
     REFRESH_SECONDS,
   );
@@ -24,17 +25,36 @@ const ago = (hours: number) => new Date(Date.now() - hours * 3_600_000).toISOStr
 
 /** What the readings of a range up to now come to, for each point. */
 export function useSummaries(points: () => Point[], range: () => string | null) {
-  return useOfEach(points, (path) => api.get<Summary>(`${path}/summary?from=${ago(hoursOf(range()))}`), range);
+  return useOfEach(
+    points,
+    async (path, point) =>
+      summaryAsRead(await api.get<Summary>(`${path}/summary?from=${ago(hoursOf(range()))}`), point),
+    range,
+  );
 }
 
 /** What the readings of each day come to, for each point. */
 export function useDays(points: () => Point[], range: () => string | null) {
-  return useOfEach(points, (path) => api.get<Summary[]>(`${path}/summaries?from=${ago(hoursOf(range()))}`), range);
+  return useOfEach(
+    points,
+    async (path, point) =>
+      (await api.get<Summary[]>(`${path}/summaries?from=${ago(hoursOf(range()))}`)).map((one) =>
+        summaryAsRead(one, point),
+      ),
+    range,
+  );
 }
 
 /** The running mean of a window up to now, for each point. */
 export function useExposures(points: () => Point[], minutes: () => number) {
-  return useOfEach(points, (path) => api.get<Exposure>(`${path}/exposure?minutes=${minutes()}`), minutes);
+  return useOfEach(
+    points,
+    async (path, point) => {
+      const found = await api.get<Exposure>(`${path}/exposure?minutes=${minutes()}`);
+      return { ...found, mean: found.mean && latestAsRead(found.mean, readBy(point)) };
+    },
+    minutes,
+  );
 }
 
 const FIGURES = { mean: "mean", minimum: "min", maximum: "max", sum: "mean" } as const;

@@ -55,6 +55,7 @@ public final class Pasture implements Runnable {
             FrameCommands.class,
             AlertCommands.class,
             NoticeCommands.class,
+            UnitsCommand.class,
             ReportCommands.class,
             RuleCommands.class,
             BaselineCommands.class,

@@ -16,6 +16,7 @@ import org.openpasture.api.place.PointRequest;
 import org.openpasture.api.place.PointView;
 import org.openpasture.api.record.ComputeRequest;
 import org.openpasture.client.http.ApiClient;
+import org.openpasture.client.output.ReadUnits;
 import org.openpasture.client.output.TextTable;
 import org.openpasture.client.output.Words;
 import org.openpasture.core.formula.Formula;
@@ -59,7 +60,9 @@ final class PointCommands implements Runnable {
         }
         TextTable table = new TextTable("No.", "Place", "Point", "Value", "Severity", "Zone", "Headroom", "Heard");
         Instant now = Instant.now();
-        for (JsonNode point : points) {
+        ReadUnits units = service.readUnits();
+        for (JsonNode kept : points) {
+            JsonNode point = units.point(kept);
             JsonNode latest = point.path("latest");
             JsonNode path = point.path("path");
             table.row(

@@ -11,6 +11,7 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.record.EraseRequest;
 import org.openpasture.client.http.ApiClient;
+import org.openpasture.client.output.ReadUnits;
 import org.openpasture.client.output.TextTable;
 import org.openpasture.client.output.Words;
 import picocli.CommandLine.Command;
@@ -34,7 +35,8 @@ final class ReadingCommands {
             @Option(names = "--point", paramLabel = "POINT", description = "Only of this point.") @Nullable
                     String point) {
         Map<String, JsonNode> points = new HashMap<>();
-        from.api().get("api/v1/points").forEach(one -> points.put(one.path("id").asString(), one));
+        ReadUnits units = from.readUnits();
+        from.api().get("api/v1/points").forEach(one -> points.put(one.path("id").asString(), units.point(one)));
         String only = point == null ? null : PointCommands.id(from, point);
         int[] left = {count == null ? Integer.MAX_VALUE : count};
         from.api().follow("api/v1/stream?events=reading", (name, data) -> {
@@ -84,6 +86,8 @@ final class ReadingCommands {
                             defaultValue = "csv",
                             description = "csv, xlsx, json-lines or senml.")
                     String format,
+            @Option(names = "--my-units", description = "In the units that you read; else as values are kept.")
+                    boolean mine,
             @Option(
                             names = {"-o", "--output"},
                             paramLabel = "FILE",
@@ -98,7 +102,7 @@ final class ReadingCommands {
                                 Service.pick(all, point, "point").path("id").asString()))
                 .collect(Collectors.joining());
         String path = "api/v1/readings/export?format=" + ApiClient.escape(from.json ? "json-lines" : format) + chosen
-                + range(begin, until);
+                + (mine ? "&units=mine" : "") + range(begin, until);
         from.download(path, file);
         return 0;
     }
@@ -134,24 +138,24 @@ final class ReadingCommands {
         if (from.printedJson(found)) {
             return 0;
         }
-        int decimals = of.path("decimals").asInt(2);
+        JsonNode read = from.readUnits().point(of);
         TextTable table = new TextTable("From", "Readings", "Lowest", "Highest", "Mean", "Last", "Time in zones");
         found.forEach(one -> table.row(
                 Words.moment(one.path("from")),
                 one.path("count").asString(),
-                Words.number(one.path("min"), decimals),
-                Words.number(one.path("max"), decimals),
-                Words.number(one.path("mean"), decimals),
-                Words.number(one.path("last"), decimals),
+                Words.figure(read, one.path("min")),
+                Words.figure(read, one.path("max")),
+                Words.figure(read, one.path("mean")),
+                Words.figure(read, one.path("last")),
                 zones(one.path("secondsInZone"))));
         from.out()
                 .print(
                         table.isEmpty()
                                 ? "No readings in this time.\n"
                                 : of.path("name").asString()
-                                        + (of.path("unit").asString("").isEmpty()
+                                        + (read.path("unit").asString("").isEmpty()
                                                 ? ""
-                                                : ", " + of.path("unit").asString())
+                                                : ", " + read.path("unit").asString())
                                         + "\n" + table.text());
         return 0;
     }

@@ -16,6 +16,7 @@ import java.util.stream.StreamSupport;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.client.output.Progress;
+import org.openpasture.client.output.ReadUnits;
 import picocli.CommandLine;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.JsonNode;
@@ -92,6 +93,11 @@ final class Service {
 
     void print(JsonNode node) {
         out().println(PRETTY.writeValueAsString(node));
+    }
+
+    /** The units in which the reader reads values. */
+    ReadUnits readUnits() {
+        return new ReadUnits(api().get("api/v1/session/units"));
     }
 
     /** Prints JSON if it was asked for; says whether it did. */

@@ -26,6 +26,8 @@ import org.openpasture.acceptance.RunningService;
 import org.openpasture.api.alert.AlertAnswer;
 import org.openpasture.api.alert.NoticeView;
 import org.openpasture.api.setting.MailSettings;
+import org.openpasture.client.http.ApiClient;
+import org.openpasture.core.people.Right;
 
 /** Who is told of an alert, when, and how somebody who has not signed in takes it on. */
 class NoticesTest {
@@ -228,5 +230,21 @@ class NoticesTest {
                 400,
                 "a round needs a recipient",
                 () -> watched("fred", Map.of("rounds", List.of(Map.of("afterMinutes", 5, "recipients", List.of())))));
+    }
+
+    /** The limit stays in the unit of its point, since that is what was judged. */
+    @Test
+    void whoReadsAnotherUnitHasTheValueInItToo() throws Exception {
+        plant.invite(SERVICE.anonymous(), "gail", Right.LOOK, plant.site);
+        ApiClient gail = SERVICE.signIn("gail");
+        gail.put("api/v1/session/notices", Map.of("email", "gail@pasture.example", "mailFrom", "advisory"));
+        gail.put("api/v1/session/units", Map.of("units", Map.of("temperature", "°F")));
+        watched("fahrenheit", Map.of("recipients", List.of("person:gail"), "tellWhenOver", true));
+        report("fahrenheit", 12);
+        assertThat(plain(mailTo("gail", 0).getContent()))
+                .contains("12 °C, above 8 °C")
+                .contains("12.00 °C (53.60 °F)");
+        report("fahrenheit", 4);
+        assertThat(plain(mailTo("gail", 1).getContent())).contains("4.00 °C (39.20 °F)");
     }
 }

@@ -84,6 +84,7 @@ class AccessMatrixTest {
     private static final Set<String> OWN = Set.of(
             "PUT /api/v1/session/password",
             "PUT /api/v1/session/notices",
+            "PUT /api/v1/session/units",
             "POST /api/v1/session/notices/test",
             "POST /api/v1/session/browsers",
             "DELETE /api/v1/session/browsers/{id}",

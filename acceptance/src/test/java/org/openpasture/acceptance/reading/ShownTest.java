@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.openpasture.acceptance.Refusals.refused;
 
 import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.Map;
@@ -12,8 +14,12 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import org.openpasture.acceptance.Plant;
 import org.openpasture.acceptance.RunningService;
+import org.openpasture.api.people.UnitsRequest;
+import org.openpasture.api.people.UnitsView;
 import org.openpasture.api.place.PointRequest;
 import org.openpasture.api.place.PointView;
+import org.openpasture.client.http.ApiClient;
+import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Shown;
 import org.openpasture.core.quantity.Quantity;
 import tools.jackson.databind.node.ObjectNode;
@@ -52,6 +58,64 @@ class ShownTest {
         PointView numbers = SERVICE.owner().get(path, PointView.class);
         assertThat(numbers.words()).isEmpty();
         assertThat(numbers.decimals()).isEqualTo(2);
+    }
+
+    /** A point kept in °C is read in °F by whoever wants that; what programs fetch stays as it is kept. */
+    @Test
+    void eachPersonReadsTheirOwnUnits() throws Exception {
+        PointView milk = SERVICE.owner()
+                .post(
+                        "api/v1/points",
+                        new PointRequest(
+                                "Milk",
+                                plant.pump,
+                                Quantity.TEMPERATURE,
+                                null,
+                                null,
+                                null,
+                                null,
+                                true,
+                                null,
+                                null,
+                                null),
+                        PointView.class);
+        SERVICE.owner()
+                .postCsv(
+                        "api/v1/readings/import",
+                        new ByteArrayInputStream(("time,point,value\n" + Instant.now() + "," + milk.number() + ",4\n")
+                                .getBytes(StandardCharsets.UTF_8)));
+        assertThat(SERVICE.owner().get("api/v1/session/units", UnitsView.class).changes())
+                .isEmpty();
+        SERVICE.owner().put("api/v1/session/units", new UnitsRequest(Map.of("pressure", "kPa"), "imperial"));
+        UnitsView mine = SERVICE.owner().get("api/v1/session/units", UnitsView.class);
+        assertThat(mine.units()).containsEntry("temperature", "°F").containsEntry("pressure", "kPa");
+        assertThat(mine.changes())
+                .anySatisfy(change -> assertThat(change.quantity() + " " + change.from() + " " + change.to())
+                        .isEqualTo("temperature °C °F"));
+        assertThat(exported(milk, "csv", "mine")).contains("(°F)", ",39.2,");
+        assertThat(exported(milk, "json-lines", "mine")).contains("\"unit\":\"°F\"");
+        assertThat(exported(milk, "csv", "kept")).contains("(°C)", ",4,");
+        assertThat(SERVICE.owner()
+                        .get("api/v1/points/" + milk.id(), PointView.class)
+                        .unit())
+                .isEqualTo("°C");
+        plant.invite(SERVICE.anonymous(), "ben", Right.LOOK, plant.site);
+        ApiClient ben = SERVICE.signIn("ben");
+        assertThat(ben.get("api/v1/session/units", UnitsView.class).units()).isEmpty();
+        refused(400, "choose one of °C, °F, K", () -> SERVICE.owner()
+                .put("api/v1/session/units", new UnitsRequest(Map.of("temperature", "bar"), null)));
+        refused(400, "system of units", () -> SERVICE.owner()
+                .put("api/v1/session/units", new UnitsRequest(null, "nautical")));
+        refused(400, "'kept' or 'mine'", () -> exported(milk, "csv", "yours"));
+        SERVICE.owner().put("api/v1/session/units", new UnitsRequest(Map.of(), null));
+        assertThat(exported(milk, "csv", "mine")).contains("(°C)", ",4,");
+    }
+
+    private static String exported(PointView point, String format, String units) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        SERVICE.owner()
+                .download("api/v1/readings/export?points=" + point.id() + "&format=" + format + "&units=" + units, out);
+        return out.toString(StandardCharsets.UTF_8);
     }
 
     @Test

@@ -53,9 +53,18 @@ public final class Words {
                 .filter(word -> Double.parseDouble(word.getKey()) == value.asDouble())
                 .map(word -> word.getValue().asString())
                 .findFirst()
-                .orElseGet(() -> (number(value, point.path("decimals").asInt(2)) + " "
-                                + point.path("unit").asString(""))
-                        .strip());
+                .orElseGet(
+                        () -> (figure(point, value) + " " + point.path("unit").asString("")).strip());
+    }
+
+    /** A value of a point without its unit, as the reader reads it; nothing for none. */
+    public static String figure(JsonNode point, JsonNode value) {
+        return value.isNumber()
+                ? String.format(
+                        Locale.ROOT,
+                        "%." + point.path("decimals").asInt(2) + "f",
+                        ReadUnits.value(point, value.asDouble()))
+                : "";
     }
 
     /** A number with its unit, nothing for none. */

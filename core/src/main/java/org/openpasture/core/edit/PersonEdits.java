@@ -9,6 +9,7 @@ import org.openpasture.core.dashboard.ShareLink;
 import org.openpasture.core.edit.Edited.Changes;
 import org.openpasture.core.edit.Edited.Refused;
 import org.openpasture.core.notice.Ways;
+import org.openpasture.core.people.DisplayUnits;
 import org.openpasture.core.people.Grant;
 import org.openpasture.core.people.Group;
 import org.openpasture.core.people.Person;
@@ -63,6 +64,8 @@ public final class PersonEdits {
                 .filter(dashboard -> dashboard.ownerId().equals(leaves.id()))
                 .forEach(dashboard -> steps.add(new Change.Put(dashboard.of(heir.id()))));
         now.find(Ways.class, leaves.id()).ifPresent(ways -> steps.add(new Change.Remove(Kind.NOTICE_WAYS, ways.id())));
+        now.find(DisplayUnits.class, leaves.id())
+                .ifPresent(units -> steps.add(new Change.Remove(Kind.DISPLAY_UNITS, units.id())));
         PersonWays.browsersOf(now, leaves.id())
                 .forEach(browser -> steps.add(new Change.Remove(Kind.NOTIFIED_BROWSER, browser.id())));
         steps.add(new Change.Remove(Kind.PERSON, leaves.id()));

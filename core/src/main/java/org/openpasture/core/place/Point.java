@@ -8,6 +8,7 @@ import org.openpasture.core.entity.Entity;
 import org.openpasture.core.formula.Formula;
 import org.openpasture.core.quantity.Decimals;
 import org.openpasture.core.quantity.Quantity;
+import org.openpasture.core.quantity.UnitChange;
 import org.openpasture.core.quantity.Units;
 
 /**
@@ -108,6 +109,26 @@ public record Point(
     /** A value of it with its unit, as people write it: "6.4 mm/s". */
     public String inWords(double value) {
         return Decimals.text(value) + (unit.isEmpty() ? "" : " " + unit);
+    }
+
+    /** The same with its values written in another unit. */
+    public Point in(UnitChange change) {
+        return change.changesNothing()
+                ? this
+                : new Point(
+                        id,
+                        number,
+                        name,
+                        placeId,
+                        quantity,
+                        change.to(),
+                        limitSet,
+                        direction,
+                        note,
+                        released,
+                        formula,
+                        tags,
+                        new Shown(change.decimals(decimals()), shown().words()));
     }
 
     public Point withReleased(boolean value) {

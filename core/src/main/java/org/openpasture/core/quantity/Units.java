@@ -1,5 +1,6 @@
 package org.openpasture.core.quantity;
 
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
@@ -28,7 +29,7 @@ public final class Units {
         }
     }
 
-    /** Foot, pound and gallon are those of NIST SP 811 (2008), appendix B. */
+    /** Foot, pound, gallon and inch of mercury are those of NIST SP 811 (2008), appendix B. */
     private static final Map<String, Unit> KNOWN = Map.ofEntries(
             Map.entry("°C", new Unit("temperature", 1, 1, 273.15)),
             Map.entry("K", Unit.of("temperature")),
@@ -45,6 +46,7 @@ public final class Units {
             Map.entry("µm", Unit.over("length", 1_000_000)),
             Map.entry("mil", Unit.times("length", 0.0000254)),
             Map.entry("m/s²", Unit.of("acceleration")),
+            Map.entry("gₙ", Unit.times("acceleration", 9.80665)),
             Map.entry("in", Unit.times("length", 0.0254)),
             Map.entry("ft", Unit.times("length", 0.3048)),
             Map.entry("m/s", Unit.of("speed")),
@@ -60,6 +62,7 @@ public final class Units {
             Map.entry("kPa", Unit.times("pressure", 1_000)),
             Map.entry("MPa", Unit.times("pressure", 1_000_000)),
             Map.entry("psi", Unit.times("pressure", 6_894.757293168)),
+            Map.entry("inHg", Unit.times("pressure", 3_386.389)),
             Map.entry("V", Unit.of("voltage")),
             Map.entry("mV", Unit.over("voltage", 1_000)),
             Map.entry("A", Unit.of("current")),
@@ -139,6 +142,14 @@ public final class Units {
         return zero.isEmpty() || far.isEmpty()
                 ? OptionalDouble.empty()
                 : OptionalDouble.of(far.getAsDouble() - zero.getAsDouble());
+    }
+
+    /** The units that we have a sign for and that values in a unit can be converted to, in order of their signs. */
+    public static List<String> alike(String unit) {
+        return KNOWN.keySet().stream()
+                .filter(other -> areAlike(unit, other))
+                .sorted()
+                .toList();
     }
 
     /** Whether values in one unit can be converted to the other. */

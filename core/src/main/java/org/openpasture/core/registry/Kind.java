@@ -20,6 +20,7 @@ import org.openpasture.core.notice.NotifiedBrowser;
 import org.openpasture.core.notice.Ways;
 import org.openpasture.core.outlet.Outlet;
 import org.openpasture.core.pack.ImportedPack;
+import org.openpasture.core.people.DisplayUnits;
 import org.openpasture.core.people.Grant;
 import org.openpasture.core.people.Group;
 import org.openpasture.core.people.Person;
@@ -58,7 +59,8 @@ public enum Kind {
     GROUP("group", Group.class),
     GRANT("grant", Grant.class),
     NOTICE_WAYS("notice-ways", Ways.class),
-    NOTIFIED_BROWSER("notified-browser", NotifiedBrowser.class);
+    NOTIFIED_BROWSER("notified-browser", NotifiedBrowser.class),
+    DISPLAY_UNITS("display-units", DisplayUnits.class);
 
     private final String id;
     private final Class<? extends Entity> type;

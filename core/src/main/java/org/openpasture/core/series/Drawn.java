@@ -1,6 +1,7 @@
 package org.openpasture.core.series;
 
 import java.util.List;
+import org.openpasture.core.quantity.UnitChange;
 
 /**
  * A range made small enough to be drawn.
@@ -9,4 +10,9 @@ import java.util.List;
  * @param readings how many there are in the range
  * @param gaps where nothing came, so that no line is drawn
  */
-public record Drawn(SeriesSlice slice, long readings, List<Gap> gaps) {}
+public record Drawn(SeriesSlice slice, long readings, List<Gap> gaps) {
+    /** The same in another unit. */
+    public Drawn in(UnitChange change) {
+        return change.changesNothing() ? this : new Drawn(slice.in(change), readings, gaps);
+    }
+}

@@ -3,6 +3,7 @@ package org.openpasture.core.series;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.function.BiConsumer;
+import org.openpasture.core.quantity.UnitChange;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
 
@@ -52,6 +53,13 @@ public record SeriesSlice(long[] times, double[] values, byte[] qualities) {
             }
         }
         return kept.slice();
+    }
+
+    /** The same readings in another unit; this slice itself if that is the same one. */
+    public SeriesSlice in(UnitChange change) {
+        return change.changesNothing()
+                ? this
+                : new SeriesSlice(times, Arrays.stream(values).map(change::of).toArray(), qualities);
     }
 
     /** The readings from an index up to another, as a copy. */

@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import org.openpasture.core.quantity.UnitChange;
 
 /**
  * What the readings of a stretch of time come to. Readings of bad quality are counted apart and in nothing else; where
@@ -65,6 +66,23 @@ public record Summary(
                         sum / count,
                         newest.last,
                         zones);
+    }
+
+    /** The same in another unit; times and zones stay. */
+    public Summary in(UnitChange change) {
+        return change.changesNothing()
+                ? this
+                : new Summary(
+                        start,
+                        count,
+                        bad,
+                        change.of(min),
+                        minAt,
+                        change.of(max),
+                        maxAt,
+                        change.of(mean),
+                        change.of(last),
+                        timeInZone);
     }
 
     /** Whether it says anything. */

@@ -18,6 +18,8 @@ import org.openpasture.core.alert.Shelf;
 import org.openpasture.core.judging.Effect;
 import org.openpasture.core.notice.Recipient;
 import org.openpasture.core.notice.Ways;
+import org.openpasture.core.people.DisplayUnits;
+import org.openpasture.core.registry.PersonUnits;
 import org.openpasture.core.rule.Round;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.engine.judging.EffectSink;
@@ -174,7 +176,7 @@ public class AlertPublisher implements EffectSink {
             for (String address : notices.told(dsl, alert.id())) {
                 String body = isShort(Recipient.kept(address))
                         ? text.shortOver(registry.now(), alert, at)
-                        : text.bodyOver(registry.now(), alert, at, value);
+                        : text.bodyOver(registry.now(), alert, at, value, units(Recipient.kept(address)));
                 notices.add(
                         dsl,
                         inTime(
@@ -252,8 +254,12 @@ public class AlertPublisher implements EffectSink {
         String id = id(alert, occasion, recipient.written());
         String body = isShort(recipient)
                 ? text.shortBody(registry.now(), alert, before)
-                : before + text.body(registry.now(), alert, tokens.of(id));
+                : before + text.body(registry.now(), alert, tokens.of(id), units(recipient));
         return waiting(alert, id, recipient.written(), text.subject(alert), body);
+    }
+
+    private DisplayUnits units(Recipient reader) {
+        return PersonUnits.ofReader(registry.now(), reader);
     }
 
     private Notice waiting(Alert alert, String id, String recipient, String subject, String body) {

@@ -18,7 +18,7 @@ public interface ReadingWriter extends AutoCloseable {
         try {
             records.read(of.point().number(), from, until, piece -> {
                 try {
-                    writer.write(of, piece);
+                    writer.write(of, piece.in(of.change()));
                 } catch (IOException e) {
                     throw new UncheckedIOException(e);
                 }

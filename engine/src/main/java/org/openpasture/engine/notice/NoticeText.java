@@ -7,9 +7,11 @@ import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.alert.Alert;
 import org.openpasture.core.limit.Severity;
+import org.openpasture.core.people.DisplayUnits;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Shown;
 import org.openpasture.core.place.Site;
@@ -54,13 +56,13 @@ public class NoticeText {
     }
 
     /** What is told when an alert is over. */
-    public String bodyOver(Registry registry, Alert alert, Instant at, @Nullable Double value) {
+    public String bodyOver(Registry registry, Alert alert, Instant at, @Nullable Double value, DisplayUnits units) {
         ZoneId zone = registry.siteOf(alert.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
         StringBuilder body =
                 new StringBuilder("Back to normal: ").append(alert.summary()).append("\n\n");
         line(body, "Where", Paths.line(registry, alert.placeId()));
         if (value != null) {
-            line(body, "Value", value(registry, alert, value));
+            line(body, "Value", value(registry, alert, value, units));
         }
         line(body, "Since", time(at, zone));
         line(body, "Raised", time(alert.raisedAt(), zone));
@@ -80,14 +82,15 @@ public class NoticeText {
      * The text of a notice.
      *
      * @param token by which its reader acknowledges without signing in; empty for none
+     * @param units in which its reader reads values
      */
-    public String body(Registry registry, Alert alert, String token) {
+    public String body(Registry registry, Alert alert, String token, DisplayUnits units) {
         ZoneId zone = registry.siteOf(alert.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
         StringBuilder body = new StringBuilder();
         body.append(alert.summary()).append("\n\n");
         line(body, "Where", Paths.line(registry, alert.placeId()));
         if (alert.value() != null) {
-            line(body, "Value", value(registry, alert, alert.value()));
+            line(body, "Value", value(registry, alert, alert.value(), units));
         }
         line(body, "Limit", alert.limit());
         line(body, "Since", time(alert.startedAt(), zone));
@@ -175,12 +178,23 @@ public class NoticeText {
         body.append(String.format(Locale.ROOT, "%-8s%s%n", name + ":", value));
     }
 
-    /** The word that stands for it, where the alert is about the point's own values; else the number with its unit. */
-    private static String value(Registry registry, Alert alert, double value) {
-        return registry.find(Point.class, alert.pointId())
-                .filter(point -> point.unit().equals(alert.unit()))
-                .flatMap(point -> Shown.word(PointValues.words(registry, point), value))
-                .orElseGet(() -> (String.format(Locale.ROOT, "%.2f", value) + " " + alert.unit()).strip());
+    /**
+     * The word that stands for it, where the alert is about the point's own values; else the number with its unit,
+     * behind it the one in the reader's unit if that is another. Limits are in the unit that the point is kept in.
+     */
+    private static String value(Registry registry, Alert alert, double value, DisplayUnits units) {
+        Optional<Point> own = registry.find(Point.class, alert.pointId())
+                .filter(point -> point.unit().equals(alert.unit()));
+        return own.flatMap(point -> Shown.word(PointValues.words(registry, point), value))
+                .orElseGet(() -> number(value, 2, alert.unit())
+                        + own.map(point -> units.change(point.quantity(), point.unit()))
+                                .filter(change -> !change.changesNothing())
+                                .map(change -> " (" + number(change.of(value), change.decimals(2), change.to()) + ")")
+                                .orElse(""));
+    }
+
+    private static String number(double value, int decimals, String unit) {
+        return (String.format(Locale.ROOT, "%." + decimals + "f", value) + " " + unit).strip();
     }
 
     private static String time(Instant at, ZoneId zone) {

@@ -69,7 +69,7 @@ public class DailyFiles {
         List<ExportedPoint> points = now.all(Point.class).stream()
                 .filter(point ->
                         now.siteOf(point.placeId()).filter(site::equals).isPresent())
-                .map(point -> ExportedPoint.of(now, point))
+                .map(point -> ExportedPoint.asKept(now, point))
                 .toList();
         if (Files.exists(file) || points.isEmpty()) {
             return;

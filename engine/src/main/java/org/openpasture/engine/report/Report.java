@@ -5,6 +5,7 @@ import java.time.ZoneId;
 import java.util.List;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.logbook.LogEntry;
+import org.openpasture.core.people.DisplayUnits;
 import org.openpasture.store.alert.AlertView;
 
 /**
@@ -22,6 +23,7 @@ import org.openpasture.store.alert.AlertView;
  * @param moreAlerts how many more there were than are listed
  * @param logbook what was written about the place and its points in the period, the newest first
  * @param limits by which the points were judged, each once
+ * @param units in which whoever had it made reads values
  */
 public record Report(
         String title,
@@ -35,7 +37,8 @@ public record Report(
         List<AlertView> alerts,
         int moreAlerts,
         List<LogEntry> logbook,
-        List<LimitSet> limits) {
+        List<LimitSet> limits,
+        DisplayUnits units) {
     public Report {
         about = List.copyOf(about);
         points = List.copyOf(points);

@@ -13,7 +13,7 @@ import org.openpasture.core.series.Drawn;
 import org.openpasture.core.series.Summary;
 
 /**
- * A point over the period of a report.
+ * A point over the period of a report, in the unit in which its reader reads it.
  *
  * @param place the names from below the report's own place down to the point's; empty for a point of that place itself
  * @param summary what its readings come to

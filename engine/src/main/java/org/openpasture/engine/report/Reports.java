@@ -15,10 +15,13 @@ import java.util.stream.Collectors;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.logbook.LogEntry;
+import org.openpasture.core.people.DisplayUnits;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
+import org.openpasture.core.quantity.UnitChange;
 import org.openpasture.core.registry.Paths;
+import org.openpasture.core.registry.PersonUnits;
 import org.openpasture.core.registry.PointValues;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.series.Summary;
@@ -66,6 +69,8 @@ public class Reports {
      * @param placeId where it is; empty for what spans places
      * @param points in the order in which they are told where {@code worstFirst} is false
      * @param maySee which alerts the reader may see
+     * @param reader their name
+     * @param units in which they read values
      */
     public record Subject(
             String title,
@@ -73,7 +78,8 @@ public class Reports {
             List<Point> points,
             boolean worstFirst,
             Predicate<AlertView> maySee,
-            String reader) {
+            String reader,
+            DisplayUnits units) {
         /**
          * What somebody has made a report about, with the alerts that they may see; of a place the worst come first.
          */
@@ -84,14 +90,15 @@ public class Reports {
                     points,
                     placeId.isPresent(),
                     view -> access.may(Right.LOOK, view.alert().placeId()),
-                    access.person().name());
+                    access.person().name(),
+                    PersonUnits.of(access.registry(), access.person().id()));
         }
     }
 
     /** A report over {@code from <= time < until}. */
     public Report of(Registry registry, Subject subject, Instant from, Instant until) {
         List<ReportedPoint> inOrder = subject.points().stream()
-                .map(point -> point(registry, point, subject.placeId(), from, until))
+                .map(point -> point(registry, point, subject, from, until))
                 .toList();
         List<ReportedPoint> points =
                 subject.worstFirst() ? inOrder.stream().sorted(WORST_FIRST).toList() : inOrder;
@@ -113,8 +120,10 @@ public class Reports {
                         .map(LimitSet::id)
                         .distinct()
                         .flatMap(id -> registry.find(LimitSet.class, id).stream())
+                        .map(subject.units()::shown)
                         .sorted(Comparator.comparing(LimitSet::title))
-                        .toList());
+                        .toList(),
+                subject.units());
     }
 
     private static final Comparator<ReportedPoint> WORST_FIRST = Comparator.comparing(ReportedPoint::worst)
@@ -135,19 +144,23 @@ public class Reports {
         return zones.size() == 1 ? zones.getFirst() : ZoneOffset.UTC;
     }
 
-    private ReportedPoint point(Registry registry, Point point, Optional<String> placeId, Instant from, Instant until) {
+    private ReportedPoint point(Registry registry, Point point, Subject subject, Instant from, Instant until) {
+        UnitChange change = subject.units().change(point.quantity(), point.unit());
         long[] edges = {from.toEpochMilli(), until.toEpochMilli()};
         Summary summary = Summary.merge(from, telemetry.series().summaries(point.number(), edges));
         long typicalMillis =
                 views.interval(registry, point).map(Duration::toMillis).orElse(0L);
         List<String> path = Paths.down(registry, point.placeId());
-        int above = placeId.map(id -> Paths.down(registry, id).size()).orElse(0);
+        int above = subject.placeId().map(id -> Paths.down(registry, id).size()).orElse(0);
         return new ReportedPoint(
-                point,
+                point.in(change),
                 String.join(" > ", path.subList(Math.min(above, path.size()), path.size())),
-                summary,
-                telemetry.series().drawn(point.number(), from, until, BUCKETS, typicalMillis),
-                registry.limitsOf(point),
+                summary.in(change),
+                telemetry
+                        .series()
+                        .drawn(point.number(), from, until, BUCKETS, typicalMillis)
+                        .in(change),
+                registry.limitsOf(point).flatMap(limits -> limits.in(change.to())),
                 PointValues.words(registry, point));
     }
 

@@ -25,6 +25,7 @@ import org.openpasture.core.notice.Recipient;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Place;
+import org.openpasture.core.place.Point;
 import org.openpasture.core.registry.PersonWays;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.report.ReportSchedule;
@@ -360,7 +361,8 @@ public class ScheduledReports {
     private boolean attach(Registry now, Report report, List<Attachment> files) {
         SeriesStore series = telemetry.series();
         List<ExportedPoint> points = report.points().stream()
-                .map(point -> ExportedPoint.of(now, point.point()))
+                .flatMap(point -> now.find(Point.class, point.point().id()).stream())
+                .map(point -> ExportedPoint.of(now, point, report.units()))
                 .toList();
         long about = points.stream()
                 .mapToLong(of -> series.estimate(of.point().number(), report.from(), report.until()))

@@ -10,6 +10,7 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.openpasture.core.alert.Alert;
 import org.openpasture.core.limit.Severity;
+import org.openpasture.core.people.DisplayUnits;
 import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Registry;
@@ -34,6 +35,7 @@ class NoticeTextTest {
             "zone C (5.1 to 8.5 mm/s) of ISO 10816-7",
             "Whey pump: Axial vibration 6.4 mm/s, zone C (5.1 to 8.5 mm/s)",
             "Look at the coupling.");
+    private static final DisplayUnits AS_KEPT = DisplayUnits.asKept("anna");
 
     private static NoticeText text(String address) {
         return new NoticeText(new EngineSettings(
@@ -47,7 +49,7 @@ class NoticeTextTest {
 
     @Test
     void saysWhatWhereTheValueTheLimitSinceWhenAndWhatToDo() {
-        assertThat(text("https://pasture.example/").body(REGISTRY, ALERT, "tok-1"))
+        assertThat(text("https://pasture.example/").body(REGISTRY, ALERT, "tok-1", AS_KEPT))
                 .isEqualTo("""
         Whey pump: Axial vibration 6.4 mm/s, zone C (5.1 to 8.5 mm/s)
 
@@ -68,7 +70,7 @@ class NoticeTextTest {
 
     @Test
     void hasNoLinkWhereNobodySaidHowTheInstanceIsReached() {
-        assertThat(text(null).body(REGISTRY, ALERT, "")).doesNotContain("Open the alert", "Acknowledge");
+        assertThat(text(null).body(REGISTRY, ALERT, "", AS_KEPT)).doesNotContain("Open the alert", "Acknowledge");
     }
 
     @Test

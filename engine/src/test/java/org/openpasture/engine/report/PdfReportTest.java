@@ -23,6 +23,7 @@ import org.openpasture.core.limit.Severity;
 import org.openpasture.core.limit.Source;
 import org.openpasture.core.limit.Zone;
 import org.openpasture.core.logbook.LogEntry;
+import org.openpasture.core.people.DisplayUnits;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.reading.Quality;
@@ -113,7 +114,8 @@ class PdfReportTest {
                 0,
                 List.of(new LogEntry(
                         1, "s", null, null, FROM.plusSeconds(3600), "Door seal changed", "p", "anna", UNTIL, null)),
-                List.of(COLD));
+                List.of(COLD),
+                DisplayUnits.asKept("anna"));
     }
 
     private static byte[] pdf(Report report) {

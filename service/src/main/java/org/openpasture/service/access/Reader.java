@@ -9,11 +9,13 @@ import org.openpasture.core.edit.Rights;
 import org.openpasture.core.entity.Entity;
 import org.openpasture.core.entity.Shareable;
 import org.openpasture.core.fleet.Device;
+import org.openpasture.core.people.DisplayUnits;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
+import org.openpasture.core.registry.PersonUnits;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.registry.RegistryStore;
@@ -179,5 +181,14 @@ public class Reader {
 
     public Registry now() {
         return registry.now();
+    }
+
+    /** The units that a request asks for: "kept", or "mine" for those in which the reader reads values. */
+    public DisplayUnits units(String asked) {
+        return switch (asked) {
+            case "kept" -> DisplayUnits.asKept(person().id());
+            case "mine" -> PersonUnits.of(now(), person().id());
+            default -> throw Problem.invalid("units are 'kept' or 'mine', not '" + asked + "'");
+        };
     }
 }

@@ -8,6 +8,7 @@ import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.reading.TimeRange;
+import org.openpasture.core.people.DisplayUnits;
 import org.openpasture.engine.export.ExportFormat;
 import org.openpasture.engine.export.ExportedPoint;
 import org.openpasture.engine.export.ReadingWriter;
@@ -40,6 +41,7 @@ class ExportController {
      * @param from null for the first
      * @param until null for now
      * @param format csv, xlsx, json-lines or senml
+     * @param units kept for the unit of each point, or mine for those in which the reader reads values
      */
     @GetMapping("/api/v1/readings/export")
     void export(
@@ -47,14 +49,16 @@ class ExportController {
             @RequestParam(required = false) @Nullable Instant from,
             @RequestParam(required = false) @Nullable Instant until,
             @RequestParam(defaultValue = "csv") String format,
+            @RequestParam(defaultValue = "kept") String units,
             HttpServletResponse response)
             throws IOException {
         ExportFormat as = ExportFormat.of(format);
         if (points.isEmpty() || points.size() > MOST_POINTS) {
             throw Problem.invalid("choose between one point and " + MOST_POINTS);
         }
+        DisplayUnits shown = reader.units(units);
         List<ExportedPoint> chosen = points.stream()
-                .map(id -> ExportedPoint.of(reader.now(), reader.point(id)))
+                .map(id -> ExportedPoint.of(reader.now(), reader.point(id), shown))
                 .toList();
         TimeRange range = TimeRange.of(from == null ? Instant.EPOCH : from, until, clock.instant(), Duration.ZERO);
         long about = chosen.stream()
