@@ -22,11 +22,14 @@ const mayAct = computed(() => places.may("operate", alert.placeId));
         <RouterLink :to="`/alerts/${alert.id}`">{{ alert.summary }}</RouterLink>
       </h2>
       <p class="soft small">
-        {{ alert.path.join(", ") }} · since {{ moment(alert.startedAt) }} ({{ age(alert.startedAt, now) }}) ·
+        {{ alert.path.join(", ") }} · since {{ moment(alert.startedAt, places.zoneOf(alert.placeId)) }} ({{
+          age(alert.startedAt, now)
+        }}) ·
         {{ STATES[alert.state] }}
         <template v-if="alert.acknowledgedBy"> by {{ alert.acknowledgedBy }}</template>
         <template v-if="alert.shelf">
-          {{ alert.shelf.until ? `until ${moment(alert.shelf.until)}` : "" }}: {{ alert.shelf.reason }}
+          {{ alert.shelf.until ? `until ${moment(alert.shelf.until, places.zoneOf(alert.placeId))}` : "" }}:
+          {{ alert.shelf.reason }}
         </template>
         <template v-if="alert.assignedTo"> · assigned to {{ alert.assignedTo }}</template>
       </p>

@@ -31,6 +31,7 @@ onChanged(["notices"], load);
 
 const point = computed(() => points.byId.get(alert.value?.pointId ?? ""));
 const mayAct = computed(() => places.may("operate", alert.value?.placeId ?? null));
+const zone = computed(() => places.zoneOf(alert.value?.placeId));
 const steps = computed(() => (alert.value ? history(alert.value, point.value) : []));
 const shelving = ref(false);
 const people = useLoad(() => api.get<{ name: string }[]>("people").catch(() => []));
@@ -81,7 +82,7 @@ async function write() {
       </template>
     </header>
     <p v-if="alert.shelf && !alert.closedAt" class="sheet" role="status">
-      {{ alert.shelf.until ? `Shelved until ${moment(alert.shelf.until)}` : "Out of service" }} by
+      {{ alert.shelf.until ? `Shelved until ${moment(alert.shelf.until, zone)}` : "Out of service" }} by
       {{ alert.shelf.person }}: {{ alert.shelf.reason }}. Nobody is notified.
     </p>
     <section v-if="mayAct && !alert.closedAt" class="sheet row">
@@ -116,7 +117,7 @@ async function write() {
       <h2>What happened</h2>
       <ol>
         <li v-for="(step, i) in steps" :key="i">
-          <span class="soft">{{ moment(step.at) }}</span> <span>{{ step.what }}</span>
+          <span class="soft">{{ moment(step.at, zone) }}</span> <span>{{ step.what }}</span>
         </li>
       </ol>
       <form v-if="mayAct" class="row" @submit.prevent="write">

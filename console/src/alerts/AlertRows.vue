@@ -2,10 +2,13 @@
 import type { Alert } from "@/api/types";
 import { moment } from "@/look/clock";
 import FenceMark from "@/look/FenceMark.vue";
+import { usePlaces } from "@/places/places";
 import { STATES } from "./states";
 
 /** Alerts, one a row, each step with its time. */
 defineProps<{ alerts: Alert[] }>();
+const places = usePlaces();
+const at = (time: string, alert: Alert) => moment(time, places.zoneOf(alert.placeId));
 </script>
 
 <template>
@@ -26,14 +29,14 @@ defineProps<{ alerts: Alert[] }>();
           <RouterLink :to="`/alerts/${alert.id}`">{{ alert.summary }}</RouterLink>
           <div class="soft small">{{ alert.ruleName }} · {{ STATES[alert.state] }}</div>
         </td>
-        <td class="small">{{ moment(alert.raisedAt) }}</td>
+        <td class="small">{{ at(alert.raisedAt, alert) }}</td>
         <td class="small hide">
           <template v-if="alert.acknowledgedAt"
-            >{{ moment(alert.acknowledgedAt) }}<br />{{ alert.acknowledgedBy }}</template
+            >{{ at(alert.acknowledgedAt, alert) }}<br />{{ alert.acknowledgedBy }}</template
           >
         </td>
         <td class="small hide">
-          <template v-if="alert.returnedAt">{{ moment(alert.returnedAt) }}</template>
+          <template v-if="alert.returnedAt">{{ at(alert.returnedAt, alert) }}</template>
         </td>
       </tr>
     </tbody>

@@ -4,12 +4,14 @@ import { onLive } from "@/api/live";
 import type { Alert } from "@/api/types";
 import { moment } from "@/look/clock";
 import { useLoad } from "@/look/load";
+import { usePlaces } from "@/places/places";
 import { useLogbook } from "@/logbook/logbook";
 import LogbookSheet from "@/logbook/LogbookSheet.vue";
 import { computed, watch } from "vue";
 
 /** The last alerts of the same place with what was written about them, and the place's logbook. */
 const { alert } = defineProps<{ alert: Alert }>();
+const places = usePlaces();
 const past = useLoad(() => api.get<Alert[]>(`alerts?state=all&limit=6&place=${alert.placeId}`));
 watch(() => alert.placeId, past.load);
 onLive("alert", past.load);
@@ -22,7 +24,7 @@ const logbook = useLogbook(() => "limit=20&place=" + alert.placeId);
     <h2>Earlier alerts here</h2>
     <ul>
       <li v-for="one in others" :key="one.id">
-        <span class="soft">{{ moment(one.raisedAt) }}</span>
+        <span class="soft">{{ moment(one.raisedAt, places.zoneOf(one.placeId)) }}</span>
         <div>
           <RouterLink :to="`/alerts/${one.id}`">{{ one.summary }}</RouterLink>
           <p v-for="(note, i) in one.notes" :key="i" class="note">{{ note.person }}: {{ note.text }}</p>

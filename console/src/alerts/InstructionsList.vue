@@ -3,11 +3,13 @@ import { api } from "@/api/http";
 import type { Alert } from "@/api/types";
 import { useAction } from "@/look/act";
 import { moment } from "@/look/clock";
+import { usePlaces } from "@/places/places";
 import ProblemNote from "@/look/ProblemNote.vue";
 
 /** What to do about an alert; its steps are ticked off by who may operate. */
 const { alert, mayAct } = defineProps<{ alert: Alert; mayAct: boolean }>();
 const emit = defineEmits<{ changed: [alert: Alert] }>();
+const places = usePlaces();
 const { busy, error, run } = useAction();
 
 async function tick(number: number, done: boolean) {
@@ -25,7 +27,9 @@ async function tick(number: number, done: boolean) {
         @update:model-value="(done: unknown) => tick(line.number, done === true)"
       >
         <span :class="{ soft: line.doneAt }">{{ line.text }}</span>
-        <span v-if="line.doneAt" class="soft small"> · {{ line.doneBy }}, {{ moment(line.doneAt) }}</span>
+        <span v-if="line.doneAt" class="soft small">
+          · {{ line.doneBy }}, {{ moment(line.doneAt, places.zoneOf(alert.placeId)) }}</span
+        >
       </el-checkbox>
       <span v-else>{{ line.text }}</span>
     </li>

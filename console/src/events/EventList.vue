@@ -7,6 +7,7 @@ import EmptyState from "@/look/EmptyState.vue";
 import FenceMark from "@/look/FenceMark.vue";
 import { useFilters } from "@/look/filters";
 import { usePages } from "@/look/pages";
+import { usePlaces } from "@/places/places";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { computed } from "vue";
 import { EVERYTHING, KINDS, leadsTo, withKinds } from "./events";
@@ -14,6 +15,7 @@ import HistoryFilters from "./HistoryFilters.vue";
 
 /** Everything that happened, the newest first, filtered by the service; its address leads back to the same view. */
 const PAGE = 50;
+const places = usePlaces();
 const {
   items: found,
   more,
@@ -59,7 +61,7 @@ void load();
       </thead>
       <tbody>
         <tr v-for="event in found" :key="event.id">
-          <td class="small when">{{ moment(event.at) }}</td>
+          <td class="small when">{{ moment(event.at, places.zoneOf(event.placeId)) }}</td>
           <td>
             <FenceMark v-if="event.kind === 'alert' && event.severity" :severity="event.severity" />
             <span v-else class="soft">{{ KINDS[event.kind]?.name ?? event.kind }}</span>

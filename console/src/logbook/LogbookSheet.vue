@@ -34,6 +34,7 @@ const writing = ref(false);
 const answering = ref<LogEntry>();
 const changing = ref<LogEntry>();
 const removed = ref<LogEntry>();
+const zone = computed(() => places.zoneOf(placeId));
 const mayWrite = computed(() => places.may("operate", placeId));
 const found = computed(() => threads(entries ?? []));
 const shown = computed(() => (all.value ? found.value : found.value.slice(0, SHOWN)));
@@ -89,10 +90,10 @@ function closed(written: boolean) {
             <span v-if="labels.get(one.id)" class="mark" :title="`Mark ${labels.get(one.id)} in the chart`">{{
               labels.get(one.id)
             }}</span>
-            <time :datetime="one.at">{{ moment(one === entry ? one.at : one.writtenAt) }}</time>
+            <time :datetime="one.at">{{ moment(one === entry ? one.at : one.writtenAt, zone) }}</time>
             <strong>{{ one.person }}</strong>
             <span v-if="about(one)">{{ about(one) }}</span>
-            <span v-if="one.changedAt">changed {{ moment(one.changedAt) }}</span>
+            <span v-if="one.changedAt">changed {{ moment(one.changedAt, zone) }}</span>
           </p>
           <p class="text">{{ one.text }}</p>
           <p v-if="mayWrite" class="actions">
@@ -102,7 +103,7 @@ function closed(written: boolean) {
               v-if="one.own || places.may('manage', one.placeId)"
               link
               type="primary"
-              :aria-label="`Remove the entry of ${one.person}, ${moment(one.at)}`"
+              :aria-label="`Remove the entry of ${one.person}, ${moment(one.at, zone)}`"
               @click="remove(one)"
               >Remove</el-button
             >

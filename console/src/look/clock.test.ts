@@ -1,5 +1,5 @@
-import { describe, expect, it } from "vitest";
-import { age } from "./clock";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import { age, day, moment, shortDay, zoneName } from "./clock";
 
 const at = Date.parse("2026-03-01T12:00:00Z");
 
@@ -15,4 +15,29 @@ describe("age", () => {
     expect(age("2026-03-01T12:00:02Z", at)).toBe("0 s ago"));
 
   it("says never for what was never heard", () => expect(age(null, at)).toBe("never"));
+});
+
+describe("moments of a site", () => {
+  afterEach(() => vi.useRealTimers());
+  const here = Intl.DateTimeFormat().resolvedOptions().timeZone;
+
+  it("are in its time zone, which is named where its clock shows something else", () => {
+    vi.useFakeTimers({ now: Date.parse("2026-03-01T20:00:00Z") });
+    expect(moment("2026-03-01T12:30:00Z", "Asia/Kolkata")).toMatch(/Mar.*18:00:00 (GMT\+5:30|IST)$/);
+    expect(moment("2026-03-01T19:30:00Z", "Asia/Kolkata")).toMatch(/^01:00:00 (GMT\+5:30|IST)$/);
+    expect(zoneName("2026-03-01T12:30:00Z", here)).toBe("");
+    expect(zoneName("2026-03-01T12:30:00Z", undefined)).toBe("");
+  });
+
+  it("have their year if it is not this one", () => {
+    vi.useFakeTimers({ now: Date.parse("2026-03-01T20:00:00Z") });
+    expect(moment("2025-06-30T12:00:00Z")).toContain("2025");
+    expect(moment("2026-02-28T12:00:00Z")).not.toContain("2026");
+    expect(shortDay("2026-02-28T12:00:00Z", "Europe/Dublin", true)).toContain("Sat");
+  });
+
+  it("are days of the site", () => {
+    expect(day("2026-06-30T23:30:00Z", "Europe/London")).toMatch(/1.*July|July.*1/);
+    expect(shortDay("2026-06-30T12:00:00Z", "Pacific/Auckland")).toMatch(/1/);
+  });
 });

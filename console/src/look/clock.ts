@@ -19,22 +19,61 @@ export function age(time: string | number | null, at: number): string {
         : Math.round(seconds / 86_400) + " d ago";
 }
 
-/** A moment for people: the time today, else with its day. */
-export function moment(time: string | number): string {
-  const date = new Date(time);
-  const today = date.toDateString() === new Date().toDateString();
-  const clock = date.toLocaleTimeString(undefined, {
-    hour: "2-digit",
-    minute: "2-digit",
-    second: "2-digit",
-    hourCycle: "h23",
-  });
-  return today ? clock : date.toLocaleDateString(undefined, { day: "numeric", month: "short" }) + ", " + clock;
+/** Making one takes longer than using it a hundred times. */
+const formats = new Map<string, Intl.DateTimeFormat>();
+
+function format(options: Intl.DateTimeFormatOptions, locale?: string): Intl.DateTimeFormat {
+  const key = JSON.stringify([options, locale]);
+  const found = formats.get(key) ?? new Intl.DateTimeFormat(locale, options);
+  formats.set(key, found);
+  return found;
 }
 
-/** A day for people. */
-export function day(time: string): string {
-  return new Date(time).toLocaleDateString(undefined, { day: "numeric", month: "long", year: "numeric" });
+/** What a clock in a time zone shows; without a zone, that of whoever looks. */
+function wallClock(date: Date, timeZone: string | undefined): string {
+  return format({ timeZone, dateStyle: "short", timeStyle: "medium" }, "en-GB").format(date);
+}
+
+/** The name of a site's time zone with a space before it, where its clock shows something else than ours; else nothing. */
+export function zoneName(time: string | number, timeZone: string | undefined): string {
+  const date = new Date(time);
+  return timeZone === undefined || wallClock(date, timeZone) === wallClock(date, undefined)
+    ? ""
+    : " " +
+        (format({ timeZone, timeZoneName: "short" }, "en-GB")
+          .formatToParts(date)
+          .find((part) => part.type === "timeZoneName")?.value ?? timeZone);
+}
+
+/**
+ * A moment for people: the time today, else with its day, and with its year if that is not this one. A site's is given in
+ * its own time zone, which is named where it differs from ours.
+ */
+export function moment(time: string | number, timeZone?: string): string {
+  const date = new Date(time);
+  const clock =
+    format({ timeZone, hour: "2-digit", minute: "2-digit", second: "2-digit", hourCycle: "h23" }).format(date) +
+    zoneName(time, timeZone);
+  const dayOf = (one: Date) => format({ timeZone, dateStyle: "short" }, "en-GB").format(one);
+  return dayOf(date) === dayOf(new Date()) ? clock : shortDay(time, timeZone) + ", " + clock;
+}
+
+/** A day of a site, or ours, in a list: with its year if that is not this one. */
+export function shortDay(time: string | number, timeZone?: string, weekday = false): string {
+  const date = new Date(time);
+  const yearOf = (one: Date) => format({ timeZone, year: "numeric" }, "en-GB").format(one);
+  return format({
+    timeZone,
+    day: "numeric",
+    month: "short",
+    ...(weekday ? { weekday: "short" } : {}),
+    ...(yearOf(date) === yearOf(new Date()) ? {} : { year: "numeric" }),
+  }).format(date);
+}
+
+/** A day for people, of a site or ours. */
+export function day(time: string, timeZone?: string): string {
+  return format({ timeZone, day: "numeric", month: "long", year: "numeric" }).format(new Date(time));
 }
 
 /** Does something again and again while the page that asked is open. */

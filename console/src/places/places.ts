@@ -39,6 +39,11 @@ export const usePlaces = defineStore("places", () => {
     return found;
   }
 
+  /** The time zone of the site that a place lies in; undefined where it may not be seen. */
+  function zoneOf(placeId: string | null | undefined): string | undefined {
+    return path(placeId ?? null)[0]?.zone ?? undefined;
+  }
+
   function may(right: "operate" | "edit" | "manage", placeId: string | null): boolean {
     const order = ["look", "operate", "edit", "manage"];
     return order.indexOf(byId.value.get(placeId ?? "")?.right ?? "") >= order.indexOf(right);
@@ -53,5 +58,5 @@ export const usePlaces = defineStore("places", () => {
       .join(", ");
   }
 
-  return { places, limits, loaded, problem, byId, limitsById, load, children, path, may, editable, label };
+  return { places, limits, loaded, problem, byId, limitsById, load, children, path, zoneOf, may, editable, label };
 });

@@ -71,7 +71,7 @@ async function remove(one: Baseline) {
             {{ one.name }}
             <div class="soft small">{{ one.good ? "good" : "bad" }}{{ one.reference ? ", compared with" : "" }}</div>
           </td>
-          <td data-label="Period">{{ moment(one.from) }} to {{ moment(one.until) }}</td>
+          <td data-label="Period">{{ moment(one.from, kept.timeZone) }} to {{ moment(one.until, kept.timeZone) }}</td>
           <template v-if="one.values">
             <td data-label="Median">{{ one.values.median.toFixed(point.decimals) }} {{ point.unit }}</td>
             <td data-label="Normal range">
@@ -80,7 +80,7 @@ async function remove(one: Baseline) {
             </td>
           </template>
           <td v-else colspan="2" data-label="State">
-            {{ one.state === "recording" ? `Recording until ${moment(one.until)}` : one.problem }}
+            {{ one.state === "recording" ? `Recording until ${moment(one.until, kept.timeZone)}` : one.problem }}
           </td>
           <td data-label="By">
             {{ one.by }}

@@ -31,8 +31,8 @@ onChanged(["registry"], load);
       </thead>
       <tbody>
         <tr v-for="one in data" :key="one.id">
-          <td data-label="From">{{ one.from ? moment(one.from) : "the beginning" }}</td>
-          <td data-label="Until">{{ one.until ? moment(one.until) : "now" }}</td>
+          <td data-label="From">{{ one.from ? moment(one.from, point.timeZone) : "the beginning" }}</td>
+          <td data-label="Until">{{ one.until ? moment(one.until, point.timeZone) : "now" }}</td>
           <td data-label="Device">
             <RouterLink v-if="one.deviceId" :to="`/fleet/devices/${one.deviceId}`">{{ one.deviceName }}</RouterLink>
             <span v-else class="soft">a device that was removed</span>, <span class="mono">{{ one.channel }}</span>

@@ -45,7 +45,7 @@ const contents = (value: number) => written(read(readBy(point.value), value));
             </caption>
             <tbody>
               <tr v-for="one in [...data.periods].reverse()" :key="one.from">
-                <th scope="row">{{ day(one.from) }}</th>
+                <th scope="row">{{ day(one.from, kept.timeZone) }}</th>
                 <td class="bar"><span :style="{ width: most ? (one.used / most) * 100 + '%' : '0' }"></span></td>
                 <td class="number">{{ amount(one.used) }}</td>
               </tr>
@@ -57,7 +57,7 @@ const contents = (value: number) => written(read(readBy(point.value), value));
             </caption>
             <tbody>
               <tr v-for="one in [...data.fillings].reverse()" :key="one.from">
-                <th scope="row">{{ moment(one.until) }}</th>
+                <th scope="row">{{ moment(one.until, kept.timeZone) }}</th>
                 <td class="number">+ {{ amount(one.amount) }}</td>
                 <td class="number soft">to {{ contents(one.after) }}</td>
               </tr>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
 import type { LimitSet, Point, Summary } from "@/api/types";
+import { shortDay } from "@/look/clock";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { asRead, summaryAsRead } from "@/look/units";
@@ -22,10 +23,6 @@ watch([() => kept.id, period], load);
 
 function number(value: number | null): string {
   return value === null ? "–" : value.toFixed(point.value.decimals);
-}
-
-function date(time: string): string {
-  return new Date(time).toLocaleDateString("en-GB", { weekday: "short", day: "numeric", month: "short" });
 }
 
 function time(seconds: number): string {
@@ -61,7 +58,7 @@ function time(seconds: number): string {
       </thead>
       <tbody>
         <tr v-for="one in [...data].reverse()" :key="one.from">
-          <td>{{ date(one.from) }}</td>
+          <td>{{ shortDay(one.from, kept.timeZone, true) }}</td>
           <td class="amount">{{ number(one.min) }}</td>
           <td class="amount">{{ number(one.mean) }}</td>
           <td class="amount">{{ number(one.max) }} {{ point.unit }}</td>

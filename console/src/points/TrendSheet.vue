@@ -40,7 +40,8 @@ watch([() => kept.id, days], trend.load);
           <FenceMark v-if="trend.data.value.severity" :severity="trend.data.value.severity" />
           <span
             >{{ zoneWords(trend.data.value.zone) }} ({{ trend.data.value.boundary }} {{ point.unit }})
-            {{ aheadWords(trend.data.value, Date.now()) }}, on {{ day(trend.data.value.reachedAt) }}.</span
+            {{ aheadWords(trend.data.value, Date.now()) }}, on
+            {{ day(trend.data.value.reachedAt, kept.timeZone) }}.</span
           >
         </p>
         <p v-else-if="trend.data.value.zone" class="soft">

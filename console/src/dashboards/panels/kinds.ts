@@ -9,8 +9,10 @@ import { dial } from "./dial";
 import { directions } from "./directions";
 import { exposure } from "./exposure";
 import { guidance } from "./guidance";
+import { hours } from "./hours";
 import { line } from "./line";
 import { map } from "./map";
+import { pairs } from "./pairs";
 import { picture } from "./picture";
 import { plan } from "./plan";
 import { spectrum } from "./spectrum";
@@ -30,6 +32,8 @@ export const KINDS: Record<Panel["kind"], PanelKind> = {
   states,
   bars,
   days,
+  hours,
+  pairs,
   directions,
   spectrum,
   exposure,

@@ -9,6 +9,8 @@ import { keep, kept } from "./guidance/round";
 import { KINDS } from "./kinds";
 import { wordFor } from "@/look/reading";
 import { scaleOf, share, zoneOf } from "./look";
+import { rowsOf } from "./hours/cells";
+import { closeness, correlation, pairsOf } from "./pairs/pairs";
 import { project, scaleBar, spots, stretchesOf } from "./map/track";
 import { stretches } from "./states/strip";
 import { over, tally } from "./tally/tally";
@@ -16,6 +18,7 @@ import { markdown } from "./text/markdown";
 
 // It draws on a canvas, which is not there in these tests.
 vi.mock("@/vibration/XyChart.vue", () => ({ __esModule: true, default: { render: () => null } }));
+vi.mock("@/chart/DotsChart.vue", () => ({ __esModule: true, default: { render: () => null } }));
 
 const VIBRATION = {
   id: "v",
@@ -89,6 +92,8 @@ async function drawn(kind: Panel["kind"], points: Point[], part: object = {}) {
   return view;
 }
 
+const READ_AT = Date.now() - 60_000;
+
 const SPECTRUM = {
   time: "2026-03-01T08:00:00Z",
   kind: "velocity",
@@ -109,7 +114,7 @@ beforeEach(() => {
       has: () => true,
       get: (_answers, key: string) =>
         key.includes("/readings")
-          ? { times: [Date.now() - 60_000], values: [2.1], qualities: [0], gaps: [] }
+          ? { times: [READ_AT], values: [2.1], qualities: [0], gaps: [] }
           : key.includes("/summaries")
             ? [day]
             : key.includes("/summary")
@@ -405,5 +410,77 @@ describe("guidance", () => {
     expect(kept("x", 2, 3_600_000)).toEqual([true, true]);
     expect(kept("x", 2, 13 * 3_600_000)).toEqual([false, false]);
     expect(kept("x", 3, 0)).toEqual([false, false, false]);
+  });
+});
+
+describe("hours by days", () => {
+  const hour = (from: string, mean: number, more: object = {}) =>
+    ({ from, min: mean - 1, mean, max: mean + 1, count: 60, secondsInZone: { B: 3600 }, ...more }) as never;
+
+  it("are those of the site, and the hour that comes twice is one", () => {
+    const rows = rowsOf(
+      [
+        hour("2020-10-24T22:00:00Z", 1),
+        hour("2020-10-24T23:00:00Z", 2),
+        hour("2020-10-25T00:00:00Z", 3),
+        hour("2020-10-25T01:00:00Z", 5, { secondsInZone: { D: 5 } }),
+        hour("2020-10-25T02:00:00Z", 6, { mean: null }),
+      ],
+      "mean",
+      VIBRATION,
+      "Europe/London",
+    );
+    expect(rows.map((row) => row.cells.map((cell) => cell?.value ?? ".").join(""))).toEqual([
+      "24" + ".".repeat(22),
+      ".".repeat(23) + "1",
+    ]);
+    expect(rows[0]?.cells[1]?.severity).toBe("critical");
+  });
+
+  it("have a shade and words each", async () => {
+    const view = await drawn("hours", [point()]);
+    const cells = view.findAll("td");
+    expect(cells).toHaveLength(24);
+    expect(cells.filter((cell) => cell.attributes("title")?.includes("2.00 mm/s, critical"))).toHaveLength(1);
+    expect(cells.filter((cell) => cell.attributes("title")?.endsWith("no readings"))).toHaveLength(23);
+  });
+});
+
+describe("one point against another", () => {
+  const line = (values: number[], more: object = {}) =>
+    ({
+      point: point(),
+      times: values.map((_value, i) => i * 10),
+      values,
+      qualities: values.map(() => 0),
+      gaps: [],
+      ...more,
+    }) as never;
+
+  it("pairs what was at one time, in proportion between readings", () => {
+    expect(pairsOf(line([0, 10, 20]), line([1, 2], { times: [5, 20] }))).toEqual([
+      { time: 5, x: 5, y: 1 },
+      { time: 20, x: 20, y: 2 },
+    ]);
+  });
+
+  it("pairs nothing across a gap, beyond the ends, or that is bad", () => {
+    const up = line([1, 2, 3], { times: [5, 15, 99], qualities: [2, 0, 0] });
+    expect(pairsOf(line([0, 10, 20], { gaps: [{ from: 10, until: 20 }] }), up)).toEqual([]);
+  });
+
+  it("says how closely both go together", () => {
+    const pairs = [1, 2, 3, 4].map((x) => ({ time: x, x, y: -2 * x }));
+    expect(correlation(pairs)).toBeCloseTo(-1, 9);
+    expect(closeness(pairs)).toBe("They go closely together, one up as the other goes down (r = −1.00).");
+    expect(correlation(pairs.map((pair) => ({ ...pair, y: 7 })))).toBeUndefined();
+    expect(correlation(pairs.slice(0, 2))).toBeUndefined();
+    expect(correlation([...pairs, { time: 9, x: 1e300, y: 1e300 }])).toBeUndefined();
+  });
+
+  it("asks for two points", async () => {
+    expect((await drawn("pairs", [point()])).text()).toContain("Choose two points");
+    const both = await drawn("pairs", [point(), point({ id: "q", name: "Radial" })]);
+    expect(both.find("[role=img]").attributes("aria-label")).toBe("Radial against Axial");
   });
 });

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { limitsOf } from "@/points/limits";
-import type { LimitSet, Severity, Summary } from "@/api/types";
+import { shortDay } from "@/look/clock";
 import ProblemNote from "@/look/ProblemNote.vue";
-import { worstJudged } from "@/look/severity";
 import FenceMark from "@/look/FenceMark.vue";
 import { computed } from "vue";
+import { worst } from "../hours/cells";
 import { digits } from "../look";
 import PointName from "../PointName.vue";
 import { figure, useDays } from "../summaries";
@@ -38,16 +38,6 @@ const rows = computed(() =>
     }),
   })),
 );
-
-/** The worst zone in which a value lay for any time of the day. */
-function worst(summary: Summary | undefined, set: LimitSet | undefined): Severity | null {
-  const seen = (set?.zones ?? []).filter((zone) => (summary?.secondsInZone[zone.label] ?? 0) > 0);
-  return worstJudged(seen.map((zone) => zone.severity));
-}
-
-function date(time: string): string {
-  return new Date(time).toLocaleDateString(undefined, { weekday: "short", day: "numeric", month: "short" });
-}
 </script>
 
 <template>
@@ -64,7 +54,7 @@ function date(time: string): string {
     </thead>
     <tbody>
       <tr v-for="row in rows" :key="row.day">
-        <th scope="row">{{ date(row.day) }}</th>
+        <th scope="row">{{ shortDay(row.day, points[0]?.timeZone, true) }}</th>
         <td v-for="cell in row.cells" :key="cell.point.id" class="amount">
           <FenceMark v-if="cell.severity && cell.severity !== 'normal'" :severity="cell.severity" :word="false" />
           {{ cell.text }}

@@ -14,7 +14,7 @@ const BAD = 2;
 const METRES_A_DEGREE = 111_320;
 
 /** The value of a line at a moment: between two readings in proportion, never beyond the first and the last. */
-function between(line: Drawn, time: number): number | undefined {
+export function between(line: Drawn, time: number): number | undefined {
   const after = line.times.findIndex((one, i) => one >= time && line.qualities[i] !== BAD);
   if (after < 0) {
     return undefined;

@@ -412,7 +412,9 @@ class ConsoleTest {
                 new Panel.Spectrum(at.apply(16), null, null, null),
                 new Panel.OnPlan(all.apply(17)),
                 new Panel.Control(at.apply(18)),
-                new Panel.Guidance(all.apply(19), List.of("Listen to the bearing", "Feel the foot bolts")));
+                new Panel.Guidance(all.apply(19), List.of("Listen to the bearing", "Feel the foot bolts")),
+                new Panel.Hours(at.apply(20), null),
+                new Panel.Pairs(all.apply(21)));
         assertThat(panels).extracting(Panel::getClass).doesNotHaveDuplicates().hasSameSizeAs(KINDS);
         return SERVICE.owner()
                 .post(

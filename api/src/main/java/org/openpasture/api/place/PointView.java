@@ -1,5 +1,6 @@
 package org.openpasture.api.place;
 
+import java.time.ZoneId;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -12,6 +13,7 @@ import org.openpasture.core.quantity.Quantity;
  * A point with its newest reading.
  *
  * @param path names from the site down to the place
+ * @param timeZone of its site, in which its days and hours are
  * @param usualUnit the quantity's, in which rules over a selection have their limits
  * @param decimals with how many its values are written
  * @param words what stands for values, by the value as text, as the point or its device's model says; empty for none
@@ -31,6 +33,7 @@ public record PointView(
         String name,
         String placeId,
         List<String> path,
+        ZoneId timeZone,
         Quantity quantity,
         String quantityTitle,
         String unit,

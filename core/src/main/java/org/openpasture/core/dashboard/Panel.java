@@ -26,6 +26,8 @@ import org.openpasture.core.vibration.SpectrumKind;
     @JsonSubTypes.Type(value = Panel.States.class, name = "states"),
     @JsonSubTypes.Type(value = Panel.Bars.class, name = "bars"),
     @JsonSubTypes.Type(value = Panel.Days.class, name = "days"),
+    @JsonSubTypes.Type(value = Panel.Hours.class, name = "hours"),
+    @JsonSubTypes.Type(value = Panel.Pairs.class, name = "pairs"),
     @JsonSubTypes.Type(value = Panel.Directions.class, name = "directions"),
     @JsonSubTypes.Type(value = Panel.Spectrum.class, name = "spectrum"),
     @JsonSubTypes.Type(value = Panel.Exposure.class, name = "exposure"),
@@ -101,6 +103,20 @@ public sealed interface Panel {
             statistic = statistic == null ? Statistic.MEAN : statistic;
         }
     }
+
+    /**
+     * The hours of its first point, a row for each day: darker the higher.
+     *
+     * @param statistic what the readings of an hour come to; the mean if left out
+     */
+    record Hours(@JsonUnwrapped Frame frame, @Nullable Statistic statistic) implements Panel {
+        public Hours {
+            statistic = statistic == null ? Statistic.MEAN : statistic;
+        }
+    }
+
+    /** Two points against each other: the first lies across, the second up, and what was at one time is a dot. */
+    record Pairs(@JsonUnwrapped Frame frame) implements Panel {}
 
     /** The directions of a machine side by side. */
     record Directions(@JsonUnwrapped Frame frame) implements Panel {}

@@ -160,6 +160,7 @@ final class PanelChecks {
         return switch (panel) {
             case Panel.Value value -> summed(value.frame(), value.statistic());
             case Panel.Days days -> summed(days.frame(), days.statistic());
+            case Panel.Hours hours -> summed(hours.frame(), hours.statistic());
             case Panel.Exposure exposure ->
                 exposure.minutes() < 1 || exposure.minutes() > TimedMean.LONGEST_MINUTES
                         ? refused(
@@ -186,6 +187,7 @@ final class PanelChecks {
             case Panel.Vessel vessel -> Optional.empty();
             case Panel.States states -> Optional.empty();
             case Panel.Bars bars -> Optional.empty();
+            case Panel.Pairs pairs -> Optional.empty();
             case Panel.Directions directions -> Optional.empty();
             case Panel.Tally tally -> Optional.empty();
             case Panel.OnPlan plan ->

@@ -1,0 +1,164 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { Summary } from "@/api/types";
+import { usePointPath } from "@/chart/series";
+import { useRefreshed } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { summaryAsRead } from "@/look/units";
+import { limitsOf } from "@/points/limits";
+import { computed } from "vue";
+import { hoursOf } from "../../layout";
+import { digits, withUnit } from "../look";
+import type { ViewProps } from "../view";
+import { rowsOf, type Cell } from "./cells";
+
+/** The hours of a point, a row for each day: darker the higher, outlined where limits were left. */
+const { panel, points, limits } = defineProps<ViewProps<"hours">>();
+const MOST_HOURS = 62 * 24;
+const REFRESH_SECONDS = 300;
+const path = usePointPath();
+const point = computed(() => points[0]);
+const wanted = computed(() => hoursOf(panel.range ?? "P7D"));
+const { data, error, loading } = useRefreshed(
+  async () => {
+    const of = point.value;
+    const from = new Date(Date.now() - Math.min(wanted.value, MOST_HOURS) * 3_600_000).toISOString();
+    return of
+      ? (await api.get<Summary[]>(`${path(of.id)}/summaries?period=hour&from=${from}`)).map((one) =>
+          summaryAsRead(one, of),
+        )
+      : [];
+  },
+  [() => point.value?.id, wanted],
+  REFRESH_SECONDS,
+);
+const WORDS = { mean: "Mean", minimum: "Lowest", maximum: "Highest", sum: "Mean" } as const;
+const statistic = computed(() => panel.statistic ?? "mean");
+const rows = computed(() =>
+  rowsOf(data.value ?? [], statistic.value, limitsOf(point.value, limits), point.value?.timeZone),
+);
+const ends = computed(() => {
+  const values = rows.value.flatMap((row) => row.cells.flatMap((cell) => (cell ? [cell.value] : [])));
+  return { lowest: Math.min(...values), highest: Math.max(...values) };
+});
+
+/** How dark a cell is, in percent; all alike where there is one value only. */
+function shade(cell: Cell): string {
+  const { lowest, highest } = ends.value;
+  const share = highest > lowest ? (cell.value - lowest) / (highest - lowest) : 0;
+  return `color-mix(in srgb, var(--ramp-1) ${Math.round(share * 100)}%, var(--ramp-0))`;
+}
+
+function words(cell: Cell | undefined, day: string, hour: number): string {
+  const at = `${day}, ${String(hour).padStart(2, "0")} h`;
+  return cell && point.value
+    ? `${at}: ${withUnit(cell.value, point.value, panel.look)}${cell.severity && cell.severity !== "normal" ? ", " + cell.severity : ""}`
+    : `${at}: no readings`;
+}
+</script>
+
+<template>
+  <ProblemNote :error="error" />
+  <p v-if="!loading && !error && !rows.length" class="soft">No readings in this time.</p>
+  <template v-else-if="rows.length && point">
+    <div class="frame">
+      <table>
+        <caption class="soft small">
+          {{
+            WORDS[statistic]
+          }}
+          of each hour
+        </caption>
+        <thead>
+          <tr>
+            <th scope="col"><span class="unseen">Day</span></th>
+            <th v-for="hour in 24" :key="hour" scope="col">
+              <span :class="{ unseen: (hour - 1) % 3 }">{{ hour - 1 }}</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="row in rows" :key="row.day">
+            <th scope="row">{{ row.day }}</th>
+            <td
+              v-for="(cell, hour) in row.cells"
+              :key="hour"
+              :class="cell?.severity"
+              :style="cell ? { background: shade(cell) } : {}"
+              :title="words(cell, row.day, hour)"
+            >
+              <span class="unseen">{{ cell ? digits(cell.value, point, panel.look) : "none" }}</span>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <p class="soft small scale">
+      <span>{{ withUnit(ends.lowest, point, panel.look) }}</span>
+      <i aria-hidden="true"></i>
+      <span>{{ withUnit(ends.highest, point, panel.look) }}</span>
+      <span v-if="wanted > MOST_HOURS">The last 62 days.</span>
+    </p>
+  </template>
+</template>
+
+<style scoped>
+.frame {
+  flex: 1;
+  overflow: auto;
+}
+table {
+  width: 100%;
+  min-width: 300px;
+  border-collapse: separate;
+  border-spacing: 1px;
+  table-layout: fixed;
+}
+caption {
+  text-align: left;
+}
+th {
+  font-weight: 400;
+  font-size: 0.8rem;
+  color: var(--ink-soft);
+  padding: 0;
+  text-align: left;
+  white-space: nowrap;
+}
+th:first-child {
+  width: 5.4rem;
+}
+td {
+  height: 1.15rem;
+  padding: 0;
+  border: 0;
+  border-radius: 1px;
+}
+td.advisory {
+  box-shadow: inset 0 0 0 2px var(--advisory);
+}
+td.warning {
+  box-shadow: inset 0 0 0 2px var(--warning);
+}
+td.critical {
+  box-shadow: inset 0 0 0 3px var(--critical);
+}
+.scale {
+  display: flex;
+  gap: 0.5rem;
+  align-items: center;
+  margin: 0.3rem 0 0;
+}
+.scale i {
+  width: 6rem;
+  height: 0.6rem;
+  background: linear-gradient(90deg, var(--ramp-0), var(--ramp-1));
+}
+.unseen {
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
+}
+</style>

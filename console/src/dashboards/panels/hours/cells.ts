@@ -1,0 +1,59 @@
+import type { LimitSet, Severity, Statistic, Summary } from "@/api/types";
+import { shortDay } from "@/look/clock";
+import { worstJudged } from "@/look/severity";
+import { figure } from "../summaries";
+
+/** One hour of one day. */
+export interface Cell {
+  hour: number;
+  value: number;
+  severity: Severity | null;
+}
+
+/** A day with its 24 hours, those without readings empty. The hour that comes twice when clocks go back is one cell. */
+export interface DayRow {
+  day: string;
+  cells: (Cell | undefined)[];
+}
+
+/** Rows for days of the site, the newest first. */
+export function rowsOf(
+  summaries: Summary[],
+  statistic: Statistic,
+  set: LimitSet | undefined,
+  timeZone: string | undefined,
+): DayRow[] {
+  const hourOf = new Intl.DateTimeFormat("en-GB", { timeZone, hour: "2-digit", hourCycle: "h23" });
+  const rows = new Map<string, DayRow>();
+  for (const summary of summaries) {
+    const value = figure(summary, statistic);
+    if (value === null || value === undefined) {
+      continue;
+    }
+    const day = shortDay(summary.from, timeZone, true);
+    const row = rows.get(day) ?? { day, cells: Array.from<undefined>({ length: 24 }) };
+    const hour = Number(hourOf.format(new Date(summary.from)));
+    const before = row.cells[hour];
+    row.cells[hour] = {
+      hour,
+      value: before ? joined(before.value, value, statistic) : value,
+      severity: worstJudged([before?.severity, worst(summary, set)]),
+    };
+    rows.set(day, row);
+  }
+  return [...rows.values()].reverse();
+}
+
+function joined(one: number, other: number, statistic: Statistic): number {
+  return statistic === "minimum"
+    ? Math.min(one, other)
+    : statistic === "maximum"
+      ? Math.max(one, other)
+      : (one + other) / 2;
+}
+
+/** The worst zone in which a value lay for any time of a stretch; null where nothing is judged. */
+export function worst(summary: Summary | undefined, set: LimitSet | undefined): Severity | null {
+  const seen = (set?.zones ?? []).filter((zone) => (summary?.secondsInZone[zone.label] ?? 0) > 0);
+  return worstJudged(seen.map((zone) => zone.severity));
+}

@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import { drawn, useSeriesSource } from "@/chart/series";
+import { useRefreshed } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { idsOf, nameAmong } from "@/points/names";
+import { computed, defineAsyncComponent } from "vue";
+import { hoursOf } from "../../layout";
+import type { ViewProps } from "../view";
+import { closeness, pairsOf } from "./pairs";
+
+/** Two points against each other: the first lies across, the second up. */
+const { panel, points } = defineProps<ViewProps<"pairs">>();
+const DotsChart = defineAsyncComponent(() => import("@/chart/DotsChart.vue"));
+const BUCKETS = 400;
+const REFRESH_SECONDS = 60;
+const source = useSeriesSource();
+const axes = computed(() => (points[0] && points[1] ? { across: points[0], up: points[1] } : undefined));
+const { data, error, loading } = useRefreshed(
+  async () => {
+    const until = Date.now();
+    const from = until - hoursOf(panel.range ?? "P7D") * 3_600_000;
+    const lines = await Promise.all(
+      points.slice(0, 2).map(async (point) => drawn(point, await source(point.id, from, until, BUCKETS))),
+    );
+    return lines[0] && lines[1] ? pairsOf(lines[0], lines[1]) : [];
+  },
+  [() => idsOf(points), () => panel.range],
+  REFRESH_SECONDS,
+);
+</script>
+
+<template>
+  <ProblemNote :error="error" />
+  <p v-if="!axes" class="soft">Choose two points: the first lies across, the second up.</p>
+  <p v-else-if="!loading && !error && !data?.length" class="soft">
+    No time at which both have readings. Choose a longer time.
+  </p>
+  <template v-else-if="data?.length">
+    <div
+      class="canvas"
+      role="img"
+      :aria-label="`${nameAmong(axes.up, points)} against ${nameAmong(axes.across, points)}`"
+    >
+      <DotsChart
+        :dots="data"
+        :across="{ name: nameAmong(axes.across, points), unit: axes.across.unit, decimals: axes.across.decimals }"
+        :up="{ name: nameAmong(axes.up, points), unit: axes.up.unit, decimals: axes.up.decimals }"
+        :time-zone="axes.up.timeZone"
+      />
+    </div>
+    <p class="soft small">{{ closeness(data) }} Older ones are paler.</p>
+  </template>
+</template>
+
+<style scoped>
+.canvas {
+  flex: 1;
+  min-height: 160px;
+}
+p {
+  margin: 0;
+}
+</style>
