@@ -50,6 +50,34 @@ describe("limits in a chart", () => {
     expect(scale?.max).toBeGreaterThan(14);
   });
 
+  it("leave no line outside of the scale that they fix", () => {
+    const point = { name: "Milk", unit: "°C", decimals: 1 } as Point;
+    const only = { ...PUMP, zones: [zone("kept", "normal", null, 10), zone("over", "warning", 10, null)] };
+    const scaleOf = (values: number[], qualities = values.map(() => 0)) =>
+      (
+        lineOption([{ point, times: values.map((_value, i) => i), values, qualities, gaps: [] }], only, {
+          from: 0,
+          until: 9,
+          fixed: true,
+          palette: (name) => name,
+        }) as { yAxis: { min: number; max: number } }
+      ).yAxis;
+    const usual = scaleOf([9, 10]);
+    expect(scaleOf([4, 5]).min).toBeLessThanOrEqual(4);
+    expect(scaleOf([4, 5]).max).toBe(usual.max);
+    expect(scaleOf([9, 60]).max).toBeGreaterThanOrEqual(60);
+    expect(scaleOf([9, 60], [0, 2]).max).toBe(usual.max);
+    expect(scaleOf([])).toMatchObject({ min: usual.min, max: usual.max });
+  });
+
+  it("fix the scale of small numbers as tightly as that of large ones", () => {
+    const inches = {
+      ...PUMP,
+      zones: [zone("B", "normal", null, 0.2), zone("C", "warning", 0.2, 0.33), zone("D", "critical", 0.33, null)],
+    };
+    expect(fixedScale(inches, 0)?.max).toBeLessThan(0.5);
+  });
+
   it("tint only what is abnormal", () => {
     const point = { name: "Axial", direction: "axial", unit: "mm/s", decimals: 2 } as Point;
     const option = lineOption([{ point, times: [1, 2], values: [3, 4], qualities: [0, 0], gaps: [] }], PUMP, {

@@ -46,7 +46,7 @@ export function fixedScale(set: LimitSet, lowest: number): { min: number; max: n
   }
   const top = Math.max(...values);
   const bottom = Math.min(...values);
-  const margin = Math.max((top - bottom) * 0.35, Math.abs(top) * 0.12, 0.5);
+  const margin = Math.max((top - bottom) * 0.35, Math.abs(top) * 0.12) || 0.5;
   const fromZero = lowest >= 0 && values.length > 1 && bottom - margin < top * 0.4;
   // Round ends, so that the axis ends on a number that people would write.
   const step = 10 ** Math.floor(Math.log10(margin));
@@ -54,6 +54,27 @@ export function fixedScale(set: LimitSet, lowest: number): { min: number; max: n
     min: fromZero ? 0 : Math.floor((bottom - margin) / step) * step,
     max: Math.min(Math.ceil((top + margin) / step) * step, set.unit === "%" ? 100 : Infinity),
   };
+}
+
+/** The lowest and the highest of what is drawn; undefined for nothing. */
+function ends(lines: Drawn[]): { min: number; max: number } | undefined {
+  let [min, max] = [Infinity, -Infinity];
+  for (const line of lines) {
+    line.values.forEach((value, i) => {
+      if (line.qualities[i] !== 2) {
+        min = Math.min(min, value);
+        max = Math.max(max, value);
+      }
+    });
+  }
+  return min <= max ? { min, max } : undefined;
+}
+
+/** A scale that is fixed by limits, made larger in its own steps where a line would lie outside of it and be unseen. */
+function around(fixed: { min: number; max: number }, drawn: { min: number; max: number }) {
+  const step = (fixed.max - fixed.min) / 4;
+  const steps = (by: number) => Math.max(0, Math.ceil(by / step)) * step;
+  return { min: fixed.min - steps(fixed.min - drawn.min), max: fixed.max + steps(drawn.max - fixed.max) };
 }
 
 /** A line over time with the limits as thin rails and light tints. */
@@ -75,8 +96,9 @@ export function lineOption(
   const onePlace = new Set(points.map((point) => point.placeId)).size === 1;
   const names = lines.map((line) => nameOf(line, points, onePlace));
   const longest = Math.max(0, ...names.slice(0, points.length).map((name) => name.length));
-  const lowest = lines.reduce((low, line) => line.values.reduce((a, b) => Math.min(a, b), low), 0);
-  const scale = set && options.fixed ? fixedScale(set, lowest) : undefined;
+  const drawn = ends(lines);
+  const fixed = set && options.fixed ? fixedScale(set, drawn?.min ?? 0) : undefined;
+  const scale = fixed && drawn ? around(fixed, drawn) : fixed;
   const colours = lineColours(palette);
   return {
     ...chartLook(palette),

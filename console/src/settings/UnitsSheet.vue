@@ -76,7 +76,7 @@ function one() {
   gap: 0.5rem 2rem;
   margin-top: 1rem;
 }
-label {
+.choices label {
   display: grid;
   grid-template-columns: 1fr 7rem;
   align-items: center;

@@ -12,6 +12,8 @@ import java.util.Optional;
  * @param moreDecimals how many more decimals show as much as before; less than zero for fewer
  */
 public record UnitChange(String from, String to, double factor, double offset, int moreDecimals) {
+    private static final double MOST_OF_A_DIGIT = 0.4;
+
     /** The same unit again. */
     public static UnitChange none(String unit) {
         return new UnitChange(unit, unit, 1, 0, 0);
@@ -27,7 +29,13 @@ public record UnitChange(String from, String to, double factor, double offset, i
         }
         double factor = Units.convertDifference(1, from, to).orElseThrow();
         double offset = Units.convert(0, from, to).orElseThrow();
-        return Optional.of(new UnitChange(from, to, factor, offset, (int) Math.ceil(-Math.log10(factor))));
+        return Optional.of(new UnitChange(from, to, factor, offset, moreDecimals(factor)));
+    }
+
+    /** A smaller unit loses none of what was said; a larger one gets a digit for most of a power of ten. */
+    private static int moreDecimals(double factor) {
+        double digits = -Math.log10(factor);
+        return (int) (digits > 0 ? Math.floor(digits + MOST_OF_A_DIGIT) : Math.ceil(digits));
     }
 
     /** Whether it changes nothing. Not a component of the record. */
