@@ -1,10 +1,14 @@
 <script setup lang="ts">
-import type { PossibleRecipient } from "@/api/types";
+import type { ActiveHours, PossibleRecipient, Round } from "@/api/types";
+import HoursFields from "./HoursFields.vue";
+import { usualHours } from "./states";
 import RecipientsField from "./RecipientsField.vue";
 
-/** Who else is notified while nobody acknowledges: after so many minutes, these. */
+/** Who else is notified while nobody acknowledges, or who is on duty: after so many minutes, these, in these hours. */
 defineProps<{ people: PossibleRecipient[] }>();
-const rounds = defineModel<{ afterMinutes: number; recipients: string[] }[]>({ required: true });
+const rounds = defineModel<(Pick<Round, "afterMinutes" | "recipients"> & { hours: ActiveHours | null })[]>({
+  required: true,
+});
 </script>
 
 <template>
@@ -12,18 +16,22 @@ const rounds = defineModel<{ afterMinutes: number; recipients: string[] }[]>({ r
     <span>After</span>
     <el-input-number
       v-model="round.afterMinutes"
-      :min="1"
+      :min="round.hours ? 0 : 1"
       :max="1440"
       :controls="false"
       :aria-label="`Minutes until round ${i + 1}`"
     />
     <span>min also to</span>
     <RecipientsField v-model="round.recipients" :label="`Recipients of round ${i + 1}`" :people="people" />
+    <HoursFields v-model="round.hours" :label="`Hours of round ${i + 1}`" always="at any hour" class="duty" />
     <el-button text :aria-label="`Remove round ${i + 1}`" @click="rounds.splice(i, 1)">Remove</el-button>
   </div>
   <p>
-    <el-button @click="rounds.push({ afterMinutes: 15 * (rounds.length + 1), recipients: [] })"
+    <el-button @click="rounds.push({ afterMinutes: 15 * (rounds.length + 1), recipients: [], hours: null })"
       >Add recipients for when nobody acknowledges</el-button
+    >
+    <el-button @click="rounds.push({ afterMinutes: 0, recipients: [], hours: usualHours() })"
+      >Add who is on duty</el-button
     >
   </p>
 </template>
@@ -35,6 +43,9 @@ const rounds = defineModel<{ afterMinutes: number; recipients: string[] }[]>({ r
   gap: 0.5rem;
   align-items: center;
   margin-bottom: 0.5rem;
+}
+.duty {
+  grid-column: 3 / -2;
 }
 .round .el-input-number {
   width: 5rem;

@@ -23,8 +23,9 @@ import { usePoints } from "@/points/points";
 import { computed, reactive, ref } from "vue";
 import { moment } from "@/look/clock";
 import RecipientsField from "./RecipientsField.vue";
+import HoursFields from "./HoursFields.vue";
 import RoundFields from "./RoundFields.vue";
-import { DAYS, measureUnit, span } from "./states";
+import { measureUnit, span } from "./states";
 
 /** Makes a rule for a point or an asset, or changes one. */
 const { rule, point, placeId, silence } = defineProps<{
@@ -174,15 +175,15 @@ const form = reactive({
   holdMinutes: rule?.hold.kind === "time" ? rule.hold.seconds / 60 : 10,
   holdReports: rule?.hold.kind === "reports" ? rule.hold.count : 3,
   deadBand: rule?.deadBand ?? 0,
-  active: (rule?.active ? (rule.active.outside ? "outside" : "within") : "always") as "always" | "within" | "outside",
-  activeDays: [...(rule?.active?.days ?? DAYS.slice(0, 5))] as string[],
-  activeFrom: rule?.active?.from.slice(0, 5) ?? "08:00",
-  activeUntil: rule?.active?.until.slice(0, 5) ?? "17:00",
-  siteHolidays: rule?.active?.siteHolidays ?? true,
+  active: rule?.active ? { ...rule.active } : null,
   severity: rule?.severity ?? ("warning" as Severity),
   latching: rule?.latching === true,
   tellWhenOver: rule?.tellWhenOver === true,
-  rounds: (rule?.rounds ?? []).map((one) => ({ afterMinutes: one.afterMinutes, recipients: [...one.recipients] })),
+  rounds: (rule?.rounds ?? []).map((one) => ({
+    afterMinutes: one.afterMinutes,
+    recipients: [...one.recipients],
+    hours: one.hours ?? null,
+  })),
   ofZone: rule ? rule.severityOfZone === true : true,
   recipients: [...(rule?.recipients ?? [])],
   guidance: rule?.guidance ?? "",
@@ -337,17 +338,7 @@ function body() {
       !isOfValue.value || !form.also.length || form.join === "all" ? null : form.join === "any" ? 1 : form.enough,
     condition: conditionOf(),
     hold: form.kind === "silent" || form.kind === "device-says" ? { kind: "time", seconds: 0 } : hold,
-    active:
-      form.active === "always"
-        ? null
-        : {
-            days: form.activeDays,
-            from: form.activeFrom,
-            until: form.activeUntil,
-            outside: form.active === "outside",
-            holidays: rule?.active?.holidays ?? null,
-            siteHolidays: form.siteHolidays,
-          },
+    active: form.active,
     deadBand: form.deadBand,
     severity: form.severity,
     latching: form.latching,
@@ -513,26 +504,7 @@ function body() {
       </el-form-item>
     </div>
     <el-form-item label="Active" for="rule-active">
-      <div class="row hours">
-        <el-select id="rule-active" v-model="form.active" aria-label="Active" class="when">
-          <el-option value="always" label="always" />
-          <el-option value="within" label="in these hours" />
-          <el-option value="outside" label="outside these hours" />
-        </el-select>
-        <template v-if="form.active !== 'always'">
-          <el-select v-model="form.activeDays" multiple collapse-tags aria-label="Days" class="when">
-            <el-option
-              v-for="day in DAYS"
-              :key="day"
-              :value="day"
-              :label="day.slice(0, 1) + day.slice(1, 3).toLowerCase()"
-            />
-          </el-select>
-          <el-input v-model="form.activeFrom" type="time" aria-label="from" class="time" /> to
-          <el-input v-model="form.activeUntil" type="time" aria-label="until" class="time" />
-          <el-checkbox v-model="form.siteHolidays">holidays of the site are days off</el-checkbox>
-        </template>
-      </div>
+      <HoursFields id="rule-active" v-model="form.active" label="Active" />
     </el-form-item>
     <div class="two">
       <el-form-item label="Name of the rule" for="rule-name"
@@ -618,15 +590,6 @@ function body() {
 .term > .short {
   flex: 0 0 6.5rem;
   width: 6.5rem;
-}
-.hours {
-  flex-wrap: wrap;
-}
-.hours .when {
-  width: 12rem;
-}
-.hours .time {
-  width: 7.5rem;
 }
 .trial {
   border-top: 1px solid var(--line);

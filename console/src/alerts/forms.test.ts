@@ -202,7 +202,26 @@ describe("the form of a rule", () => {
     { condition: { kind: "off-baseline", percentOfLimit: 25, by: null } },
     { condition: { kind: "off-baseline", percentOfLimit: null, by: 0.8 } },
     { condition: { kind: "off-baseline", percentOfLimit: null, by: null } },
-    { tellWhenOver: true, rounds: [{ afterMinutes: 15, recipients: ["c@farm.example", "d@farm.example"] }] },
+    {
+      tellWhenOver: true,
+      rounds: [{ afterMinutes: 15, recipients: ["c@farm.example", "d@farm.example"], hours: null }],
+    },
+    {
+      rounds: [
+        {
+          afterMinutes: 0,
+          recipients: ["e@farm.example"],
+          hours: {
+            days: ["SATURDAY"],
+            from: "22:00",
+            until: "06:00",
+            outside: false,
+            holidays: null,
+            siteHolidays: true,
+          },
+        },
+      ],
+    },
     {
       measure: { kind: "difference", pointId: "p2", withinSeconds: 600 },
       condition: { kind: "above", limit: 1 },

@@ -155,6 +155,11 @@ export function measureWords(measure: Measure, pointName: (id: string) => string
   }
 }
 
+/** What one begins with where hours are wanted: a working week. */
+export function usualHours(): ActiveHours {
+  return { days: DAYS.slice(0, 5), from: "08:00", until: "17:00", outside: false, holidays: null, siteHolidays: true };
+}
+
 /** The hours in which a rule applies, in words; empty for always. */
 export function hoursWords(hours: ActiveHours | null | undefined): string {
   if (!hours) {

@@ -10,6 +10,8 @@ import jakarta.mail.internet.MimeMessage;
 import jakarta.mail.internet.MimeMultipart;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalTime;
+import java.time.ZoneId;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
@@ -168,6 +170,55 @@ class NoticesTest {
         SERVICE.owner().post("api/v1/alerts/" + alert.id() + "/acknowledgement", Map.of("text", ""));
         await().atMost(10, TimeUnit.SECONDS).until(() -> alertOf(point).notices().stream()
                 .noneMatch(notice -> notice.recipient().startsWith("boss")));
+    }
+
+    /** Of those at the same time only who is on duty is told; who comes next does not move up for the others. */
+    @Test
+    void onlyWhoIsOnDutyIsTold() throws Exception {
+        Map<String, Object> never = Map.of("from", "00:00", "until", "00:00", "outside", true, "days", List.of());
+        LocalTime now = LocalTime.now(ZoneId.of("Europe/London"));
+        Map<String, Object> duty = Map.of(
+                "from", now.minusHours(1).toString(),
+                "until", now.plusHours(2).toString());
+        Map<String, Object> off = Map.of(
+                "from", now.plusHours(3).toString(),
+                "until", now.plusHours(4).toString());
+        String point = watched(
+                "roster",
+                Map.of(
+                        "recipients",
+                        List.of(),
+                        "rounds",
+                        List.of(
+                                Map.of("afterMinutes", 0, "recipients", List.of("on@pasture.example"), "hours", duty),
+                                Map.of("afterMinutes", 0, "recipients", List.of("off@pasture.example"), "hours", off),
+                                Map.of("afterMinutes", 30, "recipients", List.of("chief@pasture.example")))));
+        report("roster", 12);
+        assertThat(mailTo("on", 0).getSubject()).contains("12 °C");
+        List<NoticeView> notices = alertOf(point).notices();
+        assertThat(notices)
+                .extracting(NoticeView::recipient)
+                .containsExactlyInAnyOrder("on@pasture.example", "chief@pasture.example");
+        assertThat(notices.stream()
+                        .filter(notice -> notice.recipient().startsWith("chief"))
+                        .findFirst()
+                        .orElseThrow()
+                        .nextAt())
+                .isAfter(Instant.now().plus(Duration.ofMinutes(28)));
+        refused(
+                400,
+                "never come",
+                () -> watched(
+                        "hours",
+                        Map.of(
+                                "rounds",
+                                List.of(Map.of(
+                                        "afterMinutes",
+                                        5,
+                                        "recipients",
+                                        List.of("a@pasture.example"),
+                                        "hours",
+                                        never)))));
     }
 
     @Test

@@ -26,7 +26,7 @@ import org.openpasture.core.rule.Term;
  * @param latching whether an alert that is over stays listed until somebody has seen that it is, even if it was
  *     acknowledged before; null for no
  * @param tellWhenOver whether who was told of an alert is told that it is over; null for no
- * @param rounds who else is told, after how many minutes in which nobody acknowledged; null for nobody
+ * @param rounds who else is told, after how many minutes in which nobody acknowledged, in which hours; null for nobody
  * @param enabled null for yes
  * @param recipients e-mail addresses, telephone numbers in international form, or "person:" and the name of somebody
  *     with an account, who chooses how; null for nobody
@@ -63,7 +63,8 @@ public record RuleRequest(
         rounds = rounds == null
                 ? null
                 : rounds.stream()
-                        .map(round -> new Round(round.afterMinutes(), Require.recipients(round.recipients())))
+                        .map(round ->
+                                new Round(round.afterMinutes(), Require.recipients(round.recipients()), round.hours()))
                         .toList();
     }
 

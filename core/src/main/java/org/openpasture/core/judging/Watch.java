@@ -1,12 +1,10 @@
 package org.openpasture.core.judging;
 
 import java.time.Instant;
-import java.time.ZoneOffset;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
-import java.util.Set;
 import java.util.SortedSet;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
@@ -14,9 +12,7 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.baseline.Baseline;
 import org.openpasture.core.limit.LimitSet;
-import org.openpasture.core.place.Holidays;
 import org.openpasture.core.place.Point;
-import org.openpasture.core.place.Site;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.quantity.Units;
 import org.openpasture.core.registry.Registry;
@@ -60,13 +56,8 @@ record Watch(Rule rule, List<WatchedPoint> points, List<Further> terms, int sile
     }
 
     private static SiteDays days(Registry registry, Rule rule) {
-        Optional<Site> site = registry.siteOf(registry.placeIdOf(rule));
-        return new SiteDays(
-                site.map(Site::zone).orElse(ZoneOffset.UTC),
-                site.filter(of -> rule.active() != null && rule.active().countsSiteHolidays())
-                        .flatMap(of -> registry.find(Holidays.class, of.id()))
-                        .map(Holidays::dates)
-                        .orElse(Set.of()));
+        SiteDays days = registry.daysOf(registry.placeIdOf(rule));
+        return rule.active() != null && rule.active().countsSiteHolidays() ? days : SiteDays.of(days.zone());
     }
 
     private static Further further(Registry registry, Rule rule, Term term) {

@@ -1,6 +1,7 @@
 package org.openpasture.core.registry;
 
 import java.time.Instant;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Collections;
@@ -10,6 +11,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.baseline.Baseline;
 import org.openpasture.core.entity.Entity;
@@ -26,12 +28,14 @@ import org.openpasture.core.people.Group;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.place.Area;
 import org.openpasture.core.place.Asset;
+import org.openpasture.core.place.Holidays;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.place.Tags;
 import org.openpasture.core.rule.PointSelection;
 import org.openpasture.core.rule.Rule;
+import org.openpasture.core.rule.SiteDays;
 import org.openpasture.core.rule.Target;
 import org.openpasture.core.text.PersonName;
 
@@ -267,6 +271,16 @@ public final class Registry {
     /** Whether a place is another one, or lies below it. */
     public boolean isWithin(@Nullable String placeId, String other) {
         return pathUp(placeId).stream().anyMatch(place -> place.id().equals(other));
+    }
+
+    /** The days of the site that a place lies in: its time zone, and its holidays. */
+    public SiteDays daysOf(String placeId) {
+        Optional<Site> site = siteOf(placeId);
+        return new SiteDays(
+                site.map(Site::zone).orElse(ZoneOffset.UTC),
+                site.flatMap(of -> find(Holidays.class, of.id()))
+                        .map(Holidays::dates)
+                        .orElse(Set.of()));
     }
 
     /** The site that a place belongs to. */

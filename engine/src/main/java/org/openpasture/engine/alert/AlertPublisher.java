@@ -8,6 +8,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import java.util.function.BinaryOperator;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -22,6 +23,7 @@ import org.openpasture.core.people.DisplayUnits;
 import org.openpasture.core.registry.PersonUnits;
 import org.openpasture.core.rule.Round;
 import org.openpasture.core.rule.Rule;
+import org.openpasture.core.rule.SiteDays;
 import org.openpasture.engine.judging.EffectSink;
 import org.openpasture.engine.live.LiveEvent;
 import org.openpasture.engine.live.Watchers;
@@ -210,20 +212,29 @@ public class AlertPublisher implements EffectSink {
 
     /**
      * Further people are told after a while, unless somebody acknowledges. Where everybody is away whom the step before
-     * would reach, they are told when those would be.
+     * would reach, they are told when those would be. Those of one moment are one step, without who is off duty then.
      */
     private void laterRounds(DSLContext dsl, Rule rule, Alert alert, String what, boolean firstAway) {
+        SiteDays days = registry.now().daysOf(alert.placeId());
         int after = 0;
         boolean away = firstAway;
-        for (Round round : rule.rounds().stream()
-                .sorted(Comparator.comparingInt(Round::afterMinutes))
-                .toList()) {
-            after = away ? after : round.afterMinutes();
-            Instant later = clock.instant().plus(Duration.ofMinutes(after));
-            Addressees.Reached reached = Addressees.of(registry.now(), alert, round.recipients(), later);
-            String before = after == 0 ? "" : NoticeText.unanswered(after);
-            tell(dsl, alert, reached.told(), what + "/after-" + round.afterMinutes(), before, later);
-            away = reached.allAway();
+        for (Map.Entry<Integer, List<Round>> step : rule.rounds().stream()
+                .collect(Collectors.groupingBy(Round::afterMinutes, TreeMap::new, Collectors.toList()))
+                .entrySet()) {
+            int turn = away ? after : step.getKey();
+            Instant later = clock.instant().plus(Duration.ofMinutes(turn));
+            List<String> onDuty = step.getValue().stream()
+                    .filter(round -> round.isOnDuty(later, days))
+                    .flatMap(round -> round.recipients().stream())
+                    .distinct()
+                    .toList();
+            if (!onDuty.isEmpty()) {
+                after = turn;
+                Addressees.Reached reached = Addressees.of(registry.now(), alert, onDuty, later);
+                String before = after == 0 ? "" : NoticeText.unanswered(after);
+                tell(dsl, alert, reached.told(), what + "/after-" + step.getKey(), before, later);
+                away = reached.allAway();
+            }
         }
     }
 
