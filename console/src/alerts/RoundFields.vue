@@ -13,20 +13,22 @@ const rounds = defineModel<(Pick<Round, "afterMinutes" | "recipients"> & { hours
 
 <template>
   <div v-for="(round, i) in rounds" :key="i" class="round">
-    <span>After</span>
-    <el-input-number
-      v-model="round.afterMinutes"
-      :min="round.hours ? 0 : 1"
-      :max="1440"
-      :controls="false"
-      :aria-label="`Minutes until round ${i + 1}`"
-    />
-    <span>min also to</span>
+    <div class="when">
+      <span>After</span>
+      <el-input-number
+        v-model="round.afterMinutes"
+        :min="round.hours ? 0 : 1"
+        :max="1440"
+        :controls="false"
+        :aria-label="`Minutes until round ${i + 1}`"
+      />
+      <span>min {{ round.hours ? "" : "also " }}to</span>
+    </div>
     <RecipientsField v-model="round.recipients" :label="`Recipients of round ${i + 1}`" :people="people" />
-    <HoursFields v-model="round.hours" :label="`Hours of round ${i + 1}`" always="at any hour" class="duty" />
     <el-button text :aria-label="`Remove round ${i + 1}`" @click="rounds.splice(i, 1)">Remove</el-button>
+    <HoursFields v-model="round.hours" :label="`Hours of round ${i + 1}`" always="at any hour" class="duty" />
   </div>
-  <p>
+  <p class="add">
     <el-button @click="rounds.push({ afterMinutes: 15 * (rounds.length + 1), recipients: [], hours: null })"
       >Add recipients for when nobody acknowledges</el-button
     >
@@ -39,20 +41,37 @@ const rounds = defineModel<(Pick<Round, "afterMinutes" | "recipients"> & { hours
 <style scoped>
 .round {
   display: grid;
-  grid-template-columns: auto 5rem auto minmax(8rem, 1fr) auto;
+  grid-template-columns: auto minmax(8rem, 1fr) auto;
   gap: 0.5rem;
   align-items: center;
-  margin-bottom: 0.5rem;
+  margin-bottom: 1rem;
+}
+.when {
+  display: flex;
+  gap: 0.5rem;
+  align-items: center;
+}
+.when .el-input-number {
+  width: 5rem;
 }
 .duty {
-  grid-column: 3 / -2;
+  grid-column: 1 / -1;
 }
-.round .el-input-number {
-  width: 5rem;
+.add {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+}
+.add .el-button {
+  margin: 0;
 }
 @media (max-width: 600px) {
   .round {
-    grid-template-columns: auto 5rem 1fr;
+    grid-template-columns: 1fr auto;
+  }
+  .round > .el-select {
+    grid-column: 1 / -1;
+    grid-row: 2;
   }
 }
 </style>

@@ -51,9 +51,14 @@ export function fixedScale(set: LimitSet, lowest: number): { min: number; max: n
   // Round ends, so that the axis ends on a number that people would write.
   const step = 10 ** Math.floor(Math.log10(margin));
   return {
-    min: fromZero ? 0 : Math.floor((bottom - margin) / step) * step,
-    max: Math.min(Math.ceil((top + margin) / step) * step, set.unit === "%" ? 100 : Infinity),
+    min: fromZero ? 0 : tidy(Math.floor((bottom - margin) / step) * step),
+    max: Math.min(tidy(Math.ceil((top + margin) / step) * step), set.unit === "%" ? 100 : Infinity),
   };
+}
+
+/** Without what arithmetic with parts of ten adds: 0.41, not 0.41000000000000003. */
+function tidy(value: number): number {
+  return Number(value.toPrecision(12));
 }
 
 /** The lowest and the highest of what is drawn; undefined for nothing. */
@@ -74,7 +79,7 @@ function ends(lines: Drawn[]): { min: number; max: number } | undefined {
 function around(fixed: { min: number; max: number }, drawn: { min: number; max: number }) {
   const step = (fixed.max - fixed.min) / 4;
   const steps = (by: number) => Math.max(0, Math.ceil(by / step)) * step;
-  return { min: fixed.min - steps(fixed.min - drawn.min), max: fixed.max + steps(drawn.max - fixed.max) };
+  return { min: tidy(fixed.min - steps(fixed.min - drawn.min)), max: tidy(fixed.max + steps(drawn.max - fixed.max)) };
 }
 
 /** A line over time with the limits as thin rails and light tints. */
@@ -124,7 +129,7 @@ export function lineOption(
       ...(scale ?? {}),
       ...(options.ends?.min === undefined ? {} : { min: options.ends.min }),
       ...(options.ends?.max === undefined ? {} : { max: options.ends.max }),
-      axisLabel: { color: palette("ink-soft"), showMaxLabel: scale ? false : undefined },
+      axisLabel: { color: palette("ink-soft"), hideOverlap: true, showMaxLabel: scale ? false : undefined },
     },
     series: [
       ...lines.map((line, at) => {

@@ -83,9 +83,10 @@ export function allAsRead(sets: Map<string, LimitSet>): Map<string, LimitSet> {
   return readsOtherUnits() ? new Map([...sets].map(([id, set]) => [id, limitsAsRead(set)])) : sets;
 }
 
-/** A bound with no more digits than people would write: 4.5 mm/s is 0.1772 in/s. */
+/** A bound with no more digits than people would write: 4.5 mm/s is 0.177 in/s. */
 function bound(by: UnitChange | undefined, value: number): number {
-  return Number(read(by, value).toPrecision(4));
+  const one = read(by, value);
+  return Number(one.toPrecision(Math.abs(one) < 1 ? 3 : 4));
 }
 
 /** What readings of a point come to. */
