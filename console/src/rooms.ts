@@ -1,3 +1,4 @@
+import { remember } from "@/search/recent";
 import { useSession } from "@/shell/session";
 import { createRouter, createWebHistory } from "vue-router";
 
@@ -135,5 +136,6 @@ router.beforeEach(async (to) => {
 });
 
 router.afterEach((to) => {
+  remember(to.path);
   document.title = (to.meta.title ?? "") + " · Open Pasture";
 });

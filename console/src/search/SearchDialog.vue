@@ -5,9 +5,11 @@ import { useAction } from "@/look/act";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { computed, ref, useTemplateRef, watch } from "vue";
 import { useRouter } from "vue-router";
-import { hitOf, pagesFor } from "./found";
+import { useAlerts } from "@/alerts/alerts";
+import { alertsFor, hitOf, pagesFor } from "./found";
+import { lately } from "./recent";
 
-/** Finds places, points, devices, rules, dashboards, limits and pages from anywhere; keyboard throughout. */
+/** Finds places, points, devices, rules, dashboards, limits, people, alerts and pages from anywhere; by keyboard too. */
 const emit = defineEmits<{ close: [] }>();
 const router = useRouter();
 const text = ref("");
@@ -17,7 +19,21 @@ const found = ref<Found[]>([]);
 const answered = ref("");
 const at = ref(0);
 const { error, run } = useAction();
-const hits = computed(() => [...found.value.map(hitOf), ...pagesFor(text.value)]);
+const alerts = useAlerts();
+const recent = lately();
+const hits = computed(() =>
+  text.value.trim()
+    ? [...found.value.map(hitOf), ...pagesFor(text.value), ...alertsFor(text.value, alerts.open)]
+    : recent,
+);
+const nothing = computed(
+  () =>
+    answered.value &&
+    answered.value === text.value.trim() &&
+    !error.value &&
+    !found.value.length &&
+    hits.value.length < 2,
+);
 let waiting: number | undefined;
 
 watch(text, (typed) => {
@@ -75,6 +91,7 @@ async function open(index: number) {
       @keydown.enter.prevent="open(at)"
     />
     <ProblemNote :error="error" />
+    <p v-if="!text.trim() && recent.length" class="soft small lately">Opened lately</p>
     <ul v-if="hits.length" id="hits" role="listbox" aria-label="Found">
       <li
         v-for="(hit, index) in hits"
@@ -91,13 +108,14 @@ async function open(index: number) {
         <span class="where soft small">{{ hit.where }}</span>
       </li>
     </ul>
-    <p v-else-if="answered && answered === text.trim() && !error" class="soft">
-      Nothing found for “{{ answered }}”. Only what you may see is searched.
-    </p>
+    <p v-if="nothing" class="soft">Nothing found for “{{ answered }}”. Only what you may see is searched.</p>
   </el-dialog>
 </template>
 
 <style scoped>
+.lately {
+  margin: 0.75rem 0 0;
+}
 ul {
   list-style: none;
   margin: 0.75rem 0 0;

@@ -1,4 +1,4 @@
-import type { Found } from "@/api/types";
+import type { Alert, Found } from "@/api/types";
 
 /** What each kind of thing is called, and the page that it is seen on. */
 const KINDS: Record<string, { title: string; page: (id: string) => string }> = {
@@ -14,6 +14,7 @@ const KINDS: Record<string, { title: string; page: (id: string) => string }> = {
   dashboard: { title: "Dashboard", page: (id) => "/dashboards/" + id },
   "limit-set": { title: "Limit set", page: (id) => "/limits#" + id },
   "device-model": { title: "Device model", page: () => "/fleet/models" },
+  person: { title: "Person", page: () => "/people" },
 };
 
 /** Pages that people look for by name. */
@@ -26,7 +27,7 @@ const PAGES: [title: string, words: string, to: string][] = [
   ["Records and backups", "disk space retention", "/records"],
   ["Audit trail", "changes who", "/people/trail"],
   ["Compare", "compare points week before difference", "/records/compare"],
-  ["Appearance", "settings theme dark colours type size", "/settings/appearance"],
+  ["Appearance and units", "settings theme dark colours type size metric imperial fahrenheit", "/settings/appearance"],
   ["Password and sign-ins", "settings account sessions second factor", "/settings/account"],
   ["API tokens", "settings programs", "/settings/tokens"],
   ["Data health", "fleet gaps stuck spikes jumps sensor quality", "/fleet/health"],
@@ -37,6 +38,8 @@ const PAGES: [title: string, words: string, to: string][] = [
   ["Radio band", "settings region lorawan", "/settings/radio"],
   ["About", "settings version licence", "/settings/about"],
 ];
+
+const MOST_ALERTS = 10;
 
 export interface Hit {
   key: string;
@@ -57,13 +60,48 @@ export function hitOf(found: Found): Hit {
   };
 }
 
+/** Whether each word that was typed begins a word of a text. */
+function fits(text: string, own: string): boolean {
+  const words = own.toLowerCase().split(/[^\p{L}\p{N}]+/u);
+  return text
+    .toLowerCase()
+    .split(/\s+/)
+    .filter(Boolean)
+    .every((word) => words.some((one) => one.startsWith(word)));
+}
+
+/** Open alerts that fit, and the way to those that are over. */
+export function alertsFor(text: string, open: Alert[]): Hit[] {
+  const typed = text.trim();
+  const found = open
+    .filter((alert) => fits(typed, `${alert.summary} ${alert.path.join(" ")} ${alert.severity}`))
+    .slice(0, MOST_ALERTS)
+    .map((alert) => ({
+      key: "alert" + alert.id,
+      title: alert.summary,
+      what: `Alert, ${alert.severity}`,
+      where: alert.path.join(", "),
+      to: "/alerts/" + alert.id,
+    }));
+  const history = {
+    key: "history",
+    title: `“${typed}” in the alert history`,
+    what: "Alerts",
+    where: "",
+    to: `/alerts?tab=history&text=${encodeURIComponent(typed)}`,
+  };
+  return typed ? [...found, history] : [];
+}
+
 /** Pages of the console that fit: each word that was typed begins a word of the title or of what it is about. */
 export function pagesFor(text: string): Hit[] {
-  const wanted = text.toLowerCase().split(/\s+/).filter(Boolean);
-  return wanted.length === 0
-    ? []
-    : PAGES.filter(([title, words]) => {
-        const own = `${title} ${words}`.toLowerCase().split(/\s+/);
-        return wanted.every((word) => own.some((one) => one.startsWith(word)));
-      }).map(([title, , to]) => ({ key: to, title, what: "Page", where: "", to }));
+  return text.trim()
+    ? PAGES.filter(([title, words]) => fits(text, `${title} ${words}`)).map(([title, , to]) => ({
+        key: to,
+        title,
+        what: "Page",
+        where: "",
+        to,
+      }))
+    : [];
 }

@@ -1,7 +1,10 @@
 import { mountIn, problem, serviceStandIn, type Call } from "@/testing";
 import { flushPromises } from "@vue/test-utils";
-import { describe, expect, it, vi } from "vitest";
-import { hitOf, pagesFor } from "./found";
+import { createPinia, setActivePinia } from "pinia";
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import { usePlaces } from "@/places/places";
+import { alertsFor, hitOf, pagesFor } from "./found";
+import { lately, remember } from "./recent";
 import SearchDialog from "./SearchDialog.vue";
 
 const PUMP = { kind: "asset", id: "a1", name: "Whey pump", where: "Creamery" };
@@ -17,16 +20,23 @@ async function typed(text: string, answers: Record<string, unknown>) {
   return { dialog, calls };
 }
 
+beforeEach(() => setActivePinia(createPinia()));
+
 describe("the search", () => {
   it("lists what the service finds, then pages, and opens what is chosen by keyboard", async () => {
     const { dialog, calls } = await typed("pump", { "GET search?text=pump": [PUMP, POINT] });
     expect(calls).toHaveLength(1);
-    expect(dialog.findAll("li").map((line) => line.find(".title").text())).toEqual(["Whey pump", "Pump axial"]);
+    expect(dialog.findAll("li").map((line) => line.find(".title").text())).toEqual([
+      "Whey pump",
+      "Pump axial",
+      "“pump” in the alert history",
+    ]);
     const input = dialog.find("input");
     await input.trigger("keydown", { key: "ArrowDown" });
     expect(dialog.find("li.at .title").text()).toBe("Pump axial");
     await input.trigger("keydown", { key: "ArrowDown" });
-    expect(dialog.find("li.at .title").text(), "the last one stays").toBe("Pump axial");
+    await input.trigger("keydown", { key: "ArrowDown" });
+    expect(dialog.find("li.at .title").text(), "the last one stays").toContain("alert history");
     await input.trigger("keydown", { key: "Enter" });
     await flushPromises();
     expect(dialog.emitted("close") ?? dialog.findComponent(SearchDialog).emitted("close")).toBeTruthy();
@@ -50,5 +60,30 @@ describe("the search", () => {
     expect(hitOf(PUMP).to).toBe("/places/a1");
     expect(hitOf({ kind: "device", id: "d", name: "", where: "" }).to).toBe("/fleet/devices/d");
     expect(hitOf({ kind: "limit-set", id: "l", name: "", where: "" }).to).toBe("/limits#l");
+  });
+
+  it("finds open alerts by what, where and how bad, and leads to those that are over", () => {
+    const alert = {
+      id: "x",
+      summary: "Milk tank: 9 °C, above 6 °C",
+      path: ["Creamery", "Milk tank"],
+      severity: "critical",
+    };
+    const hits = (text: string) => alertsFor(text, [alert as never]).map((one) => one.to);
+    expect(hits("milk crit")).toEqual(["/alerts/x", "/alerts?tab=history&text=milk%20crit"]);
+    expect(hits("pump")).toEqual(["/alerts?tab=history&text=pump"]);
+    expect(hits(" ")).toEqual([]);
+  });
+
+  it("offers what was opened lately before anything is typed", async () => {
+    localStorage.clear();
+    ["/places/a", "/places/gone", "/points/p", "/places/a", "/alerts/x"].forEach(remember);
+    serviceStandIn({ "GET places": [], "GET limits": [] });
+    const dialog = await mountIn(SearchDialog);
+    usePlaces().places = [{ id: "a", name: "Whey pump", parentId: null }] as never;
+    expect(lately().map((one) => one.title)).toEqual(["Whey pump"]);
+    expect(dialog.text()).not.toContain("Nothing found");
+    localStorage.setItem("opened", "{");
+    expect(lately()).toEqual([]);
   });
 });

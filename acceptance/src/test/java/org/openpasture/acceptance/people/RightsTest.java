@@ -532,9 +532,9 @@ class RightsTest {
     void badRequestsAreExplained() {
         assertThatThrownBy(() -> SERVICE.owner()
                         .post("api/v1/gateways", Map.of("name", "x", "eui", "02ab", "siteId", plant.site)))
-                .hasMessage("an EUI has 16 hex digits, '02ab' has 4");
+                .hasMessage("an EUI has 16 hex digits, '02ab' has 4.");
         assertThatThrownBy(() -> SERVICE.owner().post("api/v1/sites", Map.of("name", " ")))
-                .hasMessage("the site's name is missing");
+                .hasMessage("the site's name is missing.");
         assertThatThrownBy(() -> SERVICE.owner()
                         .post(
                                 "api/v1/devices",

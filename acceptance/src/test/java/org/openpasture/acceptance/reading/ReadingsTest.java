@@ -127,7 +127,7 @@ class ReadingsTest {
     @Test
     void aRangeThatEndsBeforeItBeginsIsExplained() {
         assertThatThrownBy(() -> series("Axial vibration", "from=2026-02-02T00:00:00Z&until=2026-02-01T00:00:00Z"))
-                .hasMessage("the range ends before it begins");
+                .hasMessage("the range ends before it begins.");
         assertThatThrownBy(() -> series("Axial vibration", "from=soon"))
                 .hasMessageContaining("'soon' is no value for from");
     }

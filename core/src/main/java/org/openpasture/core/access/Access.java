@@ -73,6 +73,13 @@ public record Access(Registry registry, Person person, Scope scope) {
                 .orElseGet(() -> may(Right.MANAGE, targetId));
     }
 
+    /** People are seen by themselves, by who manages the instance, and by who manages something that they may see. */
+    public boolean maySee(Person other) {
+        return mayManageInstance()
+                || other.id().equals(person.id())
+                || registry.grantsOf(other.id()).stream().anyMatch(grant -> mayManage(grant.targetId()));
+    }
+
     /** Released points are seen with the right to look; others only by who may edit. */
     public boolean maySee(Point point) {
         return may(point.released() ? Right.LOOK : Right.EDIT, point.placeId());

@@ -304,6 +304,6 @@ public final class PointTable {
     }
 
     private static String sentence(String reason) {
-        return Character.toUpperCase(reason.charAt(0)) + reason.substring(1) + ".";
+        return Text.ended(Character.toUpperCase(reason.charAt(0)) + reason.substring(1));
     }
 }

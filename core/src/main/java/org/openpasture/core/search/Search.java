@@ -19,6 +19,7 @@ import org.openpasture.core.fleet.RadioIdentity;
 import org.openpasture.core.inlet.Inlet;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.outlet.Outlet;
+import org.openpasture.core.people.Person;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Area;
 import org.openpasture.core.place.Asset;
@@ -136,7 +137,10 @@ public final class Search {
         Stream<Candidate> models = now.all(DeviceModel.class).stream()
                 .filter(access::maySee)
                 .map(model -> Candidate.of(Kind.DEVICE_MODEL, model.id(), model.name(), "", ""));
-        return Stream.of(places, points, devices, gateways, inlets, outlets, rules, dashboards, limits, models)
+        Stream<Candidate> people = now.all(Person.class).stream()
+                .filter(access::maySee)
+                .map(person -> Candidate.of(Kind.PERSON, person.id(), person.name(), "", person.email()));
+        return Stream.of(places, points, devices, gateways, inlets, outlets, rules, dashboards, limits, models, people)
                 .flatMap(some -> some);
     }
 

@@ -5,6 +5,8 @@ import java.util.stream.IntStream;
 
 /** Text as people write it, brought into one form, or refused where it cannot be shown or sent. */
 public final class Text {
+    private static final String SENTENCE_ENDS = ".!?…";
+
     private Text() {}
 
     /**
@@ -50,6 +52,12 @@ public final class Text {
      */
     public static String cell(String text) {
         return text.length() > 1 && "=+-@\t\r\n".indexOf(text.charAt(0)) >= 0 ? "'" + text : text;
+    }
+
+    /** Words as a sentence that another can follow: with a full stop, unless they end as a sentence does. */
+    public static String ended(String words) {
+        String text = words.stripTrailing();
+        return text.isEmpty() || SENTENCE_ENDS.indexOf(text.charAt(text.length() - 1)) >= 0 ? text : text + ".";
     }
 
     /** Most text is; it has only one form and nothing in it to refuse. */

@@ -52,6 +52,13 @@ class SearchTest {
     }
 
     @Test
+    void peopleAreFoundByWhoMaySeeThem() {
+        assertThat(found(OWNER, "ann")).containsExactly("a");
+        assertThat(found(ANN, "ann")).containsExactly("a");
+        assertThat(found(ANN, "owner")).isEmpty();
+    }
+
+    @Test
     void whatHasItInTheNameComesFirstThenWhatLiesThere() {
         assertThat(found(OWNER, "cell")).containsExactly("cellar", "pit", "fan", "draft", "t", "p", "d");
         assertThat(found(OWNER, "fan")).containsExactly("fan");

@@ -64,4 +64,13 @@ class TextTest {
     void namesOfTheWorldAreTaken(String name) {
         assertThat(PersonName.chosen(name)).isEqualTo(name);
     }
+
+    @Test
+    void wordsEndAsASentenceDoes() {
+        assertThat(Text.ended("the name is missing")).isEqualTo("the name is missing.");
+        assertThat(Text.ended("It is tried again. ")).isEqualTo("It is tried again.");
+        assertThat(Text.ended("Did you mean 'x'?")).isEqualTo("Did you mean 'x'?");
+        assertThat(Text.ended("choose one of °C, °F")).isEqualTo("choose one of °C, °F.");
+        assertThat(Text.ended("")).isEmpty();
+    }
 }

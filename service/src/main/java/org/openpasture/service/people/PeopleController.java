@@ -81,10 +81,8 @@ class PeopleController {
     List<PersonView> people() {
         Access access = reader.access();
         return access.registry().all(Person.class).stream()
+                .filter(access::maySee)
                 .map(person -> views.person(access.registry(), person))
-                .filter(view -> access.mayManageInstance()
-                        || view.id().equals(access.person().id())
-                        || view.grants().stream().anyMatch(grant -> access.mayManage(grant.targetId())))
                 .map(view -> access.mayManageInstance()
                                 || view.id().equals(access.person().id())
                         ? view

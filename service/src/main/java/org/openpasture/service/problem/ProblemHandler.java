@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.concurrent.CompletionException;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.text.Text;
 import org.openpasture.engine.importing.UnreadableFile;
 import org.openpasture.store.sqlite.StorageFailed;
 import org.slf4j.Logger;
@@ -39,7 +40,7 @@ public class ProblemHandler extends ResponseEntityExceptionHandler {
 
     /** The problem detail for a type, a sentence and what to do. */
     public static ProblemDetail detail(HttpStatus status, String type, String message, String todo) {
-        ProblemDetail detail = ProblemDetail.forStatusAndDetail(status, message);
+        ProblemDetail detail = ProblemDetail.forStatusAndDetail(status, Text.ended(message));
         detail.setType(URI.create("urn:open-pasture:problem:" + type));
         detail.setInstance(instance());
         detail.setTitle(status.getReasonPhrase());

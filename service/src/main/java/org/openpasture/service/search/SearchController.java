@@ -21,8 +21,8 @@ class SearchController {
     }
 
     /**
-     * Looks through places, points, devices, gateways, inlets, outlets, rules, dashboards, limit sets and device
-     * models. Answers the thirty nearest at most.
+     * Looks through places, points, devices, gateways, inlets, outlets, rules, dashboards, limit sets, device models
+     * and people. Answers the thirty nearest at most.
      *
      * @param text words; each begins a word of the name, of the place, or of the number on the label
      */
