@@ -25,10 +25,16 @@ export const STATES: Record<AlertState, string> = {
   "out-of-service": "out of service",
 };
 
-/** A value of an alert; in the unit that one reads if it is one of the point's own, and not a rate or the like. */
+/**
+ * A value of an alert; in the unit that one reads if it is one of the point's own, and not a rate or the like. It may be a
+ * difference too, so that units with a zero of their own, such as °F, are not used.
+ */
 function valueWords(value: number, unit: string, point?: Point): string {
   const own = point?.unit === unit ? asRead(point) : undefined;
-  return `${read(own && readBy(own), value).toFixed(2)} ${own?.unit ?? unit}`.trimEnd();
+  const by = own && readBy(own);
+  return by && by.offset === 0
+    ? `${read(by, value).toFixed(2 + by.moreDecimals)} ${by.to}`
+    : `${value.toFixed(2)} ${unit}`.trimEnd();
 }
 
 /** A step of an alert in words, with the value at that moment. */

@@ -63,10 +63,13 @@ test("a point with all that belongs to it, once and not twice", () => {
   expect(read(undefined, 5)).toBe(5);
 });
 
-test("words stay words", () => {
+test("words stay words, and what may be a difference stays as it is kept", () => {
   mine(FAHRENHEIT);
   const gate = { ...milk, words: { "4": "open" } } as Point;
   expect(shown(gate) + shownUnit(gate)).toBe("open");
+  expect(asRead(gate).unit).toBe("°C");
+  expect(asRead({ ...milk, formula: { kind: "written" } } as Point).unit).toBe("°C");
+  expect(asRead({ ...milk, formula: { kind: "over" } } as Point).unit).toBe("°F");
 });
 
 test("limits and what readings come to", () => {
@@ -94,8 +97,8 @@ test("small units have the digits they need", () => {
 
 test("a panel's scale follows its points if they are all read alike", () => {
   mine(FAHRENHEIT);
-  const panel = { kind: "dial", look: { lowest: 0, highest: 100 } } as unknown as Panel;
-  const read = panelAsRead(panel, [asRead(milk)]) as { look: { lowest: number; highest: number } };
-  expect(read.look).toEqual({ lowest: 32, highest: 212 });
+  const panel = { kind: "dial", look: { decimals: 2, lowest: 0, highest: 100 } } as unknown as Panel;
+  const read = panelAsRead(panel, [asRead(milk)]) as { look: object };
+  expect(read.look).toEqual({ decimals: 2, lowest: 32, highest: 212 });
   expect(panelAsRead(panel, [asRead(milk), { ...milk, unit: "bar" } as Point])).toBe(panel);
 });

@@ -39,9 +39,19 @@ export function readDifference(by: UnitChange | undefined, value: number): numbe
   return by ? value * by.factor : value;
 }
 
+/**
+ * Nobody knows whether a formula that somebody wrote gives a temperature or a difference of two, and words stand for the
+ * values that are kept: these points are read as they are kept.
+ */
+function wayOf(point: Point): UnitChange | undefined {
+  const by = changes.value.get(key(point.quantity, point.unit));
+  const unclear = (by?.offset && point.formula?.kind === "written") || Object.keys(point.words ?? {}).length;
+  return unclear ? undefined : by;
+}
+
 /** A point as it is read: its unit, its decimals and its newest value. */
 export function asRead(point: Point): Point {
-  const by = readBy(point) ? undefined : changes.value.get(key(point.quantity, point.unit));
+  const by = readBy(point) ? undefined : wayOf(point);
   return by
     ? ({
         ...point,
@@ -105,10 +115,12 @@ export function panelAsRead<P extends Panel>(panel: P, points: Point[]): P {
     return panel;
   }
   const end = (value: number | null | undefined) => (value == null ? value : read(by, value));
+  const own = panel.look?.decimals;
+  const decimals = own == null ? own : Math.min(9, Math.max(0, own + by.moreDecimals));
   const look = "look" in panel && panel.look ? { ...panel.look } : undefined;
   return {
     ...panel,
-    ...(look ? { look: { ...look, lowest: end(look.lowest), highest: end(look.highest) } } : {}),
+    ...(look ? { look: { ...look, decimals, lowest: end(look.lowest), highest: end(look.highest) } } : {}),
     ...("onFrom" in panel ? { onFrom: end(panel.onFrom) } : {}),
   };
 }

@@ -3,6 +3,7 @@ import { limitsOf } from "@/points/limits";
 import { computed } from "vue";
 import FenceMark from "@/look/FenceMark.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
+import { readBy } from "@/look/units";
 import { spanWords } from "../../layout";
 import { digits, marks, scaleOf, share, withUnit } from "../look";
 import PointName from "../PointName.vue";
@@ -29,7 +30,10 @@ const meters = computed(() =>
       latest: point.latest?.quality === "BAD" || !point.latest ? undefined : share(point.latest.value, scale),
       filled: mean ? share(mean.value, scale) : 0,
       bounds: marks(set, scale),
-      used: first && mean ? { percent: Math.round((mean.value / first) * 100), limit: first } : undefined,
+      used:
+        first && mean && !readBy(point)?.offset
+          ? { percent: Math.round((mean.value / first) * 100), limit: first }
+          : undefined,
       covered: exposure ? spanWords(`PT${Math.round(exposure.coveredSeconds / 60)}M`) : undefined,
     };
   }),

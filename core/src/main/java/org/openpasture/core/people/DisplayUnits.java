@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import org.openpasture.core.entity.Entity;
+import org.openpasture.core.formula.Formula;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.quantity.Quantity;
@@ -18,6 +19,8 @@ import org.openpasture.core.quantity.UnitSystem;
  * @param chosen one unit for each quantity that is not read as it is kept
  */
 public record DisplayUnits(String id, List<Chosen> chosen) implements Entity {
+    private static final String KELVIN = "K";
+
     public DisplayUnits {
         chosen = chosen == null ? List.of() : List.copyOf(chosen);
         if (chosen.stream().map(Chosen::quantity).distinct().count() < chosen.size()) {
@@ -54,18 +57,30 @@ public record DisplayUnits(String id, List<Chosen> chosen) implements Entity {
                                 .toList());
     }
 
-    /** How values of a quantity in a unit are shown. */
+    /** How values of a quantity in a unit are shown. What is kept in kelvin is mostly a difference, and stays so. */
     public UnitChange change(Quantity quantity, String unit) {
         return chosen.stream()
                 .filter(one -> one.quantity() == quantity)
                 .findFirst()
                 .flatMap(one -> UnitChange.between(unit, one.unit()))
+                .filter(change -> change.offset() == 0 || !unit.equals(KELVIN))
                 .orElseGet(() -> UnitChange.none(unit));
+    }
+
+    /**
+     * How a point's values are shown. Nobody knows whether a formula that somebody wrote gives a temperature or a
+     * difference of two, and words stand for the values that are kept: these points are read as they are kept.
+     */
+    public UnitChange change(Point point) {
+        UnitChange change = change(point.quantity(), point.unit());
+        boolean unclear = change.offset() != 0 && point.formula() instanceof Formula.Written
+                || !point.shown().words().isEmpty();
+        return unclear ? UnitChange.none(point.unit()) : change;
     }
 
     /** A point as this person reads it. */
     public Point shown(Point point) {
-        return point.in(change(point.quantity(), point.unit()));
+        return point.in(change(point));
     }
 
     /** Limits with their bounds as this person reads them. */

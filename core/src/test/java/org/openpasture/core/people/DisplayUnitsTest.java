@@ -7,6 +7,7 @@ import java.time.ZoneId;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
+import org.openpasture.core.formula.Formula;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.limit.Severity;
 import org.openpasture.core.limit.Zone;
@@ -29,9 +30,21 @@ class DisplayUnitsTest {
         Point read = MINE.shown(point(Quantity.TEMPERATURE, "°C"));
         assertThat(read.unit()).isEqualTo("°F");
         assertThat(read.decimals()).isEqualTo(1);
-        assertThat(MINE.shown(point(Quantity.TEMPERATURE, "K")).unit()).isEqualTo("°F");
         assertThat(MINE.shown(point(Quantity.LEVEL, "cm")).unit()).isEqualTo("ft");
         assertThat(MINE.shown(point(Quantity.PRESSURE, "bar")).unit()).isEqualTo("bar");
+    }
+
+    /** 5 K of difference are no -450 °F, and 5 °C between flow and return are no 41 °F. */
+    @Test
+    void whatMayBeADifferenceIsReadAsItIsKept() {
+        assertThat(MINE.shown(point(Quantity.TEMPERATURE, "K")).unit()).isEqualTo("K");
+        Formula.Written difference = new Formula.Written("a - b", Map.of("a", "x", "b", "y"), null);
+        Point spread = new Point(
+                "p", 1, "Spread", "s", Quantity.TEMPERATURE, "°C", null, null, null, true, difference, List.of());
+        assertThat(MINE.shown(spread).unit()).isEqualTo("°C");
+        Point height =
+                new Point("p", 1, "Height", "s", Quantity.LEVEL, "m", null, null, null, true, difference, List.of());
+        assertThat(MINE.shown(height).unit()).isEqualTo("ft");
     }
 
     @Test

@@ -20,7 +20,7 @@ import org.openpasture.core.registry.Registry;
 public record ExportedPoint(Point point, String place, ZoneId zone, UnitChange change) {
     /** A point as it is registered now, in the units of somebody. */
     public static ExportedPoint of(Registry now, Point point, DisplayUnits units) {
-        UnitChange change = units.change(point.quantity(), point.unit());
+        UnitChange change = units.change(point);
         return new ExportedPoint(
                 point.in(change),
                 now.place(point.placeId()).map(Place::name).orElse(""),

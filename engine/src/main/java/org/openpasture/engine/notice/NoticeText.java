@@ -18,6 +18,8 @@ import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Paths;
 import org.openpasture.core.registry.PointValues;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.core.rule.Measure;
+import org.openpasture.core.rule.Rule;
 import org.openpasture.engine.config.EngineSettings;
 import org.openpasture.store.notice.Notice;
 import org.springframework.stereotype.Component;
@@ -187,10 +189,19 @@ public class NoticeText {
                 .filter(point -> point.unit().equals(alert.unit()));
         return own.flatMap(point -> Shown.word(PointValues.words(registry, point), value))
                 .orElseGet(() -> number(value, 2, alert.unit())
-                        + own.map(point -> units.change(point.quantity(), point.unit()))
+                        + own.filter(point -> !isDifference(registry, alert))
+                                .map(units::change)
                                 .filter(change -> !change.changesNothing())
                                 .map(change -> " (" + number(change.of(value), change.decimals(2), change.to()) + ")")
                                 .orElse(""));
+    }
+
+    /** Whether its value is how far two values are apart, which no zero of a scale belongs to. */
+    private static boolean isDifference(Registry registry, Alert alert) {
+        return registry.find(Rule.class, alert.ruleId())
+                .map(Rule::measure)
+                .filter(Measure::comparesDifferences)
+                .isPresent();
     }
 
     private static String number(double value, int decimals, String unit) {

@@ -145,7 +145,7 @@ public class Reports {
     }
 
     private ReportedPoint point(Registry registry, Point point, Subject subject, Instant from, Instant until) {
-        UnitChange change = subject.units().change(point.quantity(), point.unit());
+        UnitChange change = subject.units().change(point);
         long[] edges = {from.toEpochMilli(), until.toEpochMilli()};
         Summary summary = Summary.merge(from, telemetry.series().summaries(point.number(), edges));
         long typicalMillis =
