@@ -97,6 +97,19 @@ class ReportsTest {
                 .contains("by reader");
     }
 
+    /** Figures, limits and their table; what follows from them, such as the time in zones, is the same. */
+    @Test
+    void itIsInTheUnitsOfItsReader() throws IOException {
+        ApiClient reader = SERVICE.signIn("reader");
+        reader.put("api/v1/session/units", Map.of("units", Map.of("vibration-velocity", "in/s")));
+        String text = report(reader, "places/" + plant.site + TWO_DAYS);
+        reader.put("api/v1/session/units", Map.of("units", Map.of()));
+        assertThat(text)
+                .contains("0.079 in/s 0.157 in/s 0.236 in/s 0.079 in/s 1 d (51 %)")
+                .contains("time in zones: A 49 %, C 51 %")
+                .doesNotContain("mm/s");
+    }
+
     @Test
     void aDashboardsReportIsInTheOrderOfItsPanels() throws IOException {
         String dashboard = SERVICE.owner()
