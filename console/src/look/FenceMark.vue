@@ -18,7 +18,7 @@ const RAILS: Record<Severity, number[]> = { normal: [], advisory: [12], warning:
       <path class="post" d="M6 3v18M18 3v18" />
       <path v-for="y in RAILS[severity]" :key="y" class="rail" :d="`M1 ${y}h22`" />
     </svg>
-    <span :class="word ? 'word' : 'said'">{{ severity ?? unknown }}</span>
+    <span :class="word ? 'word' : 'unseen'">{{ severity ?? unknown }}</span>
   </span>
 </template>
 
@@ -53,12 +53,5 @@ path {
 .warning .word,
 .critical .word {
   font-weight: 640;
-}
-.said {
-  position: absolute;
-  clip-path: inset(50%);
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
 }
 </style>

@@ -58,7 +58,7 @@ describe("the fence", () => {
 
   it("says the word to who cannot see it even where it is not shown", () => {
     const mark = mount(FenceMark, { props: { severity: "critical", word: false } });
-    expect(mark.find(".said").text()).toBe("critical");
+    expect(mark.find(".unseen").text()).toBe("critical");
   });
 });
 

@@ -123,7 +123,7 @@ onBeforeUnmount(() => window.removeEventListener("keydown", onKey));
     </div>
   </div>
   <SearchDialog v-if="searching" @close="searching = false" />
-  <span class="announce" aria-live="polite"
+  <span class="unseen" aria-live="polite"
     ><FenceMark v-if="alerts.waiting.length" :severity="severity" />
     {{ alerts.waiting.length ? alerts.waiting.length + " alerts wait" : "" }}</span
   >
@@ -231,13 +231,6 @@ main:focus {
   z-index: 10;
   background: var(--sheet);
   padding: 0.5rem;
-}
-.announce {
-  position: absolute;
-  clip-path: inset(50%);
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
 }
 @media (max-width: 860px) {
   .shell {

@@ -57,6 +57,9 @@ export function useExposures(points: () => Point[], minutes: () => number) {
   );
 }
 
+/** What a statistic of readings is called. */
+export const STATISTICS = { mean: "Mean", minimum: "Lowest", maximum: "Highest", sum: "Mean" } as const;
+
 const FIGURES = { mean: "mean", minimum: "min", maximum: "max", sum: "mean" } as const;
 
 /** What a summary says of a statistic; readings are not added up. */

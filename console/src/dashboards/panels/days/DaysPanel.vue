@@ -7,7 +7,7 @@ import { computed } from "vue";
 import { worst } from "../hours/cells";
 import { digits } from "../look";
 import PointName from "../PointName.vue";
-import { figure, useDays } from "../summaries";
+import { figure, STATISTICS, useDays } from "../summaries";
 import type { ViewProps } from "../view";
 
 /** A table of days, a column for each point, with the worst zone that a day was in. */
@@ -16,7 +16,6 @@ const { found, error, loading } = useDays(
   () => points,
   () => panel.range ?? "P7D",
 );
-const WORDS = { mean: "Mean", minimum: "Lowest", maximum: "Highest", sum: "Mean" } as const;
 const statistic = computed(() => panel.statistic ?? "mean");
 const days = computed(() =>
   [...new Set([...found.value.values()].flat().map((summary) => summary.from))].sort().reverse(),
@@ -46,7 +45,7 @@ const rows = computed(() =>
   <table v-else-if="days.length" class="rows">
     <thead>
       <tr>
-        <th>{{ WORDS[statistic] }} of</th>
+        <th>{{ STATISTICS[statistic] }} of</th>
         <th v-for="point in points" :key="point.id" class="amount">
           <PointName :point="point" :all="points" :open="open" /> {{ point.unit }}
         </th>

@@ -9,6 +9,7 @@ import { limitsOf } from "@/points/limits";
 import { computed } from "vue";
 import { hoursOf } from "../../layout";
 import { digits, withUnit } from "../look";
+import { STATISTICS } from "../summaries";
 import type { ViewProps } from "../view";
 import { rowsOf, type Cell } from "./cells";
 
@@ -32,7 +33,6 @@ const { data, error, loading } = useRefreshed(
   [() => point.value?.id, wanted],
   REFRESH_SECONDS,
 );
-const WORDS = { mean: "Mean", minimum: "Lowest", maximum: "Highest", sum: "Mean" } as const;
 const statistic = computed(() => panel.statistic ?? "mean");
 const rows = computed(() =>
   rowsOf(data.value ?? [], statistic.value, limitsOf(point.value, limits), point.value?.timeZone),
@@ -65,7 +65,7 @@ function words(cell: Cell | undefined, day: string, hour: number): string {
       <table>
         <caption class="soft small">
           {{
-            WORDS[statistic]
+            STATISTICS[statistic]
           }}
           of each hour
         </caption>
@@ -153,12 +153,5 @@ td.critical {
   width: 6rem;
   height: 0.6rem;
   background: linear-gradient(90deg, var(--ramp-0), var(--ramp-1));
-}
-.unseen {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
-  clip-path: inset(50%);
 }
 </style>
