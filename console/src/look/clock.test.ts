@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
-import { age, day, moment, shortDay, zoneName } from "./clock";
+import { age, day, hourOf, moment, shortDay, zoneName } from "./clock";
 
 const at = Date.parse("2026-03-01T12:00:00Z");
 
@@ -34,6 +34,12 @@ describe("moments of a site", () => {
     expect(moment("2025-06-30T12:00:00Z")).toContain("2025");
     expect(moment("2026-02-28T12:00:00Z")).not.toContain("2026");
     expect(shortDay("2026-02-28T12:00:00Z", "Europe/Dublin", true)).toContain("Sat");
+  });
+
+  it("are given by a fixed offset too, and in the browser's zone where it does not know the site's", () => {
+    expect(hourOf("2020-03-01T12:30:00Z", "UTC+3")).toBe(15);
+    expect(hourOf("2020-03-01T12:30:00Z", "-05:00")).toBe(7);
+    expect(moment("2020-03-01T12:30:00Z", "Nowhere/Here")).toBe(moment("2020-03-01T12:30:00Z"));
   });
 
   it("are days of the site", () => {

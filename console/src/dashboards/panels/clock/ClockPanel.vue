@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { now } from "@/look/clock";
+import { format, now } from "@/look/clock";
 import { computed } from "vue";
 import type { ViewProps } from "../view";
 
@@ -8,22 +8,22 @@ const { panel } = defineProps<ViewProps<"clock">>();
 const here = Intl.DateTimeFormat().resolvedOptions().timeZone;
 const zone = computed(() => panel.zone ?? here);
 const time = computed(() =>
-  new Date(now.value).toLocaleTimeString(undefined, {
+  format({
     timeZone: zone.value,
     hour: "2-digit",
     minute: "2-digit",
     second: "2-digit",
     hourCycle: "h23",
-  }),
+  }).format(now.value),
 );
 const date = computed(() =>
-  new Date(now.value).toLocaleDateString(undefined, {
+  format({
     timeZone: zone.value,
     weekday: "long",
     day: "numeric",
     month: "long",
     year: "numeric",
-  }),
+  }).format(now.value),
 );
 </script>
 

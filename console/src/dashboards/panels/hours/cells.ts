@@ -1,5 +1,5 @@
 import type { LimitSet, Severity, Statistic, Summary } from "@/api/types";
-import { shortDay } from "@/look/clock";
+import { hourOf, shortDay } from "@/look/clock";
 import { worstJudged } from "@/look/severity";
 import { figure } from "../summaries";
 
@@ -23,7 +23,6 @@ export function rowsOf(
   set: LimitSet | undefined,
   timeZone: string | undefined,
 ): DayRow[] {
-  const hourOf = new Intl.DateTimeFormat("en-GB", { timeZone, hour: "2-digit", hourCycle: "h23" });
   const rows = new Map<string, DayRow>();
   for (const summary of summaries) {
     const value = figure(summary, statistic);
@@ -32,7 +31,7 @@ export function rowsOf(
     }
     const day = shortDay(summary.from, timeZone, true);
     const row = rows.get(day) ?? { day, cells: Array.from<undefined>({ length: 24 }) };
-    const hour = Number(hourOf.format(new Date(summary.from)));
+    const hour = hourOf(summary.from, timeZone);
     const before = row.cells[hour];
     row.cells[hour] = {
       hour,
