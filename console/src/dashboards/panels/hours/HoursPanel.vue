@@ -61,7 +61,7 @@ function words(cell: Cell | undefined, day: string, hour: number): string {
   <ProblemNote :error="error" />
   <p v-if="!loading && !error && !rows.length" class="soft">No readings in this time.</p>
   <template v-else-if="rows.length && point">
-    <div class="frame">
+    <div class="frame" tabindex="0" role="region" :aria-label="`Hours by days of ${point.name}`">
       <table>
         <caption class="soft small">
           {{

@@ -38,6 +38,7 @@ const { data, error, loading } = useRefreshed(
   <template v-else-if="data?.length">
     <div
       class="canvas"
+      tabindex="0"
       role="img"
       :aria-label="`${nameAmong(axes.up, points)} against ${nameAmong(axes.across, points)}`"
     >
@@ -55,7 +56,7 @@ const { data, error, loading } = useRefreshed(
 <style scoped>
 .canvas {
   flex: 1;
-  min-height: 160px;
+  min-height: 110px;
 }
 p {
   margin: 0;
