@@ -13,6 +13,7 @@ import com.microsoft.playwright.Download;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -64,6 +65,8 @@ import org.openpasture.simulator.radio.SimulatedGateway;
 /** The console in a real browser, driven as people do: by what they read and press. */
 @TestMethodOrder(MethodOrderer.OrderAnnotation.class)
 class ConsoleTest {
+    private static final double SLOWEST_PAGE_MILLIS = 30_000;
+
     @RegisterExtension
     static final RunningService SERVICE = new RunningService();
 
@@ -638,7 +641,9 @@ class ConsoleTest {
                     "/records/compare?points=" + axial()));
             for (String room : rooms) {
                 page.navigate(room);
-                assertThat(page.locator("h1").first()).isVisible();
+                // Other tests run beside this one: a page may take longer than the usual five seconds.
+                assertThat(page.locator("h1").first())
+                        .isVisible(new LocatorAssertions.IsVisibleOptions().setTimeout(SLOWEST_PAGE_MILLIS));
                 loaded(page);
                 page.evaluate(axe);
                 Object found = page.evaluate(
