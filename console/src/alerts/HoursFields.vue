@@ -13,7 +13,9 @@ const when = computed({
 });
 
 function set(change: Partial<ActiveHours>) {
-  hours.value = { ...(hours.value ?? usualHours()), ...change };
+  if (hours.value) {
+    hours.value = { ...hours.value, ...change };
+  }
 }
 </script>
 

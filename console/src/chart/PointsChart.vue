@@ -5,7 +5,7 @@ import { asRead, limitsAsRead } from "@/look/units";
 import { computed, defineAsyncComponent, ref, shallowRef, useTemplateRef, watch } from "vue";
 import type { ChartMark, Ends, Usual } from "./lineOption";
 import { BEFORES, hoursEarlier, useCompared, type Before } from "./before";
-import { drawn, later, useSeriesSource, type Drawn } from "./series";
+import { later, useSeriesSource, type Drawn } from "./series";
 
 /** A chart of points over the last hours: fetches reduced readings, finer ones when zoomed, and goes on with live ones. */
 const {
@@ -50,9 +50,7 @@ async function fetchAll(begin: number, end: number): Promise<Drawn[]> {
   const then = BEFORES[before.value];
   const millis = hoursEarlier(before.value, hours) * 3_600_000;
   const fetched = async (back: number) =>
-    Promise.all(
-      shown.value.map(async (point) => drawn(point, await source(point.id, begin - back, end - back, BUCKETS))),
-    );
+    Promise.all(shown.value.map((point) => source(point, begin - back, end - back, BUCKETS)));
   const [now, earlier] = await Promise.all([fetched(0), millis ? fetched(millis) : []]);
   return [...now, ...earlier.map((line) => later(line, millis, then))];
 }

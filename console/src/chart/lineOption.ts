@@ -3,7 +3,7 @@ import type { EChartsCoreOption } from "echarts/core";
 import { wordFor } from "@/look/reading";
 import { nameAmong } from "@/points/names";
 import { chartLook, levelAxis, lineColours, tooltipLook, uprightAxis } from "./look";
-import { withGaps, type Drawn } from "./series";
+import { BAD, withGaps, type Drawn } from "./series";
 
 /** The theme's colours that a chart needs, by name. */
 export type Palette = (name: string) => string;
@@ -66,7 +66,7 @@ function ends(lines: Drawn[]): { min: number; max: number } | undefined {
   let [min, max] = [Infinity, -Infinity];
   for (const line of lines) {
     line.values.forEach((value, i) => {
-      if (line.qualities[i] !== 2) {
+      if (line.qualities[i] !== BAD) {
         min = Math.min(min, value);
         max = Math.max(max, value);
       }

@@ -1,6 +1,6 @@
 import { api } from "@/api/http";
-import type { Gap, Point, Series } from "@/api/types";
-import { read, readBy } from "@/look/units";
+import type { Gap, Point, Series, Summary } from "@/api/types";
+import { read, readBy, summaryAsRead } from "@/look/units";
 import { inject, type InjectionKey } from "vue";
 
 /** One point's readings as they are drawn. Quality is a code: 0 good, 1 uncertain, 2 bad. */
@@ -14,7 +14,10 @@ export interface Drawn {
   earlier?: string;
 }
 
-export type SeriesSource = (pointId: string, from: number, until: number, buckets: number) => Promise<Series>;
+/** The code of a reading that cannot be used. */
+export const BAD = 2;
+
+export type SeriesSource = (point: Point, from: number, until: number, buckets: number) => Promise<Drawn>;
 
 /** Under which address a point's readings are; a shared page puts its own in place, because it has no account. */
 export const POINT_PATH: InjectionKey<(pointId: string) => string> = Symbol("address of a point");
@@ -27,9 +30,23 @@ function query(from: number, until: number, buckets: number): string {
   return `from=${new Date(from).toISOString()}&until=${new Date(until).toISOString()}&buckets=${buckets}`;
 }
 
+/** Fetches the readings of a point as they are drawn. */
 export function useSeriesSource(): SeriesSource {
   const path = usePointPath();
-  return (pointId, from, until, buckets) => api.get<Series>(`${path(pointId)}/readings?${query(from, until, buckets)}`);
+  return async (point, from, until, buckets) =>
+    drawn(point, await api.get<Series>(`${path(point.id)}/readings?${query(from, until, buckets)}`));
+}
+
+/** What the readings of a point come to by the calendar of its site, over the last hours, as they are read. */
+export async function summariesOf(
+  path: string,
+  point: Point,
+  period: "hour" | "day" | "week" | "month",
+  hours: number,
+): Promise<Summary[]> {
+  const from = new Date(Date.now() - hours * 3_600_000).toISOString();
+  const found = await api.get<Summary[]>(`${path}/summaries?period=${period}&from=${from}`);
+  return found.map((one) => summaryAsRead(one, point));
 }
 
 /** The service sends quality codes as base64 bytes, and values as they are kept. */
@@ -64,7 +81,28 @@ export function withGaps(line: Omit<Drawn, "point">): [number, number | null][] 
         pairs.push([until - 1, null]);
       }
     }
-    pairs.push([time, line.qualities[i] === 2 ? null : (line.values[i] ?? null)]);
+    pairs.push([time, line.qualities[i] === BAD ? null : (line.values[i] ?? null)]);
   });
   return pairs;
+}
+
+/** The value of a line at a moment: between two readings in proportion, never beyond the first and the last. */
+export function between(line: Drawn, time: number): number | undefined {
+  const after = line.times.findIndex((one, i) => one >= time && line.qualities[i] !== BAD);
+  if (after < 0) {
+    return undefined;
+  }
+  const [at, value] = [line.times[after] ?? 0, line.values[after] ?? 0];
+  if (at === time) {
+    return value;
+  }
+  let before = after - 1;
+  while (before >= 0 && line.qualities[before] === BAD) {
+    before--;
+  }
+  if (before < 0) {
+    return undefined;
+  }
+  const [from, old] = [line.times[before] ?? 0, line.values[before] ?? 0];
+  return old + ((value - old) * (time - from)) / (at - from);
 }

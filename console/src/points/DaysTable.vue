@@ -1,23 +1,19 @@
 <script setup lang="ts">
-import { api } from "@/api/http";
-import type { LimitSet, Point, Summary } from "@/api/types";
+import type { LimitSet, Point } from "@/api/types";
+import { summariesOf } from "@/chart/series";
 import { shortDay } from "@/look/clock";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
-import { asRead, summaryAsRead } from "@/look/units";
+import { asRead } from "@/look/units";
 import { computed, ref, watch } from "vue";
 
 /** What the readings of each day, week or month come to, with the time in each zone. */
 const { point: kept, limits } = defineProps<{ point: Point; limits: LimitSet | undefined }>();
 const point = computed(() => asRead(kept));
 const period = ref<"day" | "week" | "month">("day");
-const spans = { day: 8, week: 10 * 7, month: 365 };
-const { data, error, load } = useLoad(async () =>
-  (
-    await api.get<Summary[]>(
-      `points/${kept.id}/summaries?period=${period.value}&from=${new Date(Date.now() - spans[period.value] * 86_400_000).toISOString()}`,
-    )
-  ).map((one) => summaryAsRead(one, point.value)),
+const DAYS = { day: 8, week: 10 * 7, month: 365 };
+const { data, error, load } = useLoad(() =>
+  summariesOf("points/" + kept.id, point.value, period.value, DAYS[period.value] * 24),
 );
 watch([() => kept.id, period], load);
 

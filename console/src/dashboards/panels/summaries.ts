@@ -1,7 +1,8 @@
 import { api } from "@/api/http";
-import type { Exposure, Point, Statistic, Summary } from "@/api/types";
-import { usePointPath } from "@/chart/series";
+import type { Exposure, LimitSet, Point, Severity, Statistic, Summary } from "@/api/types";
+import { summariesOf, usePointPath } from "@/chart/series";
 import { useRefreshed } from "@/look/load";
+import { worstJudged } from "@/look/severity";
 import { latestAsRead, readBy, summaryAsRead } from "@/look/units";
 import { idsOf } from "@/points/names";
 import { computed } from "vue";
@@ -35,14 +36,7 @@ export function useSummaries(points: () => Point[], range: () => string | null) 
 
 /** What the readings of each day come to, for each point. */
 export function useDays(points: () => Point[], range: () => string | null) {
-  return useOfEach(
-    points,
-    async (path, point) =>
-      (await api.get<Summary[]>(`${path}/summaries?from=${ago(hoursOf(range()))}`)).map((one) =>
-        summaryAsRead(one, point),
-      ),
-    range,
-  );
+  return useOfEach(points, (path, point) => summariesOf(path, point, "day", hoursOf(range())), range);
 }
 
 /** The running mean of a window up to now, for each point. */
@@ -65,4 +59,10 @@ const FIGURES = { mean: "mean", minimum: "min", maximum: "max", sum: "mean" } as
 /** What a summary says of a statistic; readings are not added up. */
 export function figure(summary: Summary | undefined, statistic: Statistic): number | null | undefined {
   return summary?.[FIGURES[statistic]];
+}
+
+/** The worst zone in which a value lay for any time of a stretch; null where nothing is judged. */
+export function worst(summary: Summary | undefined, set: LimitSet | undefined): Severity | null {
+  const seen = (set?.zones ?? []).filter((zone) => (summary?.secondsInZone[zone.label] ?? 0) > 0);
+  return worstJudged(seen.map((zone) => zone.severity));
 }

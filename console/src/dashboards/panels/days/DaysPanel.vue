@@ -4,10 +4,9 @@ import { shortDay } from "@/look/clock";
 import ProblemNote from "@/look/ProblemNote.vue";
 import FenceMark from "@/look/FenceMark.vue";
 import { computed } from "vue";
-import { worst } from "../hours/cells";
 import { digits } from "../look";
 import PointName from "../PointName.vue";
-import { figure, STATISTICS, useDays } from "../summaries";
+import { figure, STATISTICS, useDays, worst } from "../summaries";
 import type { ViewProps } from "../view";
 
 /** A table of days, a column for each point, with the worst zone that a day was in. */

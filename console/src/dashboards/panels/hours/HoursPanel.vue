@@ -1,10 +1,7 @@
 <script setup lang="ts">
-import { api } from "@/api/http";
-import type { Summary } from "@/api/types";
-import { usePointPath } from "@/chart/series";
+import { summariesOf, usePointPath } from "@/chart/series";
 import { useRefreshed } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
-import { summaryAsRead } from "@/look/units";
 import { limitsOf } from "@/points/limits";
 import { computed } from "vue";
 import { hoursOf } from "../../layout";
@@ -23,12 +20,7 @@ const wanted = computed(() => hoursOf(panel.range ?? "P7D"));
 const { data, error, loading } = useRefreshed(
   async () => {
     const of = point.value;
-    const from = new Date(Date.now() - Math.min(wanted.value, MOST_HOURS) * 3_600_000).toISOString();
-    return of
-      ? (await api.get<Summary[]>(`${path(of.id)}/summaries?period=hour&from=${from}`)).map((one) =>
-          summaryAsRead(one, of),
-        )
-      : [];
+    return of ? summariesOf(path(of.id), of, "hour", Math.min(wanted.value, MOST_HOURS)) : [];
   },
   [() => point.value?.id, wanted],
   REFRESH_SECONDS,

@@ -1,7 +1,7 @@
 import type { LimitSet, Severity, Statistic, Summary } from "@/api/types";
 import { hourOf, shortDay } from "@/look/clock";
 import { worstJudged } from "@/look/severity";
-import { figure } from "../summaries";
+import { figure, worst } from "../summaries";
 
 /** One hour of one day. */
 export interface Cell {
@@ -49,10 +49,4 @@ function joined(one: number, other: number, statistic: Statistic): number {
     : statistic === "maximum"
       ? Math.max(one, other)
       : (one + other) / 2;
-}
-
-/** The worst zone in which a value lay for any time of a stretch; null where nothing is judged. */
-export function worst(summary: Summary | undefined, set: LimitSet | undefined): Severity | null {
-  const seen = (set?.zones ?? []).filter((zone) => (summary?.secondsInZone[zone.label] ?? 0) > 0);
-  return worstJudged(seen.map((zone) => zone.severity));
 }

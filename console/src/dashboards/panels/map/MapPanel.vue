@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { limitsOf } from "@/points/limits";
 import type { Point } from "@/api/types";
-import { drawn, useSeriesSource } from "@/chart/series";
+import { useSeriesSource } from "@/chart/series";
 import { moment } from "@/look/clock";
 import { useRefreshed } from "@/look/load";
 import { idsOf } from "@/points/names";
@@ -51,7 +51,7 @@ const { data, error, loading } = useRefreshed(
   async () => {
     const until = Date.now();
     const from = until - hoursOf(panel.range) * 3_600_000;
-    const line = async (point: Point) => drawn(point, await source(point.id, from, until, BUCKETS));
+    const line = (point: Point) => source(point, from, until, BUCKETS);
     const tracks = await Promise.all(
       movers.value.map(async (mover) => ({
         mover,

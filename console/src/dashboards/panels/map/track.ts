@@ -1,4 +1,4 @@
-import type { Drawn } from "@/chart/series";
+import { BAD, between, type Drawn } from "@/chart/series";
 
 /** Where something was, and what was measured there. */
 export interface Spot {
@@ -10,29 +10,7 @@ export interface Spot {
 
 /** A longer silence than this many usual steps is a break: no line is drawn across it. */
 const BREAK_STEPS = 8;
-const BAD = 2;
 const METRES_A_DEGREE = 111_320;
-
-/** The value of a line at a moment: between two readings in proportion, never beyond the first and the last. */
-export function between(line: Drawn, time: number): number | undefined {
-  const after = line.times.findIndex((one, i) => one >= time && line.qualities[i] !== BAD);
-  if (after < 0) {
-    return undefined;
-  }
-  const [at, value] = [line.times[after] ?? 0, line.values[after] ?? 0];
-  if (at === time) {
-    return value;
-  }
-  let before = after - 1;
-  while (before >= 0 && line.qualities[before] === BAD) {
-    before--;
-  }
-  if (before < 0) {
-    return undefined;
-  }
-  const [from, old] = [line.times[before] ?? 0, line.values[before] ?? 0];
-  return old + ((value - old) * (time - from)) / (at - from);
-}
 
 /** The newest value at or before a moment. */
 function last(line: Drawn | undefined, time: number): number | undefined {

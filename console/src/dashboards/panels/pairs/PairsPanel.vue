@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { drawn, useSeriesSource } from "@/chart/series";
+import { useSeriesSource } from "@/chart/series";
 import { useRefreshed } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { idsOf, nameAmong } from "@/points/names";
@@ -19,9 +19,7 @@ const { data, error, loading } = useRefreshed(
   async () => {
     const until = Date.now();
     const from = until - hoursOf(panel.range ?? "P7D") * 3_600_000;
-    const lines = await Promise.all(
-      points.slice(0, 2).map(async (point) => drawn(point, await source(point.id, from, until, BUCKETS))),
-    );
+    const lines = await Promise.all(points.map((point) => source(point, from, until, BUCKETS)));
     return lines[0] && lines[1] ? pairsOf(lines[0], lines[1]) : [];
   },
   [() => idsOf(points), () => panel.range],

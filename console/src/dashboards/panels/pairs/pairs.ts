@@ -1,5 +1,4 @@
-import type { Drawn } from "@/chart/series";
-import { between } from "../map/track";
+import { BAD, between, type Drawn } from "@/chart/series";
 
 /** What two points were at one time. */
 export interface Pair {
@@ -7,8 +6,6 @@ export interface Pair {
   x: number;
   y: number;
 }
-
-const BAD = 2;
 
 /**
  * A pair for each reading of the second point at which the first is known: between two of its readings in proportion, but

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { limitsOf } from "@/points/limits";
-import { drawn, useSeriesSource } from "@/chart/series";
+import { useSeriesSource } from "@/chart/series";
 import { moment } from "@/look/clock";
 import { useRefreshed } from "@/look/load";
 import { idsOf } from "@/points/names";
@@ -21,9 +21,7 @@ const { data, error, loading } = useRefreshed(
   async () => {
     const until = Date.now();
     const from = until - hoursOf(panel.range) * 3_600_000;
-    const lines = await Promise.all(
-      points.map(async (point) => drawn(point, await source(point.id, from, until, BUCKETS))),
-    );
+    const lines = await Promise.all(points.map((point) => source(point, from, until, BUCKETS)));
     return { from, until, lines };
   },
   [() => idsOf(points), () => panel.range],

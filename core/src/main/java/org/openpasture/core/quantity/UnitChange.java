@@ -1,5 +1,6 @@
 package org.openpasture.core.quantity;
 
+import java.util.Arrays;
 import java.util.Optional;
 
 /**
@@ -7,7 +8,7 @@ import java.util.Optional;
  *
  * @param from the unit they are kept in
  * @param to the unit they are shown in
- * @param factor greater than zero
+ * @param factor greater than zero; a difference of two values is shown as it is times this
  * @param offset in the unit they are shown in; zero for all but temperatures
  * @param moreDecimals how many more decimals show as much as before; less than zero for fewer
  */
@@ -48,9 +49,13 @@ public record UnitChange(String from, String to, double factor, double offset, i
         return changesNothing() ? value : Units.convert(value, from, to).orElseThrow();
     }
 
-    /** A difference of two values: one of 1 K is one of 1.8 °F. */
-    public double ofDifference(double difference) {
-        return difference * factor;
+    /** Values in the unit they are shown in; the units are looked up once for all of them. */
+    public double[] of(double[] values) {
+        Units.Unit kept = Units.find(from).orElseThrow();
+        Units.Unit shown = Units.find(to).orElseThrow();
+        return Arrays.stream(values)
+                .map(value -> Units.convert(value, kept, shown).orElseThrow())
+                .toArray();
     }
 
     /** With how many decimals it is written what was written with some. */

@@ -1,6 +1,7 @@
 package org.openpasture.core.registry;
 
 import java.time.Instant;
+import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -273,12 +274,17 @@ public final class Registry {
         return pathUp(placeId).stream().anyMatch(place -> place.id().equals(other));
     }
 
+    /** The time zone of the site that a place lies in; UTC where there is none. */
+    public ZoneId zoneOf(@Nullable String placeId) {
+        return siteOf(placeId).map(Site::zone).orElse(ZoneOffset.UTC);
+    }
+
     /** The days of the site that a place lies in: its time zone, and its holidays. */
     public SiteDays daysOf(String placeId) {
-        Optional<Site> site = siteOf(placeId);
         return new SiteDays(
-                site.map(Site::zone).orElse(ZoneOffset.UTC),
-                site.flatMap(of -> find(Holidays.class, of.id()))
+                zoneOf(placeId),
+                siteOf(placeId)
+                        .flatMap(of -> find(Holidays.class, of.id()))
                         .map(Holidays::dates)
                         .orElse(Set.of()));
     }

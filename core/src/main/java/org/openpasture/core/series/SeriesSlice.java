@@ -57,9 +57,7 @@ public record SeriesSlice(long[] times, double[] values, byte[] qualities) {
 
     /** The same readings in another unit; this slice itself if that is the same one. */
     public SeriesSlice in(UnitChange change) {
-        return change.changesNothing()
-                ? this
-                : new SeriesSlice(times, Arrays.stream(values).map(change::of).toArray(), qualities);
+        return change.changesNothing() ? this : new SeriesSlice(times, change.of(values), qualities);
     }
 
     /** The readings from an index up to another, as a copy. */

@@ -25,13 +25,14 @@ class UnitChangeTest {
             String from, String to, double kept, double read, int decimals, int readDecimals) {
         UnitChange change = UnitChange.between(from, to).orElseThrow();
         assertThat(change.of(kept)).isCloseTo(read, within(1e-6));
+        assertThat(change.of(new double[] {kept})).containsExactly(change.of(kept));
         assertThat(kept * change.factor() + change.offset()).isCloseTo(read, within(1e-6));
         assertThat(change.decimals(decimals)).isEqualTo(readDecimals);
     }
 
     @Test
     void aDifferenceOfTemperaturesHasNoZeroOfItsOwn() {
-        assertThat(UnitChange.between("°C", "°F").orElseThrow().ofDifference(5)).isCloseTo(9, within(1e-9));
+        assertThat(5 * UnitChange.between("°C", "°F").orElseThrow().factor()).isCloseTo(9, within(1e-9));
     }
 
     @Test

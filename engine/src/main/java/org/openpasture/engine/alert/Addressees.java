@@ -2,7 +2,6 @@ package org.openpasture.engine.alert;
 
 import java.time.Instant;
 import java.time.ZoneId;
-import java.time.ZoneOffset;
 import java.util.List;
 import java.util.stream.Stream;
 import org.openpasture.core.access.Access;
@@ -10,7 +9,6 @@ import org.openpasture.core.alert.Alert;
 import org.openpasture.core.notice.Recipient;
 import org.openpasture.core.notice.Ways;
 import org.openpasture.core.people.Right;
-import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.PersonWays;
 import org.openpasture.core.registry.Registry;
 
@@ -27,7 +25,7 @@ final class Addressees {
     record Reached(List<Ways.Told> told, boolean allAway) {}
 
     static Reached of(Registry registry, Alert alert, List<String> recipients, Instant at) {
-        ZoneId zone = registry.siteOf(alert.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
+        ZoneId zone = registry.zoneOf(alert.placeId());
         List<Ways.Told> told = recipients.stream()
                 .flatMap(written -> told(registry, alert, Recipient.kept(written), at, zone))
                 .distinct()

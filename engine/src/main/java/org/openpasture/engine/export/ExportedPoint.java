@@ -1,11 +1,9 @@
 package org.openpasture.engine.export;
 
 import java.time.ZoneId;
-import java.time.ZoneOffset;
 import org.openpasture.core.people.DisplayUnits;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
-import org.openpasture.core.place.Site;
 import org.openpasture.core.quantity.UnitChange;
 import org.openpasture.core.registry.Registry;
 
@@ -24,7 +22,7 @@ public record ExportedPoint(Point point, String place, ZoneId zone, UnitChange c
         return new ExportedPoint(
                 point.in(change),
                 now.place(point.placeId()).map(Place::name).orElse(""),
-                now.siteOf(point.placeId()).map(Site::zone).orElse(ZoneOffset.UTC),
+                now.zoneOf(point.placeId()),
                 change);
     }
 

@@ -1,14 +1,12 @@
 package org.openpasture.engine.notice;
 
 import java.time.ZoneId;
-import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
 import java.util.Optional;
 import org.openpasture.core.logbook.LogEntry;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.place.Point;
-import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Paths;
 import org.openpasture.core.registry.PersonWays;
 import org.openpasture.core.registry.Registry;
@@ -29,7 +27,7 @@ public class LogbookMails {
 
     /** Queues the mail; it is on disk when this returns. */
     public void send(Registry registry, LogEntry entry, Person to) {
-        ZoneId zone = registry.siteOf(entry.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
+        ZoneId zone = registry.zoneOf(entry.placeId());
         String place = Paths.line(registry, entry.placeId());
         Optional<Point> point = registry.find(Point.class, entry.pointId());
         String about = point.map(one -> place + ", " + one.name()).orElse(place);

@@ -3,7 +3,6 @@ package org.openpasture.engine.notice;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
-import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;
@@ -59,7 +58,7 @@ public class NoticeText {
 
     /** What is told when an alert is over. */
     public String bodyOver(Registry registry, Alert alert, Instant at, @Nullable Double value, DisplayUnits units) {
-        ZoneId zone = registry.siteOf(alert.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
+        ZoneId zone = registry.zoneOf(alert.placeId());
         StringBuilder body =
                 new StringBuilder("Back to normal: ").append(alert.summary()).append("\n\n");
         line(body, "Where", Paths.line(registry, alert.placeId()));
@@ -87,7 +86,7 @@ public class NoticeText {
      * @param units in which its reader reads values
      */
     public String body(Registry registry, Alert alert, String token, DisplayUnits units) {
-        ZoneId zone = registry.siteOf(alert.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
+        ZoneId zone = registry.zoneOf(alert.placeId());
         StringBuilder body = new StringBuilder();
         body.append(alert.summary()).append("\n\n");
         line(body, "Where", Paths.line(registry, alert.placeId()));
@@ -128,7 +127,7 @@ public class NoticeText {
      * @param before what stands before it
      */
     public String shortBody(Registry registry, Alert alert, String before) {
-        ZoneId zone = registry.siteOf(alert.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
+        ZoneId zone = registry.zoneOf(alert.placeId());
         String site = registry.siteOf(alert.placeId()).map(Site::name).orElse("");
         return before.strip() + (before.isBlank() ? "" : " ") + alert.severity().id() + ": " + alert.summary() + ". "
                 + site + ", since " + shortTime(alert.startedAt(), zone) + "." + link(alert);
@@ -136,7 +135,7 @@ public class NoticeText {
 
     /** The text of a text message for an alert that is over. */
     public String shortOver(Registry registry, Alert alert, Instant at) {
-        ZoneId zone = registry.siteOf(alert.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
+        ZoneId zone = registry.zoneOf(alert.placeId());
         return "back to normal: " + alert.summary() + ". Since " + shortTime(at, zone) + "." + link(alert);
     }
 

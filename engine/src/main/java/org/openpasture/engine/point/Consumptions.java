@@ -4,7 +4,6 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
-import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalDouble;
@@ -12,7 +11,6 @@ import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.reading.ConsumptionView;
 import org.openpasture.core.place.Point;
-import org.openpasture.core.place.Site;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.core.series.CalendarPeriod;
@@ -44,7 +42,7 @@ public class Consumptions {
      * @throws IllegalArgumentException if there are too many readings
      */
     public ConsumptionView of(Registry registry, Point point, int days, @Nullable Double step) {
-        ZoneId zone = registry.siteOf(point.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
+        ZoneId zone = registry.zoneOf(point.placeId());
         Instant now = clock.instant();
         Instant begin = CalendarPeriod.DAY.startOf(now.minus(Duration.ofDays(days)), zone);
         SeriesStore series = telemetry.series();

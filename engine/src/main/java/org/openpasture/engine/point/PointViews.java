@@ -3,7 +3,6 @@ package org.openpasture.engine.point;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.ZoneOffset;
 import java.util.Optional;
 import java.util.function.Predicate;
 import org.openpasture.api.place.PointView;
@@ -20,7 +19,6 @@ import org.openpasture.core.limit.Boundary;
 import org.openpasture.core.limit.Judgement;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.place.Point;
-import org.openpasture.core.place.Site;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
 import org.openpasture.core.registry.Paths;
@@ -79,7 +77,7 @@ public class PointViews {
                 point.name(),
                 point.placeId(),
                 Paths.down(registry, point.placeId()),
-                registry.siteOf(point.placeId()).map(Site::zone).orElse(ZoneOffset.UTC),
+                registry.zoneOf(point.placeId()),
                 point.quantity(),
                 point.quantity().title(),
                 point.unit(),

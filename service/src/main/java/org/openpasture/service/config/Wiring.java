@@ -3,11 +3,9 @@ package org.openpasture.service.config;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.time.Clock;
-import java.time.ZoneOffset;
 import org.openpasture.core.limit.LimitLibrary;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.place.Point;
-import org.openpasture.core.place.Site;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.engine.clock.SteadyClock;
@@ -73,9 +71,7 @@ class Wiring {
     }
 
     private static PointProfile profile(Registry now, Point point) {
-        return new PointProfile(
-                now.siteOf(point.placeId()).map(Site::zone).orElse(ZoneOffset.UTC),
-                now.limitsOf(point).orElse(null));
+        return new PointProfile(now.zoneOf(point.placeId()), now.limitsOf(point).orElse(null));
     }
 
     @Bean

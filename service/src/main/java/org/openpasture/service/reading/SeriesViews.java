@@ -4,7 +4,6 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
-import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -13,7 +12,6 @@ import org.openpasture.api.reading.SeriesView;
 import org.openpasture.api.reading.SummaryView;
 import org.openpasture.api.reading.TimeRange;
 import org.openpasture.core.place.Point;
-import org.openpasture.core.place.Site;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
 import org.openpasture.core.series.CalendarPeriod;
@@ -80,7 +78,7 @@ public class SeriesViews {
     public List<SummaryView> summaries(Point point, String period, @Nullable Instant from, @Nullable Instant until) {
         CalendarPeriod by = CalendarPeriod.of(period);
         TimeRange range = TimeRange.of(from, until, clock.instant(), Duration.ofDays(7));
-        ZoneId zone = registry.now().siteOf(point.placeId()).map(Site::zone).orElse(ZoneOffset.UTC);
+        ZoneId zone = registry.now().zoneOf(point.placeId());
         long[] edges = by.edges(range.from(), range.until(), zone, MOST_PERIODS);
         return telemetry.series().summaries(point.number(), edges).stream()
                 .map(summary -> SummaryView.of(summary, by.next(summary.start(), zone)))
