@@ -15,7 +15,8 @@ declare module "vue-router" {
 /** The console's rooms. The service answers the same addresses with the console's page (ConsolePages). */
 export const router = createRouter({
   history: createWebHistory(),
-  scrollBehavior: (_to, _from, saved) => saved ?? { top: 0 },
+  // What is looked at on a page changes its address, but not where one is on it.
+  scrollBehavior: (to, from, saved) => saved ?? (to.path === from.path ? false : { top: 0 }),
   routes: [
     { path: "/", redirect: "/now" },
     { path: "/sign-in", component: () => import("./shell/SignIn.vue"), meta: { title: "Sign in", open: true } },

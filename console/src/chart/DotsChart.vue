@@ -7,7 +7,7 @@ import { use } from "echarts/core";
 import { CanvasRenderer } from "echarts/renderers";
 import { computed } from "vue";
 import VChart from "vue-echarts";
-import { chartLook, levelAxis, tooltipLook, uprightAxis } from "./look";
+import { chartLook, insideZoom, levelAxis, tooltipLook, uprightAxis } from "./look";
 
 use([ScatterChart, GridComponent, TooltipComponent, DataZoomComponent, CanvasRenderer]);
 
@@ -37,6 +37,7 @@ const option = computed(() => {
   const axis = { color: colour("ink-soft"), hideOverlap: true };
   return {
     ...chartLook(colour),
+    dataZoom: insideZoom,
     grid: { left: 8, right: 20, top: 28, bottom: 24, containLabel: true },
     tooltip: {
       ...tooltipLook(colour),

@@ -6,8 +6,12 @@ import { computed, defineAsyncComponent, ref, shallowRef, useTemplateRef, watch 
 import type { ChartMark, Ends, Usual } from "./lineOption";
 import { BEFORES, hoursEarlier, useCompared, type Before } from "./before";
 import { later, useSeriesSource, type Drawn } from "./series";
+import { bounded, HOUR, oneZone, useTimeRange, type TimeRange } from "./timeRange";
 
-/** A chart of points over the last hours: fetches reduced readings, finer ones when zoomed, and goes on with live ones. */
+/**
+ * A chart of points over the time that its page looks at, or the last hours: fetches reduced readings, and goes on with live
+ * ones. Whoever zooms moves the whole page, where the page can be moved, else this chart alone.
+ */
 const {
   points,
   hours,
@@ -32,60 +36,78 @@ const bounds = computed(() => limits && limitsAsRead(limits));
 const emit = defineEmits<{ pick: [at: number] }>();
 const LineChart = defineAsyncComponent(() => import("./LineChart.vue"));
 const BUCKETS = 600;
-const canvas = useTemplateRef<{ picture: () => string }>("canvas");
+const SETTLED_MILLIS = 250;
+const canvas = useTemplateRef<{ picture: () => string; drawing: () => Promise<string> }>("canvas");
 
 const source = useSeriesSource();
 const compared = useCompared();
 const before = computed<Before>(() => compared?.value ?? "none");
+const time = useTimeRange(() => hours);
+/** What is looked at in this chart alone. */
+const own = shallowRef<TimeRange>();
+const live = computed(() => !own.value && !time.page?.chosen.value);
+const range = shallowRef(time.current());
 const lines = shallowRef<Drawn[]>([]);
 const error = shallowRef<unknown>();
 const loading = ref(true);
-const until = ref(Date.now());
-const from = computed(() => until.value - hours * 3_600_000);
 const empty = computed(() => !loading.value && lines.value.every((line) => line.times.length === 0));
+const timeZone = computed(() => oneZone(points));
 let turn = 0;
-let finer: number | undefined;
+let settled: number | undefined;
 
-async function fetchAll(begin: number, end: number): Promise<Drawn[]> {
+async function fetchAll({ from, until }: TimeRange): Promise<Drawn[]> {
   const then = BEFORES[before.value];
-  const millis = hoursEarlier(before.value, hours) * 3_600_000;
+  const millis = hoursEarlier(before.value, (until - from) / HOUR) * HOUR;
   const fetched = async (back: number) =>
-    Promise.all(shown.value.map((point) => source(point, begin - back, end - back, BUCKETS)));
+    Promise.all(shown.value.map((point) => source(point, from - back, until - back, BUCKETS)));
   const [now, earlier] = await Promise.all([fetched(0), millis ? fetched(millis) : []]);
   return [...now, ...earlier.map((line) => later(line, millis, then))];
 }
 
 async function load() {
   const mine = ++turn;
-  until.value = Date.now();
+  const wanted = own.value ?? time.current();
   try {
-    const found = await fetchAll(from.value, until.value);
+    const found = await fetchAll(wanted);
     if (mine === turn) {
       lines.value = found;
+      range.value = wanted;
       error.value = undefined;
     }
   } catch (problem) {
-    error.value = problem;
+    if (mine === turn) {
+      error.value = problem;
+    }
   } finally {
     loading.value = false;
   }
 }
 
-watch([() => shown.value.map((point) => point.id + point.unit).join(), () => hours, before], load, { immediate: true });
+watch(
+  [() => shown.value.map((point) => point.id + point.unit).join(), time.key, before],
+  () => {
+    own.value = undefined;
+    void load();
+  },
+  { immediate: true },
+);
 
 // A new live reading is drawn at once, and the right edge moves with it.
 watch(
   () => shown.value.map((point) => point.latest?.time).join(),
   () => {
-    until.value = Date.now();
+    if (!live.value) {
+      return;
+    }
+    range.value = time.current();
     lines.value = lines.value.map((line) => {
       const latest = shown.value.find((point) => point.id === line.point.id)?.latest;
-      const time = latest ? new Date(latest.time).getTime() : 0;
+      const at = latest ? new Date(latest.time).getTime() : 0;
       const last = line.times.at(-1) ?? 0;
-      return latest && time > last && !line.earlier
+      return latest && at > last && !line.earlier
         ? {
             ...line,
-            times: [...line.times, time],
+            times: [...line.times, at],
             values: [...line.values, latest.value],
             qualities: [...line.qualities, latest.quality === "BAD" ? 2 : 0],
           }
@@ -95,42 +117,28 @@ watch(
 );
 
 /** Gives what is drawn now to keep, as a picture. */
-function keep(name: string) {
+async function keep(name: string, format: "png" | "svg" = "png") {
   const link = document.createElement("a");
-  link.href = canvas.value?.picture() ?? "";
-  link.download = name.replace(/[^\p{L}\p{N} .-]+/gu, "-") + ".png";
+  link.href =
+    format === "png"
+      ? (canvas.value?.picture() ?? "")
+      : "data:image/svg+xml;charset=utf-8," + encodeURIComponent((await canvas.value?.drawing()) ?? "");
+  link.download = name.replace(/[^\p{L}\p{N} .-]+/gu, "-") + "." + format;
   link.click();
 }
 defineExpose({ keep });
 
-/** Zooming refines: the seen stretch is fetched in full detail and put between what is outside of it. */
-function zoom(begin: number, end: number) {
-  window.clearTimeout(finer);
-  finer = window.setTimeout(() => void refine(begin, end), 250);
+/** Follows the hand at once with what is there; what is seen then is fetched in full detail as soon as it rests. */
+function zoom(wanted: TimeRange) {
+  own.value = bounded(wanted);
+  range.value = own.value;
+  window.clearTimeout(settled);
+  settled = window.setTimeout(() => (time.page ? time.page.show(range.value) : void load()), SETTLED_MILLIS);
 }
 
-async function refine(begin: number, end: number) {
-  const mine = ++turn;
-  const found = await fetchAll(begin, end).catch(() => undefined);
-  if (found && mine === turn) {
-    lines.value = lines.value.map((line, i) => merged(line, found[i] ?? line, begin, end));
-  }
-}
-
-function merged(coarse: Drawn, fine: Drawn, begin: number, end: number): Drawn {
-  const before = coarse.times.filter((time) => time < begin).length;
-  const after = coarse.times.findIndex((time) => time >= end);
-  const tail = after < 0 ? coarse.times.length : after;
-  const join = (a: number[], b: number[]) => [...a.slice(0, before), ...b, ...a.slice(tail)];
-  return {
-    ...coarse,
-    times: join(coarse.times, fine.times),
-    values: join(coarse.values, fine.values),
-    qualities: join(coarse.qualities, fine.qualities),
-    gaps: [...coarse.gaps.filter((gap) => gap.until <= begin || gap.from >= end), ...fine.gaps].sort(
-      (a, b) => a.from - b.from,
-    ),
-  };
+function whole() {
+  own.value = undefined;
+  void load();
 }
 </script>
 
@@ -144,22 +152,23 @@ function merged(coarse: Drawn, fine: Drawn, begin: number, end: number): Drawn {
       class="canvas"
       :lines="lines"
       :limits="bounds"
-      :from="from"
-      :until="until"
+      :range="range"
       :fixed="fixed"
       :ends="ends"
       :usual="usual"
       :marks="marks"
       :picking="picking"
-      :class="{ picking }"
+      :time-zone="timeZone"
       @pick="(at: number) => emit('pick', at)"
       @zoom="zoom"
     />
+    <el-button v-if="own && !time.page" class="whole" size="small" @click="whole">Back</el-button>
   </div>
 </template>
 
 <style scoped>
 .chart {
+  position: relative;
   height: 100%;
   min-height: inherit;
   display: grid;
@@ -169,8 +178,10 @@ function merged(coarse: Drawn, fine: Drawn, begin: number, end: number): Drawn {
   height: 100%;
   min-height: inherit;
 }
-.picking {
-  cursor: crosshair;
+.whole {
+  position: absolute;
+  top: 0;
+  right: 0;
 }
 .none {
   place-self: center;

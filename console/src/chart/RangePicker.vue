@@ -10,7 +10,8 @@ const all = [
   { hours: 24, name: "1 day" },
   { hours: 24 * 7, name: "1 week" },
   { hours: 24 * 30, name: "1 month" },
-  { hours: 24 * 61, name: "2 months" },
+  { hours: 24 * 91, name: "3 months" },
+  { hours: 24 * 365, name: "1 year" },
 ];
 const ranges = computed(() => (own ? [{ hours: 0, name: "as set" }, ...all] : all));
 </script>

@@ -2,8 +2,10 @@ import type { LimitSet, Point } from "@/api/types";
 import type { EChartsCoreOption } from "echarts/core";
 import { wordFor } from "@/look/reading";
 import { nameAmong } from "@/points/names";
+import { moment } from "@/look/clock";
 import { chartLook, levelAxis, lineColours, tooltipLook, uprightAxis } from "./look";
-import { BAD, withGaps, type Drawn } from "./series";
+import { BAD, between, withGaps, type Drawn } from "./series";
+import { ticks } from "./ticks";
 
 /** The theme's colours that a chart needs, by name. */
 export type Palette = (name: string) => string;
@@ -28,6 +30,7 @@ export interface ChartMark {
 }
 
 const LINES = ["solid", "dashed", "dotted"] as const;
+const MOST_TICKS = 8;
 
 /** Boundaries of a limit set, each between two zones: "B | C". */
 export function boundaries(set: LimitSet): { value: number; name: string }[] {
@@ -94,43 +97,69 @@ export function lineOption(
     ends?: Ends;
     usual?: Usual;
     marks?: ChartMark[];
+    /** That of the site; without one, this browser's. */
+    timeZone?: string;
+    /** How many moments have a place below the chart. */
+    mostTicks?: number;
+    /** The moment from which differences are counted. */
+    cursor?: number;
   },
 ): EChartsCoreOption {
   const { palette } = options;
+  const units = unitsOf(lines);
   const points = lines.filter((line) => !line.earlier).map((line) => line.point);
-  const onePlace = new Set(points.map((point) => point.placeId)).size === 1;
-  const names = lines.map((line) => nameOf(line, points, onePlace));
+  const names = namesOf(lines);
   const longest = Math.max(0, ...names.slice(0, points.length).map((name) => name.length));
-  const drawn = ends(lines);
+  // Limits and ends that were set hold for the first unit, whose axis is on the left.
+  const drawn = ends(lines.filter((line) => line.point.unit === units[0]));
   const fixed = set && options.fixed ? fixedScale(set, drawn?.min ?? 0) : undefined;
   const scale = fixed && drawn ? around(fixed, drawn) : fixed;
   const colours = lineColours(palette);
+  const below = ticks(options, options.mostTicks ?? MOST_TICKS, options.timeZone);
+  const tickLabels = new Map(below.map((tick) => [tick.at, tick.label]));
+  const places = below.map((tick) => tick.at);
+  const labelled = units.length === 1 && points.length > 1;
   return {
     ...chartLook(palette),
     grid: {
       left: 16,
-      right: points.length === 1 ? 16 : Math.min(150, 18 + longest * 6.5),
+      right: labelled ? Math.min(150, 18 + longest * 6.5) : 16,
       top: 24,
       bottom: 4,
       containLabel: true,
     },
-    tooltip: tooltipLook(palette),
+    tooltip: {
+      ...tooltipLook(palette),
+      formatter: (seen: { axisValue: number }[]) =>
+        seen[0] ? readOut(lines, names, seen[0].axisValue, options, colours) : "",
+    },
     xAxis: {
       ...levelAxis(palette),
       type: "time",
       min: options.from,
       max: options.until,
-      axisLabel: { color: palette("ink-soft"), hideOverlap: true },
+      axisTick: { customValues: places },
+      axisLabel: {
+        color: palette("ink-soft"),
+        hideOverlap: true,
+        customValues: places,
+        formatter: (at: number) => tickLabels.get(at) ?? "",
+      },
+      axisPointer: { label: { show: false } },
     },
-    yAxis: {
-      ...uprightAxis(palette, lines[0]?.point.unit),
+    yAxis: units.map((unit, i) => ({
+      ...uprightAxis(palette, unit),
       nameGap: 6,
       scale: true,
-      ...(scale ?? {}),
-      ...(options.ends?.min === undefined ? {} : { min: options.ends.min }),
-      ...(options.ends?.max === undefined ? {} : { max: options.ends.max }),
-      axisLabel: { color: palette("ink-soft"), hideOverlap: true, showMaxLabel: scale ? false : undefined },
-    },
+      ...(i === 0
+        ? {
+            ...(scale ?? {}),
+            ...(options.ends?.min === undefined ? {} : { min: options.ends.min }),
+            ...(options.ends?.max === undefined ? {} : { max: options.ends.max }),
+          }
+        : { ...beside(i), splitLine: { show: false } }),
+      axisLabel: { color: palette("ink-soft"), hideOverlap: true, showMaxLabel: scale && i === 0 ? false : undefined },
+    })),
     series: [
       ...lines.map((line, at) => {
         // What is drawn from an earlier time has the colour of its point, thin and dashed.
@@ -139,6 +168,7 @@ export function lineOption(
         return {
           type: "line",
           name: names[at],
+          yAxisIndex: units.indexOf(line.point.unit),
           data: withGaps(line),
           showSymbol: false,
           connectNulls: false,
@@ -148,7 +178,7 @@ export function lineOption(
             : { width: 1.6, color: colour, type: LINES[Math.floor(i / 4) % 3] },
           itemStyle: { color: colour },
           endLabel: {
-            show: points.length > 1 && !line.earlier,
+            show: labelled && !line.earlier,
             formatter: "{a}",
             color: colour,
             distance: 4,
@@ -156,18 +186,111 @@ export function lineOption(
             overflow: "truncate",
           },
           labelLayout: { moveOverlap: "shiftY" },
-          tooltip: {
-            valueFormatter: (value: unknown) =>
-              typeof value === "number"
-                ? (wordFor(value, line.point.words) ?? `${value.toFixed(line.point.decimals)} ${line.point.unit}`)
-                : "–",
-          },
           ...(at === 0 ? marks(set, options.usual, palette) : {}),
         };
       }),
       ...moments(options.marks ?? [], palette),
+      ...cursorLine(options.cursor, palette),
     ],
   };
+}
+
+/** The units of lines, each once, in their order: each has an axis. */
+export function unitsOf(lines: Drawn[]): string[] {
+  const units = [...new Set(lines.map((line) => line.point.unit))];
+  return units.length ? units : [""];
+}
+
+/** Where the second axis and those after it stand: right, left, right, further out each time. */
+function beside(i: number) {
+  return { position: i % 2 ? "right" : "left", offset: Math.floor(i / 2) * 52 };
+}
+
+/** What all lines say at a moment, and, if a cursor is set, by how much that differs from what they said there. */
+export function readOut(
+  lines: Drawn[],
+  names: string[],
+  at: number,
+  { timeZone, cursor }: { timeZone?: string; cursor?: number },
+  colours: string[],
+): HTMLElement {
+  const box = document.createElement("div");
+  const row = (text: string, colour?: string) => {
+    const line = box.appendChild(document.createElement("div"));
+    if (colour) {
+      const mark = line.appendChild(document.createElement("span"));
+      mark.style.cssText = `display:inline-block;width:.7em;height:.7em;margin-right:.45em;background:${colour}`;
+    }
+    line.append(text);
+  };
+  row(moment(at, timeZone));
+  const points = lines.filter((line) => !line.earlier).length;
+  lines.forEach((line, i) => {
+    const value = between(line, at);
+    const then = cursor === undefined || line.earlier ? undefined : between(line, cursor);
+    const change = value === undefined || then === undefined ? "" : ` (${signed(value - then, line)})`;
+    row(
+      `${names[i]}: ${value === undefined ? "–" : valueWords(value, line)}${change}`,
+      colours[(i % Math.max(points, 1)) % 4],
+    );
+  });
+  if (cursor !== undefined) {
+    row(`${spanWords(at - cursor)} ${at < cursor ? "before" : "after"} the cursor at ${moment(cursor, timeZone)}`);
+  }
+  return box;
+}
+
+function valueWords(value: number, { point }: Drawn): string {
+  return wordFor(value, point.words) ?? `${value.toFixed(point.decimals)} ${point.unit}`.trim();
+}
+
+function signed(value: number, { point }: Drawn): string {
+  return `${value < 0 ? "−" : "+"}${Math.abs(value).toFixed(point.decimals)} ${point.unit}`.trim();
+}
+
+/** A length of time without its sign: "2 d 3 h", "2 h 10 min", "12 min 5 s", "3.2 s". */
+export function spanWords(millis: number): string {
+  const seconds = Math.abs(millis) / 1000;
+  const parts = (large: number, name: string, small: number, rest: string) => {
+    const smalls = Math.round(seconds / small);
+    const each = large / small;
+    return `${Math.floor(smalls / each)} ${name}${smalls % each ? ` ${smalls % each} ${rest}` : ""}`;
+  };
+  return seconds < 60
+    ? `${Number(seconds.toFixed(1))} s`
+    : seconds < 3600
+      ? parts(60, "min", 1, "s")
+      : seconds < 172_800
+        ? parts(3600, "h", 60, "min")
+        : parts(86_400, "d", 3600, "h");
+}
+
+/** The cursor from which differences are counted: a full line, while marks are dashed. */
+function cursorLine(at: number | undefined, palette: Palette) {
+  if (at === undefined) {
+    return [];
+  }
+  return [
+    {
+      id: "cursor",
+      type: "line",
+      data: [],
+      markLine: {
+        silent: true,
+        symbol: "none",
+        label: { show: false },
+        lineStyle: { color: palette("heather"), width: 1.5, type: "solid" },
+        data: [{ xAxis: at }],
+      },
+    },
+  ];
+}
+
+/** What each line is called so that it is told from the others. */
+export function namesOf(lines: Drawn[]): string[] {
+  const points = lines.filter((line) => !line.earlier).map((line) => line.point);
+  const onePlace = new Set(points.map((point) => point.placeId)).size === 1;
+  return lines.map((line) => nameOf(line, points, onePlace));
 }
 
 function nameOf(line: Drawn, points: Point[], onePlace: boolean): string {

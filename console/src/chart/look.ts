@@ -1,13 +1,15 @@
 import type { Palette } from "./lineOption";
 
-/** What all charts of lines have in common: letters and colours of the theme, and how one zooms. */
+/** What all charts of lines have in common: letters and colours of the theme. */
 export function chartLook(palette: Palette) {
   return {
     animation: false,
     textStyle: { fontFamily: palette("font"), color: palette("ink") },
-    dataZoom: [{ type: "inside", zoomOnMouseWheel: "ctrl", moveOnMouseWheel: false, filterMode: "none" }],
   };
 }
+
+/** How one zooms into charts that are not over time. */
+export const insideZoom = [{ type: "inside", zoomOnMouseWheel: "ctrl", moveOnMouseWheel: false, filterMode: "none" }];
 
 /** What stands beside the pointer. */
 export function tooltipLook(palette: Palette) {

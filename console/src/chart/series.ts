@@ -1,6 +1,7 @@
 import { api } from "@/api/http";
 import type { Gap, Point, Series, Summary } from "@/api/types";
 import { read, readBy, summaryAsRead } from "@/look/units";
+import { rangeQuery, type TimeRange } from "./timeRange";
 import { inject, type InjectionKey } from "vue";
 
 /** One point's readings as they are drawn. Quality is a code: 0 good, 1 uncertain, 2 bad. */
@@ -26,26 +27,21 @@ export function usePointPath(): (pointId: string) => string {
   return inject(POINT_PATH, (pointId: string) => `points/${pointId}`);
 }
 
-function query(from: number, until: number, buckets: number): string {
-  return `from=${new Date(from).toISOString()}&until=${new Date(until).toISOString()}&buckets=${buckets}`;
-}
-
 /** Fetches the readings of a point as they are drawn. */
 export function useSeriesSource(): SeriesSource {
   const path = usePointPath();
   return async (point, from, until, buckets) =>
-    drawn(point, await api.get<Series>(`${path(point.id)}/readings?${query(from, until, buckets)}`));
+    drawn(point, await api.get<Series>(`${path(point.id)}/readings?${rangeQuery({ from, until })}&buckets=${buckets}`));
 }
 
-/** What the readings of a point come to by the calendar of its site, over the last hours, as they are read. */
+/** What the readings of a point come to by the calendar of its site, as they are read. */
 export async function summariesOf(
   path: string,
   point: Point,
   period: "hour" | "day" | "week" | "month",
-  hours: number,
+  range: TimeRange,
 ): Promise<Summary[]> {
-  const from = new Date(Date.now() - hours * 3_600_000).toISOString();
-  const found = await api.get<Summary[]>(`${path}/summaries?period=${period}&from=${from}`);
+  const found = await api.get<Summary[]>(`${path}/summaries?period=${period}&${rangeQuery(range)}`);
   return found.map((one) => summaryAsRead(one, point));
 }
 

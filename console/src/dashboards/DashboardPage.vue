@@ -8,11 +8,11 @@ import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
-import { COMPARED } from "@/chart/before";
 import ComparePicker from "@/chart/ComparePicker.vue";
-import RangePicker from "@/chart/RangePicker.vue";
+import { oneZone } from "@/chart/timeRange";
+import ViewPicker from "@/chart/ViewPicker.vue";
 import { useView } from "@/chart/view";
-import { computed, defineAsyncComponent, provide, ref, watch } from "vue";
+import { computed, defineAsyncComponent, ref, watch } from "vue";
 import { onBeforeRouteLeave, useRouter } from "vue-router";
 import DashboardGrid from "./DashboardGrid.vue";
 import { useHistory } from "./history";
@@ -36,7 +36,6 @@ const { busy, error, run } = useAction();
 
 /** What is looked at, kept in the address so that a link opens just this view. */
 const view = useView();
-provide(COMPARED, view.before);
 const seen = computed(() =>
   (dashboard.value?.panels ?? []).map((panel) =>
     view.hours.value && KINDS[panel.kind].range ? { ...panel, range: durationOf(view.hours.value) } : panel,
@@ -69,6 +68,8 @@ function pointsOf(panel: Panel): Point[] {
   const only = draft.value ? "" : view.place.value;
   return only ? all.filter((point) => places.path(point.placeId).some((place) => place.id === only)) : all;
 }
+
+const timeZone = computed(() => oneZone((dashboard.value?.panels ?? []).flatMap(points.shown)));
 
 /** The places to which the page can be narrowed: those that hold some of its points, but not all. */
 const narrower = computed(() => {
@@ -190,7 +191,7 @@ onBeforeRouteLeave(() => !dirty.value || window.confirm("Leave without saving wh
     </header>
     <ProblemNote :error="error" />
     <div v-if="!draft && (looksBack || narrower.length)" class="view">
-      <RangePicker v-if="looksBack" v-model="view.hours.value" own />
+      <ViewPicker v-if="looksBack" :view="view" :time-zone="timeZone" own />
       <ComparePicker v-if="looksBack" v-model="view.before.value" />
       <label v-if="narrower.length" class="only">
         <span class="soft small">Only</span>

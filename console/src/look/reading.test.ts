@@ -45,4 +45,10 @@ describe("the order of attention", () => {
       .map((one) => one.name);
     expect(sorted.slice(0, 4)).toEqual(["in zone D", "in zone C", "nearly", "calm"]);
   });
+
+  it("comes first of those with all their headroom if it is nearest to its limit", () => {
+    const calm = (name: string, value: number) => point(name, { value, headroomPercent: 100, nextBoundary: 5.1 });
+    const sorted = [calm("axial", 2.05), calm("horizontal", 3.25), calm("vertical", 2.65)].sort(byHeadroom);
+    expect(sorted.map((one) => one.name)).toEqual(["horizontal", "vertical", "axial"]);
+  });
 });

@@ -49,6 +49,12 @@ function attention(point: Point): number {
     return 4_000;
   }
   return latest?.severity && latest.headroomPercent !== null
-    ? WEIGHT[latest.severity] + latest.headroomPercent
+    ? WEIGHT[latest.severity] + latest.headroomPercent + wayLeft(latest.value, latest.nextBoundary)
     : 10_000;
+}
+
+/** Tells those apart that have the same headroom, such as the whole of it: how far the boundary is, as a small number. */
+function wayLeft(value: number, boundary: number | null): number {
+  const away = boundary === null ? 1 : Math.abs(boundary - value) / (Math.abs(boundary) + Math.abs(value) || 1);
+  return away / 1000;
 }

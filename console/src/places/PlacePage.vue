@@ -8,11 +8,12 @@ import { useAlerts } from "@/alerts/alerts";
 import RuleForm from "@/alerts/RuleForm.vue";
 import StarterRulesForm from "@/alerts/StarterRulesForm.vue";
 import PointsChart from "@/chart/PointsChart.vue";
-import RangePicker from "@/chart/RangePicker.vue";
+import { rangeQuery, words } from "@/chart/timeRange";
+import { useView } from "@/chart/view";
+import ViewPicker from "@/chart/ViewPicker.vue";
 import { marksOf, useLogbook } from "@/logbook/logbook";
 import LogbookSheet from "@/logbook/LogbookSheet.vue";
 import { useAction } from "@/look/act";
-import { now } from "@/look/clock";
 import EmptyState from "@/look/EmptyState.vue";
 import FenceMark from "@/look/FenceMark.vue";
 import { useLoad } from "@/look/load";
@@ -40,7 +41,7 @@ const places = usePlaces();
 const points = usePoints();
 const alerts = useAlerts();
 const router = useRouter();
-const hours = ref(24);
+const view = useView(24);
 type Form =
   "place" | "below" | "point" | "derived" | "rule" | "starter" | "baseline" | "access" | "report" | "holidays";
 const open = ref<Form | "">("");
@@ -79,7 +80,7 @@ const logbook = useLogbook(() => "place=" + id);
 const marks = computed(() =>
   marksOf(
     (logbook.data.value ?? []).filter((entry) => entry.placeId === id),
-    now.value - hours.value * 3_600_000,
+    view.current().from,
   ),
 );
 
@@ -95,8 +96,7 @@ const groups = computed(() => {
 const moves = computed(() =>
   ["latitude", "longitude"].every((one) => own.value.some((point) => point.quantity === one)),
 );
-const track = (format: string) =>
-  `/api/v1/places/${id}/track?format=${format}&from=${new Date(Date.now() - hours.value * 3_600_000).toISOString()}`;
+const track = (format: string) => `/api/v1/places/${id}/track?format=${format}&${rangeQuery(view.current())}`;
 
 async function remove() {
   const gone = place.value;
@@ -123,7 +123,10 @@ async function remove() {
           <span class="soft">{{ place.assetKind || place.kind }}, {{ below.length }} points</span>
         </p>
         <p v-if="moves" class="row small">
-          Where it was in the last {{ hours }} hours, for maps: <a :href="track('geojson')" download>GeoJSON</a>
+          Where it was
+          {{
+            view.chosen.value ? words(view.chosen.value, own[0]?.timeZone) : `in the last ${view.hours.value} hours`
+          }}, for maps: <a :href="track('geojson')" download>GeoJSON</a>
           <a :href="track('kml')" download>KML</a>
         </p>
       </div>
@@ -194,7 +197,7 @@ async function remove() {
     <section v-if="own.length" class="sheet">
       <div class="sheet-head">
         <h2>Over time</h2>
-        <RangePicker v-model="hours" />
+        <ViewPicker :view="view" :time-zone="own[0]?.timeZone" />
       </div>
       <div class="charts">
         <figure v-for="group in groups" :key="group[0]?.quantity">
@@ -205,7 +208,7 @@ async function remove() {
           <div class="canvas">
             <PointsChart
               :points="group"
-              :hours="hours"
+              :hours="view.hours.value"
               :limits="places.limitsById.get(group[0]?.limitSet ?? '')"
               :marks="marks"
             />

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { LimitSet, Point } from "@/api/types";
 import { summariesOf } from "@/chart/series";
+import { HOUR, useTimeRange } from "@/chart/timeRange";
 import { shortDay } from "@/look/clock";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
@@ -12,10 +13,14 @@ const { point: kept, limits } = defineProps<{ point: Point; limits: LimitSet | u
 const point = computed(() => asRead(kept));
 const period = ref<"day" | "week" | "month">("day");
 const DAYS = { day: 8, week: 10 * 7, month: 365 };
-const { data, error, load } = useLoad(() =>
-  summariesOf("points/" + kept.id, point.value, period.value, DAYS[period.value] * 24),
-);
-watch([() => kept.id, period], load);
+const looked = useTimeRange(() => DAYS[period.value] * 24);
+const { data, error, load } = useLoad(() => {
+  // Of a time that is looked at there are as many before its end as there are else before now, or all of it.
+  const { from, until } = looked.current();
+  const range = { from: Math.min(from, until - DAYS[period.value] * 24 * HOUR), until };
+  return summariesOf("points/" + kept.id, point.value, period.value, range);
+});
+watch([() => kept.id, period, looked.key], load);
 
 function number(value: number | null): string {
   return value === null ? "–" : value.toFixed(point.value.decimals);

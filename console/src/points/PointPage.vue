@@ -8,16 +8,17 @@ import PointsChart from "@/chart/PointsChart.vue";
 import EntryForm from "@/logbook/EntryForm.vue";
 import { marksOf, useLogbook } from "@/logbook/logbook";
 import LogbookSheet from "@/logbook/LogbookSheet.vue";
-import RangePicker from "@/chart/RangePicker.vue";
+import { useView } from "@/chart/view";
+import ViewPicker from "@/chart/ViewPicker.vue";
 import { useAction } from "@/look/act";
-import { now } from "@/look/clock";
 import FenceMark from "@/look/FenceMark.vue";
 import HeadroomBar from "@/look/HeadroomBar.vue";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { shown, zoneWords } from "@/look/reading";
 import ReadingValue from "@/look/ReadingValue.vue";
-import { asRead, readsOtherUnits } from "@/look/units";
+import ExportMenu from "@/records/ExportMenu.vue";
+import { asRead } from "@/look/units";
 import { usePlaces } from "@/places/places";
 import { computed, ref, useTemplateRef, watch } from "vue";
 import BaselineForm from "./BaselineForm.vue";
@@ -37,7 +38,7 @@ import TrendSheet from "./TrendSheet.vue";
 const { id } = defineProps<{ id: string }>();
 const points = usePoints();
 const places = usePlaces();
-const hours = ref(24);
+const view = useView(24);
 const fixed = ref(true);
 const chart = useTemplateRef<InstanceType<typeof PointsChart>>("chart");
 const open = ref<"" | "point" | "rule" | "erase" | "baseline">("");
@@ -55,7 +56,7 @@ onLive("alert", past.load);
 watch(() => point.value?.id, past.load);
 
 const logbook = useLogbook(() => "point=" + id);
-const marks = computed(() => marksOf(logbook.data.value ?? [], now.value - hours.value * 3_600_000));
+const marks = computed(() => marksOf(logbook.data.value ?? [], view.current().from));
 const picking = ref(false);
 const noteAt = ref<number>();
 
@@ -66,12 +67,6 @@ function pick(at: number) {
 
 /** Quantities that say how much is in something. */
 const CONTENTS = ["level", "fill", "volume"];
-const FORMATS = { csv: "CSV", xlsx: "Workbook (XLSX)", "json-lines": "JSON lines", senml: "SenML" };
-
-function exported(format: string): string {
-  const from = new Date(Date.now() - hours.value * 3_600_000).toISOString();
-  return `/api/v1/readings/export?points=${point.value?.id}&from=${from}&format=${format}${readsOtherUnits() ? "&units=mine" : ""}`;
-}
 
 async function release() {
   await run(async () => {
@@ -134,11 +129,14 @@ async function release() {
     </section>
 
     <section class="sheet">
-      <div class="sheet-head">
+      <div class="sheet-head over-time">
         <h2>Over time</h2>
-        <RangePicker v-model="hours" />
+        <ViewPicker :view="view" :time-zone="point.timeZone" />
         <el-checkbox v-if="limits" v-model="fixed">fixed scale</el-checkbox>
-        <RouterLink :to="`/records/compare?points=${point.id}&hours=${hours}&compare=before`">Compare …</RouterLink>
+        <RouterLink
+          :to="{ path: '/records/compare', query: { ...view.query.value, points: point.id, compare: 'before' } }"
+          >Compare …</RouterLink
+        >
         <el-button
           v-if="places.may('operate', point.placeId)"
           :aria-pressed="picking"
@@ -146,17 +144,11 @@ async function release() {
           @click="picking = !picking"
           >{{ picking ? "Cancel note" : "Add note" }}</el-button
         >
-        <el-dropdown trigger="click">
-          <el-button>Export …</el-button>
-          <template #dropdown>
-            <el-dropdown-menu>
-              <el-dropdown-item v-for="(name, format) in FORMATS" :key="format"
-                ><a class="plain" :href="exported(format)" download>{{ name }}</a></el-dropdown-item
-              >
-              <el-dropdown-item @click="chart?.keep(point.name)">Picture (PNG)</el-dropdown-item>
-            </el-dropdown-menu>
-          </template>
-        </el-dropdown>
+        <ExportMenu
+          :points="[point.id]"
+          :range="view.current"
+          @picture="(format) => void chart?.keep(point?.name ?? '', format)"
+        />
       </div>
       <p v-if="picking" class="row" role="status">
         Press the moment in the chart that the note is about.
@@ -166,7 +158,7 @@ async function release() {
         <PointsChart
           ref="chart"
           :points="[point]"
-          :hours="hours"
+          :hours="view.hours.value"
           :limits="limits"
           :fixed="fixed"
           :usual="usual"
@@ -234,9 +226,8 @@ async function release() {
   gap: 0.75rem 3rem;
   align-items: center;
 }
-.plain {
-  color: inherit;
-  text-decoration: none;
+.over-time h2 {
+  flex-basis: 100%;
 }
 .canvas {
   height: 340px;

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
 import type { Point, Summary } from "@/api/types";
-import { BEFORES, COMPARED, hoursEarlier } from "@/chart/before";
+import { BEFORES, hoursEarlier } from "@/chart/before";
 import ComparePicker from "@/chart/ComparePicker.vue";
 import PointsChart from "@/chart/PointsChart.vue";
-import RangePicker from "@/chart/RangePicker.vue";
+import { HOUR, keyOf, oneZone, rangeQuery, words } from "@/chart/timeRange";
+import ViewPicker from "@/chart/ViewPicker.vue";
 import { useView } from "@/chart/view";
 import EmptyState from "@/look/EmptyState.vue";
 import { useRefreshed } from "@/look/load";
@@ -14,8 +15,9 @@ import { usePlaces } from "@/places/places";
 import { limitsOfAll } from "@/points/limits";
 import { idsOf, labelOf, nameAmong } from "@/points/names";
 import { usePoints } from "@/points/points";
-import { computed, provide, useTemplateRef } from "vue";
+import { computed, useTemplateRef } from "vue";
 import { useRoute } from "vue-router";
+import ExportMenu from "./ExportMenu.vue";
 import { difference, number, spanOf, zonesOf } from "./compare";
 
 /** Any points over any time together, beside an earlier time, with what both come to. Its address opens just this view. */
@@ -23,21 +25,23 @@ const points = usePoints();
 const places = usePlaces();
 const route = useRoute();
 const view = useView(7 * 24);
-provide(COMPARED, view.before);
 
 const drawnCharts = useTemplateRef<InstanceType<typeof PointsChart>[]>("drawnCharts");
 const pointIds = computed({
-  get: () =>
-    String(route.query.points ?? "")
-      .split(",")
-      .filter(Boolean),
+  get: () => [...new Set(String(route.query.points ?? "").split(","))].filter(Boolean),
   set: (ids: string[]) => view.set({ points: ids.join(",") || undefined }),
 });
 const chosen = computed(() => pointIds.value.flatMap((id) => points.byId.get(id) ?? []).map(asRead));
-/** Points of one unit share a chart and its scale. */
+const units = computed(() => new Set(chosen.value.map((point) => point.unit)).size);
+const together = computed({
+  get: () => route.query.together === "yes",
+  set: (wanted) => view.set({ together: wanted ? "yes" : undefined }),
+});
+/** Points of one unit share a chart and its scale; if wanted, all share one chart with a scale for each unit. */
 const charts = computed(() => {
   const byUnit = new Map<string, Point[]>();
-  chosen.value.forEach((point) => byUnit.set(point.unit, [...(byUnit.get(point.unit) ?? []), point]));
+  const chartOf = (point: Point) => (together.value ? "" : point.unit);
+  chosen.value.forEach((point) => byUnit.set(chartOf(point), [...(byUnit.get(chartOf(point)) ?? []), point]));
   return [...byUnit].map(([unit, alike]) => ({
     unit,
     points: alike,
@@ -45,18 +49,16 @@ const charts = computed(() => {
   }));
 });
 
-const HOUR = 3_600_000;
+const lookedAt = computed(() =>
+  view.chosen.value ? words(view.chosen.value, oneZone(chosen.value)) : "the last " + spanOf(view.hours.value),
+);
 const rows = useRefreshed(
   async () => {
-    const now = Date.now();
-    const earlier = hoursEarlier(view.before.value, view.hours.value);
+    const seen = view.current();
+    const earlier = hoursEarlier(view.before.value, (seen.until - seen.from) / HOUR);
     const ask = async (point: Point, back: number) => {
-      const until = now - back * HOUR;
-      const from = new Date(until - view.hours.value * HOUR).toISOString();
-      return summaryAsRead(
-        await api.get<Summary>(`points/${point.id}/summary?from=${from}&until=${new Date(until).toISOString()}`),
-        point,
-      );
+      const range = { from: seen.from - back * HOUR, until: seen.until - back * HOUR };
+      return summaryAsRead(await api.get<Summary>(`points/${point.id}/summary?${rangeQuery(range)}`), point);
     };
     return Promise.all(
       chosen.value.map(async (point) => ({
@@ -66,7 +68,7 @@ const rows = useRefreshed(
       })),
     );
   },
-  [() => idsOf(chosen.value), view.hours, view.before],
+  [() => idsOf(chosen.value), () => keyOf(view.chosen.value, view.hours.value), view.before],
   60,
 );
 </script>
@@ -86,8 +88,9 @@ const rows = useRefreshed(
       >
         <el-option v-for="point in points.all" :key="point.id" :value="point.id" :label="labelOf(point)" />
       </el-select>
-      <RangePicker v-model="view.hours.value" />
+      <ViewPicker :view="view" :time-zone="oneZone(chosen)" />
       <ComparePicker v-model="view.before.value" />
+      <el-checkbox v-if="units > 1" v-model="together">All in one chart</el-checkbox>
     </section>
     <ProblemNote :error="rows.error.value" />
     <section v-if="points.loaded && !chosen.length" class="sheet">
@@ -96,7 +99,7 @@ const rows = useRefreshed(
       >
     </section>
     <p v-if="chosen.length && view.before.value !== 'none'" class="soft small legend">
-      Solid: the last {{ spanOf(view.hours.value) }}. Dotted: {{ BEFORES[view.before.value] }}.
+      Solid: {{ lookedAt }}. Dotted: {{ BEFORES[view.before.value] }}.
     </p>
     <section v-for="(chart, i) in charts" :key="chart.unit" class="sheet">
       <div class="chart">
@@ -108,10 +111,14 @@ const rows = useRefreshed(
           :fixed="false"
         />
       </div>
-      <el-button @click="drawnCharts?.[i]?.keep('compared')">Picture (PNG)</el-button>
+      <ExportMenu
+        :points="chart.points.map((point) => point.id)"
+        :range="view.current"
+        @picture="(format) => void drawnCharts?.[i]?.keep('compared', format)"
+      />
     </section>
     <section v-if="rows.data.value?.length" class="sheet wide-table">
-      <h2>What the last {{ spanOf(view.hours.value) }} come to</h2>
+      <h2>Figures, {{ lookedAt }}</h2>
       <table class="rows">
         <thead>
           <tr>

@@ -293,7 +293,7 @@ describe("days", () => {
     const table = await shown(
       DaysTable,
       {
-        "GET points/p/summaries?period=day&from=2026-02-22T12:00:00.000Z": [
+        "GET points/p/summaries?period=day&from=2026-02-22T12:00:00.000Z&until=2026-03-02T12:00:00.000Z": [
           { ...DAY, secondsInZone: { A: 82800, C: 1500 } },
         ],
       },

@@ -1,5 +1,5 @@
 import type { Palette } from "@/chart/lineOption";
-import { chartLook, levelAxis, lineColours, tooltipLook, uprightAxis } from "@/chart/look";
+import { chartLook, insideZoom, levelAxis, lineColours, tooltipLook, uprightAxis } from "@/chart/look";
 import type { EChartsCoreOption } from "echarts/core";
 import { three } from "./spectra";
 
@@ -27,6 +27,7 @@ export function xyOption(lines: Xy[], { xUnit, yUnit, marks, speedHz, palette }:
   const colours = lineColours(palette);
   return {
     ...chartLook(palette),
+    dataZoom: insideZoom,
     grid: { left: 16, right: 24, top: marks.length ? 40 : 28, bottom: 4, containLabel: true },
     // One line needs no name: it is what the page or panel is about.
     legend: {

@@ -1,6 +1,7 @@
 import { api } from "@/api/http";
 import type { Exposure, LimitSet, Point, Severity, Statistic, Summary } from "@/api/types";
 import { summariesOf, usePointPath } from "@/chart/series";
+import { rangeQuery, useTimeRange } from "@/chart/timeRange";
 import { useRefreshed } from "@/look/load";
 import { worstJudged } from "@/look/severity";
 import { latestAsRead, readBy, summaryAsRead } from "@/look/units";
@@ -22,21 +23,21 @@ function useOfEach<T>(points: () => Point[], ask: (path: string, point: Point) =
   return { found: computed(() => data.value ?? new Map<string, T>()), error, loading };
 }
 
-const ago = (hours: number) => new Date(Date.now() - hours * 3_600_000).toISOString();
-
-/** What the readings of a range up to now come to, for each point. */
+/** What the readings of a range come to, for each point: that of the page, else the panel's up to now. */
 export function useSummaries(points: () => Point[], range: () => string | null) {
+  const time = useTimeRange(() => hoursOf(range()));
   return useOfEach(
     points,
     async (path, point) =>
-      summaryAsRead(await api.get<Summary>(`${path}/summary?from=${ago(hoursOf(range()))}`), point),
-    range,
+      summaryAsRead(await api.get<Summary>(`${path}/summary?${rangeQuery(time.current())}`), point),
+    time.key,
   );
 }
 
 /** What the readings of each day come to, for each point. */
 export function useDays(points: () => Point[], range: () => string | null) {
-  return useOfEach(points, (path, point) => summariesOf(path, point, "day", hoursOf(range())), range);
+  const time = useTimeRange(() => hoursOf(range()));
+  return useOfEach(points, (path, point) => summariesOf(path, point, "day", time.current()), time.key);
 }
 
 /** The running mean of a window up to now, for each point. */

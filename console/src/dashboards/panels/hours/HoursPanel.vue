@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { summariesOf, usePointPath } from "@/chart/series";
+import { HOUR, useTimeRange } from "@/chart/timeRange";
 import { useRefreshed } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { limitsOf } from "@/points/limits";
-import { computed } from "vue";
+import { computed, ref } from "vue";
 import { hoursOf } from "../../layout";
 import { digits, withUnit } from "../look";
 import { STATISTICS } from "../summaries";
@@ -16,13 +17,17 @@ const MOST_HOURS = 62 * 24;
 const REFRESH_SECONDS = 300;
 const path = usePointPath();
 const point = computed(() => points[0]);
-const wanted = computed(() => hoursOf(panel.range ?? "P7D"));
+const time = useTimeRange(() => hoursOf(panel.range ?? "P7D"));
+const cut = ref(false);
 const { data, error, loading } = useRefreshed(
   async () => {
     const of = point.value;
-    return of ? summariesOf(path(of.id), of, "hour", Math.min(wanted.value, MOST_HOURS)) : [];
+    const { from, until } = time.current();
+    const first = Math.max(from, until - MOST_HOURS * HOUR);
+    cut.value = first > from;
+    return of ? summariesOf(path(of.id), of, "hour", { from: first, until }) : [];
   },
-  [() => point.value?.id, wanted],
+  [() => point.value?.id, time.key],
   REFRESH_SECONDS,
 );
 const statistic = computed(() => panel.statistic ?? "mean");
@@ -89,7 +94,7 @@ function words(cell: Cell | undefined, day: string, hour: number): string {
       <span>{{ withUnit(ends.lowest, point, panel.look) }}</span>
       <i aria-hidden="true"></i>
       <span>{{ withUnit(ends.highest, point, panel.look) }}</span>
-      <span v-if="wanted > MOST_HOURS">The last 62 days.</span>
+      <span v-if="cut">The last 62 days.</span>
     </p>
   </template>
 </template>

@@ -2,6 +2,7 @@
 import { limitsOf } from "@/points/limits";
 import type { Point } from "@/api/types";
 import { useSeriesSource } from "@/chart/series";
+import { oneZone, useTimeRange } from "@/chart/timeRange";
 import { moment } from "@/look/clock";
 import { useRefreshed } from "@/look/load";
 import { idsOf } from "@/points/names";
@@ -21,6 +22,7 @@ const HEIGHT = 380;
 const BUCKETS = 1500;
 const REFRESH_SECONDS = 30;
 const source = useSeriesSource();
+const time = useTimeRange(() => hoursOf(panel.range));
 const places = open ? undefined : usePlaces();
 
 /** Of each place with a position its points: where, and what is measured there. */
@@ -49,8 +51,7 @@ const sites = computed(() =>
 type Mover = (typeof movers.value)[number];
 const { data, error, loading } = useRefreshed(
   async () => {
-    const until = Date.now();
-    const from = until - hoursOf(panel.range) * 3_600_000;
+    const { from, until } = time.current();
     const line = (point: Point) => source(point, from, until, BUCKETS);
     const tracks = await Promise.all(
       movers.value.map(async (mover) => ({
@@ -64,10 +65,12 @@ const { data, error, loading } = useRefreshed(
     );
     return { from, until, tracks };
   },
-  [() => idsOf(points), () => panel.range],
+  [() => idsOf(points), time.key],
   REFRESH_SECONDS,
 );
 const tracks = computed(() => data.value?.tracks ?? []);
+
+const timeZone = computed(() => oneZone(points));
 
 /** How far along the time one looks, in percent; at the end it is now. */
 const along = ref(100);
@@ -146,11 +149,11 @@ const shown = computed(() =>
     </svg>
     <div class="time">
       <el-slider v-model="along" :show-tooltip="false" :step="0.5" aria-label="Moment" />
-      <span class="small soft">{{ along === 100 ? "now" : moment(looked) }}</span>
+      <span class="small soft">{{ along === 100 && !time.page?.chosen.value ? "now" : moment(looked, timeZone) }}</span>
     </div>
     <p v-for="track in shown" :key="track.mover.latitude.id" class="small">
       <strong>{{ track.mover.name }}</strong>{{
-        track.now ? ` was heard there ${moment(track.now.time)}` : ": nothing by then"
+        track.now ? ` was heard there ${moment(track.now.time, timeZone)}` : ": nothing by then"
       }}
       <template v-if="track.now?.value !== undefined && track.mover.value">
         with {{ withUnit(track.now.value, track.mover.value, panel.look) }}

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useSeriesSource } from "@/chart/series";
+import { useTimeRange } from "@/chart/timeRange";
 import { useRefreshed } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { idsOf, nameAmong } from "@/points/names";
@@ -14,15 +15,15 @@ const DotsChart = defineAsyncComponent(() => import("@/chart/DotsChart.vue"));
 const BUCKETS = 400;
 const REFRESH_SECONDS = 60;
 const source = useSeriesSource();
+const time = useTimeRange(() => hoursOf(panel.range ?? "P7D"));
 const axes = computed(() => (points[0] && points[1] ? { across: points[0], up: points[1] } : undefined));
 const { data, error, loading } = useRefreshed(
   async () => {
-    const until = Date.now();
-    const from = until - hoursOf(panel.range ?? "P7D") * 3_600_000;
+    const { from, until } = time.current();
     const lines = await Promise.all(points.map((point) => source(point, from, until, BUCKETS)));
     return lines[0] && lines[1] ? pairsOf(lines[0], lines[1]) : [];
   },
-  [() => idsOf(points), () => panel.range],
+  [() => idsOf(points), time.key],
   REFRESH_SECONDS,
 );
 </script>

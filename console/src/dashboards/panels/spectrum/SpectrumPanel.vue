@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Point } from "@/api/types";
 import { age, now } from "@/look/clock";
+import { useTimeRange } from "@/chart/timeRange";
 import { useRefreshed } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { idsOf, nameAmong } from "@/points/names";
@@ -18,7 +19,8 @@ const REFRESH_SECONDS = 60;
 
 const ask = useSpectra();
 const wanted = computed(() => ({ kind: panel.spectrum ?? "velocity", untilHz: panel.untilHz ?? 1000 }));
-const from = () => new Date(Date.now() - hoursOf(panel.range ?? "P30D") * 3_600_000);
+const time = useTimeRange(() => hoursOf(panel.range ?? "P30D"));
+const from = () => new Date(time.current().from);
 
 async function one(point: Point) {
   if (!(await ask.kept(point.id, 1)).length) {
@@ -36,7 +38,7 @@ const { data, error } = useRefreshed(
     each: (await Promise.all(points.map(one))).flat(),
     fall: panel.form === "waterfall" && points[0] ? await ask.waterfall(points[0].id, wanted.value, from()) : undefined,
   }),
-  [() => idsOf(points), () => JSON.stringify([panel.form, panel.spectrum, panel.untilHz, panel.range])],
+  [() => idsOf(points), () => JSON.stringify([panel.form, panel.spectrum, panel.untilHz, time.key()])],
   REFRESH_SECONDS,
 );
 

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { limitsOf } from "@/points/limits";
 import { useSeriesSource } from "@/chart/series";
+import { ticks } from "@/chart/ticks";
+import { oneZone, useTimeRange } from "@/chart/timeRange";
 import { moment } from "@/look/clock";
 import { useRefreshed } from "@/look/load";
 import { idsOf } from "@/points/names";
@@ -16,15 +18,16 @@ import { stretches, type Stretch } from "./strip";
 const { panel, points, limits, open } = defineProps<ViewProps<"states">>();
 const BUCKETS = 400;
 const REFRESH_SECONDS = 30;
+const MOST_TICKS = 4;
 const source = useSeriesSource();
+const time = useTimeRange(() => hoursOf(panel.range));
 const { data, error, loading } = useRefreshed(
   async () => {
-    const until = Date.now();
-    const from = until - hoursOf(panel.range) * 3_600_000;
+    const { from, until } = time.current();
     const lines = await Promise.all(points.map((point) => source(point, from, until, BUCKETS)));
     return { from, until, lines };
   },
-  [() => idsOf(points), () => panel.range],
+  [() => idsOf(points), time.key],
   REFRESH_SECONDS,
 );
 const from = computed(() => data.value?.from ?? 0);
@@ -45,11 +48,8 @@ const percent = (time: number) => ((time - from.value) / (until.value - from.val
 const left = (part: Stretch) => Math.max(0, percent(part.from));
 const width = (part: Stretch) => Math.max(0.15, percent(part.until) - left(part));
 const look = (part: Stretch) => [part.severity ?? `word-${part.word % 4}`];
-const ticks = computed(() => [0, 0.5, 1].map((at) => from.value + at * (until.value - from.value)));
-const tick = (time: number) =>
-  hoursOf(panel.range) > 48
-    ? new Date(time).toLocaleDateString(undefined, { day: "numeric", month: "short" })
-    : new Date(time).toLocaleTimeString(undefined, { hour: "2-digit", minute: "2-digit", hourCycle: "h23" });
+const timeZone = computed(() => oneZone(points));
+const below = computed(() => ticks({ from: from.value, until: until.value }, MOST_TICKS, timeZone.value));
 </script>
 
 <template>
@@ -64,7 +64,7 @@ const tick = (time: number) =>
           :key="part.from"
           :class="['part', ...look(part)]"
           :style="{ left: left(part) + '%', width: width(part) + '%' }"
-          :title="`${part.name || 'measured'}, ${moment(part.from)} to ${moment(part.until)}`"
+          :title="`${part.name || 'measured'}, ${moment(part.from, timeZone)} to ${moment(part.until, timeZone)}`"
         />
       </div>
       <span class="small last">{{
@@ -73,7 +73,7 @@ const tick = (time: number) =>
     </template>
     <span></span>
     <div class="ticks soft small">
-      <span v-for="time in ticks" :key="time">{{ tick(time) }}</span>
+      <span v-for="tick in below" :key="tick.at" :style="{ left: percent(tick.at) + '%' }">{{ tick.label }}</span>
     </div>
     <span></span>
   </div>
@@ -122,8 +122,12 @@ const tick = (time: number) =>
 }
 .ticks {
   white-space: nowrap;
-  display: flex;
-  justify-content: space-between;
+  position: relative;
+  height: 1.4em;
+}
+.ticks span {
+  position: absolute;
+  transform: translateX(-50%);
 }
 .last {
   min-width: 3rem;
