@@ -15,6 +15,7 @@ import AcknowledgeForm from "./AcknowledgeForm.vue";
 import EarlierHere from "./EarlierHere.vue";
 import InstructionsList from "./InstructionsList.vue";
 import ShelveForm from "./ShelveForm.vue";
+import { bandsOf, timeAround } from "./around";
 import { history, STATES } from "./states";
 
 /** One alert with everything that happened to it. */
@@ -32,6 +33,7 @@ onChanged(["notices"], load);
 const point = computed(() => points.byId.get(alert.value?.pointId ?? ""));
 const mayAct = computed(() => places.may("operate", alert.value?.placeId ?? null));
 const zone = computed(() => places.zoneOf(alert.value?.placeId));
+const around = computed(() => (alert.value ? timeAround(alert.value) : { hours: 6 }));
 const steps = computed(() => (alert.value ? history(alert.value, point.value) : []));
 const shelving = ref(false);
 const people = useLoad(() => api.get<{ name: string }[]>("people").catch(() => []));
@@ -110,7 +112,13 @@ async function write() {
         </h2>
       </div>
       <div class="canvas">
-        <PointsChart :points="[point]" :hours="6" :limits="places.limitsById.get(point.limitSet ?? '')" />
+        <PointsChart
+          :points="[point]"
+          :hours="around.hours"
+          :stretch="around.stretch"
+          :alerts="bandsOf([alert])"
+          :limits="places.limitsById.get(point.limitSet ?? '')"
+        />
       </div>
     </section>
     <section class="sheet">

@@ -10,7 +10,7 @@ import { CanvasRenderer } from "echarts/renderers";
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from "vue";
 import VChart from "vue-echarts";
 import { useGestures } from "./gestures";
-import { lineOption, namesOf, unitsOf, type ChartMark, type Ends, type Usual } from "./lineOption";
+import { lineOption, namesOf, unitsOf, type AlertBand, type ChartMark, type Ends, type Usual } from "./lineOption";
 import { lineColours } from "./look";
 import type { Drawn } from "./series";
 import type { TimeRange } from "./timeRange";
@@ -18,7 +18,7 @@ import type { TimeRange } from "./timeRange";
 use([Line, GridComponent, TooltipComponent, MarkAreaComponent, MarkLineComponent, LabelLayout, CanvasRenderer]);
 
 /** Draws; whoever uses it fetches. */
-const { lines, limits, range, fixed, ends, usual, marks, picking, timeZone } = defineProps<{
+const { lines, limits, range, fixed, ends, usual, marks, alerts, picking, timeZone } = defineProps<{
   lines: Drawn[];
   limits?: LimitSet;
   range: TimeRange;
@@ -26,6 +26,7 @@ const { lines, limits, range, fixed, ends, usual, marks, picking, timeZone } = d
   ends?: Ends;
   usual?: Usual;
   marks?: ChartMark[];
+  alerts?: AlertBand[];
   /** The next press in the chart chooses a moment. */
   picking?: boolean;
   /** On whose clock moments are given; without one, this browser's. */
@@ -51,6 +52,7 @@ const option = computed(() => {
     ends,
     usual,
     marks,
+    alerts,
     palette: colour,
     timeZone,
     mostTicks: Math.max(2, Math.floor(width.value / PIXELS_A_TICK)),

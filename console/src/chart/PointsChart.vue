@@ -3,7 +3,7 @@ import type { LimitSet, Point } from "@/api/types";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { asRead, limitsAsRead } from "@/look/units";
 import { computed, defineAsyncComponent, ref, shallowRef, useTemplateRef, watch } from "vue";
-import type { ChartMark, Ends, Usual } from "./lineOption";
+import type { AlertBand, ChartMark, Ends, Usual } from "./lineOption";
 import { BEFORES, hoursEarlier, useCompared, type Before } from "./before";
 import { later, useSeriesSource, type Drawn } from "./series";
 import { bounded, HOUR, oneZone, useTimeRange, type TimeRange } from "./timeRange";
@@ -20,7 +20,9 @@ const {
   ends,
   usual,
   marks,
+  alerts,
   picking = false,
+  stretch,
 } = defineProps<{
   points: Point[];
   hours: number;
@@ -29,7 +31,10 @@ const {
   ends?: Ends;
   usual?: Usual;
   marks?: ChartMark[];
+  alerts?: AlertBand[];
   picking?: boolean;
+  /** A time of its own, instead of the last hours. */
+  stretch?: TimeRange;
 }>();
 const shown = computed(() => points.map(asRead));
 const bounds = computed(() => limits && limitsAsRead(limits));
@@ -42,10 +47,13 @@ const canvas = useTemplateRef<{ picture: () => string; drawing: () => Promise<st
 const source = useSeriesSource();
 const compared = useCompared();
 const before = computed<Before>(() => compared?.value ?? "none");
-const time = useTimeRange(() => hours);
+const time = useTimeRange(
+  () => hours,
+  () => stretch,
+);
 /** What is looked at in this chart alone. */
 const own = shallowRef<TimeRange>();
-const live = computed(() => !own.value && !time.page?.chosen.value);
+const live = computed(() => !own.value && !time.chosen());
 const range = shallowRef(time.current());
 const lines = shallowRef<Drawn[]>([]);
 const error = shallowRef<unknown>();
@@ -157,6 +165,7 @@ function whole() {
       :ends="ends"
       :usual="usual"
       :marks="marks"
+      :alerts="alerts"
       :picking="picking"
       :time-zone="timeZone"
       @pick="(at: number) => emit('pick', at)"

@@ -1,4 +1,4 @@
-import type { LimitSet, Point } from "@/api/types";
+import type { LimitSet, Point, Severity } from "@/api/types";
 import type { EChartsCoreOption } from "echarts/core";
 import { wordFor } from "@/look/reading";
 import { nameAmong } from "@/points/names";
@@ -6,6 +6,7 @@ import { moment } from "@/look/clock";
 import { chartLook, levelAxis, lineColours, tooltipLook, uprightAxis } from "./look";
 import { BAD, between, withGaps, type Drawn } from "./series";
 import { ticks } from "./ticks";
+import type { TimeRange } from "./timeRange";
 
 /** The theme's colours that a chart needs, by name. */
 export type Palette = (name: string) => string;
@@ -29,8 +30,16 @@ export interface ChartMark {
   label: string;
 }
 
+/** A stretch of an alert: a band above the line, so long as it lasted. */
+export interface AlertBand extends TimeRange {
+  severity: Severity;
+}
+
 const LINES = ["solid", "dashed", "dotted"] as const;
 const MOST_TICKS = 8;
+/** Where the chart begins below its top, and how high a band is, in pixels. */
+const TOP = 24;
+const BAND = 6;
 
 /** Boundaries of a limit set, each between two zones: "B | C". */
 export function boundaries(set: LimitSet): { value: number; name: string }[] {
@@ -97,6 +106,7 @@ export function lineOption(
     ends?: Ends;
     usual?: Usual;
     marks?: ChartMark[];
+    alerts?: AlertBand[];
     /** That of the site; without one, this browser's. */
     timeZone?: string;
     /** How many moments have a place below the chart. */
@@ -124,7 +134,7 @@ export function lineOption(
     grid: {
       left: 16,
       right: labelled ? Math.min(150, 18 + longest * 6.5) : 16,
-      top: 24,
+      top: TOP,
       bottom: 4,
       containLabel: true,
     },
@@ -159,6 +169,7 @@ export function lineOption(
           }
         : { ...beside(i), splitLine: { show: false } }),
       axisLabel: { color: palette("ink-soft"), hideOverlap: true, showMaxLabel: scale && i === 0 ? false : undefined },
+      ...inWords(points.filter((point) => point.unit === unit)),
     })),
     series: [
       ...lines.map((line, at) => {
@@ -190,6 +201,7 @@ export function lineOption(
         };
       }),
       ...moments(options.marks ?? [], palette),
+      ...bands(options.alerts ?? [], options, palette),
       ...cursorLine(options.cursor, palette),
     ],
   };
@@ -199,6 +211,15 @@ export function lineOption(
 export function unitsOf(lines: Drawn[]): string[] {
   const units = [...new Set(lines.map((line) => line.point.unit))];
   return units.length ? units : [""];
+}
+
+/** An axis of states has their words and nothing between them. */
+function inWords(points: Point[]) {
+  const words = points[0]?.words ?? {};
+  const alike = points.every((point) => JSON.stringify(point.words) === JSON.stringify(points[0]?.words));
+  return alike && Object.keys(words).length
+    ? { minInterval: 1, axisLabel: { hideOverlap: true, formatter: (value: number) => wordFor(value, words) ?? "" } }
+    : {};
 }
 
 /** Where the second axis and those after it stand: right, left, right, further out each time. */
@@ -263,6 +284,33 @@ export function spanWords(millis: number): string {
       : seconds < 172_800
         ? parts(3600, "h", 60, "min")
         : parts(86_400, "d", 3600, "h");
+}
+
+/** Alerts as bands along the upper edge. One that was over at once is as wide as can be seen. */
+function bands(alerts: AlertBand[], range: TimeRange, palette: Palette) {
+  const least = (range.until - range.from) / 400;
+  const seen = alerts.filter((alert) => alert.until >= range.from && alert.from <= range.until);
+  if (!seen.length) {
+    return [];
+  }
+  return [
+    {
+      id: "alerts",
+      type: "line",
+      data: [],
+      markArea: {
+        silent: true,
+        data: seen.map((alert) => [
+          {
+            xAxis: Math.max(alert.from, range.from),
+            y: TOP,
+            itemStyle: { color: palette(alert.severity), opacity: 1 },
+          },
+          { xAxis: Math.min(Math.max(alert.until, alert.from + least), range.until), y: TOP + BAND },
+        ]),
+      },
+    },
+  ];
 }
 
 /** The cursor from which differences are counted: a full line, while marks are dashed. */

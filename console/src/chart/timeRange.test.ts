@@ -1,6 +1,6 @@
 import { mountIn } from "@/testing";
 import { flushPromises } from "@vue/test-utils";
-import { describe, expect, it } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import { defineComponent, h } from "vue";
 import { bounded, moved, stretched, words, type TimeRange } from "./timeRange";
 import { useView, type View } from "./view";
@@ -92,9 +92,11 @@ describe("what a page looks at", () => {
       .findAll("button")
       .find((one) => one.text().startsWith("Choose dates"))
       ?.trigger("click");
-    await flushPromises();
-    const fields = [...document.querySelectorAll<HTMLInputElement>("input[type=datetime-local]")];
-    expect(fields.map((field) => field.value)).toEqual(["2026-11-02T00:00", "2026-11-03T00:00"]);
+    const fields = await vi.waitFor(() => {
+      const found = [...document.querySelectorAll<HTMLInputElement>("input[type=datetime-local]")];
+      expect(found.map((field) => field.value)).toEqual(["2026-11-02T00:00", "2026-11-03T00:00"]);
+      return found;
+    });
     const fill = (field: HTMLInputElement | undefined, text: string) => {
       if (field) {
         field.value = text;

@@ -26,14 +26,16 @@ export function lastHours(hours: number): TimeRange {
   return { from: until - hours * HOUR, until };
 }
 
-/** What is looked at here: the stretch that is chosen for the page, else the last hours. */
-export function useTimeRange(hours: () => number) {
+/** What is looked at here: the stretch that is chosen for the page, else one of its own, else the last hours. */
+export function useTimeRange(hours: () => number, own: () => TimeRange | undefined = () => undefined) {
   const page = inject(PAGE_RANGE, undefined);
+  const chosen = () => page?.chosen.value ?? own();
   return {
     page,
-    current: () => page?.chosen.value ?? lastHours(hours()),
+    chosen,
+    current: () => chosen() ?? lastHours(hours()),
     /** Changes when something else is to be looked at, but not because time passes. */
-    key: () => keyOf(page?.chosen.value, hours()),
+    key: () => keyOf(chosen(), hours()),
   };
 }
 

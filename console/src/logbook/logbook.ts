@@ -2,6 +2,7 @@ import { api } from "@/api/http";
 import { onLive } from "@/api/live";
 import type { LogEntry } from "@/api/types";
 import type { ChartMark } from "@/chart/lineOption";
+import type { TimeRange } from "@/chart/timeRange";
 import { useLoad } from "@/look/load";
 import { watch } from "vue";
 
@@ -12,6 +13,11 @@ export function useLogbook(address: () => string) {
   onLive("logbook", loaded.load);
   onLive("resync", loaded.load);
   return loaded;
+}
+
+/** For a time that is looked at, the newest entries are those that are about it or what was before. */
+export function notesUntil(range: TimeRange | undefined): string {
+  return range ? "&until=" + new Date(range.until).toISOString() : "";
 }
 
 /** An entry with its answers, each after what it answers. */

@@ -11,7 +11,7 @@ import PointsChart from "@/chart/PointsChart.vue";
 import { rangeQuery, words } from "@/chart/timeRange";
 import { useView } from "@/chart/view";
 import ViewPicker from "@/chart/ViewPicker.vue";
-import { marksOf, useLogbook } from "@/logbook/logbook";
+import { marksOf, notesUntil, useLogbook } from "@/logbook/logbook";
 import LogbookSheet from "@/logbook/LogbookSheet.vue";
 import { useAction } from "@/look/act";
 import EmptyState from "@/look/EmptyState.vue";
@@ -76,7 +76,7 @@ async function adopted(saved: boolean) {
   }
 }
 
-const logbook = useLogbook(() => "place=" + id);
+const logbook = useLogbook(() => "place=" + id + notesUntil(view.chosen.value));
 const marks = computed(() =>
   marksOf(
     (logbook.data.value ?? []).filter((entry) => entry.placeId === id),

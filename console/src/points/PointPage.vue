@@ -2,12 +2,14 @@
 import { api } from "@/api/http";
 import { onLive } from "@/api/live";
 import type { Alert } from "@/api/types";
+import { alertsIn, bandsOf } from "@/alerts/around";
 import AlertRows from "@/alerts/AlertRows.vue";
 import RuleForm from "@/alerts/RuleForm.vue";
 import PointsChart from "@/chart/PointsChart.vue";
 import EntryForm from "@/logbook/EntryForm.vue";
-import { marksOf, useLogbook } from "@/logbook/logbook";
+import { marksOf, notesUntil, useLogbook } from "@/logbook/logbook";
 import LogbookSheet from "@/logbook/LogbookSheet.vue";
+import { keyOf } from "@/chart/timeRange";
 import { useView } from "@/chart/view";
 import ViewPicker from "@/chart/ViewPicker.vue";
 import { useAction } from "@/look/act";
@@ -52,10 +54,15 @@ const mayEdit = computed(() => places.may("edit", point.value?.placeId ?? null))
 const past = useLoad(async () =>
   point.value ? api.get<Alert[]>(`alerts?state=all&limit=20&point=${point.value.id}`) : [],
 );
+const inSight = useLoad(async () =>
+  point.value ? api.get<Alert[]>(`alerts?state=all&limit=200&point=${point.value.id}&${alertsIn(view.current())}`) : [],
+);
 onLive("alert", past.load);
+onLive("alert", inSight.load);
 watch(() => point.value?.id, past.load);
+watch(() => [point.value?.id, keyOf(view.chosen.value, view.hours.value)].join(), inSight.load);
 
-const logbook = useLogbook(() => "point=" + id);
+const logbook = useLogbook(() => "point=" + id + notesUntil(view.chosen.value));
 const marks = computed(() => marksOf(logbook.data.value ?? [], view.current().from));
 const picking = ref(false);
 const noteAt = ref<number>();
@@ -163,6 +170,7 @@ async function release() {
           :fixed="fixed"
           :usual="usual"
           :marks="marks"
+          :alerts="bandsOf(inSight.data.value ?? [])"
           :picking="picking"
           @pick="pick"
         />
