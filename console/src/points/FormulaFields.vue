@@ -4,8 +4,17 @@ import type { Formula, FormulaProposal, Quantity, Recipe, Statistic } from "@/ap
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
-import { computed } from "vue";
-import { choice, emptyFormula, freeName, SOURCES, type Source } from "./formulas";
+import { computed, watch } from "vue";
+import {
+  choice,
+  emptyFormula,
+  freeName,
+  INTERVALS,
+  intervalWords,
+  mayHaveInterval,
+  SOURCES,
+  type Source,
+} from "./formulas";
 import { usePoints } from "./points";
 import { QUANTITIES } from "./quantities";
 
@@ -45,9 +54,21 @@ function pick(id: Recipe["recipe"], inputs: Record<string, string>) {
     inputs: { ...inputs },
     parameters: Object.fromEntries(usual),
     withinMinutes: null,
+    everyMinutes: null,
   };
   emit("chosen", found?.results[0] ?? "other", found?.title ?? "");
 }
+
+const interval = computed(() => formula.value && mayHaveInterval(formula.value, recipes));
+const every = computed({
+  get: () => formula.value?.everyMinutes ?? 0,
+  set: (minutes) => formula.value && (formula.value.everyMinutes = minutes || null),
+});
+watch(interval, (possible) => {
+  if (formula.value && !possible) {
+    formula.value.everyMinutes = null;
+  }
+});
 
 function rename(from: string, to: string) {
   if (formula.value?.kind === "written" && to && !(to in formula.value.inputs)) {
@@ -200,6 +221,12 @@ function removeInput(name: string) {
       :controls="false"
       placeholder="60"
     />
+  </el-form-item>
+  <el-form-item v-if="formula && interval" label="Readings" for="formula-every">
+    <el-select id="formula-every" v-model="every" aria-label="Readings">
+      <el-option :value="0" label="Whenever an input has one" />
+      <el-option v-for="minutes in INTERVALS" :key="minutes" :value="minutes" :label="intervalWords(minutes)" />
+    </el-select>
   </el-form-item>
 </template>
 

@@ -1,6 +1,6 @@
 import type { Formula, Recipe } from "@/api/types";
 import { describe, expect, it } from "vitest";
-import { emptyFormula, freeName, isComplete } from "./formulas";
+import { emptyFormula, freeName, isComplete, mayHaveInterval } from "./formulas";
 
 const TANK: Recipe = {
   recipe: "tank-lying",
@@ -15,7 +15,7 @@ const TANK: Recipe = {
 };
 
 function tank(inputs: Record<string, string>, parameters: Record<string, number>): Formula {
-  return { kind: "prepared", recipe: "tank-lying", inputs, parameters, withinMinutes: null };
+  return { kind: "prepared", recipe: "tank-lying", inputs, parameters, withinMinutes: null, everyMinutes: null };
 }
 
 describe("formulas", () => {
@@ -33,6 +33,18 @@ describe("formulas", () => {
       expect(isComplete(emptyFormula(source, "barn"), [TANK])).toBe(false);
     }
     expect(isComplete(emptyFormula("over", "barn"), [TANK])).toBe(true);
+  });
+
+  it("have readings at an interval unless they add up or look back", () => {
+    const written = (text: string) => mayHaveInterval({ ...tank({}, {}), kind: "written", text } as Formula, []);
+    expect([
+      written("a - b"),
+      written("known(previous, 0) + a"),
+      written("a - a.before"),
+      written("levels(a, 1, 2)"),
+    ]).toEqual([true, false, false, false]);
+    expect(mayHaveInterval(tank({}, {}), [TANK])).toBe(true);
+    expect(mayHaveInterval(tank({}, {}), [{ ...TANK, total: true }])).toBe(false);
   });
 
   it("give each input a letter of its own", () => {

@@ -16,15 +16,16 @@ export function emptyFormula(source: Source, placeId: string): Formula | null {
     case "measured":
       return null;
     case "prepared":
-      return { kind: "prepared", recipe: "", inputs: {}, parameters: {}, withinMinutes: null };
+      return { kind: "prepared", recipe: "", inputs: {}, parameters: {}, withinMinutes: null, everyMinutes: null };
     case "written":
-      return { kind: "written", text: "a - b", inputs: { a: "", b: "" }, withinMinutes: null };
+      return { kind: "written", text: "a - b", inputs: { a: "", b: "" }, withinMinutes: null, everyMinutes: null };
     case "over":
       return {
         kind: "over",
         statistic: "mean",
         selection: { kind: "selection", placeId, quantity: "temperature", assetKind: null },
         withinMinutes: null,
+        everyMinutes: null,
       };
   }
 }
@@ -47,6 +48,31 @@ export function isComplete(formula: Formula | null, recipes: Recipe[]): boolean 
         recipe.parameters.every((one) => one.usual !== null || Number.isFinite(formula.parameters[one.name]))
       );
     }
+  }
+}
+
+/** Intervals at which a point may have readings of its own; otherwise it has one whenever an input has one. */
+export const INTERVALS = [1, 5, 10, 15, 30, 60, 24 * 60];
+
+export function intervalWords(minutes: number): string {
+  return minutes === 1440
+    ? "Once a day, at midnight UTC"
+    : minutes === 60
+      ? "Every hour"
+      : minutes === 1
+        ? "Every minute"
+        : `Every ${minutes} min`;
+}
+
+/** Whether a formula may have readings at an interval: not what adds up or looks back. */
+export function mayHaveInterval(formula: Formula, recipes: Recipe[]): boolean {
+  switch (formula.kind) {
+    case "over":
+      return true;
+    case "written":
+      return !/\b(previous|levels)\b|\.before\b/.test(formula.text);
+    case "prepared":
+      return !recipes.find((one) => one.recipe === formula.recipe)?.total;
   }
 }
 

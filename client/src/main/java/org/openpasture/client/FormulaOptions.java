@@ -61,6 +61,12 @@ final class FormulaOptions {
             description = "How old the newest reading of an input may be; 60 by default.")
     private @Nullable Integer within;
 
+    @Option(
+            names = "--every",
+            paramLabel = "MINUTES",
+            description = "Have a reading at this interval; by default whenever an input has one.")
+    private @Nullable Integer every;
+
     /** The formula that was entered; empty for a measured point. */
     Optional<Formula> formula(Service service) {
         if (statistic != null) {
@@ -70,7 +76,8 @@ final class FormulaOptions {
             return Optional.of(new Formula.Over(
                     Statistic.of(statistic),
                     new Target.Selection(PlaceCommands.id(service, of), Quantity.of(ofQuantity), null, ofTag, null),
-                    within));
+                    within,
+                    every));
         }
         if (formula == null) {
             return Optional.empty();
@@ -81,8 +88,8 @@ final class FormulaOptions {
         return Optional.of(Arrays.stream(Recipe.values())
                 .filter(recipe -> recipe.id().equals(entered))
                 .findFirst()
-                .<Formula>map(recipe -> new Formula.Prepared(recipe, ids, parameters, within))
-                .orElseGet(() -> new Formula.Written(entered, ids, within)));
+                .<Formula>map(recipe -> new Formula.Prepared(recipe, ids, parameters, within, every))
+                .orElseGet(() -> new Formula.Written(entered, ids, within, every)));
     }
 
     /** What a formula usually gives; empty where only the person knows. */

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 import static org.awaitility.Awaitility.await;
 import static org.openpasture.acceptance.Refusals.refused;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
@@ -140,6 +141,49 @@ class DerivedPointsTest {
         report(5, 10, 100);
         awaitValues(sum.id(), 30.0, 20.0, 30.0);
         awaitValues(twice.id(), 60.0, 40.0, 60.0);
+    }
+
+    /** At round times of what is known by then, in history, as it comes, and when something comes late. */
+    @Test
+    void atAnIntervalTheyHaveReadingsOfTheirOwn() throws Exception {
+        Instant hour = START.truncatedTo(ChronoUnit.HOURS).plus(1, ChronoUnit.HOURS);
+        int first = (int) Duration.between(START, hour).toMinutes();
+        report(first + 1, 20, 50);
+        report(first + 12, 30, 50);
+        PointView every = make("Every ten", Quantity.OTHER, new Formula.Written("t + 1", Map.of("t", air()), 30, 10));
+        assertThat(every.formulaText()).endsWith(", every 10 min");
+        assertThat(every.intervalSeconds()).isEqualTo(600);
+        awaitValues(every.id(), 21.0);
+        report(first + 40, 10, 50);
+        awaitValues(every.id(), 21.0, 31.0, 31.0, 11.0);
+        report(first + 25, 0, 50);
+        awaitValues(every.id(), 21.0, 31.0, 1.0, 11.0);
+        refused(400, "looks back", () -> SERVICE.owner()
+                .post(
+                        "api/v1/points",
+                        request("X", Quantity.OTHER, new Formula.Written("t.before", Map.of("t", air()), 30, 10))));
+        refused(400, "adds up at each reading", () -> SERVICE.owner()
+                .post(
+                        "api/v1/points",
+                        Map.of(
+                                "name",
+                                "X",
+                                "placeId",
+                                plant.pump,
+                                "quantity",
+                                "duration",
+                                "released",
+                                true,
+                                "formula",
+                                Map.of(
+                                        "kind",
+                                        "prepared",
+                                        "recipe",
+                                        "run-hours",
+                                        "inputs",
+                                        Map.of("state", air()),
+                                        "everyMinutes",
+                                        10))));
     }
 
     @Test

@@ -25,8 +25,9 @@ import org.openpasture.core.registry.Registry;
  * nothing: what was read before is asked for, so that nothing has to be undone when a commit fails, and a restart goes
  * on from the record. Immutable; any thread.
  *
- * <p>A derived point has a reading at each moment at which one of its inputs has one. Of each input the newest up to
- * then counts, if it is not too old. A point is computed after all that it needs.
+ * <p>A derived point has a reading at each moment at which one of its inputs has one, or at each round time of its
+ * interval, which is known as soon as an input has a reading of then or later. Of each input the newest up to then
+ * counts, if it is not too old and its sensor was not being checked. A point is computed after all that it needs.
  */
 public final class Derivation {
     private final Registry registry;
@@ -137,9 +138,19 @@ public final class Derivation {
         }
     }
 
-    /** Where a derived point may differ when something changed of its inputs in a stretch. */
-    public Span influence(int point, Span of) {
-        return new Span(of.from(), of.until().plus(within(point)));
+    /**
+     * Where a derived point may differ when something changed of its inputs in a stretch.
+     *
+     * @param before the newest reading of an input before the stretch: what is at intervals stands from there to the
+     *     next
+     */
+    public Span influence(int point, Span of, IntFunction<Optional<Reading>> before) {
+        Instant from = find(point)
+                .filter(DerivedPoint::isAtIntervals)
+                .flatMap(derived -> derived.newestOf(before))
+                .filter(last -> last.isBefore(of.from()))
+                .orElse(of.from());
+        return new Span(from, of.until().plus(within(point)));
     }
 
     /**
@@ -175,38 +186,86 @@ public final class Derivation {
             return Optional.ofNullable(newer.get(point)).or(() -> latest.apply(point));
         }
 
+        /** What may be used of a point: not what was read while its sensor was being checked. */
+        private IntFunction<Optional<Reading>> usable(IntFunction<Optional<Reading>> of) {
+            return point -> of.apply(point).filter(one -> !registry.isBeingChecked(point, one.time()));
+        }
+
         void moment(Instant time, List<PointReading> entries) {
             TreeSet<Integer> waiting = new TreeSet<>();
             Map<Integer, Reading> now = new HashMap<>();
             for (PointReading entry : entries) {
-                if (!needing.containsKey(entry.point())) {
+                List<Integer> needing = Derivation.this.needing.getOrDefault(entry.point(), List.of());
+                if (needing.isEmpty()) {
                     continue;
                 }
                 if (newest(entry.point())
                         .filter(one -> one.time().isAfter(time))
                         .isPresent()) {
                     markLate(entry.point(), new Span(time, time));
-                } else if (!registry.isBeingChecked(entry.point(), time)) {
+                } else {
                     now.put(entry.point(), entry.reading());
-                    waiting.addAll(needing.getOrDefault(entry.point(), List.of()));
+                    waiting.addAll(needing);
                 }
             }
+            settle(time, now, waiting);
+        }
+
+        /**
+         * Computes what waits at a moment, each after what it needs, and what follows from it.
+         *
+         * @param now what there is of the moment already
+         * @param waiting the ranks of what may have a reading
+         */
+        private void settle(Instant time, Map<Integer, Reading> now, TreeSet<Integer> waiting) {
             while (!waiting.isEmpty()) {
                 DerivedPoint point = inOrder.get(waiting.removeFirst());
-                int number = point.point().number();
                 if (isAhead(point, time)) {
-                    markLateItself(number, influence(number, new Span(time, time)));
+                    int number = point.point().number();
+                    markLateItself(number, influence(number, new Span(time, time), this::newest));
                     continue;
                 }
-                IntFunction<Optional<Reading>> at =
-                        input -> Optional.ofNullable(now.get(input)).or(() -> newest(input));
-                point.at(time, this::newest, at).ifPresent(reading -> {
-                    derived.add(new PointReading(number, reading));
-                    now.put(number, reading);
-                    waiting.addAll(needing.getOrDefault(number, List.of()));
-                });
+                if (point.isAtIntervals()) {
+                    bring(point, time);
+                }
+                if (point.isAtIntervals() ? point.isDueAt(time) : isFed(point, time, now)) {
+                    waiting.addAll(compute(point, time, now));
+                }
             }
             newer.putAll(now);
+        }
+
+        /** What a point has at its interval before a moment: nothing more can come of that time but late. */
+        private void bring(DerivedPoint point, Instant time) {
+            Instant since = point.newestOf(this::newest).orElse(time);
+            for (Instant due : point.due(since, time.minusMillis(1))) {
+                Map<Integer, Reading> then = new HashMap<>();
+                settle(due, then, compute(point, due, then));
+            }
+        }
+
+        /** Whether an input has a reading of a moment that may be used, from this arrival or from one before. */
+        private boolean isFed(DerivedPoint point, Instant time, Map<Integer, Reading> now) {
+            IntFunction<Optional<Reading>> at = usable(newestWith(now));
+            return point.inputs().stream().anyMatch(input -> at.apply(input.number())
+                    .filter(one -> one.time().equals(time))
+                    .isPresent());
+        }
+
+        private IntFunction<Optional<Reading>> newestWith(Map<Integer, Reading> now) {
+            return point -> Optional.ofNullable(now.get(point)).or(() -> newest(point));
+        }
+
+        /** A reading at a moment, put to what there is of it; gives the ranks of what needs it. */
+        private TreeSet<Integer> compute(DerivedPoint point, Instant time, Map<Integer, Reading> now) {
+            int number = point.point().number();
+            Optional<Reading> reading = point.at(time, usable(this::newest), usable(newestWith(now)));
+            if (reading.isEmpty()) {
+                return new TreeSet<>();
+            }
+            derived.add(new PointReading(number, reading.get()));
+            now.put(number, reading.get());
+            return new TreeSet<>(needing.getOrDefault(number, List.of()));
         }
 
         /** Whether something of it is known of later, so that what belonged to this moment has to be looked up. */
@@ -221,7 +280,7 @@ public final class Derivation {
         }
 
         private void markLate(int input, Span of) {
-            needing(input).forEach(point -> markLateItself(point, influence(point, of)));
+            needing(input).forEach(point -> markLateItself(point, influence(point, of, this::newest)));
         }
 
         private void markLateItself(int number, Span span) {

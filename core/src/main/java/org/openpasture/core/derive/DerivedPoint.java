@@ -82,6 +82,47 @@ final class DerivedPoint {
                 || expression != null && expression.looksAtItself();
     }
 
+    /**
+     * The moments at which it has readings of its own accord, after one moment of its inputs and up to another: none
+     * for what has a reading whenever an input has one. After a gap they end where its inputs are too old.
+     */
+    List<Instant> due(Instant after, Instant until) {
+        Integer every = formula.everyMinutes();
+        if (every == null || looksBack()) {
+            return List.of();
+        }
+        long step = Duration.ofMinutes(every).toMillis();
+        long last = Math.min(until.toEpochMilli(), after.plus(within).toEpochMilli());
+        List<Instant> found = new ArrayList<>();
+        for (long at = Math.floorDiv(after.toEpochMilli(), step) * step + step; at <= last; at += step) {
+            found.add(Instant.ofEpochMilli(at));
+        }
+        return found;
+    }
+
+    /** Whether it has readings at an interval, and not whenever an input has one. */
+    boolean isAtIntervals() {
+        return formula.everyMinutes() != null && !looksBack();
+    }
+
+    /** Whether a moment is one of its interval. */
+    boolean isDueAt(Instant time) {
+        return due(time.minusMillis(1), time).contains(time);
+    }
+
+    /** What was saved is checked for it; a version that reads more must not lose what rests on itself. */
+    private boolean looksBack() {
+        return isTotal() || expression != null && expression.looksBack();
+    }
+
+    /** The newest moment of which one of its inputs has a reading; empty if none has. */
+    Optional<Instant> newestOf(IntFunction<Optional<Reading>> newest) {
+        return inputs.stream()
+                .flatMap(input -> newest.apply(input.number()).stream())
+                .map(Reading::time)
+                .max(Instant::compareTo);
+    }
+
     /** How old an input may be. */
     Duration within() {
         return within;

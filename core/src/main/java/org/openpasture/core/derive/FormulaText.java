@@ -20,6 +20,11 @@ public final class FormulaText {
      * @param maySee which points the reader may know of; the others are not named
      */
     public static String of(Registry registry, Formula formula, Predicate<Point> maySee) {
+        return text(registry, formula, maySee)
+                + (formula.everyMinutes() == null ? "" : ", every " + formula.everyMinutes() + " min");
+    }
+
+    private static String text(Registry registry, Formula formula, Predicate<Point> maySee) {
         return switch (formula) {
             case Formula.Prepared prepared ->
                 prepared.recipe().title() + " of "

@@ -25,6 +25,8 @@ public final class Refill {
     private final Map<Integer, Reading> newest = new HashMap<>();
     private final List<PointReading> moment = new ArrayList<>();
     private @Nullable Instant time;
+    /** The moment before that of which readings are being gathered. */
+    private @Nullable Instant before;
 
     /**
      * Begins.
@@ -55,30 +57,53 @@ public final class Refill {
         moment.add(entry);
     }
 
-    /** There is nothing more; also between two moments. */
-    public void end() {
+    /**
+     * There is nothing more.
+     *
+     * @param known up to when it is known what the inputs read: the newest reading of any of them, if that is later
+     *     than the last one given. What is at intervals stands until then.
+     */
+    public void end(Instant known) {
+        end();
+        Instant last = before;
+        if (last != null) {
+            point.due(last, known).forEach(due -> compute(due, Map.of()));
+        }
+    }
+
+    private void end() {
         Instant at = time;
         if (at == null) {
             return;
         }
-        Map<Integer, Reading> now = new HashMap<>();
-        for (PointReading entry : moment) {
-            if (!registry.isBeingChecked(entry.point(), at)) {
-                now.put(entry.point(), entry.reading());
-            }
+        if (before != null) {
+            point.due(before, at).stream().filter(due -> due.isBefore(at)).forEach(due -> compute(due, Map.of()));
         }
+        Map<Integer, Reading> now = new HashMap<>();
+        moment.forEach(entry -> now.put(entry.point(), entry.reading()));
+        boolean used = moment.stream().anyMatch(entry -> !registry.isBeingChecked(entry.point(), at));
         moment.clear();
         time = null;
-        if (now.isEmpty()) {
-            return;
+        before = at;
+        if (point.isAtIntervals() ? point.isDueAt(at) : used) {
+            compute(at, now);
         }
-        IntFunction<Optional<Reading>> before = number -> Optional.ofNullable(newest.get(number));
-        point.at(at, before, number -> Optional.ofNullable(now.get(number)).or(() -> before.apply(number)))
+        newest.putAll(now);
+    }
+
+    private void compute(Instant at, Map<Integer, Reading> now) {
+        IntFunction<Optional<Reading>> earlier = number -> Optional.ofNullable(newest.get(number));
+        point.at(at, usable(earlier), usable(number -> Optional.ofNullable(now.get(number))
+                        .or(() -> earlier.apply(number))))
                 .filter(reading -> !at.isBefore(from))
                 .ifPresent(reading -> {
                     out.accept(reading);
-                    now.put(point.point().number(), reading);
+                    newest.put(point.point().number(), reading);
                 });
-        newest.putAll(now);
+    }
+
+    /** Not what was read while a sensor was being checked. */
+    private IntFunction<Optional<Reading>> usable(IntFunction<Optional<Reading>> of) {
+        return number -> of.apply(number).filter(one -> !registry.isBeingChecked(number, one.time()));
     }
 }

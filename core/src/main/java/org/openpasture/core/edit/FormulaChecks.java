@@ -130,8 +130,13 @@ final class FormulaChecks {
             }
         }
         try {
-            Expression.parse(written.text(), written.inputs().keySet());
-            return Optional.empty();
+            boolean looksBack =
+                    Expression.parse(written.text(), written.inputs().keySet()).looksBack();
+            return looksBack && written.everyMinutes() != null
+                    ? Optional.of(Refused.invalid(
+                            "A formula that looks back ('previous', 'levels' or '.before') has a reading at each change, not at an interval.",
+                            "Leave the interval ('everyMinutes') out, or look back in no part of the formula."))
+                    : Optional.empty();
         } catch (IllegalArgumentException e) {
             return Optional.of(Refused.invalid(
                     "The formula cannot be read: " + e.getMessage() + ".", "Correct it and save it again."));

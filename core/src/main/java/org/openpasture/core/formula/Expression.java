@@ -113,11 +113,13 @@ public final class Expression {
     private final Node root;
     private final List<String> names;
     private final boolean looksAtItself;
+    private final boolean looksBack;
 
-    private Expression(Node root, List<String> names, boolean looksAtItself) {
+    private Expression(Node root, List<String> names, boolean looksAtItself, boolean looksBack) {
         this.root = root;
         this.names = names;
         this.looksAtItself = looksAtItself;
+        this.looksBack = looksBack;
     }
 
     /**
@@ -139,7 +141,7 @@ public final class Expression {
         if (!unused.isEmpty()) {
             throw new IllegalArgumentException("the formula does not use " + String.join(", ", unused));
         }
-        return new Expression(root, inOrder, parser.looksAtItself);
+        return new Expression(root, inOrder, parser.looksAtItself, parser.looksAtItself || parser.looksAtBefore);
     }
 
     /** The names in it, in the order in which values are given. */
@@ -150,6 +152,11 @@ public final class Expression {
     /** Whether its value rests on the one before, and so on all that came earlier. */
     public boolean looksAtItself() {
         return looksAtItself;
+    }
+
+    /** Whether its value rests on an earlier one, of its own or of an input. */
+    public boolean looksBack() {
+        return looksBack;
     }
 
     /** Its value for values of its names, where there was nothing before. */
@@ -214,6 +221,7 @@ public final class Expression {
         private int at;
         private int depth;
         private boolean looksAtItself;
+        private boolean looksAtBefore;
 
         Parser(String text, List<String> names) {
             this.text = text;
@@ -332,6 +340,7 @@ public final class Expression {
             int before = word.endsWith(BEFORE) ? names.indexOf(word.substring(0, word.length() - BEFORE.length())) : -1;
             if (index < 0 && before >= 0) {
                 used.add(names.get(before));
+                looksAtBefore = true;
                 return new Node.Name(names.size() + 1 + before);
             }
             if (index < 0) {

@@ -20,18 +20,22 @@ public sealed interface Formula {
 
     int LONGEST_WITHIN_MINUTES = 7 * 24 * 60;
 
+    int LONGEST_EVERY_MINUTES = 24 * 60;
+
     /**
      * A prepared formula.
      *
      * @param inputs ids of points by the names of the recipe's inputs
      * @param parameters by name; the usual where one is left out
      * @param withinMinutes how old an input may be, or, of a total, for how long a value stands; an hour if left out
+     * @param everyMinutes at which interval it has a reading; whenever an input has one if left out, as all totals have
      */
     record Prepared(
             Recipe recipe,
             Map<String, String> inputs,
             @Nullable Map<String, Double> parameters,
-            @Nullable Integer withinMinutes)
+            @Nullable Integer withinMinutes,
+            @Nullable Integer everyMinutes)
             implements Formula {
         public Prepared {
             if (recipe == null) {
@@ -39,7 +43,20 @@ public sealed interface Formula {
             }
             inputs = ids(inputs);
             parameters = parameters == null ? Map.of() : Map.copyOf(parameters);
-            check(withinMinutes);
+            check(withinMinutes, everyMinutes);
+            if (everyMinutes != null && recipe.isTotal()) {
+                throw new IllegalArgumentException("'" + recipe.title()
+                        + "' adds up at each reading of its input; leave the interval ('everyMinutes') out");
+            }
+        }
+
+        /** With a reading whenever an input has one. */
+        public Prepared(
+                Recipe recipe,
+                Map<String, String> inputs,
+                @Nullable Map<String, Double> parameters,
+                @Nullable Integer withinMinutes) {
+            this(recipe, inputs, parameters, withinMinutes, null);
         }
 
         /** The numbers that were given. */
@@ -58,13 +75,19 @@ public sealed interface Formula {
     record Written(
             String text,
             Map<String, String> inputs,
-            @Nullable Integer withinMinutes) implements Formula {
+            @Nullable Integer withinMinutes,
+            @Nullable Integer everyMinutes) implements Formula {
         public Written {
             if (text == null || text.isBlank()) {
                 throw new IllegalArgumentException("the formula is empty");
             }
             inputs = ids(inputs);
-            check(withinMinutes);
+            check(withinMinutes, everyMinutes);
+        }
+
+        /** With a reading whenever an input has one. */
+        public Written(String text, Map<String, String> inputs, @Nullable Integer withinMinutes) {
+            this(text, inputs, withinMinutes, null);
         }
     }
 
@@ -72,12 +95,19 @@ public sealed interface Formula {
     record Over(
             Statistic statistic,
             Target.Selection selection,
-            @Nullable Integer withinMinutes) implements Formula {
+            @Nullable Integer withinMinutes,
+            @Nullable Integer everyMinutes)
+            implements Formula {
         public Over {
             if (statistic == null || selection == null) {
                 throw new IllegalArgumentException("a formula over a selection needs a statistic and a selection");
             }
-            check(withinMinutes);
+            check(withinMinutes, everyMinutes);
+        }
+
+        /** With a reading whenever a member has one. */
+        public Over(Statistic statistic, Target.Selection selection, @Nullable Integer withinMinutes) {
+            this(statistic, selection, withinMinutes, null);
         }
     }
 
@@ -90,6 +120,13 @@ public sealed interface Formula {
         Integer said = withinMinutes();
         return said == null ? USUAL_WITHIN_MINUTES : said;
     }
+
+    /**
+     * At which interval there is a reading, at round times (UTC) and of what is known by then; null for whenever an
+     * input has one.
+     */
+    @Nullable
+    Integer everyMinutes();
 
     /** Whether it names a point. */
     default boolean names(String pointId) {
@@ -104,10 +141,14 @@ public sealed interface Formula {
         return Map.copyOf(Optional.ofNullable(inputs).orElse(Map.of()));
     }
 
-    private static void check(@Nullable Integer withinMinutes) {
+    private static void check(@Nullable Integer withinMinutes, @Nullable Integer everyMinutes) {
         if (withinMinutes != null && (withinMinutes < 1 || withinMinutes > LONGEST_WITHIN_MINUTES)) {
             throw new IllegalArgumentException("the times of inputs may lie 1 to " + LONGEST_WITHIN_MINUTES
                     + " minutes apart, not " + withinMinutes);
+        }
+        if (everyMinutes != null && (everyMinutes < 1 || everyMinutes > LONGEST_EVERY_MINUTES)) {
+            throw new IllegalArgumentException(
+                    "an interval has 1 to " + LONGEST_EVERY_MINUTES + " minutes, not " + everyMinutes);
         }
     }
 }

@@ -1,8 +1,11 @@
 package org.openpasture.core.derive;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.tuple;
 import static org.assertj.core.api.Assertions.within;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
@@ -14,6 +17,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import net.jqwik.api.ForAll;
@@ -21,6 +25,8 @@ import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
+import org.openpasture.core.fleet.ResponseCheck;
+import org.openpasture.core.formula.Expression;
 import org.openpasture.core.formula.Formula;
 import org.openpasture.core.formula.Recipe;
 import org.openpasture.core.formula.Statistic;
@@ -45,6 +51,11 @@ class DerivationTest {
     private static final int MEAN = 8;
     private static final int LEVEL = 9;
     private static final int USED = 10;
+    /** The spread and the mean at intervals, and what follows from both. */
+    private static final int EVERY = 11;
+
+    private static final int EVERY_MEAN = 12;
+    private static final int OF_BOTH = 13;
 
     private static Point point(int number, Quantity quantity, String unit, @Nullable Formula formula) {
         return new Point(
@@ -79,9 +90,36 @@ class DerivationTest {
                     Quantity.TEMPERATURE,
                     "°C",
                     new Formula.Over(
+                            Statistic.MEAN, new Target.Selection("barn", Quantity.TEMPERATURE, null, null, null), 60)),
+            point(
+                    EVERY,
+                    Quantity.OTHER,
+                    "K",
+                    new Formula.Written("air - moist / 10", Map.of("air", "p1", "moist", "p2"), 12, 5)),
+            point(
+                    EVERY_MEAN,
+                    Quantity.TEMPERATURE,
+                    "°C",
+                    new Formula.Over(
                             Statistic.MEAN,
                             new Target.Selection("barn", Quantity.TEMPERATURE, null, null, null),
-                            60))));
+                            60,
+                            7)),
+            point(
+                    OF_BOTH,
+                    Quantity.OTHER,
+                    "K",
+                    new Formula.Written("a - b + p", Map.of("a", "p11", "b", "p12", "p", "p5"), 20, 3)),
+            new ResponseCheck(
+                    "check",
+                    "probe",
+                    "p1",
+                    List.of("p1"),
+                    NOON.plusSeconds(13 * 60),
+                    NOON.plusSeconds(18 * 60),
+                    "anna",
+                    null,
+                    "")));
 
     private static final Derivation DERIVATION = Derivation.of(REGISTRY);
 
@@ -114,14 +152,17 @@ class DerivationTest {
                 readings.computeIfAbsent(point, number -> new TreeMap<>())
                         .subMap(span.from(), true, span.until(), true)
                         .clear();
-                refill(point, span.from()).stream()
-                        .filter(reading ->
-                                DERIVATION.isTotal(point) || !reading.time().isAfter(span.until()))
+                refill(point, span.from(), DERIVATION.isTotal(point) ? Instant.MAX : span.until())
                         .forEach(reading -> put(new PointReading(point, reading)));
             }
         }
 
         List<Reading> refill(int point, Instant from) {
+            return refill(point, from, Instant.MAX);
+        }
+
+        /** As the service does: what lies after the end is not read, but it is known that there is something. */
+        List<Reading> refill(int point, Instant from, Instant until) {
             List<Reading> out = new ArrayList<>();
             Refill refill = new Refill(DERIVATION, point, from, out::add);
             if (DERIVATION.isTotal(point)) {
@@ -131,11 +172,21 @@ class DerivationTest {
             }
             Instant start = from.equals(Instant.EPOCH) ? from : from.minus(DERIVATION.within(point));
             DERIVATION.inputsOf(point).stream()
-                    .flatMap(input -> readings.getOrDefault(input, new TreeMap<>()).tailMap(start).values().stream()
-                            .map(reading -> new PointReading(input, reading)))
+                    .flatMap(input ->
+                            readings
+                                    .getOrDefault(input, new TreeMap<>())
+                                    .subMap(start, true, until, true)
+                                    .values()
+                                    .stream()
+                                    .map(reading -> new PointReading(input, reading)))
                     .sorted(Comparator.comparing(entry -> entry.reading().time()))
                     .forEach(refill::next);
-            refill.end();
+            refill.end(DERIVATION.inputsOf(point).stream()
+                    .flatMap(input -> last(input).stream())
+                    .map(Reading::time)
+                    .max(Comparator.naturalOrder())
+                    .map(known -> known.isBefore(until) ? known : until)
+                    .orElse(from));
             return out;
         }
 
@@ -242,7 +293,7 @@ class DerivationTest {
     }
 
     /** In whatever order and pieces readings come, the record in the end is what it would be had they come in time. */
-    @Property(tries = 200)
+    @Property(tries = 500)
     void theOrderOfArrivalDoesNotMatter(@ForAll long seed, @ForAll @IntRange(min = 1, max = 5) int piece) {
         Random random = new Random(seed);
         List<PointReading> all = new ArrayList<>();
@@ -260,12 +311,52 @@ class DerivationTest {
         for (int i = 0; i < distinct.size(); i += piece) {
             store.arrive(distinct.subList(i, Math.min(distinct.size(), i + piece)));
         }
-        for (int point : List.of(DEW, SPREAD, HOURS, MEAN, LEVEL, USED)) {
+        for (int point : List.of(DEW, SPREAD, HOURS, MEAN, LEVEL, USED, EVERY, EVERY_MEAN, OF_BOTH)) {
             Map<Instant, Reading> expected = new TreeMap<>();
             // In the order of need: what is derived from derived points comes after them.
             store.refill(point, Instant.EPOCH).forEach(reading -> expected.put(reading.time(), reading));
             assertThat(store.of(point)).as("point %d", point).isEqualTo(expected);
         }
+    }
+
+    /** At round times, of what is known by then; as soon as an input has a reading of then or later. */
+    @Test
+    void atAnIntervalItHasReadingsOfItsOwn() {
+        Store store = after(at(1, AIR, 20), at(2, MOIST, 50));
+        assertThat(store.of(EVERY)).isEmpty();
+        store.arrive(List.of(at(21, AIR, 30)));
+        assertThat(store.of(EVERY).values())
+                .extracting(reading -> Duration.between(NOON, reading.time()).toMinutes(), Reading::value)
+                .as("of 13:01 and 13:02 until they are twelve minutes old")
+                .containsExactly(tuple(5L, 15.0), tuple(10L, 15.0));
+        store.arrive(List.of(at(25, MOIST, 40)));
+        assertThat(store.last(EVERY).orElseThrow()).isEqualTo(Reading.good(NOON.plusSeconds(25 * 60), 26));
+    }
+
+    @Test
+    void whatComesLateChangesTheIntervalsThatItWasKnownFor() {
+        Store store = after(at(1, AIR, 20), at(2, MOIST, 50), at(11, MOIST, 50), at(3, AIR, 25));
+        assertThat(store.of(EVERY).values()).extracting(Reading::value).containsExactly(20.0, 20.0);
+    }
+
+    /** What a sensor reads while it is checked is used by nothing, also not later; the interval goes on. */
+    @Test
+    void whatWasReadDuringACheckIsNotUsedAfterIt() {
+        Store store = after(at(12, AIR, 20), at(12, MOIST, 50), at(14, AIR, 99), at(19, MOIST, 50), at(21, MOIST, 50));
+        assertThat(store.of(DEW).keySet()).containsExactly(NOON.plusSeconds(12 * 60));
+        assertThat(store.of(EVERY)).isEmpty();
+    }
+
+    @Test
+    void totalsAndWhatLooksBackAreNotAtIntervals() {
+        assertThatThrownBy(() -> new Formula.Prepared(Recipe.RUN_HOURS, Map.of("state", "p5"), Map.of(), 60, 5))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessageContaining("leave the interval");
+        assertThatThrownBy(() -> new Formula.Written("a", Map.of("a", "p1"), 60, 0))
+                .hasMessageContaining("1 to 1440 minutes");
+        assertThat(Expression.parse("a.before", Set.of("a")).looksBack()).isTrue();
+        assertThat(Expression.parse("levels(a, 1, 2)", Set.of("a")).looksBack()).isTrue();
+        assertThat(Expression.parse("a", Set.of("a")).looksBack()).isFalse();
     }
 
     @Test

@@ -5,6 +5,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -174,8 +175,11 @@ public class DerivedReadings {
                 default -> {}
             }
         }
-        touched.forEach((input, span) ->
-                now.needing(input).forEach(point -> mark(point, new Stale(now.influence(point, span), false))));
+        SeriesStore series = telemetry.series();
+        touched.forEach((input, span) -> now.needing(input)
+                .forEach(point -> mark(
+                        point,
+                        new Stale(now.influence(point, span, other -> series.before(other, span.from())), false))));
     }
 
     private synchronized void mark(int point, Stale from) {
@@ -321,7 +325,12 @@ public class DerivedReadings {
             series.before(point, from).ifPresent(refill::begin);
         }
         InOrder.read(series, inputs, start, until, refill::next);
-        refill.end();
+        Instant known = inputs.stream()
+                .flatMap(input -> series.last(input).stream())
+                .map(Reading::time)
+                .max(Comparator.naturalOrder())
+                .orElse(start);
+        refill.end(known.isBefore(until) ? known : until.minusMillis(1));
     }
 
     /**

@@ -40,7 +40,10 @@ public class PointViews {
         this.clock = clock;
     }
 
-    /** How often the device behind a point usually reports; of a derived point, those behind its inputs. */
+    /**
+     * How often the device behind a point usually reports; of a derived point, those behind its inputs, or its
+     * interval.
+     */
     public Optional<Duration> interval(Registry registry, Point point) {
         return interval(registry, point, source(registry, point));
     }
@@ -52,7 +55,7 @@ public class PointViews {
                 && registry.gatewayCountedAt(point.id()).isPresent()) {
             return Optional.of(GatewayCounts.EVERY);
         }
-        return formula == null
+        Optional<Duration> usual = formula == null
                 ? source.flatMap(assignment -> registry.find(Device.class, assignment.deviceId()))
                         .flatMap(device -> registry.find(DeviceModel.class, device.modelId()))
                         .map(model -> Duration.ofSeconds(model.intervalSeconds()))
@@ -61,6 +64,12 @@ public class PointViews {
                         .limit(MOST_LOOKED_AT)
                         .flatMap(input -> interval(registry, input).stream())
                         .min(Duration::compareTo);
+        // At an interval of its own it reports no more often than what it is made of.
+        return Optional.ofNullable(formula)
+                .map(Formula::everyMinutes)
+                .map(Duration::ofMinutes)
+                .map(own -> usual.filter(inputs -> inputs.compareTo(own) > 0).orElse(own))
+                .or(() -> usual);
     }
 
     /**
