@@ -96,7 +96,8 @@ class HardKillTest {
                     assertThat(owner.postAndWait("api/v1/records/check").path("faults"))
                             .as("integrity")
                             .isEmpty();
-                    service.close();
+                    owner.delete("api/v1/rules/" + plant.alerts().getFirst().ruleId());
+                    service.kill();
                 }
             }
         }
@@ -104,5 +105,10 @@ class HardKillTest {
                 .as("no downlink counter was used twice")
                 .doesNotHaveDuplicates()
                 .isSorted();
+        try (ServiceProcess service = BuiltService.start(folder.resolve("data"))) {
+            assertThat(plant.at(service.signIn("owner")).alerts())
+                    .as("what was open of a rule that was removed in the last moment")
+                    .allMatch(alert -> alert.closedAt() != null);
+        }
     }
 }

@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Base64;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -15,6 +16,7 @@ import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -147,6 +149,37 @@ public final class JudgingCore {
         registry = next;
         Map<String, Watch> before = watches;
         index();
+        return takeHold(watch -> !watch.equals(before.get(watch.rule().id())));
+    }
+
+    /**
+     * After a start, when what came since the state was kept has been judged: what was registered in that time takes
+     * hold, as {@link #use} would have made it. Where nothing was, nothing follows.
+     *
+     * @param open ids of the alerts that are not closed by what was carried out; those that would not have been raised
+     *     by what is registered now are over
+     */
+    public List<Effect> goOn(Collection<String> open) {
+        List<Effect> effects = takeHold(watch -> true);
+        Set<String> known =
+                trackers.values().stream().map(Tracker::alertId).collect(Collectors.toCollection(HashSet::new));
+        effects.stream()
+                .flatMap(
+                        effect -> effect instanceof Effect.Closed closed ? Stream.of(closed.alertId()) : Stream.empty())
+                .forEach(known::add);
+        open.stream().filter(alertId -> !known.contains(alertId)).sorted().forEach(alertId -> {
+            effects.add(new Effect.Returned(alertId, clock, null));
+            giveUp(alertId, effects);
+        });
+        return effects;
+    }
+
+    private void giveUp(String alertId, List<Effect> effects) {
+        effects.add(new Effect.Acknowledged(alertId, clock, "", "the rule was changed, switched off or removed"));
+        effects.add(new Effect.Closed(alertId, clock));
+    }
+
+    private List<Effect> takeHold(Predicate<Watch> changed) {
         List<Effect> effects = new ArrayList<>();
         for (String ruleId : trackers.keySet().stream().sorted().toList()) {
             if (!watches.containsKey(ruleId)) {
@@ -154,7 +187,7 @@ public final class JudgingCore {
             }
         }
         watches.values().stream()
-                .filter(watch -> !watch.equals(before.get(watch.rule().id())))
+                .filter(changed)
                 .sorted(Comparator.comparing(watch -> watch.rule().id()))
                 .forEach(watch -> judgeAnew(watch, effects));
         return effects;
@@ -173,8 +206,7 @@ public final class JudgingCore {
         }
         over(ruleId, clock, null, effects);
         if (alertId != null && trackers.containsKey(ruleId)) {
-            effects.add(new Effect.Acknowledged(alertId, clock, "", "the rule was switched off or removed"));
-            effects.add(new Effect.Closed(alertId, clock));
+            giveUp(alertId, effects);
         }
         trackers.remove(ruleId);
     }

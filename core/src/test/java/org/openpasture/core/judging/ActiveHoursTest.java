@@ -221,7 +221,6 @@ class ActiveHoursTest {
         }
     }
 
-    /** However often it is looked at and wherever it is restarted, the same is said. */
     @Test
     void holidaysOfTheSiteAreLeftOutOfHoursThatAreNotOfEveryDay() {
         SiteDays shut = new SiteDays(LONDON, Set.of(MONDAY));
@@ -250,6 +249,7 @@ class ActiveHoursTest {
         assertThat(run(core, new Event.TimePassed(at(1, "09:00")))).containsExactly("over TU 08:00");
     }
 
+    /** However often it is looked at and wherever it is restarted, the same is said. */
     @Property(tries = 60)
     void whatIsSaidDoesNotDependOnHowOftenTimePassesOrOnRestarts(
             @ForAll("hours") ActiveHours hours, @ForAll("changes") List<Boolean> open) {
@@ -276,6 +276,7 @@ class ActiveHoursTest {
                 said.addAll(run(core, new Event.TimePassed(at)));
                 if (restarts) {
                     core = new JudgingCore(registry, core.state());
+                    said.addAll(words(core.goOn(List.of())));
                 }
             }
             time = next;

@@ -408,6 +408,32 @@ class JudgingCoreTest {
                 .isEmpty();
     }
 
+    /**
+     * The service ended between an edit and the moment at which the state was kept: the edit takes hold at the start.
+     */
+    @Test
+    void whatWasEditedSinceTheStateWasKeptTakesHoldAfterAStart() {
+        Rule strict = above(8, 0.5);
+        JudgingCore core = core(strict);
+        Alert alert =
+                raised(run(core, reading(0, AXIAL, 5), reading(60, AXIAL, 9))).alert();
+        JudgeState kept = core.state();
+
+        JudgingCore milder = new JudgingCore(registry(above(20, 0.5)), kept);
+        assertThat(milder.goOn(List.of(alert.id()))).containsExactlyElementsOf(core.use(registry(above(20, 0.5))));
+        assertThat(milder.goOn(List.of(alert.id()))).as("once is enough").isEmpty();
+
+        JudgingCore without = new JudgingCore(registry(), kept);
+        assertThat(without.goOn(List.of(alert.id()))).endsWith(new Effect.Closed(alert.id(), at(60)));
+        assertThat(without.state().trackers()).isEmpty();
+
+        JudgingCore before = new JudgingCore(registry(), JudgeState.empty());
+        assertThat(before.goOn(List.of(alert.id())))
+                .as("it was raised after the state was kept, and would not be raised now")
+                .hasSize(3)
+                .endsWith(new Effect.Closed(alert.id(), Instant.EPOCH));
+    }
+
     /** A device that hands its memory over one message at a time, with a restart of ours in between. */
     @Test
     void lateReadingsThatComeOneByOneAreJudgedTogether() {

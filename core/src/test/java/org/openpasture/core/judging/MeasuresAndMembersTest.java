@@ -424,6 +424,9 @@ class MeasuresAndMembersTest {
             for (Event event : story) {
                 effects.addAll(broken.apply(event));
                 broken = new JudgingCore(registry(rule), broken.state());
+                assertThat(broken.goOn(List.of()))
+                        .as("nothing was registered meanwhile")
+                        .isEmpty();
             }
             assertThat(effects).isEqualTo(whole);
         }

@@ -265,6 +265,9 @@ class ShelvesAndLevelsTest {
                     };
             List<Effect> effects = whole.apply(event);
             broken = new JudgingCore(registry(rule), broken.state());
+            assertThat(broken.goOn(List.of()))
+                    .as("nothing was registered meanwhile")
+                    .isEmpty();
             assertThat(broken.apply(event)).isEqualTo(effects);
             for (Effect effect : effects) {
                 switch (effect) {

@@ -83,6 +83,11 @@ public class AlertPublisher implements EffectSink {
 
     /** Alert and notices become durable together. */
     @Override
+    public List<String> open() {
+        return alerts.open();
+    }
+
+    @Override
     public void carryOut(List<Effect> effects) {
         if (effects.isEmpty()) {
             return;

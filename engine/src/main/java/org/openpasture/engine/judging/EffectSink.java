@@ -7,4 +7,7 @@ import org.openpasture.core.judging.Effect;
 public interface EffectSink {
     /** Durable when this returns; doing it again changes nothing. */
     void carryOut(List<Effect> effects);
+
+    /** The ids of all alerts that were raised and are not closed, by what was carried out. */
+    List<String> open();
 }

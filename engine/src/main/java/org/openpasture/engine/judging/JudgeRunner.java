@@ -43,7 +43,7 @@ import org.springframework.stereotype.Component;
 public class JudgeRunner {
     private static final Logger LOG = LoggerFactory.getLogger(JudgeRunner.class);
     private static final Duration CHECKPOINT_EVERY = Duration.ofSeconds(20);
-    private static final Duration AFTER_AN_EDIT = Duration.ofSeconds(1);
+    private static final Duration AFTER_AN_EDIT = Duration.ofMillis(100);
     private static final long TICK_MILLIS = 500;
 
     /** So many commits wait in memory; of more the journal is read again when there is time. */
@@ -79,9 +79,9 @@ public class JudgeRunner {
     private Instant savedAt;
     /**
      * Something was registered since the state was kept. What came before must not be judged again by it after a
-     * restart, so that the state is kept soon.
+     * restart, so that the state is kept soon; after a start too.
      */
-    private boolean edited;
+    private boolean edited = true;
 
     JudgeRunner(
             TelemetryStore telemetry,
@@ -100,6 +100,8 @@ public class JudgeRunner {
         core = new JudgingCore(registry.now(), checkpoint.state(), new RecordedPast(telemetry.series()));
         judgedUpTo = checkpoint.journalSeq();
         catchUp();
+        settle();
+        owe(() -> core.goOn(alerts.open()));
         settle();
         trackers = core.trackers();
         shelves = core.shelves();

@@ -7,6 +7,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -28,6 +29,7 @@ import org.openpasture.core.reading.Arrival;
 import org.openpasture.core.reading.PointReading;
 import org.openpasture.core.reading.Reading;
 import org.openpasture.core.registry.Change;
+import org.openpasture.core.registry.Kind;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Hold;
 import org.openpasture.core.rule.Rule;
@@ -76,6 +78,19 @@ class JudgeRunnerTest {
             }
             // As the store does: what is there already changes nothing.
             effects.stream().filter(one -> !carriedOut.contains(one)).forEach(carriedOut::add);
+        }
+
+        @Override
+        public List<String> open() {
+            List<String> open = new ArrayList<>();
+            for (Effect effect : carriedOut) {
+                switch (effect) {
+                    case Effect.Raised(var alert) -> open.add(alert.id());
+                    case Effect.Closed closed -> open.remove(closed.alertId());
+                    default -> {}
+                }
+            }
+            return open;
         }
 
         List<String> raised() {
@@ -194,6 +209,22 @@ class JudgeRunnerTest {
         sink.full = false;
         begin();
         await().untilAsserted(() -> assertThat(sink.raised()).containsExactly("warm"));
+    }
+
+    /** The state was kept when the rule was made; then it raised an alert, and was removed in the last moment. */
+    @Test
+    void noAlertStaysOpenThatNobodyCouldClose() {
+        rules(rule("warm", new Condition.Above(8), 0));
+        begin();
+        TelemetryStore.Checkpoint kept = telemetry.checkpoint();
+        read(9);
+        await().until(() -> !sink.open().isEmpty());
+        begin0().close();
+        telemetry.saveCheckpoint(kept);
+        registry.change("test", List.of(new Change.Remove(Kind.RULE, "warm")));
+        begin();
+        assertThat(sink.open()).isEmpty();
+        assertThat(sink.carriedOut.getLast()).isInstanceOf(Effect.Closed.class);
     }
 
     @Test

@@ -302,6 +302,15 @@ public final class AlertStore {
                 .fetchMap(ALERT.PLACE_ID, DSL.count());
     }
 
+    /** The ids of those that are not closed. */
+    public List<String> open() {
+        return database.read()
+                .select(ALERT.ID)
+                .from(ALERT)
+                .where(ALERT.CLOSED_AT.isNull())
+                .fetch(ALERT.ID);
+    }
+
     /** How many are not closed, by severity. */
     public Map<Severity, Integer> openBySeverity() {
         Map<Severity, Integer> counts = new EnumMap<>(Severity.class);
