@@ -1,4 +1,5 @@
 import { remember } from "@/search/recent";
+import { startAddress } from "@/starred/starred";
 import { useSession } from "@/shell/session";
 import { createRouter, createWebHistory } from "vue-router";
 
@@ -18,7 +19,8 @@ export const router = createRouter({
   // What is looked at on a page changes its address, but not where one is on it.
   scrollBehavior: (to, from, saved) => saved ?? (to.path === from.path ? false : { top: 0 }),
   routes: [
-    { path: "/", redirect: "/now" },
+    // The guard below leads on to the page that the person starts with.
+    { path: "/", component: () => import("./now/NowRoom.vue"), meta: { title: "Now" } },
     { path: "/sign-in", component: () => import("./shell/SignIn.vue"), meta: { title: "Sign in", open: true } },
     {
       path: "/first-visit",
@@ -129,11 +131,11 @@ export const router = createRouter({
 router.beforeEach(async (to) => {
   const session = useSession();
   if (to.meta.open || session.person || (await session.resumeWhenThere())) {
-    return true;
+    return to.path === "/" ? { path: startAddress(), replace: true } : true;
   }
   return session.setupNeeded
     ? "/first-visit"
-    : { path: "/sign-in", query: to.path === "/now" ? {} : { then: to.fullPath } };
+    : { path: "/sign-in", query: ["/", "/now"].includes(to.path) ? {} : { then: to.fullPath } };
 });
 
 router.afterEach((to) => {

@@ -183,4 +183,6 @@ export type PackPart = Api.PackPlanPart;
 export type Calibration = NonNullable<Api.CalibrationView["calibration"]>;
 export type CalibrationStretch = Api.CalibrationView;
 export type Units = Api.UnitsView;
+export type Starred = Api.StarredView;
+export type StarredPage = Starred["pages"][number];
 export type UnitChange = Units["changes"][number];

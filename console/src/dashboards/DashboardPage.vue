@@ -6,6 +6,7 @@ import { useAction } from "@/look/act";
 import EmptyState from "@/look/EmptyState.vue";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
+import StarButton from "@/starred/StarButton.vue";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import ComparePicker from "@/chart/ComparePicker.vue";
@@ -175,6 +176,7 @@ onBeforeRouteLeave(() => !dirty.value || window.confirm("Leave without saving wh
         <h1 v-if="!draft">{{ dashboard.name }}</h1>
         <el-input v-else v-model="name" aria-label="Name of the dashboard" size="large" />
       </div>
+      <StarButton v-if="!draft" :page="{ kind: 'dashboard', of: id }" />
       <el-button v-if="!draft && dashboard.panels.length" @click="reporting = true">Report</el-button>
       <template v-if="!draft && dashboard.mayEdit">
         <el-button type="primary" @click="sharing = true">Share</el-button>

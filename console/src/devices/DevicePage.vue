@@ -6,6 +6,7 @@ import { useAction } from "@/look/act";
 import { age, every, moment, now } from "@/look/clock";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
+import StarButton from "@/starred/StarButton.vue";
 import ReadingValue from "@/look/ReadingValue.vue";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
@@ -109,6 +110,7 @@ async function remove() {
           <StateWord :state="device.state" /> <span class="soft">{{ device.stateReason }}</span>
         </p>
       </div>
+      <StarButton :page="{ kind: 'device', of: device.id }" />
       <template v-if="mayEdit">
         <el-button @click="changing = true">Change …</el-button>
         <el-button @click="again = true">Read frames again …</el-button>

@@ -18,6 +18,7 @@ import EmptyState from "@/look/EmptyState.vue";
 import FenceMark from "@/look/FenceMark.vue";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
+import StarButton from "@/starred/StarButton.vue";
 import { byHeadroom } from "@/look/reading";
 import { asRead } from "@/look/units";
 import AccessDialog from "@/people/AccessDialog.vue";
@@ -130,6 +131,7 @@ async function remove() {
           <a :href="track('kml')" download>KML</a>
         </p>
       </div>
+      <StarButton :page="{ kind: 'place', of: id }" />
       <el-button v-if="below.length" @click="open = 'report'">Report</el-button>
       <el-dropdown v-if="mayEdit" trigger="click">
         <el-button>Change …</el-button>

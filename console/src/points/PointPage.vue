@@ -17,6 +17,7 @@ import FenceMark from "@/look/FenceMark.vue";
 import HeadroomBar from "@/look/HeadroomBar.vue";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
+import StarButton from "@/starred/StarButton.vue";
 import { shown, zoneWords } from "@/look/reading";
 import ReadingValue from "@/look/ReadingValue.vue";
 import ExportMenu from "@/records/ExportMenu.vue";
@@ -98,6 +99,7 @@ async function release() {
           Point {{ point.number }}, {{ point.quantityTitle }}{{ point.note ? ". " + point.note : "" }}
         </p>
       </div>
+      <StarButton :page="{ kind: 'point', of: point.id }" />
       <template v-if="mayEdit">
         <el-button v-if="!point.released" type="primary" @click="release">Release</el-button>
         <el-button @click="open = 'rule'">Add a rule</el-button>
@@ -127,7 +129,8 @@ async function release() {
         </div>
       </template>
       <p v-else-if="point.latest?.quality === 'BAD'" class="soft">
-        Sensor fault: {{ point.quantityTitle }} cannot be {{ shown(point) }} {{ read?.unit }}. This value is not judged.
+        Sensor fault: the value {{ shown(point) }} {{ read?.unit }} cannot be, or the sensor reports that it has failed.
+        It is not judged.
       </p>
       <p v-else class="soft">
         No limits hold for this point.

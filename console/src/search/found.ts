@@ -27,7 +27,11 @@ const PAGES: [title: string, words: string, to: string][] = [
   ["Records and backups", "disk space retention", "/records"],
   ["Audit trail", "changes who", "/people/trail"],
   ["Compare", "compare points week before difference", "/records/compare"],
-  ["Appearance and units", "settings theme dark colours type size metric imperial fahrenheit", "/settings/appearance"],
+  [
+    "Appearance and units",
+    "settings theme dark colours type size metric imperial fahrenheit start page first",
+    "/settings/appearance",
+  ],
   ["Password and sign-ins", "settings account sessions second factor", "/settings/account"],
   ["API tokens", "settings programs", "/settings/tokens"],
   ["Data health", "fleet gaps stuck spikes jumps sensor quality", "/fleet/health"],

@@ -12,6 +12,7 @@ import TextSettingsSheet from "./TextSettingsSheet.vue";
 import TokensSheet from "./TokensSheet.vue";
 import UnitsSheet from "./UnitsSheet.vue";
 import LifeSignSheet from "./LifeSignSheet.vue";
+import StartPageSheet from "./StartPageSheet.vue";
 import SoundSheet from "./SoundSheet.vue";
 import WaysSheet from "./WaysSheet.vue";
 
@@ -26,7 +27,9 @@ const forOwners = computed(() => !session.owner && ["mail", "text", "life-sign",
   <div class="page">
     <header class="page-head"><h1>Settings</h1></header>
     <el-tabs :model-value="section" @tab-change="(name) => router.push('/settings/' + name)">
-      <el-tab-pane name="appearance" label="Appearance" lazy><AppearanceSheet /><UnitsSheet /></el-tab-pane>
+      <el-tab-pane name="appearance" label="Appearance" lazy
+        ><AppearanceSheet /><StartPageSheet /><UnitsSheet
+      /></el-tab-pane>
       <el-tab-pane name="account" label="Account" lazy><AccountSheet /><SecondFactorSheet /></el-tab-pane>
       <el-tab-pane name="notices" label="Notices" lazy><WaysSheet /><SoundSheet /></el-tab-pane>
       <el-tab-pane name="tokens" label="API tokens" lazy><TokensSheet /></el-tab-pane>

@@ -8,6 +8,7 @@ import FenceMark from "@/look/FenceMark.vue";
 import { worst } from "@/look/severity";
 import SearchDialog from "@/search/SearchDialog.vue";
 import NoticeBars from "@/shell/NoticeBars.vue";
+import StarredLinks from "@/starred/StarredLinks.vue";
 import { useSession } from "@/shell/session";
 import {
   Bell,
@@ -83,6 +84,7 @@ onBeforeUnmount(() => window.removeEventListener("keydown", onKey));
           alerts.waiting.length
         }}</span>
       </RouterLink>
+      <StarredLinks />
       <div class="who">
         <RouterLink :to="helpFor(route.path)">Help</RouterLink>
         <span class="soft small">{{ session.person?.name }}</span>
@@ -118,6 +120,7 @@ onBeforeUnmount(() => window.removeEventListener("keydown", onKey));
       <RouterLink v-for="room in rooms.slice(4)" :key="room.to" :to="room.to" class="room">
         <el-icon><component :is="room.icon" /></el-icon>{{ room.name }}
       </RouterLink>
+      <StarredLinks />
       <RouterLink :to="helpFor(route.path)" class="room">Help</RouterLink>
       <el-button link class="room" @click="session.signOut()">Sign out {{ session.person?.name }}</el-button>
     </div>

@@ -7,6 +7,7 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import { ref } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import DoorSheet from "./DoorSheet.vue";
+import { startAddress } from "@/starred/starred";
 import { useSession } from "./session";
 
 const session = useSession();
@@ -39,7 +40,7 @@ async function signIn() {
     const then =
       typeof route.query.then === "string" && route.query.then.startsWith("/") && !route.query.then.startsWith("//")
         ? route.query.then
-        : "/now";
+        : startAddress();
     await router.push(then);
   }
 }

@@ -6,6 +6,7 @@ import { notifyHereNoLonger } from "@/settings/browsers";
 import { useAlerts } from "@/alerts/alerts";
 import { loadUnits, useUnitsOf } from "@/look/units";
 import { usePlaces } from "@/places/places";
+import { loadStarred, useStarred } from "@/starred/starred";
 import { usePoints } from "@/points/points";
 import { defineStore } from "pinia";
 import { computed, ref, shallowRef } from "vue";
@@ -39,7 +40,7 @@ export const useSession = defineStore("session", () => {
     person.value = who;
     setupNeeded.value = false;
     // What cannot be loaded is said where it belongs, and tried again; the rest is there.
-    await Promise.allSettled([loadUnits(), usePlaces().load(), usePoints().load(), useAlerts().load()]);
+    await Promise.allSettled([loadUnits(), loadStarred(), usePlaces().load(), usePoints().load(), useAlerts().load()]);
     if (person.value) {
       openLive();
       // Beside everything else: without it the console is as before.
@@ -71,6 +72,7 @@ export const useSession = defineStore("session", () => {
     closeLive();
     forgetKept();
     useUnitsOf(undefined);
+    void useStarred(undefined);
     person.value = undefined;
   }
 

@@ -13,6 +13,7 @@ import org.openpasture.core.inlet.Contents;
 import org.openpasture.core.inlet.Locator;
 import org.openpasture.core.inlet.Source;
 import org.openpasture.core.layout.JsonPath;
+import org.openpasture.core.layout.JsonTrouble;
 import picocli.CommandLine.Option;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.json.JsonMapper;
@@ -123,7 +124,7 @@ final class InletOptions {
         try {
             return JsonMapper.shared().readValue(Files.readString(framing), Framing.class);
         } catch (JacksonException e) {
-            throw new IllegalArgumentException(framing + " describes no framing: " + e.getOriginalMessage(), e);
+            throw new IllegalArgumentException(framing + " describes no framing: " + JsonTrouble.words(e), e);
         }
     }
 

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.openpasture.client.output.TextTable;
+import org.openpasture.core.layout.JsonTrouble;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Parameters;
@@ -48,7 +49,7 @@ final class ModelCommands implements Runnable {
         try {
             model = JsonMapper.shared().readTree(Files.readString(file));
         } catch (tools.jackson.core.JacksonException e) {
-            throw new IllegalArgumentException(file + " is no JSON: " + e.getOriginalMessage(), e);
+            throw new IllegalArgumentException(file + " is no JSON: " + JsonTrouble.words(e), e);
         }
         return PlaceCommands.made(to, to.api().post("api/v1/models", model));
     }

@@ -85,6 +85,7 @@ class AccessMatrixTest {
             "PUT /api/v1/session/password",
             "PUT /api/v1/session/notices",
             "PUT /api/v1/session/units",
+            "PUT /api/v1/session/starred",
             "POST /api/v1/session/notices/test",
             "POST /api/v1/session/browsers",
             "DELETE /api/v1/session/browsers/{id}",

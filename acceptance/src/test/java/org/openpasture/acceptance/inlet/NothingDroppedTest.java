@@ -271,6 +271,25 @@ class NothingDroppedTest {
         }
     }
 
+    /** A number that no computer holds, or none at all, is not in the record, and the answer says so. */
+    @Test
+    void whatIsNoNumberIsNotSaidToBeTaken() throws Exception {
+        Hub hub = Hub.ofJson("Wild hub");
+        JsonNode beyond = hub.taken("[{\"a\": \"h1\", \"t\": 1e999}]");
+        assertThat(beyond.path("taken").asInt()).isZero();
+        assertThat(beyond.path("parts").path(0).path("reason").asString()).contains("is not a number");
+        assertThat(hub.taken("[{\"a\": \"h1\", \"t\": 1e999, \"rh\": 61}]")
+                        .path("taken")
+                        .asInt())
+                .as("the humidity is kept")
+                .isEqualTo(1);
+        assertThat(latest(hub.wetId)).isEqualTo(61.0);
+        assertThat(kept(hub.airId)).isZero();
+        assertThat(hub.post("[{\"a\": \"h1\", \"t\": NaN}]").body())
+                .contains("it is no JSON: Non-standard token 'NaN'.")
+                .doesNotContain("JsonReadFeature");
+    }
+
     @Test
     void filesFromSpreadsheetsAndHoursOfTheClockChange() {
         String site = owner.post(

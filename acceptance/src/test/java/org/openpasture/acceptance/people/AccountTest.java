@@ -47,6 +47,34 @@ class AccountTest {
     }
 
     @Test
+    void eachPersonHasStarredPagesAndAStartPageOfTheirOwn() {
+        ApiClient star = newcomer("star");
+        assertThat(star.get("api/v1/session/starred").path("pages")).isEmpty();
+        Map<String, Object> pump = Map.of("kind", "place", "of", plant.pump);
+        star.put("api/v1/session/starred", Map.of("pages", List.of(pump), "start", pump));
+        assertThat(SERVICE.signIn("star")
+                        .get("api/v1/session/starred")
+                        .path("start")
+                        .path("of")
+                        .asString())
+                .isEqualTo(plant.pump);
+        assertThat(SERVICE.owner().get("api/v1/session/starred").path("pages")).isEmpty();
+        refused(400, "starred twice", () -> star.put("api/v1/session/starred", Map.of("pages", List.of(pump, pump))));
+        refused(
+                400,
+                "kind of page",
+                () -> star.put("api/v1/session/starred", Map.of("pages", List.of(Map.of("kind", "moon", "of", "x")))));
+        refused(
+                400,
+                "the id of what it is of",
+                () -> star.put(
+                        "api/v1/session/starred", Map.of("pages", List.of(Map.of("kind", "place", "of", "../x")))));
+        assertThat(star.get("api/v1/session/starred").path("pages"))
+                .as("refused wishes change nothing")
+                .hasSize(1);
+    }
+
+    @Test
     void aChangedPasswordHoldsAtOnceAndEndsOtherSignIns() {
         ApiClient here = newcomer("ann");
         ApiClient elsewhere = SERVICE.signIn("ann");

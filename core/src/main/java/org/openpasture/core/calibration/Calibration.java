@@ -24,7 +24,7 @@ public sealed interface Calibration {
     /** The value for a raw number. */
     double apply(double raw);
 
-    /** Why a raw number is a fault and no value, in words; empty if it is none. */
+    /** Why a raw number is the sign of a fault, whatever value it would come to, in words; empty if it is none. */
     default Optional<String> fault(double raw) {
         return Optional.empty();
     }

@@ -92,10 +92,6 @@ public final class ReadingBuilder {
             List<String> remarks) {
         Calibration calibration = calibration(assignment, model);
         Optional<String> fault = calibration.fault(raw.value());
-        if (fault.isPresent()) {
-            remarks.add(raw.channel() + ": " + fault.get());
-            return;
-        }
         double calibrated = calibration.apply(raw.value());
         // What a person calibrated for this point comes out in its unit; else it has the channel's.
         double value = assignment.calibration() != null
@@ -110,7 +106,9 @@ public final class ReadingBuilder {
             return;
         }
         boolean physical = point.isPhysical(value);
-        if (!physical) {
+        if (fault.isPresent()) {
+            remarks.add(raw.channel() + ": " + fault.get() + ", marked bad");
+        } else if (!physical) {
             remarks.add(String.format(
                     Locale.ROOT,
                     "%s: %.6g %s is outside of what %s can be, marked bad",
@@ -119,6 +117,7 @@ public final class ReadingBuilder {
                     point.unit(),
                     point.quantity().title()));
         }
-        readings.add(new PointReading(point.number(), new Reading(time, value, physical ? Quality.GOOD : Quality.BAD)));
+        readings.add(new PointReading(
+                point.number(), new Reading(time, value, physical && fault.isEmpty() ? Quality.GOOD : Quality.BAD)));
     }
 }

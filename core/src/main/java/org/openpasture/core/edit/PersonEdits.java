@@ -13,6 +13,7 @@ import org.openpasture.core.people.DisplayUnits;
 import org.openpasture.core.people.Grant;
 import org.openpasture.core.people.Group;
 import org.openpasture.core.people.Person;
+import org.openpasture.core.people.StarredPages;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.PersonWays;
@@ -66,6 +67,8 @@ public final class PersonEdits {
         now.find(Ways.class, leaves.id()).ifPresent(ways -> steps.add(new Change.Remove(Kind.NOTICE_WAYS, ways.id())));
         now.find(DisplayUnits.class, leaves.id())
                 .ifPresent(units -> steps.add(new Change.Remove(Kind.DISPLAY_UNITS, units.id())));
+        now.find(StarredPages.class, leaves.id())
+                .ifPresent(pages -> steps.add(new Change.Remove(Kind.STARRED_PAGES, pages.id())));
         PersonWays.browsersOf(now, leaves.id())
                 .forEach(browser -> steps.add(new Change.Remove(Kind.NOTIFIED_BROWSER, browser.id())));
         steps.add(new Change.Remove(Kind.PERSON, leaves.id()));

@@ -18,6 +18,7 @@ import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVRecord;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.layout.JsonTrouble;
 import org.openpasture.core.layout.LineLayout;
 import org.openpasture.core.senml.SenmlPack;
 import tools.jackson.core.JacksonException;
@@ -99,7 +100,7 @@ public final class Opener {
     }
 
     private static Item.Refused notJson(Arrived message, JacksonException e) {
-        return new Item.Refused(message.bytes(), "it is no JSON: " + e.getOriginalMessage());
+        return new Item.Refused(message.bytes(), "it is no JSON: " + JsonTrouble.words(e));
     }
 
     private static List<Item> csv(Contents contents, Arrived message) {

@@ -83,7 +83,7 @@ public final class JsonLayout implements Layout {
         try {
             return decode(MAPPER.readTree(payload));
         } catch (JacksonException e) {
-            return new Decoding.Refused("it is no JSON: " + e.getOriginalMessage());
+            return new Decoding.Refused("it is no JSON: " + JsonTrouble.words(e));
         }
     }
 

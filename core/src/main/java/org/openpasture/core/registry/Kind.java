@@ -24,6 +24,7 @@ import org.openpasture.core.people.DisplayUnits;
 import org.openpasture.core.people.Grant;
 import org.openpasture.core.people.Group;
 import org.openpasture.core.people.Person;
+import org.openpasture.core.people.StarredPages;
 import org.openpasture.core.place.Area;
 import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Holidays;
@@ -60,7 +61,8 @@ public enum Kind {
     GRANT("grant", Grant.class),
     NOTICE_WAYS("notice-ways", Ways.class),
     NOTIFIED_BROWSER("notified-browser", NotifiedBrowser.class),
-    DISPLAY_UNITS("display-units", DisplayUnits.class);
+    DISPLAY_UNITS("display-units", DisplayUnits.class),
+    STARRED_PAGES("starred-pages", StarredPages.class);
 
     private final String id;
     private final Class<? extends Entity> type;

@@ -98,6 +98,16 @@ class ReadingBuilderTest {
         assertThat(outside.readings()).containsExactly(new PointReading(1, new Reading(NOW, -1, Quality.BAD)));
         assertThat(outside.remarks())
                 .containsExactly("current: -1.00000 m is outside of what level can be, marked bad");
+        Calibration loop = new Calibration.CurrentLoop(0, 8, null, null);
+        ReadingBuilder.Result broken = build(3.5, assignment("a", "p1", NOW, null, loop));
+        assertThat(broken.readings()).containsExactly(new PointReading(1, new Reading(NOW, -0.25, Quality.BAD)));
+        assertThat(broken.remarks())
+                .containsExactly(
+                        "current: 3.50 mA: the wire is broken, or the transmitter says that it has failed, marked bad");
+        ReadingBuilder.Result shorted = build(21.5, assignment("a", "p1", NOW, null, loop));
+        assertThat(shorted.readings())
+                .as("8.75 m can be, and is none: the transmitter has failed")
+                .containsExactly(new PointReading(1, new Reading(NOW, 8.75, Quality.BAD)));
         ReadingBuilder.Result none = build(Double.NaN, assignment("a", "p1", NOW, null, null));
         assertThat(none.readings()).isEmpty();
         assertThat(none.remarks()).containsExactly("current is not a number");

@@ -6,6 +6,7 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.Map;
 import java.util.OptionalDouble;
+import org.openpasture.core.layout.JsonTrouble;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.reading.PointReading;
 import org.openpasture.core.senml.SenmlConversion;
@@ -60,7 +61,7 @@ public final class SenmlImport {
                         "a SenML pack holds objects only; after record " + number + " comes something else");
             }
         } catch (JacksonException e) {
-            throw new UnreadableFile("the text is no JSON from here on: " + e.getOriginalMessage());
+            throw new UnreadableFile("the text is no JSON from here on: " + JsonTrouble.words(e));
         }
     }
 

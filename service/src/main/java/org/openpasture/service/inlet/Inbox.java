@@ -351,7 +351,7 @@ class Inbox implements HttpRequestHandler {
                 String reason =
                         switch (part) {
                             case Taken.Read read ->
-                                read.frame().values().isEmpty() && read.frame().reason() != null
+                                holdsNothing(read) && read.frame().reason() != null
                                         ? read.frame().reason()
                                         : null;
                             case Taken.OfStranger stranger ->
@@ -371,6 +371,12 @@ class Inbox implements HttpRequestHandler {
                     not.getFirst().reason() + ".", "Try the message in the console, on the inlet's page.");
         }
         return new InboxView(taken - thinned, thinned, kept.replaced(), not, next);
+    }
+
+    /** Whether nothing of it can be kept: there is no number in it, or none that is finite. */
+    private static boolean holdsNothing(Taken.Read read) {
+        return read.values().stream().noneMatch(value -> Double.isFinite(value.value()))
+                && read.frame().waveforms().isEmpty();
     }
 
     private static @Nullable String address(Taken part) {
