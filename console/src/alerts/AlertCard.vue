@@ -2,6 +2,7 @@
 import type { Alert } from "@/api/types";
 import { age, moment, now } from "@/look/clock";
 import FenceMark from "@/look/FenceMark.vue";
+import LinkedText from "@/look/LinkedText.vue";
 import { usePlaces } from "@/places/places";
 import { computed, ref } from "vue";
 import AcknowledgeForm from "./AcknowledgeForm.vue";
@@ -33,7 +34,7 @@ const mayAct = computed(() => places.may("operate", alert.placeId));
         </template>
         <template v-if="alert.assignedTo"> · assigned to {{ alert.assignedTo }}</template>
       </p>
-      <p v-if="alert.guidance" class="todo">{{ alert.guidance }}</p>
+      <p v-if="alert.guidance" class="todo"><LinkedText :text="alert.guidance" /></p>
       <p v-if="alert.notes.length" class="note">
         “{{ alert.notes.at(-1)?.text }}” <span class="soft small">{{ alert.notes.at(-1)?.person }}</span>
       </p>

@@ -3,6 +3,7 @@ import { api } from "@/api/http";
 import type { Alert } from "@/api/types";
 import { useAction } from "@/look/act";
 import { moment } from "@/look/clock";
+import LinkedText from "@/look/LinkedText.vue";
 import { usePlaces } from "@/places/places";
 import ProblemNote from "@/look/ProblemNote.vue";
 
@@ -26,12 +27,12 @@ async function tick(number: number, done: boolean) {
         :disabled="!mayAct || busy"
         @update:model-value="(done: unknown) => tick(line.number, done === true)"
       >
-        <span :class="{ soft: line.doneAt }">{{ line.text }}</span>
+        <span :class="{ soft: line.doneAt }"><LinkedText :text="line.text" /></span>
         <span v-if="line.doneAt" class="soft small">
           · {{ line.doneBy }}, {{ moment(line.doneAt, places.zoneOf(alert.placeId)) }}</span
         >
       </el-checkbox>
-      <span v-else>{{ line.text }}</span>
+      <span v-else><LinkedText :text="line.text" /></span>
     </li>
   </ul>
   <ProblemNote :error="error" />

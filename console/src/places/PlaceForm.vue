@@ -25,6 +25,7 @@ const form = reactive({
   assetKind: place?.assetKind ?? "",
   limitSets: place?.limitSets ?? [],
   rotation: place?.rotation ?? { rpm: null, speedPointId: null, bearings: [] },
+  guidance: place?.guidance ?? "",
   zone: place?.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone,
 });
 /** Most places do not turn: what belongs to that is shown where something is entered, or when it is asked for. */
@@ -49,6 +50,7 @@ async function save() {
             kind: form.assetKind,
             limitSets: form.limitSets,
             rotation: form.rotation,
+            guidance: form.guidance,
           };
   const ok = await run(
     async () => {
@@ -106,6 +108,17 @@ async function save() {
         >
           <el-option v-for="set in places.limits" :key="set.id" :value="set.id" :label="set.title" />
         </el-select>
+      </el-form-item>
+      <el-form-item label="Instructions for every alert here" for="place-guidance">
+        <el-input
+          id="place-guidance"
+          v-model="form.guidance"
+          type="textarea"
+          :rows="3"
+          maxlength="4000"
+          placeholder="Lock the main switch before you open it.&#10;Manual: https://…"
+        />
+        <p class="soft small">Shown after what the rule says. Web addresses become links to documents.</p>
       </el-form-item>
       <RotationFields v-if="turns" v-model="form.rotation" />
       <el-button v-else link type="primary" class="more" @click="turns = true"

@@ -17,6 +17,7 @@ import { useAction } from "@/look/act";
 import EmptyState from "@/look/EmptyState.vue";
 import FenceMark from "@/look/FenceMark.vue";
 import { useLoad } from "@/look/load";
+import LinkedText from "@/look/LinkedText.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
 import StarButton from "@/starred/StarButton.vue";
 import { byHeadroom } from "@/look/reading";
@@ -169,6 +170,11 @@ async function remove() {
       <el-button link type="primary" @click="open = 'starter'">Look at the proposed rules</el-button>
     </p>
 
+    <section v-if="place.guidance" class="sheet">
+      <h2>Instructions</h2>
+      <p class="guidance"><LinkedText :text="place.guidance" /></p>
+    </section>
+
     <section v-if="here.length" class="stack" aria-label="Open alerts">
       <AlertCards :alerts="here" />
     </section>
@@ -283,6 +289,11 @@ async function remove() {
 </template>
 
 <style scoped>
+.guidance {
+  white-space: pre-line;
+  overflow-wrap: anywhere;
+  margin: 0;
+}
 .charts {
   display: grid;
   gap: 1.25rem;

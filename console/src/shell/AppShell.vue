@@ -286,6 +286,8 @@ main:focus {
     right: 0.5rem;
     bottom: calc(64px + env(safe-area-inset-bottom));
     min-width: 13rem;
+    max-height: 80vh;
+    overflow: auto;
     box-shadow: 0 6px 24px rgb(0 0 0 / 18%);
   }
   .more .room {

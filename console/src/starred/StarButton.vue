@@ -21,6 +21,6 @@ const label = computed(() => (on.value ? "Remove star" : "Star this page"));
     :aria-label="label"
     :title="label"
     :aria-pressed="on"
-    @click="run(() => star(page, !on), on ? 'The star is removed.' : 'Starred. It is in the list beside the rooms.')"
+    @click="run(() => star(page, !on), on ? 'The star is removed.' : 'Starred. It is listed in the menu.')"
   />
 </template>

@@ -18,6 +18,7 @@ import org.openpasture.api.alert.AlertAnswer.InstructionView;
 import org.openpasture.api.event.EventView;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.core.people.Right;
+import tools.jackson.databind.JsonNode;
 
 /** Steps of an alert's instructions are ticked off, by whom and when, and that outlasts a restart. */
 class InstructionsTest {
@@ -35,6 +36,16 @@ class InstructionsTest {
         Probes probes = Probes.register(SERVICE, plant);
         probes.bringIn("p1", plant.pump);
         plant.release("Air");
+        JsonNode pump = owner.get("api/v1/places/" + plant.pump);
+        owner.put(
+                "api/v1/assets/" + plant.pump,
+                Map.of(
+                        "name",
+                        pump.path("name").asString(),
+                        "parentId",
+                        pump.path("parentId").asString(),
+                        "guidance",
+                        "3. Lock the main switch"));
         owner.post(
                 "api/v1/rules",
                 Map.of(
@@ -58,19 +69,24 @@ class InstructionsTest {
 
         assertThat(instructions(fitter, alert))
                 .extracting(InstructionView::number)
-                .containsExactly(0, 1, 2);
+                .as("those of the rule, and then those of the asset")
+                .containsExactly(0, 1, 2, 3);
         fitter.put(path + 1, Map.of("done", true));
         fitter.put(path + 1, Map.of("done", true));
         fitter.put(path + 2, Map.of("done", true));
         fitter.put(path + 2, Map.of("done", false));
         refused(404, "step", () -> fitter.put(path + 0, Map.of("done", true)));
-        refused(404, "step", () -> fitter.put(path + 3, Map.of("done", true)));
+        refused(404, "step", () -> fitter.put(path + 4, Map.of("done", true)));
         refused(403, "tick", () -> SERVICE.signIn("reader").put(path + 2, Map.of("done", true)));
 
         SERVICE.restart();
         assertThat(instructions(SERVICE.signIn("reader"), alert))
                 .extracting(InstructionView::text, InstructionView::doneBy)
-                .containsExactly(tuple("Wear gloves.", ""), tuple("Open the flap", "fitter"), tuple("Call Anna", ""));
+                .containsExactly(
+                        tuple("Wear gloves.", ""),
+                        tuple("Open the flap", "fitter"),
+                        tuple("Call Anna", ""),
+                        tuple("Lock the main switch", ""));
         assertThat(SERVICE.signIn("reader").get("api/v1/events?kind=alert&person=fitter", EventView[].class))
                 .extracting(EventView::text)
                 .containsExactly("not done after all: 2. Call Anna", "done: 2. Call Anna", "done: 1. Open the flap");

@@ -182,7 +182,8 @@ class WaveformsTest {
                 plant.site,
                 "pump",
                 List.of(Plant.PUMP_LIMITS),
-                new Rotation(1_490.0, null, List.of(BEARING)));
+                new Rotation(1_490.0, null, List.of(BEARING)),
+                null);
         SERVICE.owner().put("api/v1/assets/" + plant.pump, pump);
         Instant now = Instant.now().truncatedTo(ChronoUnit.MILLIS);
         for (int day = 5; day >= 0; day--) {
@@ -264,7 +265,8 @@ class WaveformsTest {
                                 plant.site,
                                 "pump",
                                 List.of(Plant.PUMP_LIMITS),
-                                new Rotation(null, plant.point("Temperature").id(), List.of()))));
+                                new Rotation(null, plant.point("Temperature").id(), List.of()),
+                                null)));
         refused(400, "unit of the waveform", () -> SERVICE.owner()
                 .post("api/v1/models", JsonMapper.shared().readTree("""
                                 {"id": "", "name": "Wrong", "description": "", "intervalSeconds": 60, "batteryChannel": null,

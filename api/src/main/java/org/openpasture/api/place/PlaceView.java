@@ -12,6 +12,7 @@ import org.openpasture.core.vibration.Rotation;
  * @param kind site, area or asset
  * @param assetKind what an asset is, in a word
  * @param rotation how an asset turns; null for sites and areas
+ * @param guidance what to do about an asset whatever its alert is; empty for nothing, and for sites and areas
  * @param picture of the place, to be added to the address of its picture; null if there is none
  * @param severity the worst of all points below it that limits hold for; null if none is judged
  * @param points how many points lie below it
@@ -26,6 +27,7 @@ public record PlaceView(
         @Nullable String assetKind,
         List<String> limitSets,
         @Nullable Rotation rotation,
+        String guidance,
         @Nullable String zone,
         @Nullable Double latitude,
         @Nullable Double longitude,

@@ -1,9 +1,12 @@
 package org.openpasture.core.judging;
 
 import java.time.Instant;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.alert.Alert;
 import org.openpasture.core.limit.Severity;
+import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.registry.PointValues;
@@ -66,7 +69,16 @@ final class AlertText {
                 point == null ? "" : point.unit() + rule.measure().perWhat(),
                 limit + source,
                 summary,
-                rule.guidance());
+                guidance(registry, rule, point == null ? placeId : point.placeId()));
+    }
+
+    /** What the rule says to do, and then what holds for the asset whatever is wrong with it. */
+    private static String guidance(Registry registry, Rule rule, String placeId) {
+        String ofAsset =
+                registry.find(Asset.class, placeId).map(Asset::guidance).orElse("");
+        return Stream.of(rule.guidance(), ofAsset)
+                .filter(text -> !text.isBlank())
+                .collect(Collectors.joining("\n"));
     }
 
     /** A word can stand for what was read, but not for a mean or a rate of it. */

@@ -368,10 +368,7 @@ public final class PackImport {
                 String.join(" ", sets.stream().map(LimitSet::id).toList()),
                 !after.equals(asset.limitSets()),
                 kept,
-                () -> PlaceEdits.edit(
-                        access,
-                        new PlaceWish.Change(new Asset(
-                                asset.id(), asset.name(), asset.parentId(), asset.kind(), after, asset.rotation()))));
+                () -> PlaceEdits.edit(access, new PlaceWish.Change(asset.with(after))));
     }
 
     private void limitsOf(Pack.NeededPoint needed) {

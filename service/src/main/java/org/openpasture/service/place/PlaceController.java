@@ -127,6 +127,7 @@ class PlaceController {
                         null,
                         List.of(),
                         null,
+                        "",
                         site.zone().getId(),
                         Optional.ofNullable(site.position())
                                 .map(Position::latitude)
@@ -148,6 +149,7 @@ class PlaceController {
                         null,
                         List.of(),
                         null,
+                        "",
                         null,
                         null,
                         null,
@@ -165,6 +167,7 @@ class PlaceController {
                         asset.kind(),
                         asset.limitSets(),
                         asset.rotation(),
+                        asset.guidance(),
                         null,
                         null,
                         null,
@@ -211,17 +214,17 @@ class PlaceController {
     @PostMapping("/api/v1/assets")
     @ResponseStatus(HttpStatus.CREATED)
     PlaceView makeAsset(@RequestBody AssetRequest request) {
-        return make(asset(Accounts.newId(), request, Rotation.unknown()));
+        return make(asset(Accounts.newId(), request, Rotation.unknown(), ""));
     }
 
     @PutMapping("/api/v1/assets/{id}")
     PlaceView changeAsset(@PathVariable String id, @RequestBody AssetRequest request) {
-        Rotation before = reader.access()
-                .registry()
-                .find(Asset.class, id)
-                .map(Asset::rotation)
-                .orElseGet(Rotation::unknown);
-        return change(asset(id, request, before));
+        Optional<Asset> before = reader.access().registry().find(Asset.class, id);
+        return change(asset(
+                id,
+                request,
+                before.map(Asset::rotation).orElseGet(Rotation::unknown),
+                before.map(Asset::guidance).orElse("")));
     }
 
     /** Removes a place that nothing belongs to any more. */
@@ -256,13 +259,14 @@ class PlaceController {
         return new Area(id, request.name(), request.parentId());
     }
 
-    private static Asset asset(String id, AssetRequest request, Rotation before) {
+    private static Asset asset(String id, AssetRequest request, Rotation rotation, String guidance) {
         return new Asset(
                 id,
                 request.name(),
                 request.parentId(),
                 request.kind() == null ? "" : request.kind(),
                 request.limitSets() == null ? List.of() : request.limitSets(),
-                request.rotation() == null ? before : request.rotation());
+                request.rotation() == null ? rotation : request.rotation(),
+                request.guidance() == null ? guidance : request.guidance().strip());
     }
 }

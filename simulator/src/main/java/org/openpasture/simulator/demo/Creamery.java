@@ -116,7 +116,10 @@ final class Creamery extends DemoMaker {
                                         SeparatorSensor.BALLS,
                                         SeparatorSensor.BALL_MM,
                                         SeparatorSensor.PITCH_MM,
-                                        0)))));
+                                        0))),
+                        """
+                        Lock the main switch and wait until the bowl stands, 25 minutes, before you open it.
+                        Manual: https://creamery.example/manuals/separator.pdf"""));
         JsonNode made = api.post(
                 "api/v1/inlets",
                 new InletRequest(
