@@ -1,8 +1,10 @@
 import { mount } from "@vue/test-utils";
 import { describe, expect, it } from "vitest";
+import { h } from "vue";
 import LinkedText from "./LinkedText.vue";
 
-const links = (text: string) => mount(LinkedText, { props: { text } }).findAll("a");
+const shown = (text: string) => mount(() => h("p", h(LinkedText, { text })));
+const links = (text: string) => shown(text).findAll("a");
 
 describe("a text with web addresses", () => {
   it("links them, without the punctuation behind them, and keeps every letter", () => {
@@ -11,7 +13,7 @@ describe("a text with web addresses", () => {
       "https://a.example/m.pdf",
       "http://b.example/x?y=1",
     ]);
-    expect(mount(LinkedText, { props: { text } }).text()).toBe(text);
+    expect(shown(text).text()).toBe(text);
   });
 
   it("links nothing that runs in this page, and lets no markup in", () => {
