@@ -18,7 +18,7 @@ function severity({ kind, of }: { kind: string; of: string }): Severity | null {
   <div v-if="starredPages.length" class="starred" role="group" aria-label="Starred">
     <span class="soft small">Starred</span>
     <RouterLink v-for="one in starredPages" :key="one.to" :to="one.to">
-      <FenceMark v-if="severity(one.page)" :severity="severity(one.page)" short />{{ one.name }}
+      {{ one.name }} <FenceMark v-if="severity(one.page)" :severity="severity(one.page)" />
     </RouterLink>
   </div>
 </template>
@@ -32,6 +32,10 @@ function severity({ kind, of }: { kind: string; of: string }): Severity | null {
   border-top: 1px solid var(--line);
 }
 a {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0 0.5rem;
   padding: 0.25rem 0;
   color: var(--ink);
   text-decoration: none;
@@ -44,8 +48,6 @@ a:hover,
 @media (pointer: coarse) {
   a {
     min-height: 44px;
-    display: flex;
-    align-items: center;
   }
 }
 </style>
