@@ -2,12 +2,15 @@
 import { api } from "@/api/http";
 import { onChanged, onLive } from "@/api/live";
 import type { Device } from "@/api/types";
-import { age, every, now } from "@/look/clock";
+import { age, everySeen, now } from "@/look/clock";
+import { useFound } from "@/look/find";
 import EmptyState from "@/look/EmptyState.vue";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
+import { useRowsInSight } from "@/look/rows";
+import SpaceRow from "@/look/SpaceRow.vue";
 import { usePlaces } from "@/places/places";
-import { ref } from "vue";
+import { ref, useTemplateRef } from "vue";
 import DeviceForm from "./DeviceForm.vue";
 import ManyDevicesForm from "./ManyDevicesForm.vue";
 import StateWord from "./StateWord.vue";
@@ -21,7 +24,21 @@ onLive<Device>(
   (device) => (devices.value = devices.value?.map((one) => (one.id === device.id ? device : one))),
 );
 onChanged(["registry"], load);
-every(30, () => void load());
+// What a device says comes by the stream; that one has become silent is seen here.
+everySeen(60, () => void load());
+const { text, found, isLong } = useFound(
+  () => devices.value ?? [],
+  (device) => [
+    device.name,
+    ...device.path,
+    device.modelName,
+    device.inletName ?? "",
+    device.address ?? "",
+    device.state,
+  ],
+);
+const body = useTemplateRef<HTMLElement>("body");
+const { shown, above, below, first, partly } = useRowsInSight(() => found.value, body);
 </script>
 
 <template>
@@ -33,7 +50,16 @@ every(30, () => void load());
       <el-button v-if="places.editable.length" type="primary" @click="adding = true">Bring a device in</el-button>
     </div>
     <ProblemNote :error="error" />
-    <table v-if="devices?.length" class="rows cards">
+    <el-input
+      v-if="isLong"
+      v-model="text"
+      clearable
+      class="find"
+      aria-label="Find a device"
+      placeholder="Find a device"
+    />
+    <p v-if="isLong && !found.length" class="soft">No device has that in its name, place, model, address or state.</p>
+    <table v-else-if="devices?.length" class="rows cards" :class="{ steady: partly }" :aria-rowcount="found.length + 1">
       <thead>
         <tr>
           <th>Device</th>
@@ -45,8 +71,9 @@ every(30, () => void load());
           <th class="num">Battery</th>
         </tr>
       </thead>
-      <tbody>
-        <tr v-for="device in devices" :key="device.id">
+      <tbody ref="body">
+        <SpaceRow :pixels="above" />
+        <tr v-for="(device, i) in shown" :key="device.id" :aria-rowindex="first + i + 2">
           <td>
             <RouterLink :to="`/fleet/devices/${device.id}`">{{ device.name }}</RouterLink>
             <div class="soft small">
@@ -71,6 +98,7 @@ every(30, () => void load());
             <template v-else-if="device.batteryVolts !== null">{{ device.batteryVolts.toFixed(2) }} V</template>
           </td>
         </tr>
+        <SpaceRow :pixels="below" />
       </tbody>
     </table>
     <EmptyState v-else-if="devices" title="No devices yet"

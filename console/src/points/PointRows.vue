@@ -4,14 +4,26 @@ import FenceMark from "@/look/FenceMark.vue";
 import HeadroomBar from "@/look/HeadroomBar.vue";
 import { zoneWords } from "@/look/reading";
 import ReadingValue from "@/look/ReadingValue.vue";
+import { useFound } from "@/look/find";
+import { useRowsInSight } from "@/look/rows";
 import { unjudged } from "@/look/severity";
+import SpaceRow from "@/look/SpaceRow.vue";
+import { useTemplateRef } from "vue";
 
 /** Points, one a row: value with age, severity with zone, headroom. */
 const { points, withPlace = true } = defineProps<{ points: Point[]; withPlace?: boolean }>();
+const { text, found, isLong } = useFound(
+  () => points,
+  (point) => [point.name, ...point.path, point.quantityTitle, String(point.number), ...point.tags],
+);
+const body = useTemplateRef<HTMLElement>("body");
+const { shown, above, below, first, partly } = useRowsInSight(() => found.value, body);
 </script>
 
 <template>
-  <table class="rows cards">
+  <el-input v-if="isLong" v-model="text" clearable class="find" aria-label="Find a point" placeholder="Find a point" />
+  <p v-if="!found.length && text" class="soft">No point has that in its name, place, quantity or tags.</p>
+  <table v-else class="rows cards" :class="{ steady: partly }" :aria-rowcount="found.length + 1">
     <thead>
       <tr>
         <th>Point</th>
@@ -20,8 +32,9 @@ const { points, withPlace = true } = defineProps<{ points: Point[]; withPlace?: 
         <th>Headroom</th>
       </tr>
     </thead>
-    <tbody>
-      <tr v-for="point in points" :key="point.id">
+    <tbody ref="body">
+      <SpaceRow :pixels="above" />
+      <tr v-for="(point, i) in shown" :key="point.id" :aria-rowindex="first + i + 2">
         <td>
           <RouterLink :to="`/points/${point.id}`">{{ point.name }}</RouterLink>
           <div class="soft small">
@@ -41,6 +54,7 @@ const { points, withPlace = true } = defineProps<{ points: Point[]; withPlace?: 
         </td>
         <td><HeadroomBar v-if="point.latest?.severity" :latest="point.latest" /></td>
       </tr>
+      <SpaceRow :pixels="below" />
     </tbody>
   </table>
 </template>

@@ -293,7 +293,7 @@ class DerivationTest {
     }
 
     /** In whatever order and pieces readings come, the record in the end is what it would be had they come in time. */
-    @Property(tries = 500)
+    @Property(tries = 300)
     void theOrderOfArrivalDoesNotMatter(@ForAll long seed, @ForAll @IntRange(min = 1, max = 5) int piece) {
         Random random = new Random(seed);
         List<PointReading> all = new ArrayList<>();
