@@ -151,6 +151,7 @@ export function lineOption(
       axisTick: { customValues: places },
       axisLabel: {
         color: palette("ink-soft"),
+        fontSize: 12,
         hideOverlap: true,
         customValues: places,
         formatter: (at: number) => tickLabels.get(at) ?? "",
