@@ -10,7 +10,7 @@ import { bounded, HOUR, oneZone, useTimeRange, type TimeRange } from "./timeRang
 
 /**
  * A chart of points over the time that its page looks at, or the last hours: fetches reduced readings, and goes on with live
- * ones. Whoever zooms moves the whole page, where the page can be moved, else this chart alone.
+ * ones. Zooming moves the whole page, where the page can be moved, else this chart alone.
  */
 const {
   points,
@@ -67,7 +67,7 @@ async function fetchAll({ from, until }: TimeRange): Promise<Drawn[]> {
   const then = BEFORES[before.value];
   const millis = hoursEarlier(before.value, (until - from) / HOUR) * HOUR;
   const fetched = async (back: number) =>
-    Promise.all(shown.value.map((point) => source(point, from - back, until - back, BUCKETS)));
+    Promise.all(shown.value.map((point) => source(point, { from: from - back, until: until - back }, BUCKETS)));
   const [now, earlier] = await Promise.all([fetched(0), millis ? fetched(millis) : []]);
   return [...now, ...earlier.map((line) => later(line, millis, then))];
 }

@@ -2,7 +2,7 @@
 import { instantOf, wallClock, type WallClock } from "@/look/wallClock";
 import { computed, ref, watch } from "vue";
 import RangePicker from "./RangePicker.vue";
-import { bounded, keyOf, moved, words } from "./timeRange";
+import { moved, words } from "./timeRange";
 import type { View } from "./view";
 
 /** Chooses the time that a page looks at: the last hours, days by the calendar of the site, earlier, later, and back. */
@@ -83,9 +83,7 @@ const step = (part: number) => view.show(moved(view.current(), part));
       </el-popover>
       <el-button v-if="view.mayGoBack.value" @click="view.back">Back</el-button>
     </div>
-    <span v-if="view.chosen.value" :key="keyOf(view.chosen.value, 0)" class="soft small" role="status">{{
-      words(bounded(view.chosen.value), timeZone)
-    }}</span>
+    <span v-if="view.chosen.value" class="soft small" role="status">{{ words(view.chosen.value, timeZone) }}</span>
   </div>
 </template>
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { LimitSet, Point } from "@/api/types";
-import { boundaries, fixedScale, lineOption, readOut, spanWords, unitsOf } from "./lineOption";
+import { boundaries, fixedScale, lineOption, readOut, lengthWords, unitsOf } from "./lineOption";
 import type { Drawn } from "./series";
 
 const zone = (
@@ -143,7 +143,7 @@ describe("points of several units in a chart", () => {
 
 describe("a length of time", () => {
   it("is said in its two largest parts", () =>
-    expect([300, 42_000, 65_000, 3_599_600, 7_800_000, 200_000_000].map(spanWords)).toEqual([
+    expect([300, 42_000, 65_000, 3_599_600, 7_800_000, 200_000_000].map(lengthWords)).toEqual([
       "0.3 s",
       "42 s",
       "1 min 5 s",

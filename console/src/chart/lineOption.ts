@@ -169,8 +169,10 @@ export function lineOption(
             ...(options.ends?.max === undefined ? {} : { max: options.ends.max }),
           }
         : { ...beside(i), splitLine: { show: false } }),
-      axisLabel: { color: palette("ink-soft"), hideOverlap: true, showMaxLabel: scale && i === 0 ? false : undefined },
-      ...inWords(points.filter((point) => point.unit === unit)),
+      ...inWords(
+        points.filter((point) => point.unit === unit),
+        { color: palette("ink-soft"), hideOverlap: true, showMaxLabel: scale && i === 0 ? false : undefined },
+      ),
     })),
     series: [
       ...lines.map((line, at) => {
@@ -214,13 +216,13 @@ export function unitsOf(lines: Drawn[]): string[] {
   return units.length ? units : [""];
 }
 
-/** An axis of states has their words and nothing between them. */
-function inWords(points: Point[]) {
+/** The labels of an axis; one of states has their words and nothing between them. */
+function inWords(points: Point[], axisLabel: object) {
   const words = points[0]?.words ?? {};
   const alike = points.every((point) => JSON.stringify(point.words) === JSON.stringify(points[0]?.words));
   return alike && Object.keys(words).length
-    ? { minInterval: 1, axisLabel: { hideOverlap: true, formatter: (value: number) => wordFor(value, words) ?? "" } }
-    : {};
+    ? { minInterval: 1, axisLabel: { ...axisLabel, formatter: (value: number) => wordFor(value, words) ?? "" } }
+    : { axisLabel };
 }
 
 /** Where the second axis and those after it stand: right, left, right, further out each time. */
@@ -257,7 +259,7 @@ export function readOut(
     );
   });
   if (cursor !== undefined) {
-    row(`${spanWords(at - cursor)} ${at < cursor ? "before" : "after"} the cursor at ${moment(cursor, timeZone)}`);
+    row(`${lengthWords(at - cursor)} ${at < cursor ? "before" : "after"} the cursor at ${moment(cursor, timeZone)}`);
   }
   return box;
 }
@@ -271,7 +273,7 @@ function signed(value: number, { point }: Drawn): string {
 }
 
 /** A length of time without its sign: "2 d 3 h", "2 h 10 min", "12 min 5 s", "3.2 s". */
-export function spanWords(millis: number): string {
+export function lengthWords(millis: number): string {
   const seconds = Math.abs(millis) / 1000;
   const parts = (large: number, name: string, small: number, rest: string) => {
     const smalls = Math.round(seconds / small);

@@ -18,7 +18,7 @@ export interface Drawn {
 /** The code of a reading that cannot be used. */
 export const BAD = 2;
 
-export type SeriesSource = (point: Point, from: number, until: number, buckets: number) => Promise<Drawn>;
+export type SeriesSource = (point: Point, range: TimeRange, buckets: number) => Promise<Drawn>;
 
 /** Under which address a point's readings are; a shared page puts its own in place, because it has no account. */
 export const POINT_PATH: InjectionKey<(pointId: string) => string> = Symbol("address of a point");
@@ -30,8 +30,8 @@ export function usePointPath(): (pointId: string) => string {
 /** Fetches the readings of a point as they are drawn. */
 export function useSeriesSource(): SeriesSource {
   const path = usePointPath();
-  return async (point, from, until, buckets) =>
-    drawn(point, await api.get<Series>(`${path(point.id)}/readings?${rangeQuery({ from, until })}&buckets=${buckets}`));
+  return async (point, range, buckets) =>
+    drawn(point, await api.get<Series>(`${path(point.id)}/readings?${rangeQuery(range)}&buckets=${buckets}`));
 }
 
 /** What the readings of a point come to by the calendar of its site, as they are read. */

@@ -1,4 +1,4 @@
-import { format } from "@/look/clock";
+import { format } from "@/look/format";
 import { instantOf, wallClock, type WallClock } from "@/look/wallClock";
 import type { TimeRange } from "./timeRange";
 

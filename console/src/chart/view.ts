@@ -1,7 +1,10 @@
 import { computed, provide, shallowRef } from "vue";
 import { useRoute, useRouter, type LocationQueryValue } from "vue-router";
 import { COMPARED, isBefore, type Before } from "./before";
-import { bounded, lastHours, PAGE_RANGE, type TimeRange } from "./timeRange";
+import { bounded, keyOf, lastHours, PAGE_RANGE, type TimeRange } from "./timeRange";
+
+/** What stands in an address that asks for no time. */
+const USUAL = { from: undefined, until: undefined, hours: undefined };
 
 /**
  * What a page looks at, kept in its address, so that a link opens just this view: a stretch of time or the last hours up to
@@ -26,13 +29,12 @@ export function useView(usualHours = 0) {
   /** Another time is looked at, and the one of now is kept for the way back. */
   function look(at: Record<string, string | undefined>) {
     earlier.value = [...earlier.value, asked()];
-    set({ from: undefined, until: undefined, hours: undefined, ...at });
+    set({ ...USUAL, ...at });
   }
 
   function back() {
-    const last = earlier.value.at(-1);
+    set(earlier.value.at(-1) ?? USUAL);
     earlier.value = earlier.value.slice(0, -1);
-    set(last ?? { from: undefined, until: undefined, hours: undefined });
   }
 
   const chosen = computed<TimeRange | undefined>(() => {
@@ -68,6 +70,8 @@ export function useView(usualHours = 0) {
     mayGoBack: computed(() => earlier.value.length > 0),
     /** What another page has to be asked for to look at the same time. */
     query: computed(() => Object.fromEntries(Object.entries(asked()).filter(([, value]) => value !== undefined))),
+    /** Changes when another time is to be looked at, but not because time passes. */
+    key: () => keyOf(chosen.value, hours.value),
     current: () => chosen.value ?? lastHours(hours.value || 24),
     before,
     place,

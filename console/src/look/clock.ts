@@ -1,4 +1,6 @@
 import { onScopeDispose, ref } from "vue";
+import { format } from "./format";
+import { wallClock } from "./wallClock";
 
 /** The moment, ticking once a second; one timer for the whole console. */
 export const now = ref(Date.now());
@@ -19,53 +21,16 @@ export function age(time: string | number | null, at: number): string {
         : Math.round(seconds / 86_400) + " d ago";
 }
 
-/** Making one takes longer than using it a hundred times. */
-const formats = new Map<string, Intl.DateTimeFormat>();
-
-/** How moments are written in a zone of the service's: one that this browser does not know is left to the browser's. */
-export function format(options: Intl.DateTimeFormatOptions, locale?: string): Intl.DateTimeFormat {
-  const key = JSON.stringify([options, locale]);
-  const found = formats.get(key) ?? made(options, locale);
-  formats.set(key, found);
-  return found;
-}
-
-function made(options: Intl.DateTimeFormatOptions, locale?: string): Intl.DateTimeFormat {
-  for (const timeZone of [options.timeZone, fixed(options.timeZone)]) {
-    try {
-      return new Intl.DateTimeFormat(locale, { ...options, timeZone });
-    } catch {
-      // The next one is tried.
-    }
-  }
-  return new Intl.DateTimeFormat(locale, { ...options, timeZone: undefined });
-}
-
-/** A fixed offset by a name that browsers know: UTC+3 is Etc/GMT-3 (signs are the other way round there), +05:30 itself. */
-function fixed(timeZone: string | undefined): string | undefined {
-  const [, sign, hours = "", minutes = "00"] =
-    /^(?:UTC|GMT|UT)?([+-])(\d{1,2})(?::?(\d{2}))?$/.exec(timeZone ?? "") ?? [];
-  return sign === undefined
-    ? timeZone
-    : minutes === "00"
-      ? `Etc/GMT${sign === "+" ? "-" : "+"}${Number(hours)}`
-      : `${sign}${hours.padStart(2, "0")}:${minutes}`;
-}
-
 /** The hour of the day of a moment, 0 to 23, of a site or ours. */
 export function hourOf(time: string, timeZone?: string): number {
-  return Number(format({ timeZone, hour: "2-digit", hourCycle: "h23" }, "en-GB").format(new Date(time)));
-}
-
-/** What a clock in a time zone shows; without a zone, that of whoever looks. */
-function wallClock(date: Date, timeZone: string | undefined): string {
-  return format({ timeZone, dateStyle: "short", timeStyle: "medium" }, "en-GB").format(date);
+  return wallClock(Date.parse(time), timeZone)[3];
 }
 
 /** The name of a site's time zone with a space before it, where its clock shows something else than ours; else nothing. */
 export function zoneName(time: string | number, timeZone: string | undefined): string {
   const date = new Date(time);
-  return timeZone === undefined || wallClock(date, timeZone) === wallClock(date, undefined)
+  const shown = (zone?: string) => wallClock(date.getTime(), zone).join();
+  return timeZone === undefined || shown(timeZone) === shown()
     ? ""
     : " " +
         (format({ timeZone, timeZoneName: "short" }, "en-GB")

@@ -1,4 +1,4 @@
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch, type Ref } from "vue";
+import { computed, onBeforeUnmount, onMounted, ref, watch, type Ref } from "vue";
 
 /** Shorter lists are shown whole: they are quick, and a browser finds all of their words. */
 const SHOWN_WHOLE = 120;
@@ -53,9 +53,6 @@ export function useRowsInSight<T>(all: () => T[], body: Ref<HTMLElement | null>)
     window.removeEventListener("resize", later);
     window.cancelAnimationFrame(waiting);
   });
-  watch(
-    () => all().length,
-    () => void nextTick(later),
-  );
+  watch(() => all().length, later);
   return { shown, above, below, first, partly: isLong };
 }

@@ -1,4 +1,4 @@
-import { format } from "./clock";
+import { format } from "./format";
 
 /** What a clock on a wall shows: year, month 1 to 12, day 1 to 31, hour 0 to 23, minute, second. */
 export type WallClock = [year: number, month: number, day: number, hour: number, minute: number, second: number];

@@ -9,7 +9,6 @@ import PointsChart from "@/chart/PointsChart.vue";
 import EntryForm from "@/logbook/EntryForm.vue";
 import { marksOf, notesUntil, useLogbook } from "@/logbook/logbook";
 import LogbookSheet from "@/logbook/LogbookSheet.vue";
-import { keyOf } from "@/chart/timeRange";
 import { useView } from "@/chart/view";
 import ViewPicker from "@/chart/ViewPicker.vue";
 import { useAction } from "@/look/act";
@@ -61,7 +60,7 @@ const inSight = useLoad(async () =>
 onLive("alert", past.load);
 onLive("alert", inSight.load);
 watch(() => point.value?.id, past.load);
-watch(() => [point.value?.id, keyOf(view.chosen.value, view.hours.value)].join(), inSight.load);
+watch(() => [point.value?.id, view.key()].join(), inSight.load);
 
 const logbook = useLogbook(() => "point=" + id + notesUntil(view.chosen.value));
 const marks = computed(() => marksOf(logbook.data.value ?? [], view.current().from));

@@ -4,7 +4,7 @@ import type { Point, Summary } from "@/api/types";
 import { BEFORES, hoursEarlier } from "@/chart/before";
 import ComparePicker from "@/chart/ComparePicker.vue";
 import PointsChart from "@/chart/PointsChart.vue";
-import { HOUR, keyOf, oneZone, rangeQuery, words } from "@/chart/timeRange";
+import { HOUR, oneZone, rangeQuery, words } from "@/chart/timeRange";
 import ViewPicker from "@/chart/ViewPicker.vue";
 import { useView } from "@/chart/view";
 import EmptyState from "@/look/EmptyState.vue";
@@ -68,7 +68,7 @@ const rows = useRefreshed(
       })),
     );
   },
-  [() => idsOf(chosen.value), () => keyOf(view.chosen.value, view.hours.value), view.before],
+  [() => idsOf(chosen.value), view.key, view.before],
   60,
 );
 </script>

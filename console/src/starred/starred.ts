@@ -73,8 +73,9 @@ export async function useStarred(found: Starred | undefined) {
   names.value = new Map(asked.flat());
 }
 
+/** What is starred holds when this is done; names that have to be asked for come later, so that nothing waits for them. */
 export async function loadStarred() {
-  await useStarred(await api.get<Starred>("session/starred"));
+  void useStarred(await api.get<Starred>("session/starred"));
 }
 
 export function isStarred(page: StarredPage): boolean {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { format, now } from "@/look/clock";
+import { now } from "@/look/clock";
+import { format } from "@/look/format";
 import { computed } from "vue";
 import type { ViewProps } from "../view";
 

@@ -4,7 +4,7 @@ import { HOUR, useTimeRange } from "@/chart/timeRange";
 import { useRefreshed } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { limitsOf } from "@/points/limits";
-import { computed, ref } from "vue";
+import { computed } from "vue";
 import { hoursOf } from "../../layout";
 import { digits, withUnit } from "../look";
 import { STATISTICS } from "../summaries";
@@ -18,14 +18,17 @@ const REFRESH_SECONDS = 300;
 const path = usePointPath();
 const point = computed(() => points[0]);
 const time = useTimeRange(() => hoursOf(panel.range ?? "P7D"));
-const cut = ref(false);
+/** The time that is looked at, and of a longer one its end. */
+function looked() {
+  const { from, until } = time.current();
+  const first = until - MOST_HOURS * HOUR;
+  return { from: Math.max(from, first), until, isCut: from < first };
+}
+const cut = computed(() => looked().isCut);
 const { data, error, loading } = useRefreshed(
   async () => {
     const of = point.value;
-    const { from, until } = time.current();
-    const first = Math.max(from, until - MOST_HOURS * HOUR);
-    cut.value = first > from;
-    return of ? summariesOf(path(of.id), of, "hour", { from: first, until }) : [];
+    return of ? summariesOf(path(of.id), of, "hour", looked()) : [];
   },
   [() => point.value?.id, time.key],
   REFRESH_SECONDS,

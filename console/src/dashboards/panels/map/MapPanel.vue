@@ -51,8 +51,8 @@ const sites = computed(() =>
 type Mover = (typeof movers.value)[number];
 const { data, error, loading } = useRefreshed(
   async () => {
-    const { from, until } = time.current();
-    const line = (point: Point) => source(point, from, until, BUCKETS);
+    const range = time.current();
+    const line = (point: Point) => source(point, range, BUCKETS);
     const tracks = await Promise.all(
       movers.value.map(async (mover) => ({
         mover,
@@ -63,7 +63,7 @@ const { data, error, loading } = useRefreshed(
         ),
       })),
     );
-    return { from, until, tracks };
+    return { ...range, tracks };
   },
   [() => idsOf(points), time.key],
   REFRESH_SECONDS,

@@ -19,8 +19,8 @@ const time = useTimeRange(() => hoursOf(panel.range ?? "P7D"));
 const axes = computed(() => (points[0] && points[1] ? { across: points[0], up: points[1] } : undefined));
 const { data, error, loading } = useRefreshed(
   async () => {
-    const { from, until } = time.current();
-    const lines = await Promise.all(points.map((point) => source(point, from, until, BUCKETS)));
+    const range = time.current();
+    const lines = await Promise.all(points.map((point) => source(point, range, BUCKETS)));
     return lines[0] && lines[1] ? pairsOf(lines[0], lines[1]) : [];
   },
   [() => idsOf(points), time.key],

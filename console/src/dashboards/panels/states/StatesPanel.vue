@@ -23,9 +23,9 @@ const source = useSeriesSource();
 const time = useTimeRange(() => hoursOf(panel.range));
 const { data, error, loading } = useRefreshed(
   async () => {
-    const { from, until } = time.current();
-    const lines = await Promise.all(points.map((point) => source(point, from, until, BUCKETS)));
-    return { from, until, lines };
+    const range = time.current();
+    const lines = await Promise.all(points.map((point) => source(point, range, BUCKETS)));
+    return { ...range, lines };
   },
   [() => idsOf(points), time.key],
   REFRESH_SECONDS,

@@ -30,7 +30,6 @@ import org.openpasture.core.registry.Registry;
  * counts, if it is not too old and its sensor was not being checked. A point is computed after all that it needs.
  */
 public final class Derivation {
-    private final Registry registry;
     /** Each after its inputs. */
     private final List<DerivedPoint> inOrder = new ArrayList<>();
 
@@ -39,7 +38,6 @@ public final class Derivation {
     private final Map<Integer, List<Integer>> needing = new HashMap<>();
 
     private Derivation(Registry registry) {
-        this.registry = registry;
         Map<String, DerivedPoint> all = new LinkedHashMap<>();
         for (Point point : registry.all(Point.class)) {
             DerivedPoint.of(registry, point).ifPresent(derived -> all.put(point.id(), derived));
@@ -113,10 +111,6 @@ public final class Derivation {
                 .toList();
     }
 
-    Registry registry() {
-        return registry;
-    }
-
     Optional<DerivedPoint> find(int point) {
         return Optional.ofNullable(rank.get(point)).map(inOrder::get);
     }
@@ -186,11 +180,6 @@ public final class Derivation {
             return Optional.ofNullable(newer.get(point)).or(() -> latest.apply(point));
         }
 
-        /** What may be used of a point: not what was read while its sensor was being checked. */
-        private IntFunction<Optional<Reading>> usable(IntFunction<Optional<Reading>> of) {
-            return point -> of.apply(point).filter(one -> !registry.isBeingChecked(point, one.time()));
-        }
-
         void moment(Instant time, List<PointReading> entries) {
             TreeSet<Integer> waiting = new TreeSet<>();
             Map<Integer, Reading> now = new HashMap<>();
@@ -228,7 +217,7 @@ public final class Derivation {
                 if (point.isAtIntervals()) {
                     bring(point, time);
                 }
-                if (point.isAtIntervals() ? point.isDueAt(time) : isFed(point, time, now)) {
+                if (point.isDueAt(time, newestWith(now))) {
                     waiting.addAll(compute(point, time, now));
                 }
             }
@@ -244,14 +233,6 @@ public final class Derivation {
             }
         }
 
-        /** Whether an input has a reading of a moment that may be used, from this arrival or from one before. */
-        private boolean isFed(DerivedPoint point, Instant time, Map<Integer, Reading> now) {
-            IntFunction<Optional<Reading>> at = usable(newestWith(now));
-            return point.inputs().stream().anyMatch(input -> at.apply(input.number())
-                    .filter(one -> one.time().equals(time))
-                    .isPresent());
-        }
-
         private IntFunction<Optional<Reading>> newestWith(Map<Integer, Reading> now) {
             return point -> Optional.ofNullable(now.get(point)).or(() -> newest(point));
         }
@@ -259,7 +240,7 @@ public final class Derivation {
         /** A reading at a moment, put to what there is of it; gives the ranks of what needs it. */
         private TreeSet<Integer> compute(DerivedPoint point, Instant time, Map<Integer, Reading> now) {
             int number = point.point().number();
-            Optional<Reading> reading = point.at(time, usable(this::newest), usable(newestWith(now)));
+            Optional<Reading> reading = point.at(time, this::newest, newestWith(now));
             if (reading.isEmpty()) {
                 return new TreeSet<>();
             }

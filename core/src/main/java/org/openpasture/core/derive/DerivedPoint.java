@@ -24,13 +24,16 @@ final class DerivedPoint {
     /** A total grows in small steps that must not be rounded away. */
     private static final int DECIMALS_OF_TOTALS = 9;
 
+    private final Registry registry;
     private final Point point;
     private final Formula formula;
     private final List<Point> inputs;
     private final Duration within;
     private final @Nullable Expression expression;
 
-    private DerivedPoint(Point point, Formula formula, List<Point> inputs, @Nullable Expression expression) {
+    private DerivedPoint(
+            Registry registry, Point point, Formula formula, List<Point> inputs, @Nullable Expression expression) {
+        this.registry = registry;
         this.point = point;
         this.formula = formula;
         this.inputs = inputs;
@@ -49,18 +52,19 @@ final class DerivedPoint {
             return switch (formula) {
                 case Formula.Prepared prepared ->
                     inputs.size() == prepared.recipe().inputs().size()
-                            ? Optional.of(new DerivedPoint(point, formula, inputs, null))
+                            ? Optional.of(new DerivedPoint(registry, point, formula, inputs, null))
                             : Optional.empty();
                 case Formula.Written written ->
                     inputs.size() == written.inputs().size()
                             ? Optional.of(new DerivedPoint(
+                                    registry,
                                     point,
                                     formula,
                                     inputs,
                                     Expression.parse(
                                             written.text(), written.inputs().keySet())))
                             : Optional.empty();
-                case Formula.Over over -> Optional.of(new DerivedPoint(point, formula, inputs, null));
+                case Formula.Over over -> Optional.of(new DerivedPoint(registry, point, formula, inputs, null));
             };
         } catch (IllegalArgumentException e) {
             // It was checked when it was saved; a version that reads less leaves it without values.
@@ -88,7 +92,7 @@ final class DerivedPoint {
      */
     List<Instant> due(Instant after, Instant until) {
         Integer every = formula.everyMinutes();
-        if (every == null || looksBack()) {
+        if (every == null || !isAtIntervals()) {
             return List.of();
         }
         long step = Duration.ofMinutes(every).toMillis();
@@ -105,9 +109,24 @@ final class DerivedPoint {
         return formula.everyMinutes() != null && !looksBack();
     }
 
-    /** Whether a moment is one of its interval. */
-    boolean isDueAt(Instant time) {
-        return due(time.minusMillis(1), time).contains(time);
+    /**
+     * Whether it may have a reading at a moment at which an input has one: at its interval, else where one of these may
+     * be used.
+     *
+     * @param at the newest reading of each input at the moment, the new ones among them
+     */
+    boolean isDueAt(Instant time, IntFunction<Optional<Reading>> at) {
+        IntFunction<Optional<Reading>> usable = usable(at);
+        return isAtIntervals()
+                ? due(time.minusMillis(1), time).contains(time)
+                : inputs.stream().anyMatch(input -> usable.apply(input.number())
+                        .filter(one -> one.time().equals(time))
+                        .isPresent());
+    }
+
+    /** Not what was read while a sensor was being checked. */
+    private IntFunction<Optional<Reading>> usable(IntFunction<Optional<Reading>> of) {
+        return number -> of.apply(number).filter(one -> !registry.isBeingChecked(number, one.time()));
     }
 
     /** What was saved is checked for it; a version that reads more must not lose what rests on itself. */
@@ -129,12 +148,16 @@ final class DerivedPoint {
     }
 
     /**
-     * Its reading at a moment; empty where it cannot be told.
+     * Its reading at a moment; empty where it cannot be told. What was read while a sensor was being checked is not
+     * used.
      *
-     * @param before the newest reading of each input before the moment
-     * @param at the newest reading of each at the moment, the new ones among them
+     * @param newestBefore the newest reading of each input, and of itself, before the moment
+     * @param newestAt the newest reading of each at the moment, the new ones among them
      */
-    Optional<Reading> at(Instant time, IntFunction<Optional<Reading>> before, IntFunction<Optional<Reading>> at) {
+    Optional<Reading> at(
+            Instant time, IntFunction<Optional<Reading>> newestBefore, IntFunction<Optional<Reading>> newestAt) {
+        IntFunction<Optional<Reading>> before = usable(newestBefore);
+        IntFunction<Optional<Reading>> at = usable(newestAt);
         return switch (formula) {
             case Formula.Prepared prepared when prepared.recipe().isTotal() -> total(prepared, time, before, at);
             case Formula.Prepared prepared ->

@@ -11,14 +11,12 @@ import java.util.function.IntFunction;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.reading.PointReading;
 import org.openpasture.core.reading.Reading;
-import org.openpasture.core.registry.Registry;
 
 /**
  * Computes one derived point from the record: fed with the readings of its inputs in the order of their times, it gives
  * what the point would have had, had all come in time. For one thread.
  */
 public final class Refill {
-    private final Registry registry;
     private final DerivedPoint point;
     private final Instant from;
     private final Consumer<Reading> out;
@@ -35,7 +33,6 @@ public final class Refill {
      * @param out is given each reading
      */
     public Refill(Derivation derivation, int number, Instant from, Consumer<Reading> out) {
-        this.registry = derivation.registry();
         this.point = derivation
                 .find(number)
                 .orElseThrow(() -> new IllegalArgumentException("point " + number + " is not derived"));
@@ -77,33 +74,29 @@ public final class Refill {
             return;
         }
         if (before != null) {
-            point.due(before, at).stream().filter(due -> due.isBefore(at)).forEach(due -> compute(due, Map.of()));
+            point.due(before, at.minusMillis(1)).forEach(due -> compute(due, Map.of()));
         }
         Map<Integer, Reading> now = new HashMap<>();
         moment.forEach(entry -> now.put(entry.point(), entry.reading()));
-        boolean used = moment.stream().anyMatch(entry -> !registry.isBeingChecked(entry.point(), at));
         moment.clear();
         time = null;
         before = at;
-        if (point.isAtIntervals() ? point.isDueAt(at) : used) {
+        if (point.isDueAt(at, newestWith(now))) {
             compute(at, now);
         }
         newest.putAll(now);
     }
 
+    private IntFunction<Optional<Reading>> newestWith(Map<Integer, Reading> now) {
+        return number -> Optional.ofNullable(now.get(number)).or(() -> Optional.ofNullable(newest.get(number)));
+    }
+
     private void compute(Instant at, Map<Integer, Reading> now) {
-        IntFunction<Optional<Reading>> earlier = number -> Optional.ofNullable(newest.get(number));
-        point.at(at, usable(earlier), usable(number -> Optional.ofNullable(now.get(number))
-                        .or(() -> earlier.apply(number))))
+        point.at(at, newestWith(Map.of()), newestWith(now))
                 .filter(reading -> !at.isBefore(from))
                 .ifPresent(reading -> {
                     out.accept(reading);
                     newest.put(point.point().number(), reading);
                 });
-    }
-
-    /** Not what was read while a sensor was being checked. */
-    private IntFunction<Optional<Reading>> usable(IntFunction<Optional<Reading>> of) {
-        return number -> of.apply(number).filter(one -> !registry.isBeingChecked(number, one.time()));
     }
 }
