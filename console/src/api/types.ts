@@ -20,13 +20,15 @@ export type Point = Told<Api.PointView, { formula: Formula | null }>;
 export type Formula =
   | Told<Filled<Api.FormulaPrepared, "inputs" | "parameters">, { recipe: Api.FormulaPrepared["recipe"] | "" }>
   | Filled<Api.FormulaWritten, "inputs">
-  | Api.FormulaOver;
+  | Api.FormulaOver
+  | Api.FormulaOverTime;
 export type Statistic = Api.FormulaOver["statistic"];
+export type Averaging = Api.Averaging;
 export type Recipe = Api.RecipeView;
 export type FormulaProposal = Api.GalleryProposal;
 export type Place = Api.PlaceView;
 export type Zone = Api.Zone;
-export type LimitSet = Api.LimitSet;
+export type LimitSet = Filled<Api.LimitSet, "averaging">;
 export type Series = Api.SeriesView;
 export type Gap = Api.SeriesGap;
 export type PossibleRecipient = Api.RecipientView;
@@ -143,7 +145,7 @@ export type Panel = InFrame<Api.Panel>;
 export type Purpose = NonNullable<Api.DashboardRequest["purpose"]>;
 export type Exposure = Api.ExposureView;
 export type DashboardSummary = Api.DashboardSummary;
-export type Dashboard = Told<Api.DashboardView, { panels: Panel[]; points: Point[] }>;
+export type Dashboard = Told<Api.DashboardView, { panels: Panel[]; points: Point[]; limitSets: LimitSet[] }>;
 export type ShareLink = Api.ShareView;
 export type Grant = Api.PersonGrantView;
 export type Group = Api.GroupView;

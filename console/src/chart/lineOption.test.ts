@@ -18,6 +18,7 @@ const PUMP: LimitSet = {
   unit: "mm/s",
   appliesTo: "",
   shipped: true,
+  averaging: { rule: "last", minutes: 0 },
   zones: [
     zone("A", "normal", null, 3.2),
     zone("B", "normal", 3.2, 5.1),

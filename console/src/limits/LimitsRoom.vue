@@ -6,9 +6,11 @@ import FenceMark from "@/look/FenceMark.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
+import { QUANTITIES } from "@/points/quantities";
 import { limitsAsRead } from "@/look/units";
 import { computed, nextTick, onMounted, ref } from "vue";
 import { useRoute } from "vue-router";
+import { averagingWords } from "./averaging";
 import LimitForm from "./LimitForm.vue";
 import LimitTrial from "./LimitTrial.vue";
 
@@ -21,7 +23,7 @@ const trying = ref<LimitSet>();
 const { error, run } = useAction();
 const shown = computed(() =>
   places.limits.filter((set) =>
-    [set.title, set.source.document, set.quantity, set.appliesTo].some((text) =>
+    [set.title, set.source.document, QUANTITIES[set.quantity] ?? set.quantity, set.appliesTo].some((text) =>
       text.toLowerCase().includes(search.value.toLowerCase()),
     ),
   ),
@@ -78,7 +80,8 @@ onMounted(async () => {
         </template>
       </div>
       <p class="soft small">
-        {{ set.source.document }} {{ set.source.edition }} {{ set.source.clause }} · {{ set.appliesTo }}
+        {{ set.source.document }} {{ set.source.edition }} {{ set.source.clause }} · compares the
+        <strong>{{ averagingWords(set.averaging) }}</strong> · {{ set.appliesTo }}
       </p>
       <div class="zones">
         <div v-for="zone in limitsAsRead(set).zones" :key="zone.label" class="zone" :class="zone.severity">

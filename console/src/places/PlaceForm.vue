@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
 import type { Place } from "@/api/types";
+import { averagingWords } from "@/limits/averaging";
 import { useAction } from "@/look/act";
 import FormDialog from "@/look/FormDialog.vue";
 import { useVersion } from "@/look/version";
@@ -30,6 +31,16 @@ const form = reactive({
 });
 /** Most places do not turn: what belongs to that is shown where something is entered, or when it is asked for. */
 const turns = ref(form.rotation.rpm !== null || !!form.rotation.speedPointId || form.rotation.bearings.length > 0);
+/** What is averaged for limits that the place does not have yet. */
+const means = computed(() => [
+  ...new Set(
+    form.limitSets
+      .filter((id) => !place?.limitSets.includes(id))
+      .flatMap((id) => places.limitsById.get(id) ?? [])
+      .filter((set) => set.averaging.rule !== "last")
+      .map((set) => averagingWords(set.averaging)),
+  ),
+]);
 const zones = Intl.supportedValuesOf("timeZone");
 const kinds = computed(() => [
   ...(session.owner ? [{ id: "site", name: "Site: plant, farm, station" }] : []),
@@ -108,6 +119,9 @@ async function save() {
         >
           <el-option v-for="set in places.limits" :key="set.id" :value="set.id" :label="set.title" />
         </el-select>
+        <p v-if="means.length" class="soft small">
+          Adds what these limits compare to each point of their quantity: {{ means.join(", ") }}.
+        </p>
       </el-form-item>
       <el-form-item label="Instructions for every alert here" for="place-guidance">
         <el-input

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
 import type { Formula, FormulaProposal, Quantity, Recipe, Statistic } from "@/api/types";
+import { averagingWords, RULES, STRETCHES, stretchWords } from "@/limits/averaging";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
@@ -57,6 +58,21 @@ function pick(id: Recipe["recipe"], inputs: Record<string, string>) {
     everyMinutes: null,
   };
   emit("chosen", found?.results[0] ?? "other", found?.title ?? "");
+}
+
+/** Directions and states have no mean. */
+const NOT_AVERAGED = ["wind-direction", "latitude", "longitude", "switch", "count"];
+const averaged = computed(() => points.all.filter((one) => !NOT_AVERAGED.includes(one.quantity)));
+const stretches = computed(() => {
+  const own = formula.value?.kind === "overTime" ? formula.value.averaging.minutes : 0;
+  return [...new Set([...STRETCHES, ...(own ? [own] : [])])].sort((one, other) => one - other);
+});
+
+function ofPoint() {
+  const of = formula.value?.kind === "overTime" ? points.byId.get(formula.value.pointId) : undefined;
+  if (of && formula.value?.kind === "overTime") {
+    emit("chosen", of.quantity, `${of.name}, ${averagingWords(formula.value.averaging)}`);
+  }
 }
 
 const interval = computed(() => formula.value && mayHaveInterval(formula.value, recipes));
@@ -212,7 +228,52 @@ function removeInput(name: string) {
     <p class="soft small">All measured points of the place and below it, those that are added later too.</p>
   </div>
 
-  <el-form-item v-if="formula" label="Maximum age of inputs, min" for="formula-within">
+  <div v-else-if="formula?.kind === 'overTime'" class="two">
+    <el-form-item label="Of the point" for="formula-of">
+      <el-select
+        id="formula-of"
+        v-model="formula.pointId"
+        filterable
+        aria-label="Of the point"
+        placeholder="point"
+        @change="ofPoint"
+      >
+        <el-option v-for="one in averaged" :key="one.id" :value="one.id" :label="`${choice(one)}, ${one.unit}`" />
+      </el-select>
+    </el-form-item>
+    <el-form-item label="What its values come to" for="formula-rule">
+      <el-select
+        id="formula-rule"
+        v-model="formula.averaging.rule"
+        aria-label="What its values come to"
+        @change="ofPoint"
+      >
+        <el-option
+          v-for="one in ['mean', 'energy-mean', 'maximum', 'minimum'] as const"
+          :key="one"
+          :value="one"
+          :label="RULES[one]"
+        />
+      </el-select>
+    </el-form-item>
+    <el-form-item label="Over" for="formula-stretch">
+      <el-select
+        id="formula-stretch"
+        v-model="formula.averaging.minutes"
+        filterable
+        aria-label="Over how long"
+        @change="ofPoint"
+      >
+        <el-option v-for="one in stretches" :key="one" :value="one" :label="stretchWords(one)" />
+      </el-select>
+    </el-form-item>
+    <p class="soft small">
+      A value stands until the next one, for a quarter of the stretch at most. There is no reading while less than half
+      of the stretch is known.
+    </p>
+  </div>
+
+  <el-form-item v-if="formula && 'withinMinutes' in formula" label="Maximum age of inputs, min" for="formula-within">
     <el-input-number
       id="formula-within"
       v-model="formula.withinMinutes"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
 import type { Formula, Point, Quantity, Recipe } from "@/api/types";
+import { averagingOf, isSame } from "@/limits/averaging";
 import { useAction } from "@/look/act";
 import { useLoad } from "@/look/load";
 import FormDialog from "@/look/FormDialog.vue";
@@ -62,7 +63,13 @@ const modelWords = computed(() =>
     : "0 = shut",
 );
 const tags = computed(() => [...new Set(points.all.flatMap((one) => one.tags))].sort());
-const sets = computed(() => places.limits.filter((set) => set.quantity === form.quantity));
+const sets = computed(() =>
+  places.limits.filter((set) => set.quantity === form.quantity && isSame(set.averaging, averagingOf(form.formula))),
+);
+/** Limits for means hold for points that are these means: the asset adds them. */
+const forMeans = computed(
+  () => !form.formula && places.limits.some((set) => set.quantity === form.quantity && set.averaging.rule !== "last"),
+);
 
 async function save() {
   const ok = await run(async () => {
@@ -120,6 +127,9 @@ async function save() {
       >
         <el-option v-for="set in sets" :key="set.id" :value="set.id" :label="set.title" />
       </el-select>
+      <p v-if="forMeans" class="soft small">
+        Limits for a mean, such as those over 8 h, are given to the asset. It then adds the mean as a point.
+      </p>
     </el-form-item>
     <el-form-item label="Note" for="point-note"
       ><el-input id="point-note" v-model="form.note" type="textarea" :rows="2"

@@ -15,7 +15,8 @@ const trace = useLoad(async () => (point.deviceId ? api.get<Trace>(`points/${poi
 const points = usePoints();
 const inputs = computed(() => {
   const of = point.formula;
-  return of && of.kind !== "over" ? Object.values(of.inputs).flatMap((id) => points.byId.get(id) ?? []) : [];
+  const ids = !of || of.kind === "over" ? [] : of.kind === "overTime" ? [of.pointId] : Object.values(of.inputs);
+  return ids.flatMap((id) => points.byId.get(id) ?? []);
 });
 watch(() => point.deviceId, trace.load);
 watch(() => point.latest?.time, trace.load);

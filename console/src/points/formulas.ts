@@ -6,6 +6,7 @@ export const SOURCES = {
   prepared: "Prepared formula",
   written: "Own formula",
   over: "Statistic of several points",
+  overTime: "Mean, highest or lowest value over time",
 } as const;
 
 export type Source = keyof typeof SOURCES;
@@ -27,6 +28,8 @@ export function emptyFormula(source: Source, placeId: string): Formula | null {
         withinMinutes: null,
         everyMinutes: null,
       };
+    case "overTime":
+      return { kind: "overTime", pointId: "", averaging: { rule: "mean", minutes: 480 }, everyMinutes: null };
   }
 }
 
@@ -38,6 +41,8 @@ export function isComplete(formula: Formula | null, recipes: Recipe[]): boolean 
   switch (formula.kind) {
     case "over":
       return formula.selection.placeId !== "";
+    case "overTime":
+      return formula.pointId !== "" && formula.averaging.minutes > 0;
     case "written":
       return formula.text.trim() !== "" && Object.values(formula.inputs).every(Boolean);
     case "prepared": {
@@ -68,6 +73,7 @@ export function intervalWords(minutes: number): string {
 export function mayHaveInterval(formula: Formula, recipes: Recipe[]): boolean {
   switch (formula.kind) {
     case "over":
+    case "overTime":
       return true;
     case "written":
       return !/\b(previous|levels)\b|\.before\b/.test(formula.text);

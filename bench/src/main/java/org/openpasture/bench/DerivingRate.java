@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.derive.Derivation;
+import org.openpasture.core.derive.Past;
 import org.openpasture.core.entity.Entity;
 import org.openpasture.core.formula.Formula;
 import org.openpasture.core.formula.Recipe;
@@ -72,6 +73,19 @@ final class DerivingRate {
         return new Point(id, number, id, "s", quantity, quantity.unit(), null, null, null, true, formula, List.of());
     }
 
+    /** Nothing here looks further back than to the newest reading. */
+    private record Newest(Map<Integer, Reading> readings) implements Past {
+        @Override
+        public Optional<Reading> latest(int point) {
+            return Optional.ofNullable(readings.get(point));
+        }
+
+        @Override
+        public List<Reading> between(int point, Instant from, Instant until) {
+            throw new IllegalStateException("nothing runs over time");
+        }
+    }
+
     private static double rate(Registry registry) {
         Derivation derivation = Derivation.of(registry);
         Map<Integer, Reading> latest = new HashMap<>();
@@ -84,7 +98,7 @@ final class DerivingRate {
                 List<PointReading> arrived = List.of(
                         new PointReading(4 * room + 1, Reading.good(time, 15 + (room + round) % 10)),
                         new PointReading(4 * room + 2, Reading.good(time, 50 + (room + round) % 40)));
-                Derivation.Derived derived = derivation.from(arrived, point -> Optional.ofNullable(latest.get(point)));
+                Derivation.Derived derived = derivation.from(arrived, new Newest(latest));
                 arrived.forEach(entry -> latest.put(entry.point(), entry.reading()));
                 derived.readings().forEach(entry -> latest.put(entry.point(), entry.reading()));
                 readings += arrived.size();

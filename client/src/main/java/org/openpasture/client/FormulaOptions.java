@@ -5,9 +5,11 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.client.http.ApiClient;
 import org.openpasture.core.formula.Formula;
 import org.openpasture.core.formula.Recipe;
 import org.openpasture.core.formula.Statistic;
+import org.openpasture.core.quantity.Averaging;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.rule.Target;
 import picocli.CommandLine.Option;
@@ -56,6 +58,21 @@ final class FormulaOptions {
     private @Nullable String ofTag;
 
     @Option(
+            names = "--running",
+            paramLabel = "RULE",
+            description = "Derive it as what one point comes to over time: mean, energy-mean, minimum or maximum.")
+    private @Nullable String running;
+
+    @Option(names = "--of-point", paramLabel = "POINT", description = "The point of --running, by number, id or name.")
+    private @Nullable String ofPoint;
+
+    @Option(
+            names = "--over",
+            paramLabel = "MINUTES",
+            description = "How long the stretch of --running is, such as 480 for a shift of 8 hours.")
+    private @Nullable Integer over;
+
+    @Option(
             names = "--within",
             paramLabel = "MINUTES",
             description = "How old the newest reading of an input may be; 60 by default.")
@@ -79,6 +96,13 @@ final class FormulaOptions {
                     within,
                     every));
         }
+        if (running != null) {
+            if (ofPoint == null || over == null) {
+                throw new IllegalArgumentException("Enter the point (--of-point) and the minutes (--over) too.");
+            }
+            return Optional.of(new Formula.OverTime(
+                    PointCommands.id(service, ofPoint), new Averaging(Averaging.Rule.of(running), over), every));
+        }
         if (formula == null) {
             return Optional.empty();
         }
@@ -93,12 +117,17 @@ final class FormulaOptions {
     }
 
     /** What a formula usually gives; empty where only the person knows. */
-    static Optional<Quantity> usualQuantity(Formula formula) {
+    static Optional<Quantity> usualQuantity(Service service, Formula formula) {
         return switch (formula) {
             case Formula.Prepared prepared ->
                 Optional.of(prepared.recipe().results().getFirst());
             case Formula.Written written -> Optional.empty();
             case Formula.Over over -> Optional.of(over.selection().quantity());
+            case Formula.OverTime over ->
+                Optional.of(Quantity.of(service.api()
+                        .get("api/v1/points/" + ApiClient.escape(over.pointId()))
+                        .path("quantity")
+                        .asString()));
         };
     }
 }

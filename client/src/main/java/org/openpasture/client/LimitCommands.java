@@ -6,6 +6,7 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.client.output.TextTable;
 import org.openpasture.client.output.Words;
+import org.openpasture.core.quantity.Averaging;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -24,7 +25,7 @@ final class LimitCommands implements Runnable {
         if (service.printedJson(sets)) {
             return;
         }
-        TextTable table = new TextTable("Id", "Boundaries", "Unit", "Source");
+        TextTable table = new TextTable("Id", "Boundaries", "Unit", "Compares", "Source");
         sets.forEach(set -> table.row(
                 set.path("id").asString(),
                 String.join(
@@ -35,11 +36,19 @@ final class LimitCommands implements Runnable {
                                 .map(zone -> zone.path("to").asString())
                                 .toList()),
                 set.path("unit").asString(),
+                averaging(set.path("averaging")),
                 (set.at("/source/document").asString() + " "
                                 + set.at("/source/edition").asString())
                         .strip()));
         service.out().print(table.text());
         service.out().println("\nThe published standards are authoritative, not this program.");
+    }
+
+    private static String averaging(JsonNode of) {
+        return new Averaging(
+                        Averaging.Rule.of(of.path("rule").asString("last")),
+                        of.path("minutes").asInt(0))
+                .words();
     }
 
     @Command(

@@ -204,7 +204,7 @@ final class PointCommands implements Runnable {
             @Mixin FormulaOptions formula) {
         Optional<Formula> derived = formula.formula(to);
         Quantity of = quantity == null
-                ? derived.flatMap(FormulaOptions::usualQuantity)
+                ? derived.flatMap(one -> FormulaOptions.usualQuantity(to, one))
                         .orElseThrow(() -> new IllegalArgumentException(
                                 "Enter what it measures with --quantity, such as temperature."))
                 : Quantity.of(quantity);

@@ -26,7 +26,7 @@ import org.openpasture.simulator.radio.SimulatedGateway;
 
 /** kill -9 while frames come in: what was acknowledged is there, counters go on, and no alert is doubled. */
 class HardKillTest {
-    private static final int KILLS = Integer.getInteger("kills", 2);
+    private static final int KILLS = Integer.getInteger("kills", 1);
 
     @TempDir
     private Path folder;

@@ -9,6 +9,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -26,8 +27,11 @@ import org.openpasture.api.alert.AlertAnswer;
 import org.openpasture.api.alert.RuleRequest;
 import org.openpasture.api.fleet.AssignmentRequest;
 import org.openpasture.api.fleet.DeviceView;
+import org.openpasture.api.place.AssetRequest;
 import org.openpasture.api.place.PointRequest;
 import org.openpasture.api.place.PointView;
+import org.openpasture.api.reading.LatestView;
+import org.openpasture.client.http.ApiClient;
 import org.openpasture.core.formula.Formula;
 import org.openpasture.core.formula.Recipe;
 import org.openpasture.core.formula.Statistic;
@@ -37,6 +41,7 @@ import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.Hold;
 import org.openpasture.core.rule.Target;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
 
 /** Points that follow from others, over the wire: as they come, late, in history, erased, and after a restart. */
 class DerivedPointsTest {
@@ -100,6 +105,63 @@ class DerivedPointsTest {
     private static void awaitValues(String pointId, Double... expected) {
         await().atMost(15, TimeUnit.SECONDS)
                 .untilAsserted(() -> assertThat(values(pointId)).containsExactly(expected));
+    }
+
+    /** Given to the asset, limits for a mean bring the mean along; it is judged, and the last value is not. */
+    @Test
+    void limitsForAMeanJudgeTheMean() throws Exception {
+        ApiClient owner = SERVICE.owner();
+        String set = owner.post("api/v1/limits", JsonMapper.shared().readTree("""
+                {"title": "Damp for long", "quantity": "humidity", "unit": "%",
+                 "averaging": {"rule": "mean", "minutes": 20},
+                 "zones": [{"label": "dry", "severity": "normal", "to": 70, "meaning": ""},
+                           {"label": "damp", "severity": "warning", "from": 70, "meaning": ""}]}"""))
+                .path("id")
+                .asString();
+        String store = owner.post("api/v1/assets", new AssetRequest("Store", plant.site, "room", List.of(set)))
+                .path("id")
+                .asString();
+        devices++;
+        device = probes.bringIn("probe" + devices, store);
+        PointView[] there = owner.get("api/v1/points?place=" + store, PointView[].class);
+        PointView mean = Arrays.stream(there)
+                .filter(point -> point.formula() != null)
+                .findFirst()
+                .orElseThrow();
+        assertThat(mean.name()).isEqualTo("Wet, mean over 20 min");
+        assertThat(mean.formulaText()).isEqualTo("mean over 20 min of 'Wet'");
+        for (int minute = 0; minute <= 24; minute += 4) {
+            report(minute, 20, minute < 12 ? 60 : 90);
+        }
+        assertThat(values(mean.id())).as("once half of it is known").containsExactly(60.0, 67.5, 72.0, 78.0);
+        LatestView latest =
+                owner.get("api/v1/points/" + mean.id(), PointView.class).latest();
+        assertThat(latest.zone()).isEqualTo("damp");
+        PointView raw = owner.get("api/v1/points/" + wet(), PointView.class);
+        assertThat(raw.limitSet()).isNull();
+        JsonNode tried = owner.post(
+                "api/v1/limits/trial",
+                Map.of("limitSet", owner.get("api/v1/limits/" + set), "placeId", store, "days", 1));
+        assertThat(tried.path("points"))
+                .as("the mean, and not the values that it is made of")
+                .singleElement()
+                .satisfies(one -> assertThat(one.path("name").asString()).isEqualTo(mean.name()));
+        JsonNode elsewhere = owner.post(
+                "api/v1/limits/trial",
+                Map.of("limitSet", owner.get("api/v1/limits/" + set), "placeId", plant.pump, "days", 1));
+        assertThat(elsewhere.path("points"))
+                .as("where there is no mean yet it is made up for the trial")
+                .allSatisfy(one -> assertThat(one.path("name").asString()).endsWith(", mean over 20 min"));
+        refused(
+                400,
+                "is for the mean over 20 min",
+                () -> owner.put(
+                        "api/v1/points/" + wet(),
+                        new PointRequest("Wet", store, Quantity.HUMIDITY, null, set, null, null, true, null, null)));
+        // Limits that the asset has no longer hold no longer; the mean goes on.
+        owner.put("api/v1/assets/" + store, new AssetRequest("Store", plant.site, "room", List.of()));
+        assertThat(owner.get("api/v1/points/" + mean.id(), PointView.class).limitSet())
+                .isNull();
     }
 
     @Test

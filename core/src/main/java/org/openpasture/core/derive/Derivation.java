@@ -36,6 +36,8 @@ public final class Derivation {
     private final Map<Integer, Integer> rank = new HashMap<>();
     /** By number of an input, the ranks of what needs it. */
     private final Map<Integer, List<Integer>> needing = new HashMap<>();
+    /** The inputs of points that run over time. */
+    private final Set<Integer> overTime = new HashSet<>();
 
     private Derivation(Registry registry) {
         Map<String, DerivedPoint> all = new LinkedHashMap<>();
@@ -46,6 +48,9 @@ public final class Derivation {
         all.values().forEach(derived -> place(derived, all, done));
         for (int i = 0; i < inOrder.size(); i++) {
             int at = i;
+            inOrder.get(i)
+                    .averaging()
+                    .ifPresent(averaging -> inOrder.get(at).inputs().forEach(input -> overTime.add(input.number())));
             rank.put(inOrder.get(i).point().number(), i);
             inOrder.get(i).inputs().stream().map(Point::number).distinct().forEach(input -> needing.computeIfAbsent(
                             input, number -> new ArrayList<>())
@@ -151,33 +156,37 @@ public final class Derivation {
      * What follows from readings.
      *
      * @param arrived in any order
-     * @param latest the newest reading of a point before these
+     * @param past what was read before these
      */
-    public Derived from(List<PointReading> arrived, IntFunction<Optional<Reading>> latest) {
+    public Derived from(List<PointReading> arrived, Past past) {
         if (arrived.stream().noneMatch(entry -> needing.containsKey(entry.point()))) {
             return new Derived(List.of(), Map.of());
         }
         Map<Instant, List<PointReading>> byTime = new TreeMap<>();
         arrived.forEach(entry -> byTime.computeIfAbsent(entry.reading().time(), time -> new ArrayList<>())
                 .add(entry));
-        Pass pass = new Pass(latest);
+        Pass pass = new Pass(past);
         byTime.forEach(pass::moment);
         return new Derived(pass.derived, pass.late);
     }
 
     /** Goes through moments in order. */
     private final class Pass {
-        private final IntFunction<Optional<Reading>> latest;
+        private final Past past;
         private final Map<Integer, Reading> newer = new HashMap<>();
         private final List<PointReading> derived = new ArrayList<>();
         private final Map<Integer, Span> late = new TreeMap<>();
+        /** Of points that run over time, by their number. */
+        private final Map<Integer, RunningWindow> windows = new HashMap<>();
+        /** What came of their inputs, in the order of time. */
+        private final Map<Integer, List<Reading>> news = new HashMap<>();
 
-        Pass(IntFunction<Optional<Reading>> latest) {
-            this.latest = latest;
+        Pass(Past past) {
+            this.past = past;
         }
 
         private Optional<Reading> newest(int point) {
-            return Optional.ofNullable(newer.get(point)).or(() -> latest.apply(point));
+            return Optional.ofNullable(newer.get(point)).or(() -> past.latest(point));
         }
 
         void moment(Instant time, List<PointReading> entries) {
@@ -222,6 +231,13 @@ public final class Derivation {
                 }
             }
             newer.putAll(now);
+            now.keySet().stream().filter(overTime::contains).forEach(input -> {
+                Reading reading = now.get(input);
+                news.computeIfAbsent(input, number -> new ArrayList<>()).add(reading);
+                needing(input).stream()
+                        .filter(windows::containsKey)
+                        .forEach(point -> add(windows.get(point), inOrder.get(rank.get(point)), input, reading));
+            });
         }
 
         /** What a point has at its interval before a moment: nothing more can come of that time but late. */
@@ -240,13 +256,34 @@ public final class Derivation {
         /** A reading at a moment, put to what there is of it; gives the ranks of what needs it. */
         private TreeSet<Integer> compute(DerivedPoint point, Instant time, Map<Integer, Reading> now) {
             int number = point.point().number();
-            Optional<Reading> reading = point.at(time, this::newest, newestWith(now));
+            Optional<Reading> reading = point.at(time, this::newest, newestWith(now), () -> window(point, time, now));
             if (reading.isEmpty()) {
                 return new TreeSet<>();
             }
             derived.add(new PointReading(number, reading.get()));
             now.put(number, reading.get());
             return new TreeSet<>(needing.getOrDefault(number, List.of()));
+        }
+
+        /** What the input of a point that runs over time read up to a moment: of the record, and of what came. */
+        private RunningWindow window(DerivedPoint point, Instant time, Map<Integer, Reading> now) {
+            int input = point.inputs().getFirst().number();
+            RunningWindow window = windows.computeIfAbsent(point.point().number(), number -> {
+                RunningWindow fresh = new RunningWindow(point.averaging().orElseThrow());
+                past.between(input, time.minus(point.within()), time)
+                        .forEach(reading -> add(fresh, point, input, reading));
+                news.getOrDefault(input, List.of()).forEach(reading -> add(fresh, point, input, reading));
+                return fresh;
+            });
+            // One that is in it already takes its own place.
+            Optional.ofNullable(now.get(input)).ifPresent(reading -> add(window, point, input, reading));
+            return window;
+        }
+
+        private static void add(RunningWindow window, DerivedPoint point, int input, Reading reading) {
+            if (point.isUsable(new PointReading(input, reading))) {
+                window.add(reading);
+            }
         }
 
         /** Whether something of it is known of later, so that what belonged to this moment has to be looked up. */

@@ -7,13 +7,16 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.function.IntFunction;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.formula.Expression;
 import org.openpasture.core.formula.Formula;
 import org.openpasture.core.formula.Recipe;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.quantity.Averaging;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.quantity.Units;
+import org.openpasture.core.reading.PointReading;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
 import org.openpasture.core.registry.Registry;
@@ -37,7 +40,9 @@ final class DerivedPoint {
         this.point = point;
         this.formula = formula;
         this.inputs = inputs;
-        this.within = Duration.ofMinutes(formula.withinMinutesOrUsual());
+        this.within = formula instanceof Formula.OverTime over
+                ? RunningWindow.lookBack(over.averaging())
+                : Duration.ofMinutes(formula.withinMinutesOrUsual());
         this.expression = expression;
     }
 
@@ -65,6 +70,10 @@ final class DerivedPoint {
                                             written.text(), written.inputs().keySet())))
                             : Optional.empty();
                 case Formula.Over over -> Optional.of(new DerivedPoint(registry, point, formula, inputs, null));
+                case Formula.OverTime over ->
+                    inputs.isEmpty()
+                            ? Optional.empty()
+                            : Optional.of(new DerivedPoint(registry, point, formula, inputs, null));
             };
         } catch (IllegalArgumentException e) {
             // It was checked when it was saved; a version that reads less leaves it without values.
@@ -134,6 +143,16 @@ final class DerivedPoint {
         return isTotal() || expression != null && expression.looksBack();
     }
 
+    /** What its readings run over time by; empty if they do not. */
+    Optional<Averaging> averaging() {
+        return formula instanceof Formula.OverTime over ? Optional.of(over.averaging()) : Optional.empty();
+    }
+
+    /** Whether a reading of an input may be used: not what was read while the sensor was being checked. */
+    boolean isUsable(PointReading entry) {
+        return !registry.isBeingChecked(entry.point(), entry.reading().time());
+    }
+
     /** The newest moment of which one of its inputs has a reading; empty if none has. */
     Optional<Instant> newestOf(IntFunction<Optional<Reading>> newest) {
         return inputs.stream()
@@ -153,9 +172,13 @@ final class DerivedPoint {
      *
      * @param newestBefore the newest reading of each input, and of itself, before the moment
      * @param newestAt the newest reading of each at the moment, the new ones among them
+     * @param window of one that runs over time, what its input read up to the moment; asked for of such a one only
      */
     Optional<Reading> at(
-            Instant time, IntFunction<Optional<Reading>> newestBefore, IntFunction<Optional<Reading>> newestAt) {
+            Instant time,
+            IntFunction<Optional<Reading>> newestBefore,
+            IntFunction<Optional<Reading>> newestAt,
+            Supplier<RunningWindow> window) {
         IntFunction<Optional<Reading>> before = usable(newestBefore);
         IntFunction<Optional<Reading>> at = usable(newestAt);
         return switch (formula) {
@@ -186,6 +209,14 @@ final class DerivedPoint {
                                                 earlier(time, before)),
                                 worst(readings)));
             case Formula.Over over -> over(over, time, at);
+            case Formula.OverTime over ->
+                window.get()
+                        .at(time)
+                        .flatMap(result -> reading(
+                                time,
+                                Units.convert(result.value(), inputs.getFirst().unit(), point.unit())
+                                        .orElse(result.value()),
+                                result.quality()));
         };
     }
 

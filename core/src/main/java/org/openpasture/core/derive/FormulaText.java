@@ -52,6 +52,7 @@ public final class FormulaText {
                         + (over.selection().assetKind() == null
                                 ? ""
                                 : ", assets of kind " + over.selection().assetKind());
+            case Formula.OverTime over -> over.averaging().words() + " of " + name(registry, over.pointId(), maySee);
         };
     }
 

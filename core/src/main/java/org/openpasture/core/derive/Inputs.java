@@ -31,6 +31,8 @@ public final class Inputs {
                 registry.pointsOf(over.selection().points()).stream()
                         .filter(point -> point.formula() == null)
                         .toList();
+            case Formula.OverTime over ->
+                registry.find(Point.class, over.pointId()).stream().toList();
         };
     }
 

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.IntFunction;
@@ -22,6 +23,7 @@ public final class Refill {
     private final Consumer<Reading> out;
     private final Map<Integer, Reading> newest = new HashMap<>();
     private final List<PointReading> moment = new ArrayList<>();
+    private final @Nullable RunningWindow window;
     private @Nullable Instant time;
     /** The moment before that of which readings are being gathered. */
     private @Nullable Instant before;
@@ -38,6 +40,7 @@ public final class Refill {
                 .orElseThrow(() -> new IllegalArgumentException("point " + number + " is not derived"));
         this.from = from;
         this.out = out;
+        this.window = point.averaging().map(RunningWindow::new).orElse(null);
     }
 
     /** Where a total stood before the first reading. */
@@ -77,7 +80,12 @@ public final class Refill {
             point.due(before, at.minusMillis(1)).forEach(due -> compute(due, Map.of()));
         }
         Map<Integer, Reading> now = new HashMap<>();
-        moment.forEach(entry -> now.put(entry.point(), entry.reading()));
+        moment.forEach(entry -> {
+            now.put(entry.point(), entry.reading());
+            if (window != null && point.isUsable(entry)) {
+                window.add(entry.reading());
+            }
+        });
         moment.clear();
         time = null;
         before = at;
@@ -92,7 +100,7 @@ public final class Refill {
     }
 
     private void compute(Instant at, Map<Integer, Reading> now) {
-        point.at(at, newestWith(Map.of()), newestWith(now))
+        point.at(at, newestWith(Map.of()), newestWith(now), () -> Objects.requireNonNull(window))
                 .filter(reading -> !at.isBefore(from))
                 .ifPresent(reading -> {
                     out.accept(reading);

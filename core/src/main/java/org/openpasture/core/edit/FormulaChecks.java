@@ -1,5 +1,6 @@
 package org.openpasture.core.edit;
 
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -16,11 +17,15 @@ import org.openpasture.core.formula.Statistic;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.quantity.Quantity;
+import org.openpasture.core.quantity.Units;
 import org.openpasture.core.registry.Registry;
 
 /** What a formula must be like to be a point's. */
 final class FormulaChecks {
     private static final int MOST_INPUTS = 20;
+    /** A direction of 359° and one of 1° are not 180° in the middle; a door is not half open. */
+    private static final Set<Quantity> NOT_AVERAGED =
+            EnumSet.of(Quantity.WIND_DIRECTION, Quantity.LATITUDE, Quantity.LONGITUDE, Quantity.SWITCH, Quantity.COUNT);
 
     private FormulaChecks() {}
 
@@ -36,6 +41,7 @@ final class FormulaChecks {
                     case Formula.Prepared prepared -> prepared(access, point, prepared);
                     case Formula.Written written -> written(access, written);
                     case Formula.Over over -> over(access, point, over);
+                    case Formula.OverTime over -> overTime(access, point, over);
                 })
                 .or(() -> circle(now, point));
     }
@@ -153,6 +159,26 @@ final class FormulaChecks {
                                 point,
                                 "A " + over.statistic().id(),
                                 List.of(over.selection().quantity())));
+    }
+
+    private static Optional<Refused> overTime(Access access, Point point, Formula.OverTime over) {
+        Optional<Point> of = seen(access, over.pointId());
+        if (of.isEmpty()) {
+            return Optional.of(Refused.unknown("point"));
+        }
+        Quantity quantity = of.get().quantity();
+        return NOT_AVERAGED.contains(quantity)
+                ? Optional.of(Refused.invalid(
+                        "There is no " + over.averaging().words() + " of " + quantity.title() + ".",
+                        "Choose a point of another quantity, or an own formula."))
+                : result(point, "The " + over.averaging().words(), List.of(quantity))
+                        .or(() -> Units.areAlike(of.get().unit(), point.unit())
+                                        || of.get().unit().equals(point.unit())
+                                ? Optional.empty()
+                                : Optional.of(Refused.invalid(
+                                        "'" + of.get().name() + "' is in '"
+                                                + of.get().unit() + "', not in '" + point.unit() + "'.",
+                                        "Choose the unit '" + of.get().unit() + "'.")));
     }
 
     private static Optional<Point> seen(Access access, String id) {

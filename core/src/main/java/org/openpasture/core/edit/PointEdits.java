@@ -10,10 +10,12 @@ import org.openpasture.core.edit.Edited.Changes;
 import org.openpasture.core.edit.Edited.Refused;
 import org.openpasture.core.fleet.Assignment;
 import org.openpasture.core.fleet.Gateway;
+import org.openpasture.core.formula.Formula;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Shown;
+import org.openpasture.core.quantity.Averaging;
 import org.openpasture.core.registry.Change;
 import org.openpasture.core.registry.Kind;
 import org.openpasture.core.registry.Registry;
@@ -58,7 +60,11 @@ public final class PointEdits {
                                                 : unit(change.properties()))
                                         .or(() -> fits(access, change.properties()))));
             case PointWish.Release release ->
-                of(access, release.id(), "release this point", point -> Changes.put(point.withReleased(true)));
+                of(
+                        access,
+                        release.id(),
+                        "release this point",
+                        point -> new Changes(released(access.registry(), point)));
             case PointWish.Remove remove ->
                 of(
                         access,
@@ -68,6 +74,17 @@ public final class PointEdits {
                                 inUse(access.registry(), point).or(() -> hasReadings(point, remove)),
                                 () -> new Changes(removal(access.registry(), point))));
         };
+    }
+
+    /** With a point go the means of it that stand beside it. */
+    private static List<Change> released(Registry now, Point point) {
+        List<Change> steps = new ArrayList<>(List.of(new Change.Put(point.withReleased(true))));
+        now.pointsOf(point.placeId()).stream()
+                .filter(one -> one.formula() instanceof Formula.OverTime over
+                        && over.pointId().equals(point.id())
+                        && !one.released())
+                .forEach(one -> steps.add(new Change.Put(one.withReleased(true))));
+        return steps;
     }
 
     /** With the point go its baselines. */
@@ -173,6 +190,22 @@ public final class PointEdits {
                                 "The limit set '" + found.title() + "' is for "
                                         + found.quantity().title() + ", not for "
                                         + wished.quantity().title() + ".",
-                                "Choose a limit set for " + wished.quantity().title() + ".")));
+                                "Choose a limit set for " + wished.quantity().title() + ".")))
+                .or(() -> averaging(set.get().title(), set.get().averaging(), wished));
+    }
+
+    /** Limits for a mean say nothing of the last value, nor the other way round. */
+    private static Optional<Refused> averaging(String title, Averaging needed, PointWish.Properties wished) {
+        Averaging has =
+                wished.formula() == null ? Averaging.LAST : wished.formula().averagingOfItsValues();
+        return needed.equals(has)
+                ? Optional.empty()
+                : Optional.of(
+                        Refused.invalid(
+                                "The limit set '" + title + "' is for the " + needed.words() + "; the point gives the "
+                                        + has.words() + ".",
+                                needed.equals(Averaging.LAST)
+                                        ? "Choose a limit set for the " + has.words() + "."
+                                        : "Give the limit set to the asset, which adds the point that it needs, or derive a point over time from this one."));
     }
 }

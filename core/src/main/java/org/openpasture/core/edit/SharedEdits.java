@@ -57,6 +57,7 @@ public final class SharedEdits {
                                         .or(() -> mayHave(access, thing, "change"))
                                         .or(() -> unit(thing))
                                         .or(() -> channels(thing))
+                                        .or(() -> keepsAveraging(access.registry(), before.get(), thing))
                                         .or(() -> usedElsewhere(access.registry(), thing)),
                         () -> Changes.put(thing));
             }
@@ -138,6 +139,18 @@ public final class SharedEdits {
                 ? Optional.of(Refused.clash(
                         "A shipped limit set is read-only, since its figures are those of a standard.",
                         "Copy it and adjust the copy."))
+                : Optional.empty();
+    }
+
+    /** Points that a set holds for are averaged as it says; with another rule it would silently hold for none. */
+    private static Optional<Refused> keepsAveraging(Registry now, Shareable before, Shareable after) {
+        return before instanceof LimitSet one
+                        && after instanceof LimitSet other
+                        && !one.averaging().equals(other.averaging())
+                        && inUse(now, before).isPresent()
+                ? Optional.of(Refused.clash(
+                        "The limit set is in use for the " + one.averaging().words() + "; it keeps this rule.",
+                        "Copy it, and give the copy the other rule."))
                 : Optional.empty();
     }
 

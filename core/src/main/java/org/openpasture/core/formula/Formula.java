@@ -5,6 +5,7 @@ import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.quantity.Averaging;
 import org.openpasture.core.rule.Target;
 
 /** How the readings of a derived point follow from those of other points. */
@@ -12,7 +13,8 @@ import org.openpasture.core.rule.Target;
 @JsonSubTypes({
     @JsonSubTypes.Type(value = Formula.Prepared.class, name = "prepared"),
     @JsonSubTypes.Type(value = Formula.Written.class, name = "written"),
-    @JsonSubTypes.Type(value = Formula.Over.class, name = "over")
+    @JsonSubTypes.Type(value = Formula.Over.class, name = "over"),
+    @JsonSubTypes.Type(value = Formula.OverTime.class, name = "overTime")
 })
 public sealed interface Formula {
     /** How far the times of inputs may lie apart where nothing was said. */
@@ -111,6 +113,39 @@ public sealed interface Formula {
         }
     }
 
+    /**
+     * What the values of one point come to over a stretch of time up to each of its readings, such as its mean over 8
+     * hours. Limits with the same averaging rule hold for it.
+     */
+    record OverTime(
+            String pointId, Averaging averaging, @Nullable Integer everyMinutes) implements Formula {
+        public OverTime {
+            if (pointId == null || pointId.isBlank() || averaging == null) {
+                throw new IllegalArgumentException("a formula over time needs a point ('pointId') and its averaging");
+            }
+            if (averaging.rule() == Averaging.Rule.LAST) {
+                throw new IllegalArgumentException("a formula over time needs a rule other than the last value");
+            }
+            check(null, everyMinutes);
+        }
+
+        /** With a reading whenever the point has one. */
+        public OverTime(String pointId, Averaging averaging) {
+            this(pointId, averaging, null);
+        }
+
+        /** A value stands for a quarter of the stretch; nothing else is said. */
+        @Override
+        public @Nullable Integer withinMinutes() {
+            return null;
+        }
+    }
+
+    /** How the values that it gives have been averaged. */
+    default Averaging averagingOfItsValues() {
+        return this instanceof OverTime over ? over.averaging() : Averaging.LAST;
+    }
+
     /** How old the newest reading of an input may be. */
     @Nullable
     Integer withinMinutes();
@@ -134,6 +169,7 @@ public sealed interface Formula {
             case Prepared prepared -> prepared.inputs().containsValue(pointId);
             case Written written -> written.inputs().containsValue(pointId);
             case Over over -> false;
+            case OverTime over -> over.pointId().equals(pointId);
         };
     }
 

@@ -5,6 +5,7 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Shareable;
+import org.openpasture.core.quantity.Averaging;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.quantity.Units;
 
@@ -16,6 +17,8 @@ import org.openpasture.core.quantity.Units;
  * @param shipped true for sets that came with the program; they are read-only and copied to be adjusted
  * @param appliesTo when the set holds, in a sentence
  * @param siteId the site that it belongs to; null if all sites share it
+ * @param averaging how values are averaged before they are compared; the last value if left out. It holds for points
+ *     whose values are averaged so
  */
 public record LimitSet(
         String id,
@@ -26,11 +29,13 @@ public record LimitSet(
         String appliesTo,
         boolean shipped,
         List<Zone> zones,
-        @Nullable String siteId)
+        @Nullable String siteId,
+        @Nullable Averaging averaging)
         implements Shareable {
     public LimitSet {
         source = source == null ? Source.NONE : source;
         appliesTo = appliesTo == null ? "" : appliesTo;
+        averaging = averaging == null ? Averaging.LAST : averaging;
         zones = List.copyOf(zones);
         if (zones.isEmpty()) {
             throw new IllegalArgumentException("limit set '" + title + "' has no zones");
@@ -54,6 +59,12 @@ public record LimitSet(
         }
     }
 
+    /** How values are averaged before they are compared. */
+    @Override
+    public Averaging averaging() {
+        return averaging == null ? Averaging.LAST : averaging;
+    }
+
     /** One that all sites share. */
     public LimitSet(
             String id,
@@ -67,9 +78,23 @@ public record LimitSet(
         this(id, title, source, quantity, unit, appliesTo, shipped, zones, null);
     }
 
+    /** One for the last value. */
+    public LimitSet(
+            String id,
+            String title,
+            Source source,
+            Quantity quantity,
+            String unit,
+            String appliesTo,
+            boolean shipped,
+            List<Zone> zones,
+            @Nullable String siteId) {
+        this(id, title, source, quantity, unit, appliesTo, shipped, zones, siteId, Averaging.LAST);
+    }
+
     /** The same as a set of one's own under another id, of a site or, with null, of all of them. */
     public LimitSet as(String otherId, @Nullable String site) {
-        return new LimitSet(otherId, title, source, quantity, unit, appliesTo, false, zones, site);
+        return new LimitSet(otherId, title, source, quantity, unit, appliesTo, false, zones, site, averaging);
     }
 
     /** The same set with its bounds in another unit; empty if values in that unit cannot be compared with them. */
@@ -87,7 +112,8 @@ public record LimitSet(
                         appliesTo,
                         shipped,
                         zones.stream().map(zone -> zone.in(unit, other)).toList(),
-                        siteId))
+                        siteId,
+                        averaging))
                 : Optional.empty();
     }
 

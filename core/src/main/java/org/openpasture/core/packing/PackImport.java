@@ -354,7 +354,8 @@ public final class PackImport {
         for (LimitSet set : sets) {
             Optional<LimitSet> own = asset.limitSets().stream()
                     .flatMap(id -> registry().find(LimitSet.class, id).stream())
-                    .filter(one -> one.quantity() == set.quantity())
+                    .filter(one ->
+                            one.quantity() == set.quantity() && one.averaging().equals(set.averaging()))
                     .findFirst();
             if (own.isEmpty()) {
                 after.add(set.id());

@@ -6,6 +6,7 @@ import java.util.OptionalDouble;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.entity.Entity;
 import org.openpasture.core.formula.Formula;
+import org.openpasture.core.quantity.Averaging;
 import org.openpasture.core.quantity.Decimals;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.quantity.UnitChange;
@@ -88,6 +89,11 @@ public record Point(
     public int decimals() {
         Integer own = shown().decimals();
         return own == null ? quantity.decimals() : own;
+    }
+
+    /** How its values have been averaged over time: limits for means hold for means. */
+    public Averaging averaging() {
+        return formula == null ? Averaging.LAST : formula.averagingOfItsValues();
     }
 
     /** Whether a value, in the point's unit, can be real. */

@@ -309,16 +309,22 @@ public final class Registry {
                 .findFirst();
     }
 
-    /** The limit set that holds for a point: its own, else the nearest one up its place's path for its quantity. */
+    /**
+     * The limit set that holds for a point: its own, else the nearest one up its place's path for its quantity. Limits
+     * for a mean hold for points that are that mean, and for no others.
+     */
     public Optional<LimitSet> limitsOf(Point point) {
         if (point.limitSet() != null) {
-            return find(LimitSet.class, point.limitSet()).flatMap(set -> set.in(point.unit()));
+            return find(LimitSet.class, point.limitSet())
+                    .filter(set -> set.averaging().equals(point.averaging()))
+                    .flatMap(set -> set.in(point.unit()));
         }
         return pathUp(point.placeId()).stream()
                 .filter(Asset.class::isInstance)
                 .flatMap(place -> ((Asset) place).limitSets().stream())
                 .flatMap(id -> find(LimitSet.class, id).stream())
-                .filter(set -> set.quantity() == point.quantity())
+                .filter(set ->
+                        set.quantity() == point.quantity() && set.averaging().equals(point.averaging()))
                 .findFirst()
                 .flatMap(set -> set.in(point.unit()));
     }

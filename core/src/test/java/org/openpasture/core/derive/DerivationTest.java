@@ -14,6 +14,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.NavigableMap;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Random;
@@ -32,6 +33,7 @@ import org.openpasture.core.formula.Recipe;
 import org.openpasture.core.formula.Statistic;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
+import org.openpasture.core.quantity.Averaging;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.reading.PointReading;
 import org.openpasture.core.reading.Quality;
@@ -56,6 +58,9 @@ class DerivationTest {
 
     private static final int EVERY_MEAN = 12;
     private static final int OF_BOTH = 13;
+    private static final int MEAN_OF_AIR = 14;
+    private static final int HIGHEST_OF_DEW = 15;
+    private static final int MEAN_AT_TIMES = 16;
 
     private static Point point(int number, Quantity quantity, String unit, @Nullable Formula formula) {
         return new Point(
@@ -106,6 +111,21 @@ class DerivationTest {
                             60,
                             7)),
             point(
+                    MEAN_OF_AIR,
+                    Quantity.TEMPERATURE,
+                    "°F",
+                    new Formula.OverTime("p1", new Averaging(Averaging.Rule.MEAN, 9))),
+            point(
+                    HIGHEST_OF_DEW,
+                    Quantity.DEW_POINT,
+                    "°C",
+                    new Formula.OverTime("p3", new Averaging(Averaging.Rule.MAXIMUM, 30))),
+            point(
+                    MEAN_AT_TIMES,
+                    Quantity.HUMIDITY,
+                    "%",
+                    new Formula.OverTime("p2", new Averaging(Averaging.Rule.MEAN, 20), 4)),
+            point(
                     OF_BOTH,
                     Quantity.OTHER,
                     "K",
@@ -128,8 +148,22 @@ class DerivationTest {
     }
 
     /** A record in memory: what is in it, and what was derived on the way. */
-    private static final class Store {
+    private static final class Store implements Past {
         private final Map<Integer, TreeMap<Instant, Reading>> readings = new HashMap<>();
+
+        @Override
+        public Optional<Reading> latest(int point) {
+            return last(point);
+        }
+
+        @Override
+        public List<Reading> between(int point, Instant from, Instant until) {
+            return List.copyOf(of(point, from, until).values());
+        }
+
+        private NavigableMap<Instant, Reading> of(int point, Instant from, Instant until) {
+            return readings.getOrDefault(point, new TreeMap<>()).subMap(from, true, until, true);
+        }
 
         Optional<Reading> last(int point) {
             return Optional.ofNullable(
@@ -144,7 +178,7 @@ class DerivationTest {
 
         /** Takes what comes, as the service does: derives, and computes anew what came late. */
         void arrive(List<PointReading> arrived) {
-            Derivation.Derived derived = DERIVATION.from(arrived, this::last);
+            Derivation.Derived derived = DERIVATION.from(arrived, this);
             arrived.forEach(this::put);
             derived.readings().forEach(this::put);
             for (int point : DERIVATION.inOrder(derived.late().keySet())) {
@@ -311,7 +345,19 @@ class DerivationTest {
         for (int i = 0; i < distinct.size(); i += piece) {
             store.arrive(distinct.subList(i, Math.min(distinct.size(), i + piece)));
         }
-        for (int point : List.of(DEW, SPREAD, HOURS, MEAN, LEVEL, USED, EVERY, EVERY_MEAN, OF_BOTH)) {
+        for (int point : List.of(
+                DEW,
+                SPREAD,
+                HOURS,
+                MEAN,
+                LEVEL,
+                USED,
+                EVERY,
+                EVERY_MEAN,
+                OF_BOTH,
+                MEAN_OF_AIR,
+                HIGHEST_OF_DEW,
+                MEAN_AT_TIMES)) {
             Map<Instant, Reading> expected = new TreeMap<>();
             // In the order of need: what is derived from derived points comes after them.
             store.refill(point, Instant.EPOCH).forEach(reading -> expected.put(reading.time(), reading));
@@ -357,6 +403,26 @@ class DerivationTest {
         assertThat(Expression.parse("a.before", Set.of("a")).looksBack()).isTrue();
         assertThat(Expression.parse("levels(a, 1, 2)", Set.of("a")).looksBack()).isTrue();
         assertThat(Expression.parse("a", Set.of("a")).looksBack()).isFalse();
+    }
+
+    /** 20 for six of ten minutes that are known, then 30: known once half of the stretch is. */
+    @Test
+    void aMeanOverTimeWeighsByTheTimeForWhichAValueStood() {
+        Store store = after(at(0, MOIST, 40), at(4, MOIST, 40), at(8, MOIST, 40), at(12, MOIST, 60), at(16, MOIST, 60));
+        assertThat(store.of(MEAN_AT_TIMES).values())
+                .extracting(reading -> Duration.between(NOON, reading.time()).toMinutes(), Reading::value)
+                .containsExactly(tuple(12L, 40.0), tuple(16L, 45.0));
+        assertThat(store.of(MEAN_AT_TIMES).values())
+                .extracting(Reading::quality)
+                .containsExactly(Quality.UNCERTAIN, Quality.GOOD);
+    }
+
+    @Test
+    void aMeanOverTimeIsInTheUnitOfItsPointAndFollowsFromItsInputAlone() {
+        Store store = after(at(0, AIR, 10), at(2, AIR, 10), at(4, AIR, 10), at(6, AIR, 10), at(7, MOIST, 50));
+        assertThat(store.last(MEAN_OF_AIR).orElseThrow())
+                .isEqualTo(new Reading(NOON.plusSeconds(360), 50, Quality.UNCERTAIN));
+        assertThat(store.of(MEAN_OF_AIR)).hasSize(1);
     }
 
     @Test

@@ -1,6 +1,7 @@
 package org.openpasture.core.limit;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import java.util.Arrays;
 import java.util.List;
@@ -8,6 +9,7 @@ import java.util.Objects;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.openpasture.core.quantity.Averaging;
 
 /** The figures of the shipped sets against the published ones. */
 class LimitLibraryTest {
@@ -69,6 +71,7 @@ class LimitLibraryTest {
         "raw-milk-farm-not-daily, 6.0, 6.1",
         "raw-milk-dairy-arrival, 10.0, 10.1",
         "chilled-food, 5.0, 5.1",
+        "deep-frozen-food, -18.0, -17.9",
         "vaccines, 2.0, 1.9",
         "vaccines, 8.0, 8.1",
         "legionella-hot-store, 60.0, 59.9",
@@ -80,6 +83,63 @@ class LimitLibraryTest {
     void theLimitItselfIsKeptAndWhatIsBeyondIsNot(String id, double kept, double beyond) {
         assertThat(set(id).zoneOf(kept).severity()).isEqualTo(Severity.NORMAL);
         assertThat(set(id).zoneOf(beyond).severity()).isNotEqualTo(Severity.NORMAL);
+    }
+
+    /** Limits of air at work are for means over a shift, and over a quarter of an hour. */
+    @ParameterizedTest
+    @CsvSource({
+        "ammonia-eu-8-h, 20, 480",
+        "ammonia-eu-15-min, 50, 15",
+        "ammonia-niosh-10-h, 25, 600",
+        "ammonia-niosh-15-min, 35, 15",
+        "ammonia-osha-8-h, 50, 480",
+        "carbon-dioxide-8-h, 5000, 480",
+        "carbon-dioxide-niosh-15-min, 30000, 15",
+        "carbon-monoxide-eu-8-h, 20, 480",
+        "carbon-monoxide-eu-15-min, 100, 15",
+        "carbon-monoxide-osha-8-h, 50, 480",
+        "hydrogen-sulphide-eu-8-h, 5, 480",
+        "hydrogen-sulphide-eu-15-min, 10, 15",
+        "nitrogen-dioxide-eu-8-h, 0.5, 480",
+        "nitrogen-dioxide-eu-15-min, 1, 15"
+    })
+    void exposureIsAMeanOverItsWindow(String id, double limit, int minutes) {
+        LimitSet set = set(id);
+        assertThat(set.averaging()).isEqualTo(new Averaging(Averaging.Rule.MEAN, minutes));
+        assertThat(set.zoneOf(limit).severity()).isEqualTo(Severity.ADVISORY);
+        assertThat(set.zoneOf(limit * 1.01).severity()).isEqualTo(Severity.CRITICAL);
+        assertThat(set.judge(limit * 0.8, null).headroomPercent()).isCloseTo(20, within(1e-6));
+    }
+
+    @ParameterizedTest
+    @CsvSource({"1-rigid, 29, 57, 90", "1-flexible, 45, 90, 140", "2-rigid, 22, 45, 71", "2-flexible, 37, 71, 113"})
+    void displacementHasItsOwnBoundaries(String group, double ab, double bc, double cd) {
+        LimitSet set = set("iso-20816-3-group-" + group + "-displacement");
+        assertThat(boundaries(set)).containsExactly(ab, bc, cd);
+        assertThat(set.unit()).isEqualTo("µm");
+    }
+
+    @Test
+    void airHasItsGuidelines() {
+        assertThat(boundaries(set("indoor-carbon-dioxide"))).containsExactly(420.0 + 550, 420.0 + 800, 420.0 + 1350);
+        assertThat(boundaries(set("indoor-organic-vapours"))).containsExactly(0.3, 1.0, 3.0, 10.0, 25.0);
+        assertThat(boundaries(set("fine-dust-who-24-h"))).containsExactly(15.0);
+        assertThat(boundaries(set("coarse-dust-who-24-h"))).containsExactly(45.0);
+        assertThat(boundaries(set("fine-dust-epa-24-h"))).containsExactly(9.0, 35.4, 55.4, 125.4, 225.4);
+        assertThat(boundaries(set("animal-house-ammonia"))).containsExactly(20.0);
+        assertThat(boundaries(set("animal-house-carbon-dioxide"))).containsExactly(3000.0);
+        assertThat(boundaries(set("mould-risk"))).containsExactly(80.0);
+        assertThat(List.of("fine-dust-who-24-h", "coarse-dust-who-24-h", "fine-dust-epa-24-h"))
+                .allSatisfy(id -> assertThat(set(id).averaging().minutes()).isEqualTo(24 * 60));
+    }
+
+    @Test
+    void noiseIsTheEnergyMeanOfADay() {
+        LimitSet noise = set("noise-at-work");
+        assertThat(noise.averaging()).isEqualTo(new Averaging(Averaging.Rule.ENERGY_MEAN, 480));
+        assertThat(noise.zoneOf(80).severity()).isEqualTo(Severity.ADVISORY);
+        assertThat(noise.zoneOf(85).severity()).isEqualTo(Severity.WARNING);
+        assertThat(noise.zoneOf(87.1).severity()).isEqualTo(Severity.CRITICAL);
     }
 
     @Test
@@ -95,7 +155,7 @@ class LimitLibraryTest {
 
     @Test
     void everySetNamesItsSourceAndWhenItApplies() {
-        assertThat(LimitLibrary.shipped()).hasSize(30).allSatisfy(set -> {
+        assertThat(LimitLibrary.shipped()).hasSize(58).allSatisfy(set -> {
             assertThat(set.shipped()).isTrue();
             assertThat(set.source().document()).isNotBlank();
             assertThat(set.appliesTo()).isNotBlank();
@@ -103,7 +163,7 @@ class LimitLibraryTest {
             assertThat(set.zones())
                     .allSatisfy(zone -> assertThat(zone.meaning()).isNotBlank());
         });
-        assertThat(LimitLibrary.shipped().stream().map(LimitSet::id).distinct()).hasSize(30);
+        assertThat(LimitLibrary.shipped().stream().map(LimitSet::id).distinct()).hasSize(58);
         assertThat(Arrays.stream(Severity.values())).hasSize(4);
     }
 }

@@ -5,16 +5,21 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.NavigableMap;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.TreeMap;
 import java.util.function.Consumer;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.derive.Derivation;
 import org.openpasture.core.derive.Derivation.Span;
+import org.openpasture.core.derive.Past;
 import org.openpasture.core.derive.Refill;
 import org.openpasture.core.judging.Event;
 import org.openpasture.core.place.Point;
@@ -119,17 +124,14 @@ public class DerivedReadings {
         if (now.isEmpty()) {
             return events;
         }
-        SeriesStore series = telemetry.series();
-        Map<Integer, Reading> inThisCommit = new HashMap<>();
+        Known known = new Known(telemetry.series());
         List<Event> all = new ArrayList<>(events.size());
         for (Event event : events) {
             if (!(event instanceof Event.ReadingsArrived(Arrival arrival)) || arrival.origin() != Arrival.Origin.LIVE) {
                 all.add(event);
                 continue;
             }
-            Derivation.Derived derived =
-                    now.from(arrival.readings(), point -> Optional.ofNullable(inThisCommit.get(point))
-                            .or(() -> series.last(point)));
+            Derivation.Derived derived = now.from(arrival.readings(), known);
             derived.late().forEach((point, span) -> mark(point, new Stale(span, true)));
             List<PointReading> readings = arrival.readings();
             if (!derived.readings().isEmpty()) {
@@ -138,10 +140,7 @@ public class DerivedReadings {
             }
             for (PointReading entry : readings) {
                 if (now.concerns(entry.point())) {
-                    inThisCommit.merge(
-                            entry.point(),
-                            entry.reading(),
-                            (one, other) -> other.time().isBefore(one.time()) ? one : other);
+                    known.add(entry);
                 }
             }
             all.add(
@@ -151,6 +150,46 @@ public class DerivedReadings {
                                     new Arrival(arrival.receivedAt(), Arrival.Origin.LIVE, readings)));
         }
         return all;
+    }
+
+    /** What is in the record, and what comes into it with the commit that is being made. */
+    private static final class Known implements Past {
+        private final SeriesStore series;
+        private final Map<Integer, NavigableMap<Instant, Reading>> inThisCommit = new HashMap<>();
+
+        Known(SeriesStore series) {
+            this.series = series;
+        }
+
+        void add(PointReading entry) {
+            inThisCommit
+                    .computeIfAbsent(entry.point(), point -> new TreeMap<>())
+                    .put(entry.reading().time(), entry.reading());
+        }
+
+        private NavigableMap<Instant, Reading> added(int point) {
+            return inThisCommit.getOrDefault(point, Collections.emptyNavigableMap());
+        }
+
+        @Override
+        public Optional<Reading> latest(int point) {
+            return Stream.concat(
+                            Stream.ofNullable(added(point).lastEntry()).map(Map.Entry::getValue),
+                            series.last(point).stream())
+                    .reduce((one, other) -> other.time().isAfter(one.time()) ? other : one);
+        }
+
+        @Override
+        public List<Reading> between(int point, Instant from, Instant until) {
+            NavigableMap<Instant, Reading> found = new TreeMap<>();
+            SeriesSlice there = series.range(point, from, until.plusMillis(1));
+            for (int i = 0; i < there.size(); i++) {
+                Reading reading = there.reading(i);
+                found.put(reading.time(), reading);
+            }
+            found.putAll(added(point).subMap(from, true, until, true));
+            return List.copyOf(found.values());
+        }
     }
 
     /** What was brought in, corrected or erased of an input changes what was derived from it. */

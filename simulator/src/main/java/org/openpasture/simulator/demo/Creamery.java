@@ -232,7 +232,10 @@ final class Creamery extends DemoMaker {
                         "Cellar 1",
                         cellars,
                         "room",
-                        List.of(limits("limits-cellar-temperature.json"), limits("limits-cellar-humidity.json"))));
+                        List.of(
+                                limits("limits-cellar-temperature.json"),
+                                limits("limits-cellar-humidity.json"),
+                                "carbon-dioxide-8-h")));
 
         api.post("api/v1/gateways", new GatewayRequest("Whey room mast", Eui64.of(GATEWAY_WHEY_ROOM), site, true));
         api.post("api/v1/gateways", new GatewayRequest("Cellar stairs", Eui64.of(GATEWAY_CELLARS), site));

@@ -59,6 +59,10 @@ class DemoMaker {
     /** Releases the points of a place and remembers them under short names. */
     void points(String place, Map<String, String> shortNames) {
         for (PointView point : api.get("api/v1/points?place=" + place, PointView[].class)) {
+            if (point.formula() != null) {
+                // The mean of another for its limits, which is released with it.
+                continue;
+            }
             String shortName = Optional.ofNullable(shortNames.get(point.name())).orElseThrow();
             pointIds.put(shortName, point.id());
             pointNumbers.put(shortName, point.number());

@@ -152,7 +152,7 @@ final class DemoWorld {
         double since = hour < 9 ? hour + 15 : hour - 9;
         return Math.max(
                 0.5,
-                (6 + 0.75 * since + 4 * Math.sin(time.getEpochSecond() / 140.0)) * 35 / Math.max(10, ventilationPercent)
+                (6 + 0.6 * since + 4 * Math.sin(time.getEpochSecond() / 140.0)) * 35 / Math.max(10, ventilationPercent)
                         + noise("barn-n", time, 0.5));
     }
 

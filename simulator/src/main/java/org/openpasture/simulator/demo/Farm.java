@@ -85,7 +85,13 @@ final class Farm extends DemoMaker {
     }
 
     private void calves(String site, String yard) {
-        String house = place("assets", new AssetRequest("Calf barn", yard, "room", List.of("cattle-heat-index")));
+        String house = place(
+                "assets",
+                new AssetRequest(
+                        "Calf barn",
+                        yard,
+                        "room",
+                        List.of("cattle-heat-index", "ammonia-eu-8-h", "ammonia-eu-15-min")));
         JsonNode inlet = api.post(
                         "api/v1/inlets",
                         new InletRequest(
