@@ -231,13 +231,21 @@ public final class Derivation {
                 }
             }
             newer.putAll(now);
-            now.keySet().stream().filter(overTime::contains).forEach(input -> {
-                Reading reading = now.get(input);
-                news.computeIfAbsent(input, number -> new ArrayList<>()).add(reading);
-                needing(input).stream()
-                        .filter(windows::containsKey)
-                        .forEach(point -> add(windows.get(point), inOrder.get(rank.get(point)), input, reading));
+            now.forEach((input, reading) -> {
+                if (overTime.contains(input)) {
+                    takeIn(input, reading);
+                }
             });
+        }
+
+        private void takeIn(int input, Reading reading) {
+            news.computeIfAbsent(input, number -> new ArrayList<>()).add(reading);
+            for (int number : needing(input)) {
+                RunningWindow window = windows.get(number);
+                if (window != null) {
+                    find(number).ifPresent(point -> add(window, point, input, reading));
+                }
+            }
         }
 
         /** What a point has at its interval before a moment: nothing more can come of that time but late. */

@@ -76,14 +76,14 @@ record Watch(Rule rule, List<WatchedPoint> points, List<Further> terms, int sile
             case Target.OfAsset of ->
                 further(
                         registry,
-                        of(registry.pointsOf(of.assetId()), of.quantity()),
+                        of(registry.pointsOf(of.assetId()), of.quantity(), term.condition()),
                         of.quantity().unit(),
                         measure,
                         term);
             case Target.Here of ->
                 further(
                         registry,
-                        of(registry.pointsOf(registry.placeIdOf(rule)), of.quantity()),
+                        of(registry.pointsOf(registry.placeIdOf(rule)), of.quantity(), term.condition()),
                         of.quantity().unit(),
                         measure,
                         term);
@@ -91,8 +91,10 @@ record Watch(Rule rule, List<WatchedPoint> points, List<Further> terms, int sile
         };
     }
 
-    private static List<Point> of(List<Point> points, Quantity quantity) {
-        return points.stream().filter(point -> point.quantity() == quantity).toList();
+    private static List<Point> of(List<Point> points, Quantity quantity, Condition condition) {
+        return points.stream()
+                .filter(point -> point.quantity() == quantity && condition.isFor(point.averaging()))
+                .toList();
     }
 
     private static Further further(Registry registry, List<Point> points, String unit, Measure measure, Term term) {

@@ -329,15 +329,22 @@ public final class Registry {
                 .flatMap(set -> set.in(point.unit()));
     }
 
-    /** The points that a rule looks at now. */
+    /**
+     * The points that a rule looks at now. Of an asset or a selection a mean over time belongs to it only if the rule
+     * is on zones: a limit of its own, with its own measure, is for what is measured.
+     */
     public List<Point> pointsOf(Rule rule) {
         return switch (rule.target()) {
             case Target.OfPoint of -> find(Point.class, of.pointId()).stream().toList();
             case Target.OfAsset of ->
                 pointsOf(of.assetId()).stream()
-                        .filter(point -> point.quantity() == of.quantity())
+                        .filter(point -> point.quantity() == of.quantity()
+                                && rule.condition().isFor(point.averaging()))
                         .toList();
-            case Target.Selection of -> pointsOf(of.points());
+            case Target.Selection of ->
+                pointsOf(of.points()).stream()
+                        .filter(point -> rule.condition().isFor(point.averaging()))
+                        .toList();
             case Target.Here here -> List.of();
         };
     }

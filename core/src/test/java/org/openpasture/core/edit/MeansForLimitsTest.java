@@ -16,6 +16,7 @@ import org.openpasture.core.entity.Entity;
 import org.openpasture.core.formula.Formula;
 import org.openpasture.core.limit.LimitLibrary;
 import org.openpasture.core.limit.LimitSet;
+import org.openpasture.core.limit.Severity;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.place.Asset;
 import org.openpasture.core.place.Point;
@@ -23,6 +24,10 @@ import org.openpasture.core.place.Site;
 import org.openpasture.core.quantity.Averaging;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.registry.Registry;
+import org.openpasture.core.rule.Condition;
+import org.openpasture.core.rule.Hold;
+import org.openpasture.core.rule.Rule;
+import org.openpasture.core.rule.Target;
 
 /** Limits for a mean get the points that they hold for. */
 class MeansForLimitsTest {
@@ -89,6 +94,30 @@ class MeansForLimitsTest {
                         .all(Point.class))
                 .as("a change of it adds nothing")
                 .hasSize(2);
+    }
+
+    /** Ammonia above 15 ppm is over when it is over, not eight hours later. */
+    @Test
+    void aLimitOfARulesOwnIsForWhatIsMeasuredAndZonesAreForAll() {
+        Registry now = given(registry(barn(EIGHT_HOURS)), Changes.put(point("nh3", 1, Quantity.AMMONIA)));
+        for (Target target : List.of(
+                new Target.OfAsset("barn", Quantity.AMMONIA),
+                new Target.Selection("farm", Quantity.AMMONIA, null, null, null))) {
+            assertThat(now.pointsOf(rule(target, new Condition.Above(15))))
+                    .extracting(Point::id)
+                    .containsExactly("nh3");
+            assertThat(now.pointsOf(rule(target, new Condition.InZone(Severity.WARNING))))
+                    .extracting(Point::id)
+                    .containsExactly("nh3", "made1");
+        }
+        assertThat(now.pointsOf(rule(new Target.OfPoint("made1"), new Condition.Above(15))))
+                .as("where somebody asks for it")
+                .hasSize(1);
+    }
+
+    private static Rule rule(Target target, Condition condition) {
+        return new Rule(
+                "r", "Ammonia", target, condition, new Hold.ForTime(0), 0, Severity.WARNING, true, List.of(), "");
     }
 
     @Test
