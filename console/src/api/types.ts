@@ -29,6 +29,7 @@ export type FormulaProposal = Api.GalleryProposal;
 export type Place = Api.PlaceView;
 export type Zone = Api.Zone;
 export type LimitSet = Filled<Api.LimitSet, "averaging">;
+export type LimitQuestion = Api.LimitQuestion;
 export type Series = Api.SeriesView;
 export type Gap = Api.SeriesGap;
 export type PossibleRecipient = Api.RecipientView;

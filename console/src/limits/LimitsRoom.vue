@@ -9,17 +9,22 @@ import { usePoints } from "@/points/points";
 import { QUANTITIES } from "@/points/quantities";
 import { limitsAsRead } from "@/look/units";
 import { computed, nextTick, onMounted, ref } from "vue";
-import { useRoute } from "vue-router";
+import { useRoute, useRouter } from "vue-router";
 import { averagingWords } from "./averaging";
+import AssignLimits from "./AssignLimits.vue";
 import LimitForm from "./LimitForm.vue";
+import LimitQuestions from "./LimitQuestions.vue";
 import LimitTrial from "./LimitTrial.vue";
 
 const places = usePlaces();
 const points = usePoints();
 const route = useRoute();
+const router = useRouter();
 const search = ref("");
 const editing = ref<LimitSet>();
 const trying = ref<LimitSet>();
+const asking = ref(false);
+const fitting = ref<LimitSet[]>();
 const { error, run } = useAction();
 const shown = computed(() =>
   places.limits.filter((set) =>
@@ -38,6 +43,13 @@ async function copy(set: LimitSet) {
   });
 }
 
+async function found(sets: LimitSet[]) {
+  asking.value = false;
+  fitting.value = places.editable.length ? sets : undefined;
+  await router.push("/limits#" + sets[0]?.id);
+  document.getElementById(sets[0]?.id ?? "")?.scrollIntoView({ block: "center" });
+}
+
 onMounted(async () => {
   await nextTick();
   document.getElementById(route.hash.slice(1))?.scrollIntoView({ block: "center" });
@@ -54,6 +66,7 @@ onMounted(async () => {
           they are; copy one to adjust it. <RouterLink to="/packs">Packs</RouterLink> share your own sets as a file.
         </p>
       </div>
+      <el-button @click="asking = true">Find the limits that fit …</el-button>
       <el-input
         v-model="search"
         aria-label="Search limits"
@@ -101,6 +114,13 @@ onMounted(async () => {
         </div>
       </div>
     </section>
+    <LimitQuestions
+      v-if="asking"
+      :use-label="places.editable.length ? 'Assign to an asset …' : 'Show'"
+      @close="asking = false"
+      @found="found"
+    />
+    <AssignLimits v-if="fitting" :sets="fitting" @close="fitting = undefined" />
     <LimitForm v-if="editing" :set="editing" :used="used(editing)" @close="editing = undefined" />
     <el-dialog
       v-if="trying"
@@ -119,22 +139,23 @@ onMounted(async () => {
 .zones {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
-  gap: 2px;
+  gap: 4px;
 }
 .zone {
   display: grid;
   align-content: start;
   padding: 0.5rem 0.6rem;
-  background: var(--ramp-0);
+  border: 1px solid var(--line);
+  border-top: 4px solid var(--line-strong);
 }
 .zone.advisory {
-  background: var(--advisory-fill);
+  border-top-color: var(--advisory);
 }
 .zone.warning {
-  background: var(--warning-fill);
+  border-top-color: var(--warning);
 }
 .zone.critical {
-  background: var(--critical-fill);
+  border-top-color: var(--critical);
 }
 .zone .soft {
   color: var(--ink);

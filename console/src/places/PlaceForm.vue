@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import type { Place } from "@/api/types";
+import type { LimitSet, Place } from "@/api/types";
 import { averagingWords } from "@/limits/averaging";
+import LimitQuestions from "@/limits/LimitQuestions.vue";
+import { withSets } from "@/limits/questions";
 import { useAction } from "@/look/act";
 import FormDialog from "@/look/FormDialog.vue";
 import { useVersion } from "@/look/version";
@@ -31,6 +33,13 @@ const form = reactive({
 });
 /** Most places do not turn: what belongs to that is shown where something is entered, or when it is asked for. */
 const turns = ref(form.rotation.rpm !== null || !!form.rotation.speedPointId || form.rotation.bearings.length > 0);
+const asking = ref(false);
+
+function fit(sets: LimitSet[]) {
+  asking.value = false;
+  form.limitSets = withSets(form.limitSets, sets, places.limitsById);
+}
+
 /** What is averaged for limits that the place does not have yet. */
 const means = computed(() => [
   ...new Set(
@@ -119,6 +128,7 @@ async function save() {
         >
           <el-option v-for="set in places.limits" :key="set.id" :value="set.id" :label="set.title" />
         </el-select>
+        <el-button link type="primary" @click="asking = true">Find the limits that fit …</el-button>
         <p v-if="means.length" class="soft small">
           Adds what these limits compare to each point of their quantity: {{ means.join(", ") }}.
         </p>
@@ -134,6 +144,7 @@ async function save() {
         />
         <p class="soft small">Shown after what the rule says. Web addresses become links to documents.</p>
       </el-form-item>
+      <LimitQuestions v-if="asking" @close="asking = false" @found="fit" />
       <RotationFields v-if="turns" v-model="form.rotation" />
       <el-button v-else link type="primary" class="more" @click="turns = true"
         >Speed and bearings of a rotating machine …</el-button

@@ -1,6 +1,9 @@
 package org.openpasture.client;
 
+import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -12,6 +15,7 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.MissingNode;
 
 /** The limit library. */
 @Command(name = "limits", mixinStandardHelpOptions = true, description = "Limit sets with their sources.")
@@ -111,6 +115,96 @@ final class LimitCommands implements Runnable {
                         + Words.count(rule.path("times").asLong(), "alert") + " with the limits as they are, "
                         + rule.path("timesThen").asString() + " with this set."));
         return 0;
+    }
+
+    @Command(
+            name = "which",
+            mixinStandardHelpOptions = true,
+            description = {
+                "Find the limit set that fits, by questions.",
+                "Without answers the first question is shown; then 'limits which machine', 'limits which machine pump' …"
+            })
+    int which(
+            @Mixin Service to,
+            @Parameters(paramLabel = "ANSWER", arity = "0..*", description = "The answers so far, one after the other.")
+                    @Nullable
+                    List<String> answers) {
+        Map<String, JsonNode> questions = new LinkedHashMap<>();
+        to.api()
+                .get("api/v1/limits/questions")
+                .forEach(one -> questions.put(one.path("id").asString(), one));
+        JsonNode question = questions.values().iterator().next();
+        List<String> why = new ArrayList<>();
+        for (String given : answers == null ? List.<String>of() : answers) {
+            if (question.isMissingNode()) {
+                throw new IllegalArgumentException("There is no further question; leave '" + given + "' out.");
+            }
+            JsonNode answer = answer(question, given);
+            if (!answer.path("because").asString().isEmpty()) {
+                why.add(answer.path("because").asString());
+            }
+            if (!answer.path("then").isString()) {
+                fits(to, answer, why);
+                question = MissingNode.getInstance();
+            } else {
+                question = questions.get(answer.path("then").asString());
+            }
+        }
+        if (!question.isMissingNode()) {
+            ask(to, question);
+        }
+        return 0;
+    }
+
+    private static JsonNode answer(JsonNode question, String given) {
+        return question.path("answers")
+                .valueStream()
+                .filter(one -> one.path("id").asString().equals(given))
+                .findFirst()
+                .orElseThrow(() -> new IllegalArgumentException("'" + given + "' is no answer to \""
+                        + question.path("text").asString() + "\" Answers: "
+                        + question.path("answers")
+                                .valueStream()
+                                .map(one -> one.path("id").asString())
+                                .collect(Collectors.joining(", "))
+                        + "."));
+    }
+
+    private static void ask(Service to, JsonNode question) {
+        if (to.printedJson(question)) {
+            return;
+        }
+        to.out().println(question.path("text").asString());
+        if (!question.path("hint").asString().isEmpty()) {
+            to.out().println(question.path("hint").asString());
+        }
+        TextTable table = new TextTable("Answer", "Meaning");
+        question.path("answers")
+                .forEach(one ->
+                        table.row(one.path("id").asString(), one.path("text").asString()));
+        to.out().println();
+        to.out().print(table.text());
+    }
+
+    private static void fits(Service to, JsonNode answer, List<String> why) {
+        if (to.printedJson(answer)) {
+            return;
+        }
+        why.forEach(to.out()::println);
+        if (answer.path("sets").isEmpty()) {
+            return;
+        }
+        JsonNode sets = to.api().get("api/v1/limits");
+        TextTable table = new TextTable("Id", "Limit set", "Compares");
+        answer.path("sets").forEach(id -> sets.valueStream()
+                .filter(set -> set.path("id").equals(id))
+                .forEach(set ->
+                        table.row(id.asString(), set.path("title").asString(), averaging(set.path("averaging")))));
+        to.out().println();
+        to.out().print(table.text());
+        to.out()
+                .println("\nTry it: pasture limits try "
+                        + answer.path("sets").get(0).asString() + " --in PLACE");
     }
 
     @Command(name = "show", mixinStandardHelpOptions = true, description = "Everything about one limit set, as JSON.")

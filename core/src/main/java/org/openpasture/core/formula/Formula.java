@@ -134,7 +134,7 @@ public sealed interface Formula {
             this(pointId, averaging, null);
         }
 
-        /** A value stands for a quarter of the stretch; nothing else is said. */
+        /** For how long a value stands follows from the stretch. */
         @Override
         public @Nullable Integer withinMinutes() {
             return null;

@@ -6,14 +6,16 @@ import java.time.Instant;
 import java.util.Arrays;
 import java.util.OptionalDouble;
 import java.util.stream.IntStream;
+import org.openpasture.core.quantity.Averaging;
 import org.openpasture.core.rule.Measure;
 import org.openpasture.core.series.Trend;
 
 /**
  * The memory of a measure over one point: a window of time up to its newest reading, in slices, so that a reading costs
- * the same however many there were. A value stands until the next one, but for a quarter of the window at most; a mean
- * is known once at least half of the window is covered, a slope once its readings span at least half of it. The far end
- * of the window is exact to a slice. Times never run back: a reading that is not newer is left out. Not thread-safe.
+ * the same however many there were. A value stands until the next one, but not for longer than {@link Averaging#stands}
+ * says; a mean is known once at least half of the window is covered, a slope once its readings span at least half of
+ * it. The far end of the window is exact to a slice. Times never run back: a reading that is not newer is left out. Not
+ * thread-safe.
  */
 final class Window {
     /** Slices of a window. */
@@ -78,7 +80,7 @@ final class Window {
             standsMillis = sliceMillis;
         } else {
             sliceMillis = Math.max(1, Math.ceilDiv(windowMillis, SLICES));
-            standsMillis = windowMillis / 4;
+            standsMillis = Averaging.stands(Duration.ofMillis(windowMillis)).toMillis();
         }
         slices = (int) Math.ceilDiv(windowMillis, sliceMillis);
         kept = slices + 1;

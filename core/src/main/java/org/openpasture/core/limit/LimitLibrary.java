@@ -7,7 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 import tools.jackson.databind.json.JsonMapper;
 
-/** The limit sets that ship, one readable file each beside this class. */
+/** The limit sets that ship, one readable file each beside this class, and the questions that lead to them. */
 public final class LimitLibrary {
     private LimitLibrary() {}
 
@@ -18,6 +18,11 @@ public final class LimitLibrary {
                 .lines()
                 .map(id -> mapper.readValue(resource(id + ".json"), LimitSet.class))
                 .toList();
+    }
+
+    /** The questions that lead to the shipped sets; the first is the first to be asked. */
+    public static List<LimitQuestion> questions() {
+        return List.of(JsonMapper.builder().build().readValue(resource("questions.json"), LimitQuestion[].class));
     }
 
     private static byte[] resource(String name) {

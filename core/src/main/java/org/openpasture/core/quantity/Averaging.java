@@ -8,7 +8,7 @@ import org.openpasture.core.entity.Ids;
 
 /**
  * How the values of a point are brought together over a stretch of time before they are compared with a limit. A value
- * stands until the next one, but for a quarter of the stretch at most.
+ * stands until the next one, but not for longer than {@link #stands} says.
  *
  * @param rule what the values come to
  * @param minutes how long the stretch is, 1 minute to 31 days; 0 for the last value
@@ -20,6 +20,7 @@ public record Averaging(Rule rule, int minutes) {
     public static final int LONGEST_MINUTES = 31 * 24 * 60;
 
     private static final int LONGEST_SHARE = 4;
+    private static final Duration USUAL_REPORTS = Duration.ofMinutes(15);
     private static final int MINUTES_OF_HOUR = 60;
     private static final int MINUTES_OF_DAY = 24 * 60;
 
@@ -67,7 +68,17 @@ public record Averaging(Rule rule, int minutes) {
 
     /** For how long a value stands where none follows. */
     public Duration stands() {
-        return window().dividedBy(LONGEST_SHARE);
+        return stands(window());
+    }
+
+    /**
+     * For how long a value stands at most in a stretch: for a quarter of it, and where that is less than a quarter of
+     * an hour for that long, since many sensors report no more often; never for longer than the stretch.
+     */
+    public static Duration stands(Duration stretch) {
+        Duration quarter = stretch.dividedBy(LONGEST_SHARE);
+        Duration least = stretch.compareTo(USUAL_REPORTS) < 0 ? stretch : USUAL_REPORTS;
+        return quarter.compareTo(least) < 0 ? least : quarter;
     }
 
     /** In words: "mean over 8 h". */

@@ -2,12 +2,13 @@ package org.openpasture.core.series;
 
 import java.time.Duration;
 import java.util.Optional;
+import org.openpasture.core.quantity.Averaging;
 import org.openpasture.core.reading.Quality;
 
 /**
  * The mean of a stretch of time with each value weighted by how long it stood, as limits of exposure ask for (EN 689: a
- * shift's mean concentration is the time-weighted one). A value stands until the next reading, but for a quarter of the
- * stretch at most; readings of bad quality end what stood before and stand for nothing.
+ * shift's mean concentration is the time-weighted one). A value stands until the next reading, but not for longer than
+ * {@link Averaging#stands} says; readings of bad quality end what stood before and stand for nothing.
  *
  * @param mean in the point's unit
  * @param covered for how much of the stretch a value is known
@@ -15,8 +16,6 @@ import org.openpasture.core.reading.Quality;
 public record TimedMean(double mean, Duration covered) {
     /** The longest stretch whose running mean is told: a month. */
     public static final int LONGEST_MINUTES = 31 * 24 * 60;
-
-    private static final int LONGEST_SHARE = 4;
 
     /** The mean of {@code from <= time < until}, in epoch milliseconds, while its readings come piece by piece. */
     public static final class Adding {
@@ -32,7 +31,7 @@ public record TimedMean(double mean, Duration covered) {
         public Adding(long from, long until) {
             this.from = from;
             this.until = until;
-            this.longest = (until - from) / LONGEST_SHARE;
+            this.longest = Averaging.stands(Duration.ofMillis(until - from)).toMillis();
         }
 
         /** Adds readings that follow those before; one from before the stretch lets its value stand into it. */

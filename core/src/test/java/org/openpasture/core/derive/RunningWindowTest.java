@@ -56,16 +56,16 @@ class RunningWindowTest {
 
     @Test
     void whatIsKnownForLessThanHalfIsNotTold() {
-        Averaging ten = new Averaging(Rule.MEAN, 10);
-        RunningWindow window = of(ten, List.of(after(0, 4)));
-        assertThat(window.at(NOON.plusSeconds(600)))
-                .as("a value stands for 2.5 minutes")
+        Averaging hour = new Averaging(Rule.MEAN, 60);
+        RunningWindow window = of(hour, List.of(after(0, 4)));
+        assertThat(window.at(NOON.plusSeconds(3600)))
+                .as("a value stands for a quarter of an hour")
                 .isEmpty();
-        window.add(after(600, 4));
-        window.add(after(720, 8));
-        window.add(after(840, 8));
-        assertThat(window.at(NOON.plusSeconds(900)))
-                .contains(new RunningWindow.Result((120 * 4 + 180 * 8) / 300.0, Quality.UNCERTAIN));
+        window.add(after(1800, 4));
+        window.add(after(2700, 8));
+        assertThat(window.at(NOON.plusSeconds(3600)))
+                .contains(new RunningWindow.Result((900 * 4 + 900 * 4 + 900 * 8) / 2700.0, Quality.GOOD));
+        assertThat(window.at(NOON.plusSeconds(3601)).orElseThrow().quality()).isEqualTo(Quality.UNCERTAIN);
     }
 
     @Test

@@ -3,9 +3,14 @@ package org.openpasture.core.limit;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -151,6 +156,45 @@ class LimitLibraryTest {
     @Test
     void computerRoomsHaveARecommendedAndAnAllowableRange() {
         assertThat(boundaries(set("computer-room-a1"))).containsExactly(15.0, 18.0, 27.0, 32.0);
+    }
+
+    /** Every way through the questions ends, no two lead into a circle, and each set that ships can be found. */
+    @Test
+    void theQuestionsLeadToEverySet() {
+        Map<String, LimitQuestion> questions =
+                LimitLibrary.questions().stream().collect(Collectors.toMap(LimitQuestion::id, question -> question));
+        Set<String> found = new TreeSet<>();
+        walk(questions, LimitLibrary.questions().getFirst(), List.of(), found);
+        assertThat(found)
+                .isEqualTo(LimitLibrary.shipped().stream()
+                        .map(LimitSet::id)
+                        .collect(Collectors.toCollection(TreeSet::new)));
+    }
+
+    private static void walk(
+            Map<String, LimitQuestion> questions, LimitQuestion question, List<String> way, Set<String> found) {
+        assertThat(way).as("no circle").doesNotContain(question.id());
+        assertThat(question.answers())
+                .as(question.text())
+                .hasSizeGreaterThan(1)
+                .extracting(LimitQuestion.Answer::id)
+                .doesNotHaveDuplicates();
+        for (LimitQuestion.Answer answer : question.answers()) {
+            List<String> further = new ArrayList<>(way);
+            further.add(question.id());
+            if (answer.then() == null) {
+                assertThat(answer.because()).as("an end says why").isNotBlank();
+                found.addAll(answer.sets());
+                assertThat(answer.sets().stream()
+                                .map(LimitLibraryTest::set)
+                                .map(set -> List.of(set.quantity(), set.averaging())))
+                        .as("sets that hold at once are for different things")
+                        .doesNotHaveDuplicates();
+            } else {
+                assertThat(answer.sets()).isEmpty();
+                walk(questions, Objects.requireNonNull(questions.get(answer.then())), further, found);
+            }
+        }
     }
 
     @Test

@@ -9,6 +9,8 @@ import org.openpasture.api.alert.LimitTrialView;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.SharedEdits;
 import org.openpasture.core.edit.SharedWish;
+import org.openpasture.core.limit.LimitLibrary;
+import org.openpasture.core.limit.LimitQuestion;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.people.Right;
 import org.openpasture.engine.judging.LimitTrials;
@@ -31,6 +33,8 @@ import org.springframework.web.bind.annotation.RestController;
 /** The limit library: shipped sets are read, own ones may be changed. */
 @RestController
 class LimitController {
+    private static final List<LimitQuestion> QUESTIONS = LimitLibrary.questions();
+
     private final Reader reader;
     private final Editor editor;
     private final LimitTrials trials;
@@ -51,6 +55,13 @@ class LimitController {
         return access.registry().all(LimitSet.class).stream()
                 .filter(access::maySee)
                 .toList();
+    }
+
+    /** The questions that lead to the shipped set that fits; the first is the first to be asked. */
+    @GetMapping("/api/v1/limits/questions")
+    List<LimitQuestion> questions() {
+        reader.person();
+        return QUESTIONS;
     }
 
     @GetMapping("/api/v1/limits/{id}")
