@@ -60,6 +60,7 @@ export type MailedAlert = Api.MailedAlert;
 export type Alert = Told<Api.AlertAnswer, { steps: AlertStep[] }>;
 export type AlertState = Api.AlertAnswer["state"];
 export type Trend = Api.TrendView;
+export type Distribution = Api.DistributionView;
 export type AccessReason = Api.ReasonView;
 export type SecondFactor = Api.SecondFactorView;
 export type Shelf = Api.Shelf;

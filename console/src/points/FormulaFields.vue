@@ -268,8 +268,8 @@ function removeInput(name: string) {
       </el-select>
     </el-form-item>
     <p class="soft small">
-      A value stands until the next one, for a quarter of the stretch or 15 min at most, whichever is longer. There is no reading while less than half
-      of the stretch is known.
+      A value stands until the next one, for a quarter of the stretch or 15 min at most, whichever is longer. There is
+      no reading while less than half of the stretch is known.
     </p>
   </div>
 

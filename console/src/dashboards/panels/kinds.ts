@@ -16,6 +16,7 @@ import { pairs } from "./pairs";
 import { picture } from "./picture";
 import { plan } from "./plan";
 import { spectrum } from "./spectrum";
+import { spread } from "./spread";
 import { states } from "./states";
 import { tally } from "./tally";
 import { text } from "./text";
@@ -34,6 +35,7 @@ export const KINDS: Record<Panel["kind"], PanelKind> = {
   days,
   hours,
   pairs,
+  spread,
   directions,
   spectrum,
   exposure,

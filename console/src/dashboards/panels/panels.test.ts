@@ -10,6 +10,7 @@ import { KINDS } from "./kinds";
 import { wordFor } from "@/look/reading";
 import { scaleOf, share, zoneOf } from "./look";
 import { rowsOf } from "./hours/cells";
+import { binsOf } from "@/chart/spread";
 import { closeness, correlation, pairsOf } from "./pairs/pairs";
 import { project, scaleBar, spots, stretchesOf } from "./map/track";
 import { stretches } from "./states/strip";
@@ -19,6 +20,7 @@ import { markdown } from "./text/markdown";
 // It draws on a canvas, which is not there in these tests.
 vi.mock("@/vibration/XyChart.vue", () => ({ __esModule: true, default: { render: () => null } }));
 vi.mock("@/chart/DotsChart.vue", () => ({ __esModule: true, default: { render: () => null } }));
+vi.mock("@/chart/SpreadChart.vue", () => ({ __esModule: true, default: { render: () => null } }));
 
 const VIBRATION = {
   id: "v",
@@ -106,6 +108,15 @@ const SPECTRUM = {
   findings: [],
 };
 
+/** A minute from 2.0 on, and three from 4.5 on. */
+const DISTRIBUTION = {
+  knownSeconds: 240,
+  lowest: 2,
+  step: 0.5,
+  seconds: [60, 0, 0, 0, 0, 180],
+  exceeded: Array.from({ length: 101 }, (_, percent) => (percent < 75 ? 4.6 : 2.1)),
+};
+
 beforeEach(() => {
   setActivePinia(createPinia());
   const day = { from: "2026-03-01T00:00:00Z", min: 1, mean: 2, max: 5, count: 3, secondsInZone: { B: 3000, D: 60 } };
@@ -123,9 +134,11 @@ beforeEach(() => {
                 ? [{ time: SPECTRUM.time }]
                 : key.includes("/spectrum")
                   ? SPECTRUM
-                  : key.includes("/exposure")
-                    ? { minutes: 480, coveredSeconds: 20_000, mean: { value: 1.4, severity: "normal" } }
-                    : [],
+                  : key.includes("/distribution")
+                    ? DISTRIBUTION
+                    : key.includes("/exposure")
+                      ? { minutes: 480, coveredSeconds: 20_000, mean: { value: 1.4, severity: "normal" } }
+                      : [],
     }),
   );
 });
@@ -443,6 +456,26 @@ describe("hours by days", () => {
     expect(cells).toHaveLength(24);
     expect(cells.filter((cell) => cell.attributes("title")?.includes("2.00 mm/s, critical"))).toHaveLength(1);
     expect(cells.filter((cell) => cell.attributes("title")?.endsWith("no readings"))).toHaveLength(23);
+  });
+});
+
+describe("for how long a value lay where", () => {
+  it("is in classes, each in a zone", () => {
+    const bins = binsOf(DISTRIBUTION, point(), VIBRATION);
+    expect(bins.filter((bin) => bin.seconds)).toEqual([
+      { from: 2, until: 2.5, seconds: 60, severity: "normal" },
+      { from: 4.5, until: 5, seconds: 180, severity: "critical" },
+    ]);
+    expect(binsOf({ ...DISTRIBUTION, lowest: 0.1, step: 0.1 }, point(), undefined).map((bin) => bin.until)).toEqual([
+      0.2, 0.3, 0.4, 0.5, 0.6, 0.7,
+    ]);
+  });
+
+  it("is said in words", async () => {
+    const view = await drawn("spread", [point()]);
+    expect(view.text()).toContain("Half of the time above 4.60 mm/s; nine tenths between 2.10 mm/s and 4.60 mm/s.");
+    const curve = await drawn("spread", [point()], { curve: "duration" });
+    expect(curve.find("[role=img]").attributes("aria-label")).toContain("Duration curve of Axial");
   });
 });
 

@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.client.output.TextTable;
@@ -15,7 +16,6 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
-import tools.jackson.databind.node.MissingNode;
 
 /** The limit library. */
 @Command(name = "limits", mixinStandardHelpOptions = true, description = "Limit sets with their sources.")
@@ -133,26 +133,22 @@ final class LimitCommands implements Runnable {
         to.api()
                 .get("api/v1/limits/questions")
                 .forEach(one -> questions.put(one.path("id").asString(), one));
-        JsonNode question = questions.values().iterator().next();
+        Optional<JsonNode> question = questions.values().stream().findFirst();
         List<String> why = new ArrayList<>();
         for (String given : answers == null ? List.<String>of() : answers) {
-            if (question.isMissingNode()) {
-                throw new IllegalArgumentException("There is no further question; leave '" + given + "' out.");
-            }
-            JsonNode answer = answer(question, given);
+            JsonNode answer = answer(
+                    question.orElseThrow(() ->
+                            new IllegalArgumentException("There is no further question; leave '" + given + "' out.")),
+                    given);
             if (!answer.path("because").asString().isEmpty()) {
                 why.add(answer.path("because").asString());
             }
-            if (!answer.path("then").isString()) {
+            question = Optional.ofNullable(questions.get(answer.path("then").asString("")));
+            if (question.isEmpty()) {
                 fits(to, answer, why);
-                question = MissingNode.getInstance();
-            } else {
-                question = questions.get(answer.path("then").asString());
             }
         }
-        if (!question.isMissingNode()) {
-            ask(to, question);
-        }
+        question.ifPresent(one -> ask(to, one));
         return 0;
     }
 

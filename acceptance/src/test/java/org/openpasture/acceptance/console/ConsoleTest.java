@@ -417,7 +417,8 @@ class ConsoleTest {
                 new Panel.Control(at.apply(18)),
                 new Panel.Guidance(all.apply(19), List.of("Listen to the bearing", "Feel the foot bolts")),
                 new Panel.Hours(at.apply(20), null),
-                new Panel.Pairs(all.apply(21)));
+                new Panel.Pairs(all.apply(21)),
+                new Panel.Spread(at.apply(22), null));
         assertThat(panels).extracting(Panel::getClass).doesNotHaveDuplicates().hasSameSizeAs(KINDS);
         return SERVICE.owner()
                 .post(

@@ -75,6 +75,7 @@ class AccessMatrixTest {
             "GET /api/v1/shared/{token}/points/{pointId}/summaries",
             "GET /api/v1/shared/{token}/points/{pointId}/summary",
             "GET /api/v1/shared/{token}/points/{pointId}/exposure",
+            "GET /api/v1/shared/{token}/points/{pointId}/distribution",
             "GET /api/v1/shared/{token}/points/{pointId}/waveforms",
             "GET /api/v1/shared/{token}/points/{pointId}/waveform",
             "GET /api/v1/shared/{token}/points/{pointId}/spectrum",
@@ -520,8 +521,8 @@ class AccessMatrixTest {
                     .findFirst()
                     .orElseThrow();
             String shared = "/api/v1/shared/" + shareToken + "/points/";
-            for (String what :
-                    List.of("/readings", "/summaries", "/summary", "/exposure", "/waveforms", "/waterfall")) {
+            for (String what : List.of(
+                    "/readings", "/summaries", "/summary", "/exposure", "/distribution", "/waveforms", "/waterfall")) {
                 assertThat(ask("GET", shared + THEIRS.get("points") + what, "").statusCode())
                         .isEqualTo(200);
                 assertThat(ask("GET", shared + radial + what, "").statusCode()).isEqualTo(404);

@@ -28,6 +28,7 @@ import org.openpasture.core.vibration.SpectrumKind;
     @JsonSubTypes.Type(value = Panel.Days.class, name = "days"),
     @JsonSubTypes.Type(value = Panel.Hours.class, name = "hours"),
     @JsonSubTypes.Type(value = Panel.Pairs.class, name = "pairs"),
+    @JsonSubTypes.Type(value = Panel.Spread.class, name = "spread"),
     @JsonSubTypes.Type(value = Panel.Directions.class, name = "directions"),
     @JsonSubTypes.Type(value = Panel.Spectrum.class, name = "spectrum"),
     @JsonSubTypes.Type(value = Panel.Exposure.class, name = "exposure"),
@@ -117,6 +118,17 @@ public sealed interface Panel {
 
     /** Two points against each other: the first lies across, the second up, and what was at one time is a dot. */
     record Pairs(@JsonUnwrapped Frame frame) implements Panel {}
+
+    /**
+     * For how long the value of its first point lay where in the range.
+     *
+     * @param curve whether as the distribution, or as the duration curve
+     */
+    record Spread(@JsonUnwrapped Frame frame, @Nullable Curve curve) implements Panel {
+        public Spread {
+            curve = curve == null ? Curve.DISTRIBUTION : curve;
+        }
+    }
 
     /** The directions of a machine side by side. */
     record Directions(@JsonUnwrapped Frame frame) implements Panel {}
@@ -252,6 +264,22 @@ public sealed interface Panel {
         @JsonCreator
         public static Form of(String id) {
             return Ids.of(values(), Form::id, "form of a waveform", id);
+        }
+
+        @JsonValue
+        public String id() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    /** How the times of values are shown. */
+    enum Curve {
+        DISTRIBUTION,
+        DURATION;
+
+        @JsonCreator
+        public static Curve of(String id) {
+            return Ids.of(values(), Curve::id, "curve", id);
         }
 
         @JsonValue

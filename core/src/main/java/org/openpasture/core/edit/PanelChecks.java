@@ -188,6 +188,7 @@ final class PanelChecks {
             case Panel.States states -> Optional.empty();
             case Panel.Bars bars -> Optional.empty();
             case Panel.Pairs pairs -> Optional.empty();
+            case Panel.Spread spread -> Optional.empty();
             case Panel.Directions directions -> Optional.empty();
             case Panel.Tally tally -> Optional.empty();
             case Panel.OnPlan plan ->

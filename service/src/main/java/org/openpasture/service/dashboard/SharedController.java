@@ -7,6 +7,7 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.api.dashboard.DashboardView;
 import org.openpasture.api.dashboard.PasscodeEntry;
 import org.openpasture.api.place.PlanView;
+import org.openpasture.api.reading.DistributionView;
 import org.openpasture.api.reading.ExposureView;
 import org.openpasture.api.reading.SeriesView;
 import org.openpasture.api.reading.SummaryView;
@@ -108,6 +109,17 @@ class SharedController {
             @RequestParam(required = false) @Nullable Instant from,
             @RequestParam(required = false) @Nullable Instant until) {
         return series.summary(point(token, pointId), from, until);
+    }
+
+    /** For how long the value of a point on the dashboard behind a link lay where. */
+    @GetMapping("/api/v1/shared/{token}/points/{pointId}/distribution")
+    DistributionView distribution(
+            @PathVariable String token,
+            @PathVariable String pointId,
+            @RequestParam(required = false) @Nullable Instant from,
+            @RequestParam(required = false) @Nullable Instant until,
+            @RequestParam(defaultValue = "40") int classes) {
+        return series.distribution(point(token, pointId), from, until, classes);
     }
 
     /** The running mean of a point on the dashboard behind a link. */

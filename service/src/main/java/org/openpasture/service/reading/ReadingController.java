@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.reading.ConsumptionView;
+import org.openpasture.api.reading.DistributionView;
 import org.openpasture.api.reading.ExposureView;
 import org.openpasture.api.reading.SeriesView;
 import org.openpasture.api.reading.SummaryView;
@@ -116,6 +117,22 @@ class ReadingController {
             @RequestParam(required = false) @Nullable Instant from,
             @RequestParam(required = false) @Nullable Instant until) {
         return views.summary(reader.point(id), from, until);
+    }
+
+    /**
+     * For how long the value lay where in a range: the time in classes, and the duration curve.
+     *
+     * @param from null for a day before {@code until}
+     * @param until null for now
+     * @param classes how many classes there are at most, 2 to 200
+     */
+    @GetMapping("/api/v1/points/{id}/distribution")
+    DistributionView distribution(
+            @PathVariable String id,
+            @RequestParam(required = false) @Nullable Instant from,
+            @RequestParam(required = false) @Nullable Instant until,
+            @RequestParam(defaultValue = "40") int classes) {
+        return views.distribution(reader.point(id), from, until, classes);
     }
 
     /**

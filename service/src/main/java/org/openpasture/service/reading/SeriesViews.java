@@ -4,9 +4,11 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.api.reading.DistributionView;
 import org.openpasture.api.reading.ExposureView;
 import org.openpasture.api.reading.SeriesView;
 import org.openpasture.api.reading.SummaryView;
@@ -15,12 +17,14 @@ import org.openpasture.core.place.Point;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
 import org.openpasture.core.series.CalendarPeriod;
+import org.openpasture.core.series.Distribution;
 import org.openpasture.core.series.Drawn;
 import org.openpasture.core.series.SeriesSlice;
 import org.openpasture.core.series.Summary;
 import org.openpasture.core.series.TimedMean;
 import org.openpasture.engine.point.PointViews;
 import org.openpasture.service.problem.Problem;
+import org.openpasture.service.web.Turns;
 import org.openpasture.store.registry.RegistryStore;
 import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.stereotype.Component;
@@ -31,6 +35,8 @@ public class SeriesViews {
     private static final Duration DEFAULT_RANGE = Duration.ofDays(1);
     private static final int MOST_BUCKETS = 5_000;
     private static final int MOST_PERIODS = 20_000;
+    private static final int MOST_CLASSES = 200;
+    private final Turns turns = new Turns(8, "Other distributions");
     private final TelemetryStore telemetry;
     private final RegistryStore registry;
     private final PointViews points;
@@ -91,6 +97,36 @@ public class SeriesViews {
         long[] edges = {range.from().toEpochMilli(), range.until().toEpochMilli()};
         List<Summary> found = telemetry.series().summaries(point.number(), edges);
         return SummaryView.of(Summary.merge(range.from(), found), range.until());
+    }
+
+    /** For how long the values of a range lay where, in so many classes at most. */
+    public DistributionView distribution(Point point, @Nullable Instant from, @Nullable Instant until, int classes) {
+        if (classes < 2 || classes > MOST_CLASSES) {
+            throw Problem.invalid("'classes' must be 2 to " + MOST_CLASSES + ", not " + classes + ".");
+        }
+        TimeRange range = TimeRange.of(from, until, clock.instant(), DEFAULT_RANGE);
+        SummaryView all = summary(point, range.from(), range.until());
+        if (all.min() == null || all.max() == null) {
+            return view(Distribution.none());
+        }
+        Distribution.Adding adding = new Distribution.Adding(
+                all.min(),
+                all.max(),
+                classes,
+                points.interval(registry.now(), point).map(Duration::toMillis).orElse(0L));
+        return turns.take(() -> {
+            telemetry.series().read(point.number(), range.from(), range.until(), adding::take);
+            return view(adding.result());
+        });
+    }
+
+    private static DistributionView view(Distribution of) {
+        return new DistributionView(
+                of.known().toSeconds(),
+                of.lowest(),
+                of.step(),
+                Arrays.stream(of.millis()).mapToObj(millis -> millis / 1_000).toList(),
+                Arrays.stream(of.exceeded()).boxed().toList());
     }
 
     /**
