@@ -159,14 +159,24 @@ public final class Derivation {
      * @param past what was read before these
      */
     public Derived from(List<PointReading> arrived, Past past) {
+        return from(arrived, past, new Windows());
+    }
+
+    /**
+     * The same, with what is kept from one arrival to the next.
+     *
+     * @param windows of this picture of what is registered, and of no other
+     */
+    public Derived from(List<PointReading> arrived, Past past, Windows windows) {
         if (arrived.stream().noneMatch(entry -> needing.containsKey(entry.point()))) {
             return new Derived(List.of(), Map.of());
         }
         Map<Instant, List<PointReading>> byTime = new TreeMap<>();
         arrived.forEach(entry -> byTime.computeIfAbsent(entry.reading().time(), time -> new ArrayList<>())
                 .add(entry));
-        Pass pass = new Pass(past);
+        Pass pass = new Pass(past, windows);
         byTime.forEach(pass::moment);
+        pass.keep();
         return new Derived(pass.derived, pass.late);
     }
 
@@ -176,13 +186,22 @@ public final class Derivation {
         private final Map<Integer, Reading> newer = new HashMap<>();
         private final List<PointReading> derived = new ArrayList<>();
         private final Map<Integer, Span> late = new TreeMap<>();
-        /** Of points that run over time, by their number. */
+        private final Windows kept;
+        /** Those in use, by the number of the point that runs over time. */
         private final Map<Integer, RunningWindow> windows = new HashMap<>();
         /** What came of their inputs, in the order of time. */
         private final Map<Integer, List<Reading>> news = new HashMap<>();
 
-        Pass(Past past) {
+        Pass(Past past, Windows kept) {
             this.past = past;
+            this.kept = kept;
+        }
+
+        /** What is in use goes on at the next arrival. */
+        void keep() {
+            windows.forEach((number, window) -> find(number)
+                    .flatMap(point -> newest(point.inputs().getFirst().number()))
+                    .ifPresent(upTo -> kept.keep(number, window, upTo)));
         }
 
         private Optional<Reading> newest(int point) {
@@ -239,13 +258,28 @@ public final class Derivation {
         }
 
         private void takeIn(int input, Reading reading) {
-            news.computeIfAbsent(input, number -> new ArrayList<>()).add(reading);
             for (int number : needing(input)) {
-                RunningWindow window = windows.get(number);
-                if (window != null) {
-                    find(number).ifPresent(point -> add(window, point, input, reading));
+                find(number).filter(point -> point.averaging().isPresent()).ifPresent(point -> inUse(point)
+                        .ifPresent(window -> add(window, point, input, reading)));
+            }
+            news.computeIfAbsent(input, number -> new ArrayList<>()).add(reading);
+        }
+
+        /** The window of a point, if there is one that goes on. */
+        private Optional<RunningWindow> inUse(DerivedPoint point) {
+            int number = point.point().number();
+            int input = point.inputs().getFirst().number();
+            RunningWindow found = windows.get(number);
+            if (found == null) {
+                found = kept.of(number, past.latest(input)).orElse(null);
+                if (found != null) {
+                    windows.put(number, found);
+                    for (Reading reading : news.getOrDefault(input, List.of())) {
+                        add(found, point, input, reading);
+                    }
                 }
             }
+            return Optional.ofNullable(found);
         }
 
         /** What a point has at its interval before a moment: nothing more can come of that time but late. */
@@ -276,11 +310,12 @@ public final class Derivation {
         /** What the input of a point that runs over time read up to a moment: of the record, and of what came. */
         private RunningWindow window(DerivedPoint point, Instant time, Map<Integer, Reading> now) {
             int input = point.inputs().getFirst().number();
-            RunningWindow window = windows.computeIfAbsent(point.point().number(), number -> {
+            RunningWindow window = inUse(point).orElseGet(() -> {
                 RunningWindow fresh = new RunningWindow(point.averaging().orElseThrow());
                 past.between(input, time.minus(point.within()), time)
                         .forEach(reading -> add(fresh, point, input, reading));
                 news.getOrDefault(input, List.of()).forEach(reading -> add(fresh, point, input, reading));
+                windows.put(point.point().number(), fresh);
                 return fresh;
             });
             // One that is in it already takes its own place.
@@ -313,6 +348,8 @@ public final class Derivation {
             Span before = late.get(number);
             Span after = before == null ? span : before.and(span);
             if (!after.equals(before)) {
+                windows.remove(number);
+                kept.drop(number);
                 late.put(number, after);
                 markLate(number, after);
             }

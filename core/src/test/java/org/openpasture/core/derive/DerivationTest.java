@@ -151,6 +151,8 @@ class DerivationTest {
     private static final class Store implements Past {
         private final Map<Integer, TreeMap<Instant, Reading>> readings = new HashMap<>();
 
+        private final Windows windows = new Windows();
+
         @Override
         public Optional<Reading> latest(int point) {
             return last(point);
@@ -178,7 +180,7 @@ class DerivationTest {
 
         /** Takes what comes, as the service does: derives, and computes anew what came late. */
         void arrive(List<PointReading> arrived) {
-            Derivation.Derived derived = DERIVATION.from(arrived, this);
+            Derivation.Derived derived = DERIVATION.from(arrived, this, windows);
             arrived.forEach(this::put);
             derived.readings().forEach(this::put);
             for (int point : DERIVATION.inOrder(derived.late().keySet())) {

@@ -21,6 +21,7 @@ import org.openpasture.core.derive.Derivation;
 import org.openpasture.core.derive.Derivation.Span;
 import org.openpasture.core.derive.Past;
 import org.openpasture.core.derive.Refill;
+import org.openpasture.core.derive.Windows;
 import org.openpasture.core.judging.Event;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.reading.Arrival;
@@ -63,6 +64,11 @@ public class DerivedReadings {
     private final Clock clock;
     private final Loop loop;
     private volatile Derivation derivation;
+    /** For the writing thread. */
+    private Windows windows = new Windows();
+
+    /** Of which picture of what is registered the windows are. */
+    private Derivation windowsOf;
 
     /**
      * Where a derived point has to be computed anew.
@@ -87,6 +93,7 @@ public class DerivedReadings {
         this.telemetry = telemetry;
         this.clock = clock;
         this.derivation = Derivation.of(registry.now());
+        this.windowsOf = derivation;
         telemetry.derive(this::derive);
         telemetry.onCommitted(this::committed);
         Map<String, Point> before = new HashMap<>();
@@ -124,6 +131,10 @@ public class DerivedReadings {
         if (now.isEmpty()) {
             return events;
         }
+        if (windowsOf != now) {
+            windows = new Windows();
+            windowsOf = now;
+        }
         Known known = new Known(telemetry.series());
         List<Event> all = new ArrayList<>(events.size());
         for (Event event : events) {
@@ -131,7 +142,7 @@ public class DerivedReadings {
                 all.add(event);
                 continue;
             }
-            Derivation.Derived derived = now.from(arrival.readings(), known);
+            Derivation.Derived derived = now.from(arrival.readings(), known, windows);
             derived.late().forEach((point, span) -> mark(point, new Stale(span, true)));
             List<PointReading> readings = arrival.readings();
             if (!derived.readings().isEmpty()) {
@@ -215,10 +226,10 @@ public class DerivedReadings {
             }
         }
         SeriesStore series = telemetry.series();
-        touched.forEach((input, span) -> now.needing(input)
-                .forEach(point -> mark(
-                        point,
-                        new Stale(now.influence(point, span, other -> series.before(other, span.from())), false))));
+        touched.forEach((input, span) -> now.needing(input).forEach(point -> {
+            windows.drop(point);
+            mark(point, new Stale(now.influence(point, span, other -> series.before(other, span.from())), false));
+        }));
     }
 
     private synchronized void mark(int point, Stale from) {
