@@ -52,9 +52,8 @@ public record Distribution(double lowest, double step, long[] millis, double[] e
          * @param least the lowest value that will come
          * @param most the highest
          * @param classes how many classes there are at most, from 2
-         * @param typicalMillis how often there is a reading; 0 to take it from the first ones
          */
-        public Adding(double least, double most, int classes, long typicalMillis) {
+        public Adding(double least, double most, int classes) {
             this.least = least;
             this.most = most;
             int between = Math.max(1, classes - 1);
@@ -62,7 +61,6 @@ public record Distribution(double lowest, double step, long[] millis, double[] e
             this.step = step(Math.max(most / between - least / between, Math.max(Math.abs(most), 1) * LEAST_STEP));
             this.lowest = Math.max(-Double.MAX_VALUE, Math.floor(least / step) * step);
             this.millis = new long[1 + (int) classOf(most)];
-            this.holdMillis = typicalMillis == 0 ? 0 : Pace.gapMillis(typicalMillis);
         }
 
         private static double step(double atLeast) {
@@ -77,13 +75,15 @@ public record Distribution(double lowest, double step, long[] millis, double[] e
 
         /** Goes on with the next readings. */
         public void take(SeriesSlice slice) {
-            if (holdMillis == 0 && slice.size() > 1) {
+            // What is a gap follows from how often there was a reading then, not from how often there is one now.
+            long before = holdMillis;
+            if (slice.size() > 1) {
                 holdMillis = Pace.gapMillis(Pace.typicalMillis(slice));
             }
             for (int i = 0; i < slice.size(); i++) {
                 long time = slice.times()[i];
                 if (stands) {
-                    stood(Math.min(holdMillis, time - since));
+                    stood(Math.min(i == 0 ? Math.max(before, holdMillis) : holdMillis, time - since));
                 }
                 stands = slice.qualities()[i] < Quality.BAD.code();
                 since = time;

@@ -29,8 +29,7 @@ class DistributionTest {
         Distribution.Adding adding = new Distribution.Adding(
                 Arrays.stream(values).min().orElse(0),
                 Arrays.stream(values).max().orElse(0),
-                classes,
-                0);
+                classes);
         adding.take(slice);
         return adding.result();
     }
@@ -59,6 +58,23 @@ class DistributionTest {
         assertThat(of(series.slice(), 10).known())
                 .as("three minutes, three more into the gap, one after it")
                 .isEqualTo(Duration.ofMinutes(7));
+    }
+
+    /** Every ten minutes for a day, then every ten seconds for ten minutes. */
+    @Test
+    void whatIsAGapFollowsFromThePaceOfTheTime() {
+        PointSeries slow = new PointSeries();
+        PointSeries fast = new PointSeries();
+        for (int i = 0; i < 144; i++) {
+            slow.add(Reading.good(NOON.plusSeconds(600L * i), 1));
+        }
+        for (int i = 0; i <= 60; i++) {
+            fast.add(Reading.good(NOON.plusSeconds(86_400 + 10L * i), 2));
+        }
+        Distribution.Adding adding = new Distribution.Adding(1, 2, 2);
+        adding.take(slow.slice());
+        adding.take(fast.slice());
+        assertThat(adding.result().millis()).containsExactly(86_400_000, 600_000);
     }
 
     @Test

@@ -109,11 +109,7 @@ public class SeriesViews {
         if (all.min() == null || all.max() == null) {
             return view(Distribution.none());
         }
-        Distribution.Adding adding = new Distribution.Adding(
-                all.min(),
-                all.max(),
-                classes,
-                points.interval(registry.now(), point).map(Duration::toMillis).orElse(0L));
+        Distribution.Adding adding = new Distribution.Adding(all.min(), all.max(), classes);
         return turns.take(() -> {
             telemetry.series().read(point.number(), range.from(), range.until(), adding::take);
             return view(adding.result());
