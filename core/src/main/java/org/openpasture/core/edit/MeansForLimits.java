@@ -69,6 +69,11 @@ public final class MeansForLimits {
         return new Changes(all);
     }
 
+    /** What a mean of a point is called where nobody said. */
+    static String name(Point point, Averaging averaging) {
+        return point.name() + ", " + averaging.words();
+    }
+
     private void ofAsset(Asset asset) {
         List<String> had =
                 before.find(Asset.class, asset.id()).map(Asset::limitSets).orElse(List.of());
@@ -99,7 +104,7 @@ public final class MeansForLimits {
             made.add(new Change.Put(new Point(
                     ids.get(),
                     number,
-                    point.name() + ", " + averaging.words(),
+                    name(point, averaging),
                     point.placeId(),
                     point.quantity(),
                     point.unit(),

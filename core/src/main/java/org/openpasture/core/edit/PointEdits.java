@@ -64,7 +64,7 @@ public final class PointEdits {
                         access,
                         release.id(),
                         "release this point",
-                        point -> new Changes(released(access.registry(), point)));
+                        point -> new Changes(withItsMeans(access.registry(), point.withReleased(true))));
             case PointWish.Remove remove ->
                 of(
                         access,
@@ -76,15 +76,37 @@ public final class PointEdits {
         };
     }
 
-    /** With a point go the means of it that stand beside it. */
-    private static List<Change> released(Registry now, Point point) {
-        List<Change> steps = new ArrayList<>(List.of(new Change.Put(point.withReleased(true))));
-        now.pointsOf(point.placeId()).stream()
+    /**
+     * A point, and the means of it over time that stand beside it: they move with it, take its new name where they had
+     * its old one, and are released and hidden with it.
+     */
+    private static List<Change> withItsMeans(Registry now, Point wished) {
+        List<Change> steps = new ArrayList<>(List.of(new Change.Put(wished)));
+        now.find(Point.class, wished.id()).ifPresent(before -> now.pointsOf(before.placeId()).stream()
                 .filter(one -> one.formula() instanceof Formula.OverTime over
-                        && over.pointId().equals(point.id())
-                        && !one.released())
-                .forEach(one -> steps.add(new Change.Put(one.withReleased(true))));
+                        && over.pointId().equals(wished.id()))
+                .map(mean -> alike(mean, before, wished))
+                .filter(mean -> !now.find(Point.class, mean.id()).equals(Optional.of(mean)))
+                .forEach(mean -> steps.add(new Change.Put(mean))));
         return steps;
+    }
+
+    private static Point alike(Point mean, Point before, Point wished) {
+        boolean isNamedByIt = mean.name().equals(MeansForLimits.name(before, mean.averaging()));
+        return new Point(
+                mean.id(),
+                mean.number(),
+                isNamedByIt ? MeansForLimits.name(wished, mean.averaging()) : mean.name(),
+                wished.placeId(),
+                mean.quantity(),
+                mean.unit(),
+                mean.limitSet(),
+                mean.direction(),
+                mean.note(),
+                before.released() == wished.released() ? mean.released() : wished.released(),
+                mean.formula(),
+                mean.tags(),
+                mean.shown());
     }
 
     /** With the point go its baselines. */
@@ -96,7 +118,9 @@ public final class PointEdits {
     }
 
     private static Edited checked(Access access, Point wished, Optional<Refused> refusal) {
-        return Edited.unless(refusal.or(() -> FormulaChecks.refusal(access, wished)), () -> Changes.put(wished));
+        return Edited.unless(
+                refusal.or(() -> FormulaChecks.refusal(access, wished)),
+                () -> new Changes(withItsMeans(access.registry(), wished)));
     }
 
     private static Edited of(Access access, String id, String what, Function<Point, Edited> edit) {

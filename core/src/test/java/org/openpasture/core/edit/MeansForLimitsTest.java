@@ -142,6 +142,25 @@ class MeansForLimitsTest {
         assertThat(now.with(((Changes) released).steps()).all(Point.class)).allMatch(Point::released);
     }
 
+    /** It moves with its point, and is called by it as long as nobody calls it something else. */
+    @Test
+    void aMeanGoesAlongWithItsPoint() {
+        Asset stable = new Asset("stable", "Stable", "farm", "barn", List.of());
+        Registry now = given(registry(stable, barn(EIGHT_HOURS)), Changes.put(point("nh3", 1, Quantity.AMMONIA)));
+        Edited moved = PointEdits.edit(
+                new Access(now, ANN),
+                new PointWish.Change(
+                        "nh3",
+                        new PointWish.Properties(
+                                "NH3", "stable", Quantity.AMMONIA, null, null, null, null, false, null, null, null),
+                        true));
+        Registry after = given(now, moved);
+        assertThat(after.all(Point.class))
+                .extracting(Point::name, Point::placeId, Point::released)
+                .containsExactly(tuple("NH3", "stable", false), tuple("NH3, mean over 8 h", "stable", false));
+        assertThat(limitsOf(after, "made1")).as("there are none there").isEqualTo("none");
+    }
+
     @Test
     void limitsForAMeanAreNotThoseOfTheLastValue() {
         Registry now = registry(barn(), point("nh3", 1, Quantity.AMMONIA));
