@@ -137,7 +137,12 @@ beforeEach(() => {
                   : key.includes("/distribution")
                     ? DISTRIBUTION
                     : key.includes("/exposure")
-                      ? { minutes: 480, coveredSeconds: 20_000, mean: { value: 1.4, severity: "normal" } }
+                      ? {
+                          minutes: 480,
+                          coveredSeconds: 20_000,
+                          limitSet: "v",
+                          mean: { value: 1.4, severity: "normal" },
+                        }
                       : [],
     }),
   );

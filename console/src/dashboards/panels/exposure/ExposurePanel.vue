@@ -12,15 +12,17 @@ import type { ViewProps } from "../view";
 
 /** How much of what a limit allows the running mean of a window has used up, beside the newest value. */
 const { panel, points, limits, open } = defineProps<ViewProps<"exposure">>();
+/** A mean of a mean says nothing more. */
+const measured = computed(() => points.filter((point) => point.formula?.kind !== "overTime"));
 const { found, error } = useExposures(
-  () => points,
+  () => measured.value,
   () => panel.minutes ?? 480,
 );
 
 const meters = computed(() =>
-  points.map((point) => {
-    const set = limitsOf(point, limits);
+  measured.value.map((point) => {
     const exposure = found.value.get(point.id);
+    const set = limitsOf({ ...point, limitSet: exposure?.limitSet ?? null }, limits);
     const mean = exposure?.mean ?? undefined;
     const scale = scaleOf(panel.look, set, point, Math.max(mean?.value ?? 0, point.latest?.value ?? 0));
     const first = set?.zones.find((zone) => zone.severity !== "normal" && zone.from !== null)?.from ?? undefined;

@@ -42,6 +42,7 @@ import org.openpasture.core.rule.Hold;
 import org.openpasture.core.rule.Target;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.StringNode;
 
 /** Points that follow from others, over the wire: as they come, late, in history, erased, and after a restart. */
 class DerivedPointsTest {
@@ -142,6 +143,13 @@ class DerivedPointsTest {
         assertThat(latest.zone()).isEqualTo("damp");
         PointView raw = owner.get("api/v1/points/" + wet(), PointView.class);
         assertThat(raw.limitSet()).isNull();
+        assertThat(owner.get("api/v1/points/" + wet() + "/exposure?minutes=20").path("limitSet"))
+                .as("the running mean of the values is held against them too")
+                .isEqualTo(StringNode.valueOf(set));
+        assertThat(owner.get("api/v1/points/" + wet() + "/exposure?minutes=30")
+                        .path("limitSet")
+                        .isNull())
+                .isTrue();
         JsonNode tried = owner.post(
                 "api/v1/limits/trial",
                 Map.of("limitSet", owner.get("api/v1/limits/" + set), "placeId", store, "days", 1));

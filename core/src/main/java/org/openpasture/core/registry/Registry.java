@@ -34,6 +34,7 @@ import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.place.Tags;
+import org.openpasture.core.quantity.Averaging;
 import org.openpasture.core.rule.PointSelection;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.core.rule.SiteDays;
@@ -314,17 +315,21 @@ public final class Registry {
      * for a mean hold for points that are that mean, and for no others.
      */
     public Optional<LimitSet> limitsOf(Point point) {
-        if (point.limitSet() != null) {
-            return find(LimitSet.class, point.limitSet())
-                    .filter(set -> set.averaging().equals(point.averaging()))
-                    .flatMap(set -> set.in(point.unit()));
+        return limitsOf(point, point.averaging());
+    }
+
+    /** The limit set that holds for what a point's values come to when they are averaged so. */
+    public Optional<LimitSet> limitsOf(Point point, Averaging averaging) {
+        Optional<LimitSet> own = find(LimitSet.class, point.limitSet());
+        if (point.limitSet() != null && averaging.equals(point.averaging())) {
+            return own.filter(set -> set.averaging().equals(averaging)).flatMap(set -> set.in(point.unit()));
         }
         return pathUp(point.placeId()).stream()
                 .filter(Asset.class::isInstance)
                 .flatMap(place -> ((Asset) place).limitSets().stream())
                 .flatMap(id -> find(LimitSet.class, id).stream())
                 .filter(set ->
-                        set.quantity() == point.quantity() && set.averaging().equals(point.averaging()))
+                        set.quantity() == point.quantity() && set.averaging().equals(averaging))
                 .findFirst()
                 .flatMap(set -> set.in(point.unit()));
     }

@@ -126,15 +126,19 @@ public class PointViews {
 
     /** A reading with what its limits say of it. */
     public LatestView latest(Registry registry, Point point, Reading reading) {
+        return latest(registry, point, reading, registry.limitsOf(point));
+    }
+
+    /** A reading with what some limits, in the point's unit, say of it. */
+    public LatestView latest(Registry registry, Point point, Reading reading, Optional<LimitSet> limits) {
         Optional<Judgement> judgement = reading.quality() == Quality.BAD
                 ? Optional.empty()
-                : registry.limitsOf(point)
-                        .map(set -> set.judge(
-                                reading.value(),
-                                registry.referenceOf(point.id())
-                                        .flatMap(Baseline::spread)
-                                        .map(Spread::median)
-                                        .orElse(null)));
+                : limits.map(set -> set.judge(
+                        reading.value(),
+                        registry.referenceOf(point.id())
+                                .flatMap(Baseline::spread)
+                                .map(Spread::median)
+                                .orElse(null)));
         Optional<Boundary> next = judgement.map(Judgement::next);
         return new LatestView(
                 reading.time(),

@@ -13,7 +13,9 @@ import org.openpasture.api.reading.ExposureView;
 import org.openpasture.api.reading.SeriesView;
 import org.openpasture.api.reading.SummaryView;
 import org.openpasture.api.reading.TimeRange;
+import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.place.Point;
+import org.openpasture.core.quantity.Averaging;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
 import org.openpasture.core.series.CalendarPeriod;
@@ -137,12 +139,16 @@ public class SeriesViews {
         Instant now = clock.instant();
         Duration window = Duration.ofMinutes(minutes);
         Optional<TimedMean> mean = telemetry.series().timedMean(point.number(), now.minus(window), now);
+        Optional<LimitSet> limits = registry.now()
+                .limitsOf(point, new Averaging(Averaging.Rule.MEAN, minutes))
+                .or(() -> registry.now().limitsOf(point));
         return new ExposureView(
                 minutes,
                 mean.map(TimedMean::covered).orElse(Duration.ZERO).toSeconds(),
+                limits.map(LimitSet::id).orElse(null),
                 mean.filter(found -> found.tells(window))
-                        .map(found ->
-                                points.latest(registry.now(), point, new Reading(now, found.mean(), Quality.GOOD)))
+                        .map(found -> points.latest(
+                                registry.now(), point, new Reading(now, found.mean(), Quality.GOOD), limits))
                         .orElse(null));
     }
 }
