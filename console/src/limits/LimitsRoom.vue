@@ -4,6 +4,7 @@ import type { LimitSet } from "@/api/types";
 import { useAction } from "@/look/act";
 import FenceMark from "@/look/FenceMark.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
+import { plural } from "@/look/words";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import { QUANTITIES } from "@/points/quantities";
@@ -85,7 +86,7 @@ onMounted(async () => {
     >
       <div class="sheet-head">
         <h2>{{ set.title }}</h2>
-        <span v-if="used(set)" class="soft small">holds for {{ used(set) }} points</span>
+        <span v-if="used(set)" class="soft small">holds for {{ plural(used(set), "point") }}</span>
         <template v-if="places.editable.length">
           <el-button link type="primary" @click="trying = set">Test …</el-button>
           <el-button v-if="set.shipped" link type="primary" @click="copy(set)">Copy and adjust</el-button>

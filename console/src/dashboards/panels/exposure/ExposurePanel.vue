@@ -25,7 +25,9 @@ const meters = computed(() =>
     const set = limitsOf({ ...point, limitSet: exposure?.limitSet ?? null }, limits);
     const mean = exposure?.mean ?? undefined;
     const scale = scaleOf(panel.look, set, point, Math.max(mean?.value ?? 0, point.latest?.value ?? 0));
-    const first = set?.zones.find((zone) => zone.severity !== "normal" && zone.from !== null)?.from ?? undefined;
+    const above = (set?.zones ?? []).filter((zone) => zone.severity !== "normal" && zone.from !== null);
+    // The limit itself, not the level at which one begins to look for the source.
+    const first = (above.find((zone) => zone.severity !== "advisory") ?? above[0])?.from ?? undefined;
     return {
       point,
       mean,
