@@ -10,6 +10,7 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.derive.Derivation;
 import org.openpasture.core.derive.Past;
+import org.openpasture.core.derive.Windows;
 import org.openpasture.core.entity.Entity;
 import org.openpasture.core.formula.Formula;
 import org.openpasture.core.formula.Recipe;
@@ -88,6 +89,7 @@ final class DerivingRate {
 
     private static double rate(Registry registry) {
         Derivation derivation = Derivation.of(registry);
+        Windows windows = new Windows();
         Map<Integer, Reading> latest = new HashMap<>();
         double best = 0;
         for (int round = 0; round < ROUNDS; round++) {
@@ -98,7 +100,7 @@ final class DerivingRate {
                 List<PointReading> arrived = List.of(
                         new PointReading(4 * room + 1, Reading.good(time, 15 + (room + round) % 10)),
                         new PointReading(4 * room + 2, Reading.good(time, 50 + (room + round) % 40)));
-                Derivation.Derived derived = derivation.from(arrived, new Newest(latest));
+                Derivation.Derived derived = derivation.from(arrived, new Newest(latest), windows);
                 arrived.forEach(entry -> latest.put(entry.point(), entry.reading()));
                 derived.readings().forEach(entry -> latest.put(entry.point(), entry.reading()));
                 readings += arrived.size();

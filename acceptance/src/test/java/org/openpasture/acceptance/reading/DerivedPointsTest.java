@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.within;
 import static org.awaitility.Awaitility.await;
 import static org.openpasture.acceptance.Refusals.refused;
 
+import java.io.ByteArrayInputStream;
+import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
@@ -169,6 +171,17 @@ class DerivedPointsTest {
                 () -> owner.put(
                         "api/v1/points/" + wet(),
                         new PointRequest("Wet", store, Quantity.HUMIDITY, null, set, null, null, true, null, null)));
+        // A point that is moved there by the table gets its mean too.
+        DeviceView other = probes.bringIn("probe" + ++devices, plant.pump);
+        String moved = other.assignments().get(1).pointId();
+        owner.putFile(
+                "api/v1/points/table",
+                "text/csv",
+                new ByteArrayInputStream(("id,place\n" + moved + "," + store + "\n").getBytes(StandardCharsets.UTF_8)));
+        assertThat(owner.get("api/v1/points?place=" + store, PointView[].class))
+                .filteredOn(point -> point.formula() != null && point.formula().names(moved))
+                .singleElement()
+                .satisfies(point -> assertThat(point.limitSet()).isEqualTo(set));
         // Limits that the asset has no longer hold no longer; the mean goes on.
         owner.put("api/v1/assets/" + store, new AssetRequest("Store", plant.site, "room", List.of()));
         assertThat(owner.get("api/v1/points/" + mean.id(), PointView.class).limitSet())

@@ -157,15 +157,7 @@ public final class Derivation {
      *
      * @param arrived in any order
      * @param past what was read before these
-     */
-    public Derived from(List<PointReading> arrived, Past past) {
-        return from(arrived, past, new Windows());
-    }
-
-    /**
-     * The same, with what is kept from one arrival to the next.
-     *
-     * @param windows of this picture of what is registered, and of no other
+     * @param windows what is kept from one arrival to the next; of this picture of what is registered, and of no other
      */
     public Derived from(List<PointReading> arrived, Past past, Windows windows) {
         if (arrived.stream().noneMatch(entry -> needing.containsKey(entry.point()))) {
@@ -324,7 +316,7 @@ public final class Derivation {
         }
 
         private static void add(RunningWindow window, DerivedPoint point, int input, Reading reading) {
-            if (point.isUsable(new PointReading(input, reading))) {
+            if (point.isUsable(input, reading)) {
                 window.add(reading);
             }
         }

@@ -16,7 +16,6 @@ import org.openpasture.core.place.Point;
 import org.openpasture.core.quantity.Averaging;
 import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.quantity.Units;
-import org.openpasture.core.reading.PointReading;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
 import org.openpasture.core.registry.Registry;
@@ -135,7 +134,7 @@ final class DerivedPoint {
 
     /** Not what was read while a sensor was being checked. */
     private IntFunction<Optional<Reading>> usable(IntFunction<Optional<Reading>> of) {
-        return number -> of.apply(number).filter(one -> !registry.isBeingChecked(number, one.time()));
+        return number -> of.apply(number).filter(one -> isUsable(number, one));
     }
 
     /** What was saved is checked for it; a version that reads more must not lose what rests on itself. */
@@ -149,8 +148,8 @@ final class DerivedPoint {
     }
 
     /** Whether a reading of an input may be used: not what was read while the sensor was being checked. */
-    boolean isUsable(PointReading entry) {
-        return !registry.isBeingChecked(entry.point(), entry.reading().time());
+    boolean isUsable(int input, Reading reading) {
+        return !registry.isBeingChecked(input, reading.time());
     }
 
     /** The newest moment of which one of its inputs has a reading; empty if none has. */

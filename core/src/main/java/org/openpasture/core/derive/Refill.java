@@ -82,7 +82,7 @@ public final class Refill {
         Map<Integer, Reading> now = new HashMap<>();
         moment.forEach(entry -> {
             now.put(entry.point(), entry.reading());
-            if (window != null && point.isUsable(entry)) {
+            if (window != null && point.isUsable(entry.point(), entry.reading())) {
                 window.add(entry.reading());
             }
         });

@@ -5,10 +5,11 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.IntSupplier;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
-import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.Edited.Changes;
+import org.openpasture.core.entity.Entity;
 import org.openpasture.core.formula.Formula;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.place.Asset;
@@ -24,16 +25,13 @@ import org.openpasture.core.registry.Registry;
 public final class MeansForLimits {
     private final Registry before;
     private final Registry after;
-    private final Supplier<String> ids;
     private final Set<Formula> there = new HashSet<>();
-    private final List<Change> made = new ArrayList<>();
-    private int number;
+    /** Points that lack a mean, and which. */
+    private final List<Formula.OverTime> lacking = new ArrayList<>();
 
-    private MeansForLimits(Registry before, Registry after, int highestKept, Supplier<String> ids) {
+    private MeansForLimits(Registry before, Registry after) {
         this.before = before;
         this.after = after;
-        this.ids = ids;
-        this.number = Math.max(after.highestPointNumber(), highestKept);
         after.all(Point.class).stream()
                 .flatMap(point -> Stream.ofNullable(point.formula()))
                 .flatMap(formula -> formula instanceof Formula.OverTime over
@@ -45,28 +43,28 @@ public final class MeansForLimits {
     /**
      * Changes with the points that their limits need.
      *
-     * @param access what is registered before them
-     * @param highestKept the highest number of a point that the record knows of, also of points that are gone
+     * @param before what is registered before them
+     * @param highestKept the highest number of a point that the record knows of, also of points that are gone; asked
+     *     for where a point is made
      * @param ids for the points that are made
      */
-    public static Edited with(Access access, Edited edited, int highestKept, Supplier<String> ids) {
-        if (!(edited instanceof Changes(List<Change> steps)) || steps.isEmpty()) {
-            return edited;
+    public static Changes with(Registry before, Changes changes, IntSupplier highestKept, Supplier<String> ids) {
+        List<Entity> touched = changes.steps().stream()
+                .flatMap(step -> step instanceof Change.Put put ? Stream.of(put.entity()) : Stream.empty())
+                .filter(entity -> entity instanceof Asset || entity instanceof Point)
+                .toList();
+        if (touched.isEmpty()) {
+            return changes;
         }
-        Registry before = access.registry();
-        MeansForLimits means = new MeansForLimits(before, before.with(steps), highestKept, ids);
-        for (Change step : steps) {
-            if (step instanceof Change.Put put) {
-                switch (put.entity()) {
-                    case Asset asset -> means.ofAsset(asset);
-                    case Point point -> means.ofPoint(point);
-                    default -> {}
-                }
+        MeansForLimits means = new MeansForLimits(before, before.with(changes.steps()));
+        for (Entity entity : touched) {
+            switch (entity) {
+                case Asset asset -> means.ofAsset(asset);
+                case Point point -> means.ofPoint(point);
+                default -> {}
             }
         }
-        List<Change> all = new ArrayList<>(steps);
-        all.addAll(means.made);
-        return new Changes(all);
+        return means.lacking.isEmpty() ? changes : means.made(changes, highestKept.getAsInt(), ids);
     }
 
     /** What a mean of a point is called where nobody said. */
@@ -80,7 +78,7 @@ public final class MeansForLimits {
         asset.limitSets().stream()
                 .filter(id -> !had.contains(id))
                 .flatMap(id -> after.find(LimitSet.class, id).stream())
-                .forEach(set -> after.pointsOf(asset.id()).forEach(point -> make(point, set)));
+                .forEach(set -> after.pointsOf(asset.id()).forEach(point -> look(point, set)));
     }
 
     private void ofPoint(Point point) {
@@ -89,22 +87,31 @@ public final class MeansForLimits {
             after.pathUp(point.placeId()).stream()
                     .flatMap(place -> place instanceof Asset asset ? asset.limitSets().stream() : Stream.empty())
                     .flatMap(id -> after.find(LimitSet.class, id).stream())
-                    .forEach(set -> make(point, set));
+                    .forEach(set -> look(point, set));
         }
     }
 
-    private void make(Point point, LimitSet set) {
+    private void look(Point point, LimitSet set) {
         Averaging averaging = set.averaging();
         if (averaging.equals(Averaging.LAST) || point.formula() != null || point.quantity() != set.quantity()) {
             return;
         }
         Formula.OverTime formula = new Formula.OverTime(point.id(), averaging);
         if (there.add(formula)) {
+            lacking.add(formula);
+        }
+    }
+
+    private Changes made(Changes changes, int highestKept, Supplier<String> ids) {
+        List<Change> all = new ArrayList<>(changes.steps());
+        int number = Math.max(after.highestPointNumber(), highestKept);
+        for (Formula.OverTime formula : lacking) {
+            Point point = after.find(Point.class, formula.pointId()).orElseThrow();
             number++;
-            made.add(new Change.Put(new Point(
+            all.add(new Change.Put(new Point(
                     ids.get(),
                     number,
-                    name(point, averaging),
+                    name(point, formula.averaging()),
                     point.placeId(),
                     point.quantity(),
                     point.unit(),
@@ -115,5 +122,6 @@ public final class MeansForLimits {
                     formula,
                     List.of())));
         }
+        return new Changes(all);
     }
 }

@@ -220,8 +220,7 @@ public final class PointEdits {
 
     /** Limits for a mean say nothing of the last value, nor the other way round. */
     private static Optional<Refused> averaging(String title, Averaging needed, PointWish.Properties wished) {
-        Averaging has =
-                wished.formula() == null ? Averaging.LAST : wished.formula().averagingOfItsValues();
+        Averaging has = Formula.averagingOf(wished.formula());
         return needed.equals(has)
                 ? Optional.empty()
                 : Optional.of(

@@ -141,9 +141,9 @@ public sealed interface Formula {
         }
     }
 
-    /** How the values that it gives have been averaged. */
-    default Averaging averagingOfItsValues() {
-        return this instanceof OverTime over ? over.averaging() : Averaging.LAST;
+    /** How the values of a point with a formula, or with none, have been averaged. */
+    static Averaging averagingOf(@Nullable Formula formula) {
+        return formula instanceof OverTime over ? over.averaging() : Averaging.LAST;
     }
 
     /** How old the newest reading of an input may be. */

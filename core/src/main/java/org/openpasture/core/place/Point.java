@@ -93,7 +93,7 @@ public record Point(
 
     /** How its values have been averaged over time: limits for means hold for means. */
     public Averaging averaging() {
-        return formula == null ? Averaging.LAST : formula.averagingOfItsValues();
+        return Formula.averagingOf(formula);
     }
 
     /** Whether a value, in the point's unit, can be real. */

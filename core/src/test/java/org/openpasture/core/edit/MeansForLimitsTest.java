@@ -55,9 +55,9 @@ class MeansForLimitsTest {
 
     private static Registry given(Registry now, Edited edited) {
         AtomicInteger ids = new AtomicInteger();
-        Edited after = MeansForLimits.with(new Access(now, ANN), edited, 70, () -> "made" + ids.incrementAndGet());
-        assertThat(after).isInstanceOf(Changes.class);
-        return now.with(((Changes) after).steps());
+        assertThat(edited).isInstanceOf(Changes.class);
+        return now.with(MeansForLimits.with(now, (Changes) edited, () -> 70, () -> "made" + ids.incrementAndGet())
+                .steps());
     }
 
     @Test

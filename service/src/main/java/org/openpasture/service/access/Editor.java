@@ -4,10 +4,12 @@ import java.util.Optional;
 import java.util.function.Function;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.Edited;
+import org.openpasture.core.edit.MeansForLimits;
 import org.openpasture.core.people.Person;
 import org.openpasture.core.registry.Registry;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.registry.RegistryStore;
+import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.stereotype.Component;
 
 /**
@@ -18,14 +20,17 @@ import org.springframework.stereotype.Component;
 public class Editor {
     private final RegistryStore registry;
     private final Reader reader;
+    private final TelemetryStore telemetry;
 
-    Editor(RegistryStore registry, Reader reader) {
+    Editor(RegistryStore registry, Reader reader, TelemetryStore telemetry) {
+        this.telemetry = telemetry;
         this.registry = registry;
         this.reader = reader;
     }
 
     /**
-     * Changes what is registered, or throws the refusal as a problem; the change is on disk on return.
+     * Changes what is registered, or throws the refusal as a problem; the change is on disk on return. Points that are
+     * given limits for a mean get that mean, whichever way the change comes.
      *
      * @param edit what becomes of the wish, by what is registered and what the person may do
      * @return what the person may do after it
@@ -33,7 +38,9 @@ public class Editor {
     public Access edit(Function<Access, Edited> edit) {
         Person asks = reader.person();
         Registry after = registry.change(asks.name(), now -> switch (edit.apply(access(now, asks))) {
-            case Edited.Changes changes -> changes.steps();
+            case Edited.Changes changes ->
+                MeansForLimits.with(now, changes, telemetry::highestPoint, Accounts::newId)
+                        .steps();
             case Edited.Refused refused -> throw Problem.of(refused);
         });
         return access(after, asks);

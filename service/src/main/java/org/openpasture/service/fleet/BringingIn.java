@@ -9,7 +9,6 @@ import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.Addresses;
 import org.openpasture.core.edit.BringIn;
 import org.openpasture.core.edit.Edited;
-import org.openpasture.core.edit.MeansForLimits;
 import org.openpasture.core.edit.NewDevice;
 import org.openpasture.core.edit.Rights;
 import org.openpasture.core.fleet.Device;
@@ -123,10 +122,12 @@ class BringingIn {
     }
 
     private Edited edit(Access access, List<Newcomer> newcomers) {
-        int highest = telemetry.highestPoint();
-        Edited edited = BringIn.edit(
-                access, newcomers.stream().map(Newcomer::wish).toList(), ADDRESSES, highest, Accounts::newId);
-        return MeansForLimits.with(access, edited, highest, Accounts::newId);
+        return BringIn.edit(
+                access,
+                newcomers.stream().map(Newcomer::wish).toList(),
+                ADDRESSES,
+                telemetry.highestPoint(),
+                Accounts::newId);
     }
 
     private Newcomer newcomer(DeviceRequest request) {

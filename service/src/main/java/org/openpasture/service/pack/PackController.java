@@ -12,7 +12,6 @@ import org.openpasture.api.pack.PackView;
 import org.openpasture.api.problem.Require;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.Edited;
-import org.openpasture.core.edit.MeansForLimits;
 import org.openpasture.core.fleet.DeviceModel;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.pack.ImportedPack;
@@ -36,7 +35,6 @@ import org.openpasture.service.access.Reader;
 import org.openpasture.service.fleet.ModelVersions;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.service.web.Turns;
-import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
@@ -61,11 +59,9 @@ class PackController {
     private final Reader reader;
     private final Editor editor;
     private final ModelVersions versions;
-    private final TelemetryStore telemetry;
     private final Turns turns = new Turns(8, "Other pack checks");
 
-    PackController(Reader reader, Editor editor, ModelVersions versions, TelemetryStore telemetry) {
-        this.telemetry = telemetry;
+    PackController(Reader reader, Editor editor, ModelVersions versions) {
         this.reader = reader;
         this.editor = editor;
         this.versions = versions;
@@ -170,7 +166,7 @@ class PackController {
                 .orElseGet(() -> {
                     done.before = access.registry();
                     done.plan = PackImport.plan(access, pack, wish, Accounts::newId);
-                    return MeansForLimits.with(access, done.plan.edited(), telemetry.highestPoint(), Accounts::newId);
+                    return done.plan.edited();
                 }));
         keepVersions(done);
         return view(done.plan(), done.plan().importId());

@@ -14,7 +14,6 @@ import org.openpasture.api.place.PlaceView;
 import org.openpasture.api.place.SiteRequest;
 import org.openpasture.api.reading.LatestView;
 import org.openpasture.core.access.Access;
-import org.openpasture.core.edit.MeansForLimits;
 import org.openpasture.core.edit.PlaceEdits;
 import org.openpasture.core.edit.PlaceWish;
 import org.openpasture.core.limit.Severity;
@@ -35,7 +34,6 @@ import org.openpasture.service.access.Reader;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.store.alert.AlertStore;
 import org.openpasture.store.picture.PictureStore;
-import org.openpasture.store.telemetry.TelemetryStore;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -54,16 +52,8 @@ class PlaceController {
     private final Reader reader;
     private final Editor editor;
     private final PictureStore pictures;
-    private final TelemetryStore telemetry;
 
-    PlaceController(
-            PointViews points,
-            AlertStore alerts,
-            Reader reader,
-            Editor editor,
-            PictureStore pictures,
-            TelemetryStore telemetry) {
-        this.telemetry = telemetry;
+    PlaceController(PointViews points, AlertStore alerts, Reader reader, Editor editor, PictureStore pictures) {
         this.points = points;
         this.alerts = alerts;
         this.reader = reader;
@@ -254,8 +244,7 @@ class PlaceController {
     }
 
     private PlaceView edited(Place place, PlaceWish wish) {
-        Access after = editor.edit(access ->
-                MeansForLimits.with(access, PlaceEdits.edit(access, wish), telemetry.highestPoint(), Accounts::newId));
+        Access after = editor.edit(access -> PlaceEdits.edit(access, wish));
         return view(after, place, null, 0, 0);
     }
 

@@ -5,7 +5,6 @@ import org.jspecify.annotations.Nullable;
 import org.openpasture.api.place.PointRequest;
 import org.openpasture.api.place.PointView;
 import org.openpasture.core.access.Access;
-import org.openpasture.core.edit.MeansForLimits;
 import org.openpasture.core.edit.PointEdits;
 import org.openpasture.core.edit.PointWish;
 import org.openpasture.core.place.Point;
@@ -103,8 +102,7 @@ class PointController {
     }
 
     private PointView edited(String id, PointWish wish) {
-        editor.edit(access ->
-                MeansForLimits.with(access, PointEdits.edit(access, wish), telemetry.highestPoint(), Accounts::newId));
+        editor.edit(access -> PointEdits.edit(access, wish));
         return one(id);
     }
 

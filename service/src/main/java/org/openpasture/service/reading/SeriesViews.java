@@ -18,6 +18,7 @@ import org.openpasture.core.place.Point;
 import org.openpasture.core.quantity.Averaging;
 import org.openpasture.core.reading.Quality;
 import org.openpasture.core.reading.Reading;
+import org.openpasture.core.registry.Registry;
 import org.openpasture.core.series.CalendarPeriod;
 import org.openpasture.core.series.Distribution;
 import org.openpasture.core.series.Drawn;
@@ -136,19 +137,18 @@ public class SeriesViews {
         if (minutes < 1 || minutes > TimedMean.LONGEST_MINUTES) {
             throw Problem.invalid("'minutes' must be 1 to " + TimedMean.LONGEST_MINUTES + ", not " + minutes + ".");
         }
+        Registry known = registry.now();
         Instant now = clock.instant();
         Duration window = Duration.ofMinutes(minutes);
         Optional<TimedMean> mean = telemetry.series().timedMean(point.number(), now.minus(window), now);
-        Optional<LimitSet> limits = registry.now()
-                .limitsOf(point, new Averaging(Averaging.Rule.MEAN, minutes))
-                .or(() -> registry.now().limitsOf(point));
+        Optional<LimitSet> limits = known.limitsOf(point, new Averaging(Averaging.Rule.MEAN, minutes))
+                .or(() -> known.limitsOf(point));
         return new ExposureView(
                 minutes,
                 mean.map(TimedMean::covered).orElse(Duration.ZERO).toSeconds(),
                 limits.map(LimitSet::id).orElse(null),
                 mean.filter(found -> found.tells(window))
-                        .map(found -> points.latest(
-                                registry.now(), point, new Reading(now, found.mean(), Quality.GOOD), limits))
+                        .map(found -> points.latest(known, point, new Reading(now, found.mean(), Quality.GOOD), limits))
                         .orElse(null));
     }
 }
