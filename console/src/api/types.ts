@@ -21,7 +21,10 @@ export type Formula =
   | Told<Filled<Api.FormulaPrepared, "inputs" | "parameters">, { recipe: Api.FormulaPrepared["recipe"] | "" }>
   | Filled<Api.FormulaWritten, "inputs">
   | Api.FormulaOver
-  | Api.FormulaOverTime;
+  | Api.FormulaOverTime
+  | Api.FormulaWhile;
+/** A state of a machine by the values of the point that says it. */
+export type StateWish = Api.StatePartsRequestStateRequest;
 export type Statistic = Api.FormulaOver["statistic"];
 export type Averaging = Api.Averaging;
 export type Recipe = Api.RecipeView;

@@ -1,4 +1,4 @@
-import type { Distribution, LimitSet, Point, Severity } from "@/api/types";
+import type { Distribution, LimitSet, Point, Severity, UnitChange } from "@/api/types";
 import { read, readBy } from "@/look/units";
 
 /** The time in one class of values. */
@@ -11,7 +11,15 @@ export interface Bin {
 
 /** The classes as they are read, with the severity of the zone in which the middle of each lies. */
 export function binsOf(distribution: Distribution, point: Point, limits: LimitSet | undefined): Bin[] {
-  const by = readBy(point);
+  return classes(distribution, readBy(point), limits);
+}
+
+/** The classes as they are kept. */
+export function keptBinsOf(distribution: Distribution): Bin[] {
+  return classes(distribution, undefined, undefined);
+}
+
+function classes(distribution: Distribution, by: UnitChange | undefined, limits: LimitSet | undefined): Bin[] {
   const edge = (i: number) => {
     const kept = distribution.lowest + i * distribution.step;
     return tidied(by ? read(by, kept) : kept);

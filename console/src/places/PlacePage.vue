@@ -27,6 +27,7 @@ import BaselineForm from "@/points/BaselineForm.vue";
 import PointForm from "@/points/PointForm.vue";
 import PointRows from "@/points/PointRows.vue";
 import { usePoints } from "@/points/points";
+import StateSortForm from "@/points/StateSortForm.vue";
 import ReportForm from "@/reports/ReportForm.vue";
 import { computed, ref, watch } from "vue";
 import { useRouter } from "vue-router";
@@ -45,7 +46,17 @@ const alerts = useAlerts();
 const router = useRouter();
 const view = useView(24);
 type Form =
-  "place" | "below" | "point" | "derived" | "rule" | "starter" | "baseline" | "access" | "report" | "holidays";
+  | "place"
+  | "below"
+  | "point"
+  | "derived"
+  | "rule"
+  | "starter"
+  | "baseline"
+  | "access"
+  | "report"
+  | "holidays"
+  | "states";
 const open = ref<Form | "">("");
 const { error, run } = useAction();
 
@@ -90,7 +101,9 @@ const marks = computed(() =>
 const directions = computed(() => own.value.filter((point) => point.direction !== null));
 const groups = computed(() => {
   const found = new Map<string, Point[]>();
-  own.value.forEach((point) => found.set(point.quantity, [...(found.get(point.quantity) ?? []), point]));
+  own.value
+    .filter((point) => point.formula?.kind !== "while")
+    .forEach((point) => found.set(point.quantity, [...(found.get(point.quantity) ?? []), point]));
   return [...found.values()];
 });
 
@@ -145,6 +158,9 @@ async function remove() {
               >Points as a table</el-dropdown-item
             >
             <el-dropdown-item v-if="below.length" @click="open = 'derived'">Add derived point</el-dropdown-item>
+            <el-dropdown-item v-if="place.kind === 'asset' && own.length" @click="open = 'states'"
+              >Sort by operating state …</el-dropdown-item
+            >
             <el-dropdown-item v-if="below.length" @click="open = 'rule'">Add a rule</el-dropdown-item>
             <el-dropdown-item v-if="proposals.length" @click="open = 'starter'"
               >Rules proposed for it ({{ proposals.length }})</el-dropdown-item
@@ -279,6 +295,7 @@ async function remove() {
       :proposed="starter.data.value"
       @close="adopted"
     />
+    <StateSortForm v-if="open === 'states'" :place-id="id" :place-name="place.name" @close="open = ''" />
     <HolidaysForm v-if="open === 'holidays'" :site="place" @close="open = ''" />
     <AccessDialog v-if="open === 'access'" :place="place" @close="open = ''" />
   </div>

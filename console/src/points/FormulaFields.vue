@@ -13,11 +13,13 @@ import {
   INTERVALS,
   intervalWords,
   mayHaveInterval,
+  rangeOf,
   SOURCES,
   type Source,
 } from "./formulas";
 import { usePoints } from "./points";
 import { QUANTITIES } from "./quantities";
+import { isRange } from "./states";
 
 /** How a point is derived from others: a prepared formula, an own one, or a statistic. */
 const formula = defineModel<Formula | null>({ required: true });
@@ -75,13 +77,36 @@ function ofPoint() {
   }
 }
 
+/** What stands for the values of the point that decides. */
+const words = computed(() =>
+  formula.value?.kind === "while" ? (points.byId.get(formula.value.whileId)?.words ?? {}) : {},
+);
+
+function partOf() {
+  const of = formula.value?.kind === "while" ? points.byId.get(formula.value.pointId) : undefined;
+  if (of) {
+    emit("chosen", of.quantity, `${of.name}, running`);
+  }
+}
+
+/** One value takes the place of a range. */
+function whileIs(value: number | null) {
+  if (formula.value?.kind === "while") {
+    formula.value = { ...formula.value, is: value, ...(value === null ? {} : { atLeast: null, below: null }) };
+  }
+}
+
 const interval = computed(() => formula.value && mayHaveInterval(formula.value, recipes));
 const every = computed({
-  get: () => formula.value?.everyMinutes ?? 0,
-  set: (minutes) => formula.value && (formula.value.everyMinutes = minutes || null),
+  get: () => (formula.value && "everyMinutes" in formula.value ? (formula.value.everyMinutes ?? 0) : 0),
+  set: (minutes) => {
+    if (formula.value && "everyMinutes" in formula.value) {
+      formula.value.everyMinutes = minutes || null;
+    }
+  },
 });
 watch(interval, (possible) => {
-  if (formula.value && !possible) {
+  if (formula.value && "everyMinutes" in formula.value && !possible) {
     formula.value.everyMinutes = null;
   }
 });
@@ -272,6 +297,63 @@ function removeInput(name: string) {
       no reading while less than half of the stretch is known.
     </p>
   </div>
+
+  <template v-else-if="formula?.kind === 'while'">
+    <div class="two">
+      <el-form-item label="Readings of" for="formula-part-of">
+        <el-select
+          id="formula-part-of"
+          v-model="formula.pointId"
+          filterable
+          aria-label="Readings of"
+          placeholder="point"
+          @change="partOf"
+        >
+          <el-option v-for="one in points.all" :key="one.id" :value="one.id" :label="`${choice(one)}, ${one.unit}`" />
+        </el-select>
+      </el-form-item>
+      <el-form-item label="While this point" for="formula-while">
+        <el-select
+          id="formula-while"
+          v-model="formula.whileId"
+          filterable
+          aria-label="While this point"
+          placeholder="point"
+        >
+          <el-option v-for="one in points.all" :key="one.id" :value="one.id" :label="`${choice(one)}, ${one.unit}`" />
+        </el-select>
+      </el-form-item>
+      <el-form-item label="Has the value" for="formula-is">
+        <el-select
+          v-if="Object.keys(words).length"
+          id="formula-is"
+          :model-value="formula.is ?? undefined"
+          clearable
+          aria-label="Has the value"
+          placeholder="any of the range"
+          @update:model-value="(value?: number) => whileIs(value ?? null)"
+        >
+          <el-option v-for="(word, value) in words" :key="value" :value="Number(value)" :label="word" />
+        </el-select>
+        <el-input-number
+          v-else
+          id="formula-is"
+          :model-value="formula.is ?? undefined"
+          :controls="false"
+          placeholder="any of the range"
+          @update:model-value="(value?: number | null) => whileIs(value ?? null)"
+        />
+      </el-form-item>
+    </div>
+    <div v-if="isRange({ name: '', ...rangeOf(formula) })" class="two">
+      <el-form-item label="Or from" for="formula-from">
+        <el-input-number id="formula-from" v-model="formula.atLeast" :controls="false" placeholder="any" />
+      </el-form-item>
+      <el-form-item label="Below" for="formula-below">
+        <el-input-number id="formula-below" v-model="formula.below" :controls="false" placeholder="any" />
+      </el-form-item>
+    </div>
+  </template>
 
   <el-form-item v-if="formula && 'withinMinutes' in formula" label="Maximum age of inputs, min" for="formula-within">
     <el-input-number

@@ -5,7 +5,7 @@ import type { Point, Trace } from "@/api/types";
 import { age, now } from "@/look/clock";
 import { useLoad } from "@/look/load";
 import { computed, watch } from "vue";
-import { choice } from "./formulas";
+import { choice, inputIds } from "./formulas";
 import { usePoints } from "./points";
 import { calibrationWords, highlight } from "./trace";
 
@@ -15,7 +15,7 @@ const trace = useLoad(async () => (point.deviceId ? api.get<Trace>(`points/${poi
 const points = usePoints();
 const inputs = computed(() => {
   const of = point.formula;
-  const ids = !of || of.kind === "over" ? [] : of.kind === "overTime" ? [of.pointId] : Object.values(of.inputs);
+  const ids = !of ? [] : inputIds(of);
   return ids.flatMap((id) => points.byId.get(id) ?? []);
 });
 watch(() => point.deviceId, trace.load);

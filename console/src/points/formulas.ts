@@ -1,4 +1,5 @@
 import type { Formula, Point, Recipe } from "@/api/types";
+import { stateProblem } from "./states";
 
 /** How a point gets its readings, as the form offers it. */
 export const SOURCES = {
@@ -7,6 +8,7 @@ export const SOURCES = {
   written: "Own formula",
   over: "Statistic of several points",
   overTime: "Mean, highest or lowest value over time",
+  while: "Readings while another point has certain values",
 } as const;
 
 export type Source = keyof typeof SOURCES;
@@ -30,6 +32,16 @@ export function emptyFormula(source: Source, placeId: string): Formula | null {
       };
     case "overTime":
       return { kind: "overTime", pointId: "", averaging: { rule: "mean", minutes: 480 }, everyMinutes: null };
+    case "while":
+      return {
+        kind: "while",
+        pointId: "",
+        whileId: "",
+        is: null,
+        atLeast: null,
+        below: null,
+        withinMinutes: null,
+      };
   }
 }
 
@@ -43,6 +55,13 @@ export function isComplete(formula: Formula | null, recipes: Recipe[]): boolean 
       return formula.selection.placeId !== "";
     case "overTime":
       return formula.pointId !== "" && formula.averaging.minutes > 0;
+    case "while":
+      return (
+        formula.pointId !== "" &&
+        formula.whileId !== "" &&
+        formula.pointId !== formula.whileId &&
+        stateProblem({ name: "state", ...rangeOf(formula) }) === undefined
+      );
     case "written":
       return formula.text.trim() !== "" && Object.values(formula.inputs).every(Boolean);
     case "prepared": {
@@ -54,6 +73,26 @@ export function isComplete(formula: Formula | null, recipes: Recipe[]): boolean 
       );
     }
   }
+}
+
+/** The points that a formula names; those of a selection are not named. */
+export function inputIds(formula: Formula): string[] {
+  switch (formula.kind) {
+    case "over":
+      return [];
+    case "overTime":
+      return [formula.pointId];
+    case "while":
+      return [formula.pointId, formula.whileId];
+    case "written":
+    case "prepared":
+      return Object.values(formula.inputs);
+  }
+}
+
+/** The values of the other point in which readings count. */
+export function rangeOf(formula: Extract<Formula, { kind: "while" }>) {
+  return { is: formula.is ?? null, atLeast: formula.atLeast ?? null, below: formula.below ?? null };
 }
 
 /** Intervals at which a point may have readings of its own; otherwise it has one whenever an input has one. */
@@ -77,6 +116,8 @@ export function mayHaveInterval(formula: Formula, recipes: Recipe[]): boolean {
       return true;
     case "written":
       return !/\b(previous|levels)\b|\.before\b/.test(formula.text);
+    case "while":
+      return false;
     case "prepared":
       return !recipes.find((one) => one.recipe === formula.recipe)?.total;
   }

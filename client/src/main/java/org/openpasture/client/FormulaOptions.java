@@ -63,7 +63,10 @@ final class FormulaOptions {
             description = "Derive it as what one point comes to over time: mean, energy-mean, minimum or maximum.")
     private @Nullable String running;
 
-    @Option(names = "--of-point", paramLabel = "POINT", description = "The point of --running, by number, id or name.")
+    @Option(
+            names = "--of-point",
+            paramLabel = "POINT",
+            description = "The point of --running or --while, by number, id or name.")
     private @Nullable String ofPoint;
 
     @Option(
@@ -71,6 +74,22 @@ final class FormulaOptions {
             paramLabel = "MINUTES",
             description = "How long the stretch of --running is, such as 480 for a shift of 8 hours.")
     private @Nullable Integer over;
+
+    @Option(
+            names = "--while",
+            paramLabel = "POINT",
+            description = "Derive it as the readings of --of-point while this point has the value --is, or is between "
+                    + "--from-value and --below-value.")
+    private @Nullable String whilePoint;
+
+    @Option(names = "--is", paramLabel = "NUMBER", description = "The value that the point of --while has.")
+    private @Nullable Double is;
+
+    @Option(names = "--from-value", paramLabel = "NUMBER", description = "The lowest value of the point of --while.")
+    private @Nullable Double fromValue;
+
+    @Option(names = "--below-value", paramLabel = "NUMBER", description = "Below which value the point of --while is.")
+    private @Nullable Double belowValue;
 
     @Option(
             names = "--within",
@@ -103,6 +122,18 @@ final class FormulaOptions {
             return Optional.of(new Formula.OverTime(
                     PointCommands.id(service, ofPoint), new Averaging(Averaging.Rule.of(running), over), every));
         }
+        if (whilePoint != null) {
+            if (ofPoint == null) {
+                throw new IllegalArgumentException("Enter the point whose readings are taken (--of-point) too.");
+            }
+            return Optional.of(new Formula.While(
+                    PointCommands.id(service, ofPoint),
+                    PointCommands.id(service, whilePoint),
+                    is,
+                    fromValue,
+                    belowValue,
+                    within));
+        }
         if (formula == null) {
             return Optional.empty();
         }
@@ -123,11 +154,15 @@ final class FormulaOptions {
                 Optional.of(prepared.recipe().results().getFirst());
             case Formula.Written written -> Optional.empty();
             case Formula.Over over -> Optional.of(over.selection().quantity());
-            case Formula.OverTime over ->
-                Optional.of(Quantity.of(service.api()
-                        .get("api/v1/points/" + ApiClient.escape(over.pointId()))
-                        .path("quantity")
-                        .asString()));
+            case Formula.OverTime over -> Optional.of(quantityOf(service, over.pointId()));
+            case Formula.While some -> Optional.of(quantityOf(service, some.pointId()));
         };
+    }
+
+    private static Quantity quantityOf(Service service, String pointId) {
+        return Quantity.of(service.api()
+                .get("api/v1/points/" + ApiClient.escape(pointId))
+                .path("quantity")
+                .asString());
     }
 }

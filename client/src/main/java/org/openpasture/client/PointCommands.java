@@ -14,6 +14,7 @@ import java.util.stream.StreamSupport;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.place.PointRequest;
 import org.openpasture.api.place.PointView;
+import org.openpasture.api.place.StatePartsRequest;
 import org.openpasture.api.record.ComputeRequest;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.client.output.ReadUnits;
@@ -459,6 +460,54 @@ final class PointCommands implements Runnable {
         JsonNode answer = to.api().post("api/v1/points/" + ApiClient.escape(id(to, point)) + "/release", Map.of());
         if (!to.printedJson(answer)) {
             to.out().println("Released " + answer.path("name").asString() + ".");
+        }
+        return 0;
+    }
+
+    @Command(
+            name = "by-state",
+            mixinStandardHelpOptions = true,
+            description = {
+                "Sort the readings of points by the state of their machine: each point and state gets a derived point.",
+                "Example: points by-state \"Motor current\" --of Axial --of Radial --state standing=..2 --state \"under load=15..\""
+            })
+    int byState(
+            @Mixin Service to,
+            @Parameters(paramLabel = "POINT", description = "The point that says the state, by number, id or name.")
+                    String state,
+            @Option(
+                            names = "--of",
+                            required = true,
+                            paramLabel = "POINT",
+                            description = "A point whose readings are sorted. Repeat it for each.")
+                    List<String> of,
+            @Option(
+                            names = "--state",
+                            required = true,
+                            paramLabel = "NAME=VALUES",
+                            converter = StateRange.class,
+                            description =
+                                    "A state with its value (0) or range (2..15, 15.., ..2; the end does not belong"
+                                            + " to it). Repeat it for each.")
+                    List<StatePartsRequest.StateRequest> states,
+            @Option(
+                            names = "--within",
+                            paramLabel = "MINUTES",
+                            description = "How old the state may be where a reading is sorted by it; 60 by default.")
+                    @Nullable
+                    Integer within) {
+        JsonNode points = to.api()
+                .post(
+                        "api/v1/points/" + ApiClient.escape(id(to, state)) + "/states",
+                        new StatePartsRequest(
+                                of.stream().map(one -> id(to, one)).toList(), states, within));
+        if (!to.printedJson(points)) {
+            TextTable table = new TextTable("No.", "Point", "Readings");
+            points.forEach(point -> table.row(
+                    point.path("number").asString(),
+                    point.path("name").asString(),
+                    point.path("formulaText").asString()));
+            to.out().print(table.text());
         }
         return 0;
     }

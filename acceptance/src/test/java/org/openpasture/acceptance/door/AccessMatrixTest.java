@@ -403,6 +403,8 @@ class AccessMatrixTest {
             case "/api/v1/groups/{id}/grants" -> Map.of("right", "edit", "targetId", site);
             case "/api/v1/points/table" ->
                 Map.of("rows", List.of(Map.of("id", point, "cells", Map.of("name", "Taken"))));
+            case "/api/v1/points/{id}/states" ->
+                Map.of("pointIds", List.of(point), "states", List.of(Map.of("name", "on", "is", 1)));
             case "/api/v1/points/{id}/erase" ->
                 Map.of("from", "2026-01-01T00:00:00Z", "until", "2026-02-01T00:00:00Z", "note", "x", "dryRun", true);
             case "/api/v1/devices/{id}" -> Map.of("name", "Taken", "placeId", site);

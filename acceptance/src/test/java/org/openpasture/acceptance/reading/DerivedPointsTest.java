@@ -1,6 +1,7 @@
 package org.openpasture.acceptance.reading;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.tuple;
 import static org.assertj.core.api.Assertions.within;
 import static org.awaitility.Awaitility.await;
 import static org.openpasture.acceptance.Refusals.refused;
@@ -108,6 +109,44 @@ class DerivedPointsTest {
     private static void awaitValues(String pointId, Double... expected) {
         await().atMost(15, TimeUnit.SECONDS)
                 .untilAsserted(() -> assertThat(values(pointId)).containsExactly(expected));
+    }
+
+    /** The air is sorted by how damp it was, also what was read before; a state that is learnt late moves a reading. */
+    @Test
+    void readingsAreSortedByAState() throws Exception {
+        report(0, 20, 40);
+        report(10, 21, 80);
+        report(20, 22, 90);
+        PointView[] parts = SERVICE.owner()
+                .post(
+                        "api/v1/points/" + wet() + "/states",
+                        Map.of(
+                                "pointIds",
+                                List.of(air()),
+                                "states",
+                                List.of(Map.of("name", "dry", "below", 60), Map.of("name", "damp", "atLeast", 60))),
+                        PointView[].class);
+        assertThat(parts)
+                .extracting(PointView::name, PointView::formulaText)
+                .containsExactly(
+                        tuple("Air, dry", "'Air' while 'Wet' is below 60.0 %"),
+                        tuple("Air, damp", "'Air' while 'Wet' is at least 60.0 %"));
+        awaitValues(parts[0].id(), 20.0);
+        awaitValues(parts[1].id(), 21.0, 22.0);
+        report(30, 23, 50);
+        awaitValues(parts[0].id(), 20.0, 23.0);
+        probes.post(
+                "[{\"a\":\"probe" + devices + "\",\"at\":\"" + START.plus(20, ChronoUnit.MINUTES) + "\",\"rh\":30}]");
+        awaitValues(parts[0].id(), 20.0, 22.0, 23.0);
+        awaitValues(parts[1].id(), 21.0);
+        refused(400, "must be less than 'below'", () -> SERVICE.owner()
+                .post(
+                        "api/v1/points/" + wet() + "/states",
+                        Map.of(
+                                "pointIds",
+                                List.of(air()),
+                                "states",
+                                List.of(Map.of("name", "x", "atLeast", 9, "below", 8)))));
     }
 
     /** Given to the asset, limits for a mean bring the mean along; it is judged, and the last value is not. */

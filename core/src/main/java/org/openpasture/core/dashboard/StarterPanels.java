@@ -9,6 +9,7 @@ import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.formula.Formula;
 import org.openpasture.core.formula.Statistic;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
@@ -65,7 +66,7 @@ public final class StarterPanels {
     public static List<Panel> of(
             Purpose purpose, Place place, List<Point> points, UnaryOperator<String> name, Supplier<String> ids) {
         List<Point> about = points.stream()
-                .filter(point -> purpose.isAbout(point.quantity()))
+                .filter(point -> purpose.isAbout(point.quantity()) && !(point.formula() instanceof Formula.While))
                 .toList();
         Layout layout = new Layout(ids);
         if (about.isEmpty()) {

@@ -292,6 +292,10 @@ public final class Derivation {
             int number = point.point().number();
             Optional<Reading> reading = point.at(time, this::newest, newestWith(now), () -> window(point, time, now));
             if (reading.isEmpty()) {
+                // What it had of the moment follows no longer: another input came at the same time.
+                if (newest(number).filter(one -> one.time().equals(time)).isPresent()) {
+                    markLateItself(number, influence(number, new Span(time, time), this::newest));
+                }
                 return new TreeSet<>();
             }
             derived.add(new PointReading(number, reading.get()));

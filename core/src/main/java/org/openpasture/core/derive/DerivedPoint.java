@@ -73,6 +73,10 @@ final class DerivedPoint {
                     inputs.isEmpty()
                             ? Optional.empty()
                             : Optional.of(new DerivedPoint(registry, point, formula, inputs, null));
+                case Formula.While some ->
+                    inputs.size() < 2
+                            ? Optional.empty()
+                            : Optional.of(new DerivedPoint(registry, point, formula, inputs, null));
             };
         } catch (IllegalArgumentException e) {
             // It was checked when it was saved; a version that reads less leaves it without values.
@@ -127,9 +131,14 @@ final class DerivedPoint {
         IntFunction<Optional<Reading>> usable = usable(at);
         return isAtIntervals()
                 ? due(time.minusMillis(1), time).contains(time)
-                : inputs.stream().anyMatch(input -> usable.apply(input.number())
+                : leading().stream().anyMatch(input -> usable.apply(input.number())
                         .filter(one -> one.time().equals(time))
                         .isPresent());
+    }
+
+    /** The inputs of which each reading may give one. */
+    private List<Point> leading() {
+        return formula instanceof Formula.While ? inputs.subList(0, 1) : inputs;
     }
 
     /** Not what was read while a sensor was being checked. */
@@ -216,7 +225,21 @@ final class DerivedPoint {
                                 Units.convert(result.value(), inputs.getFirst().unit(), point.unit())
                                         .orElse(result.value()),
                                 result.quality()));
+            case Formula.While some -> letThrough(some, time, at);
         };
+    }
+
+    /** What its point reads, if the other one says so; a value of that one that cannot be real says nothing. */
+    private Optional<Reading> letThrough(Formula.While some, Instant time, IntFunction<Optional<Reading>> at) {
+        Point measured = inputs.getFirst();
+        return known(time, at)
+                .filter(readings -> readings.getLast().quality() != Quality.BAD
+                        && some.isOpenAt(readings.getLast().value()))
+                .flatMap(readings -> reading(
+                        time,
+                        Units.convert(readings.getFirst().value(), measured.unit(), point.unit())
+                                .orElse(readings.getFirst().value()),
+                        worst(readings)));
     }
 
     /** The newest reading of each input; empty if one is missing or too old. */

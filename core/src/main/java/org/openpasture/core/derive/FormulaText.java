@@ -2,12 +2,16 @@ package org.openpasture.core.derive;
 
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
+import java.util.function.DoubleFunction;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.openpasture.core.formula.Formula;
 import org.openpasture.core.place.Place;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.quantity.Decimals;
+import org.openpasture.core.registry.PointValues;
 import org.openpasture.core.registry.Registry;
 
 /** Formulas in words. */
@@ -53,7 +57,24 @@ public final class FormulaText {
                                 ? ""
                                 : ", assets of kind " + over.selection().assetKind());
             case Formula.OverTime over -> over.averaging().words() + " of " + name(registry, over.pointId(), maySee);
+            case Formula.While some ->
+                name(registry, some.pointId(), maySee) + " while " + name(registry, some.whileId(), maySee) + " is "
+                        + values(registry, some, maySee);
         };
+    }
+
+    /** In words where the values of the point that decides have some. */
+    private static String values(Registry registry, Formula.While some, Predicate<Point> maySee) {
+        DoubleFunction<String> words = value -> registry.find(Point.class, some.whileId())
+                .filter(maySee)
+                .map(point -> PointValues.inWords(registry, point, value))
+                .orElseGet(() -> Decimals.text(value));
+        return Stream.of(
+                        Optional.ofNullable(some.is()).map(words::apply),
+                        Optional.ofNullable(some.atLeast()).map(value -> "at least " + words.apply(value)),
+                        Optional.ofNullable(some.below()).map(value -> "below " + words.apply(value)))
+                .flatMap(Optional::stream)
+                .collect(Collectors.joining(" and "));
     }
 
     private static String name(Registry registry, String pointId, Predicate<Point> maySee) {

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.openpasture.core.formula.Formula;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.registry.Registry;
@@ -33,6 +34,10 @@ public final class Inputs {
                         .toList();
             case Formula.OverTime over ->
                 registry.find(Point.class, over.pointId()).stream().toList();
+            case Formula.While some ->
+                Stream.of(some.pointId(), some.whileId())
+                        .flatMap(id -> registry.find(Point.class, id).stream())
+                        .toList();
         };
     }
 

@@ -42,6 +42,7 @@ final class FormulaChecks {
                     case Formula.Written written -> written(access, written);
                     case Formula.Over over -> over(access, point, over);
                     case Formula.OverTime over -> overTime(access, point, over);
+                    case Formula.While some -> some(access, point, some);
                 })
                 .or(() -> circle(now, point));
     }
@@ -171,14 +172,24 @@ final class FormulaChecks {
                 ? Optional.of(Refused.invalid(
                         "There is no " + over.averaging().words() + " of " + quantity.title() + ".",
                         "Choose a point of another quantity, or an own formula."))
-                : result(point, "The " + over.averaging().words(), List.of(quantity))
-                        .or(() -> Units.areAlike(of.get().unit(), point.unit())
-                                        || of.get().unit().equals(point.unit())
-                                ? Optional.empty()
-                                : Optional.of(Refused.invalid(
-                                        "'" + of.get().name() + "' is in '"
-                                                + of.get().unit() + "', not in '" + point.unit() + "'.",
-                                        "Choose the unit '" + of.get().unit() + "'.")));
+                : like(point, "The " + over.averaging().words(), of.get());
+    }
+
+    private static Optional<Refused> some(Access access, Point point, Formula.While some) {
+        Optional<Point> of = seen(access, some.pointId());
+        return of.isEmpty() || seen(access, some.whileId()).isEmpty()
+                ? Optional.of(Refused.unknown("point"))
+                : like(point, "A part of the readings", of.get());
+    }
+
+    /** What has the values of another point has its quantity, and a unit of it. */
+    private static Optional<Refused> like(Point point, String title, Point of) {
+        return result(point, title, List.of(of.quantity()))
+                .or(() -> Units.areAlike(of.unit(), point.unit()) || of.unit().equals(point.unit())
+                        ? Optional.empty()
+                        : Optional.of(Refused.invalid(
+                                "'" + of.name() + "' is in '" + of.unit() + "', not in '" + point.unit() + "'.",
+                                "Choose the unit '" + of.unit() + "'.")));
     }
 
     private static Optional<Point> seen(Access access, String id) {

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.edit.Edited.Changes;
@@ -64,7 +65,7 @@ public final class PointEdits {
                         access,
                         release.id(),
                         "release this point",
-                        point -> new Changes(withItsMeans(access.registry(), point.withReleased(true))));
+                        point -> new Changes(withItsOwn(access.registry(), point.withReleased(true))));
             case PointWish.Remove remove ->
                 of(
                         access,
@@ -77,36 +78,40 @@ public final class PointEdits {
     }
 
     /**
-     * A point, and the means of it over time that stand beside it: they move with it, take its new name where they had
-     * its old one, and are released and hidden with it.
+     * A point, and what stands beside it of its readings, means over time and those of a state: they move with it, take
+     * its new name where they have its old one, and are released and hidden with it.
      */
-    private static List<Change> withItsMeans(Registry now, Point wished) {
+    private static List<Change> withItsOwn(Registry now, Point wished) {
         List<Change> steps = new ArrayList<>(List.of(new Change.Put(wished)));
         now.find(Point.class, wished.id()).ifPresent(before -> now.pointsOf(before.placeId()).stream()
-                .filter(one -> one.formula() instanceof Formula.OverTime over
-                        && over.pointId().equals(wished.id()))
-                .map(mean -> alike(mean, before, wished))
-                .filter(mean -> !now.find(Point.class, mean.id()).equals(Optional.of(mean)))
-                .forEach(mean -> steps.add(new Change.Put(mean))));
+                .filter(one -> isOf(one.formula(), wished.id()))
+                .map(one -> alike(one, before, wished))
+                .filter(one -> !now.find(Point.class, one.id()).equals(Optional.of(one)))
+                .forEach(one -> steps.add(new Change.Put(one))));
         return steps;
     }
 
-    private static Point alike(Point mean, Point before, Point wished) {
-        boolean isNamedByIt = mean.name().equals(MeansForLimits.name(before, mean.averaging()));
+    private static boolean isOf(@Nullable Formula formula, String pointId) {
+        return formula instanceof Formula.OverTime over && over.pointId().equals(pointId)
+                || formula instanceof Formula.While some && some.pointId().equals(pointId);
+    }
+
+    private static Point alike(Point own, Point before, Point wished) {
+        String named = before.name() + ", ";
         return new Point(
-                mean.id(),
-                mean.number(),
-                isNamedByIt ? MeansForLimits.name(wished, mean.averaging()) : mean.name(),
+                own.id(),
+                own.number(),
+                own.name().startsWith(named) ? wished.name() + ", " + own.name().substring(named.length()) : own.name(),
                 wished.placeId(),
-                mean.quantity(),
-                mean.unit(),
-                mean.limitSet(),
-                mean.direction(),
-                mean.note(),
-                before.released() == wished.released() ? mean.released() : wished.released(),
-                mean.formula(),
-                mean.tags(),
-                mean.shown());
+                own.quantity(),
+                own.unit(),
+                own.limitSet(),
+                own.direction(),
+                own.note(),
+                before.released() == wished.released() ? own.released() : wished.released(),
+                own.formula(),
+                own.tags(),
+                own.shown());
     }
 
     /** With the point go its baselines. */
@@ -120,7 +125,7 @@ public final class PointEdits {
     private static Edited checked(Access access, Point wished, Optional<Refused> refusal) {
         return Edited.unless(
                 refusal.or(() -> FormulaChecks.refusal(access, wished)),
-                () -> new Changes(withItsMeans(access.registry(), wished)));
+                () -> new Changes(withItsOwn(access.registry(), wished)));
     }
 
     private static Edited of(Access access, String id, String what, Function<Point, Edited> edit) {

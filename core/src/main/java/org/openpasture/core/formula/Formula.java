@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.quantity.Averaging;
 import org.openpasture.core.rule.Target;
@@ -14,7 +15,8 @@ import org.openpasture.core.rule.Target;
     @JsonSubTypes.Type(value = Formula.Prepared.class, name = "prepared"),
     @JsonSubTypes.Type(value = Formula.Written.class, name = "written"),
     @JsonSubTypes.Type(value = Formula.Over.class, name = "over"),
-    @JsonSubTypes.Type(value = Formula.OverTime.class, name = "overTime")
+    @JsonSubTypes.Type(value = Formula.OverTime.class, name = "overTime"),
+    @JsonSubTypes.Type(value = Formula.While.class, name = "while")
 })
 public sealed interface Formula {
     /** How far the times of inputs may lie apart where nothing was said. */
@@ -141,6 +143,62 @@ public sealed interface Formula {
         }
     }
 
+    /**
+     * The readings of one point that were taken while another had certain values: the vibration while the machine was
+     * under load. It has a reading where its point has one, and none for the other point alone.
+     *
+     * @param whileId the point that decides, such as the operating state or the speed
+     * @param is which value it has; null where a range is said
+     * @param atLeast from which value of it on, in its unit; null for any
+     * @param below below which value of it; null for any
+     * @param withinMinutes how old its newest reading may be; an hour if left out
+     */
+    record While(
+            String pointId,
+            String whileId,
+            @Nullable Double is,
+            @Nullable Double atLeast,
+            @Nullable Double below,
+            @Nullable Integer withinMinutes)
+            implements Formula {
+        public While {
+            if (pointId == null || pointId.isBlank() || whileId == null || whileId.isBlank()) {
+                throw new IllegalArgumentException(
+                        "readings while something is so need their point ('pointId') and the point that decides ('whileId')");
+            }
+            if (pointId.equals(whileId)) {
+                throw new IllegalArgumentException("the point that decides ('whileId') must be another point");
+            }
+            if (is != null ? atLeast != null || below != null : atLeast == null && below == null) {
+                throw new IllegalArgumentException(
+                        "readings while something is so need one value ('is'), or a range ('atLeast', 'below')");
+            }
+            if (Stream.of(is, atLeast, below).anyMatch(value -> value != null && !Double.isFinite(value))) {
+                throw new IllegalArgumentException("'is', 'atLeast' and 'below' must be numbers that can be kept");
+            }
+            if (atLeast != null && below != null && atLeast >= below) {
+                throw new IllegalArgumentException("'atLeast' must be less than 'below'");
+            }
+            check(withinMinutes, null);
+        }
+
+        /** While a point has one value. */
+        public static While is(String pointId, String whileId, double value, @Nullable Integer withinMinutes) {
+            return new While(pointId, whileId, value, null, null, withinMinutes);
+        }
+
+        /** Whether a value of the point that decides lets readings through. */
+        public boolean isOpenAt(double value) {
+            return is != null ? value == is : (atLeast == null || value >= atLeast) && (below == null || value < below);
+        }
+
+        /** It has readings where its point has. */
+        @Override
+        public @Nullable Integer everyMinutes() {
+            return null;
+        }
+    }
+
     /** How the values of a point with a formula, or with none, have been averaged. */
     static Averaging averagingOf(@Nullable Formula formula) {
         return formula instanceof OverTime over ? over.averaging() : Averaging.LAST;
@@ -170,6 +228,7 @@ public sealed interface Formula {
             case Written written -> written.inputs().containsValue(pointId);
             case Over over -> false;
             case OverTime over -> over.pointId().equals(pointId);
+            case While some -> some.pointId().equals(pointId) || some.whileId().equals(pointId);
         };
     }
 

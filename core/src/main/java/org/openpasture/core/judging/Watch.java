@@ -93,7 +93,7 @@ record Watch(Rule rule, List<WatchedPoint> points, List<Further> terms, int sile
 
     private static List<Point> of(List<Point> points, Quantity quantity, Condition condition) {
         return points.stream()
-                .filter(point -> point.quantity() == quantity && condition.isFor(point.averaging()))
+                .filter(point -> point.quantity() == quantity && Registry.isFor(condition, point))
                 .toList();
     }
 

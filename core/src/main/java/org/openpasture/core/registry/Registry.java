@@ -22,6 +22,7 @@ import org.openpasture.core.fleet.DeviceIdentity;
 import org.openpasture.core.fleet.Gateway;
 import org.openpasture.core.fleet.RadioIdentity;
 import org.openpasture.core.fleet.ResponseCheck;
+import org.openpasture.core.formula.Formula;
 import org.openpasture.core.limit.LimitSet;
 import org.openpasture.core.lorawan.Eui64;
 import org.openpasture.core.people.Grant;
@@ -35,6 +36,7 @@ import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Site;
 import org.openpasture.core.place.Tags;
 import org.openpasture.core.quantity.Averaging;
+import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.PointSelection;
 import org.openpasture.core.rule.Rule;
 import org.openpasture.core.rule.SiteDays;
@@ -343,15 +345,23 @@ public final class Registry {
             case Target.OfPoint of -> find(Point.class, of.pointId()).stream().toList();
             case Target.OfAsset of ->
                 pointsOf(of.assetId()).stream()
-                        .filter(point -> point.quantity() == of.quantity()
-                                && rule.condition().isFor(point.averaging()))
+                        .filter(point -> point.quantity() == of.quantity() && isFor(rule.condition(), point))
                         .toList();
             case Target.Selection of ->
                 pointsOf(of.points()).stream()
-                        .filter(point -> rule.condition().isFor(point.averaging()))
+                        .filter(point -> isFor(rule.condition(), point))
                         .toList();
             case Target.Here here -> List.of();
         };
+    }
+
+    /**
+     * Whether a condition looks at a point of an asset or a selection. What was read while another point had certain
+     * values is looked at for zones and baselines, which are its own; a limit of a rule's own is for what is measured.
+     */
+    public static boolean isFor(Condition condition, Point point) {
+        boolean isOfItsOwn = condition instanceof Condition.InZone || condition instanceof Condition.OffBaseline;
+        return condition.isFor(point.averaging()) && (isOfItsOwn || !(point.formula() instanceof Formula.While));
     }
 
     /** The points that a selection has now. */

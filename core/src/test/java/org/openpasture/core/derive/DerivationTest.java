@@ -61,6 +61,9 @@ class DerivationTest {
     private static final int MEAN_OF_AIR = 14;
     private static final int HIGHEST_OF_DEW = 15;
     private static final int MEAN_AT_TIMES = 16;
+    private static final int WARM_WHILE_ON = 17;
+    private static final int MOIST_AT_LEVEL = 18;
+    private static final int MEAN_WHILE_ON = 19;
 
     private static Point point(int number, Quantity quantity, String unit, @Nullable Formula formula) {
         return new Point(
@@ -130,6 +133,13 @@ class DerivationTest {
                     Quantity.OTHER,
                     "K",
                     new Formula.Written("a - b + p", Map.of("a", "p11", "b", "p12", "p", "p5"), 20, 3)),
+            point(WARM_WHILE_ON, Quantity.TEMPERATURE, "°F", Formula.While.is("p1", "p5", 1, 12)),
+            point(MOIST_AT_LEVEL, Quantity.HUMIDITY, "%", new Formula.While("p2", "p7", null, null, 2.0, 30)),
+            point(
+                    MEAN_WHILE_ON,
+                    Quantity.TEMPERATURE,
+                    "°C",
+                    new Formula.OverTime("p17", new Averaging(Averaging.Rule.MEAN, 15))),
             new ResponseCheck(
                     "check",
                     "probe",
@@ -359,7 +369,10 @@ class DerivationTest {
                 OF_BOTH,
                 MEAN_OF_AIR,
                 HIGHEST_OF_DEW,
-                MEAN_AT_TIMES)) {
+                MEAN_AT_TIMES,
+                WARM_WHILE_ON,
+                MOIST_AT_LEVEL,
+                MEAN_WHILE_ON)) {
             Map<Instant, Reading> expected = new TreeMap<>();
             // In the order of need: what is derived from derived points comes after them.
             store.refill(point, Instant.EPOCH).forEach(reading -> expected.put(reading.time(), reading));
@@ -425,6 +438,41 @@ class DerivationTest {
         assertThat(store.last(MEAN_OF_AIR).orElseThrow())
                 .isEqualTo(new Reading(NOON.plusSeconds(360), 50, Quality.UNCERTAIN));
         assertThat(store.of(MEAN_OF_AIR)).hasSize(1);
+    }
+
+    /** It was on from minute 2 to minute 5, and what it said then is too old at minute 14. */
+    @Test
+    void readingsWhileSomethingIsSoAreThoseOfTheirPointThenAndNoOthers() {
+        Store store =
+                after(at(0, PUMP, 0), at(1, AIR, 10), at(2, PUMP, 1), at(3, AIR, 20), at(5, PUMP, 0), at(6, AIR, 30));
+        assertThat(store.of(WARM_WHILE_ON).values()).containsExactly(Reading.good(NOON.plusSeconds(180), 68));
+        store.arrive(List.of(at(7, PUMP, 1), at(7, AIR, 25)));
+        store.arrive(List.of(at(20, AIR, 26)));
+        assertThat(store.of(WARM_WHILE_ON).values()).extracting(Reading::value).containsExactly(68.0, 77.0);
+    }
+
+    /** What decided is known late: it had been off since minute 2. */
+    @Test
+    void aStateThatIsLearntLateTakesReadingsBack() {
+        Store store = after(at(0, PUMP, 1), at(1, AIR, 10), at(3, AIR, 20), at(2, PUMP, 0));
+        assertThat(store.of(WARM_WHILE_ON).values()).containsExactly(Reading.good(NOON.plusSeconds(60), 50));
+    }
+
+    @Test
+    void aStateOfTheSameMomentThatComesAfterwardsCountsToo() {
+        Store store = after(at(0, PUMP, 1), at(3, AIR, 20), at(3, PUMP, 0));
+        assertThat(store.of(WARM_WHILE_ON)).isEmpty();
+    }
+
+    @Test
+    void aStateThatCannotBeRealLetsNothingThrough() {
+        Store store = after(
+                new PointReading(PUMP, new Reading(NOON, 1, Quality.BAD)),
+                at(1, AIR, 10),
+                new PointReading(PUMP, new Reading(NOON.plusSeconds(120), 1, Quality.UNCERTAIN)),
+                at(3, AIR, 20));
+        assertThat(store.of(WARM_WHILE_ON).values())
+                .containsExactly(new Reading(NOON.plusSeconds(180), 68, Quality.UNCERTAIN));
     }
 
     @Test

@@ -4,9 +4,11 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.place.PointRequest;
 import org.openpasture.api.place.PointView;
+import org.openpasture.api.place.StatePartsRequest;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.edit.PointEdits;
 import org.openpasture.core.edit.PointWish;
+import org.openpasture.core.edit.StateParts;
 import org.openpasture.core.place.Point;
 import org.openpasture.core.place.Tags;
 import org.openpasture.core.quantity.Quantity;
@@ -90,6 +92,28 @@ class PointController {
     PointView release(@PathVariable String id) {
         String known = reader.point(id).id();
         return edited(known, new PointWish.Release(known));
+    }
+
+    /**
+     * Sorts the readings of points by the state that this point says: each point and state gets a derived point of its
+     * own. All are made, or none; those that are there already are left as they are.
+     *
+     * @return the points that hold the readings of each state, by point and state in the order of the request
+     */
+    @PostMapping("/api/v1/points/{id}/states")
+    @ResponseStatus(HttpStatus.CREATED)
+    List<PointView> sort(@PathVariable String id, @RequestBody StatePartsRequest request) {
+        StateParts.Wish wish = new StateParts.Wish(
+                reader.point(id).id(),
+                request.pointIds().stream().map(one -> reader.point(one).id()).toList(),
+                request.states().stream()
+                        .map(StatePartsRequest.StateRequest::state)
+                        .toList(),
+                request.withinMinutes());
+        Access after = editor.edit(access -> StateParts.edit(access, wish, telemetry.highestPoint(), Accounts::newId));
+        return StateParts.of(after, wish).stream()
+                .map(point -> views.view(after.registry(), point, after::maySee))
+                .toList();
     }
 
     /** Removes a point that nothing hangs on any more and that has no readings. */
