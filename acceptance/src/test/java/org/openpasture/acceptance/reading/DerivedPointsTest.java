@@ -129,8 +129,8 @@ class DerivedPointsTest {
         assertThat(parts)
                 .extracting(PointView::name, PointView::formulaText)
                 .containsExactly(
-                        tuple("Air, dry", "'Air' while 'Wet' is below 60.0 %"),
-                        tuple("Air, damp", "'Air' while 'Wet' is at least 60.0 %"));
+                        tuple("Air, dry", "'Air' while 'Wet' is below 60 %"),
+                        tuple("Air, damp", "'Air' while 'Wet' is at least 60 %"));
         awaitValues(parts[0].id(), 20.0);
         awaitValues(parts[1].id(), 21.0, 22.0);
         report(30, 23, 50);

@@ -173,12 +173,12 @@ public final class StateParts {
         if (of.isEmpty()) {
             return Optional.of(Refused.unknown("point"));
         }
-        if (id.equals(wish.stateId())) {
-            return Optional.of(Refused.invalid(
-                    "'" + of.get().name() + "' says the state; its own readings cannot be sorted by it.",
-                    "Leave it out of the points."));
-        }
         return Rights.on(access, Right.EDIT, of.get().placeId(), "add points here")
+                .or(() -> id.equals(wish.stateId())
+                        ? Optional.of(Refused.invalid(
+                                "'" + of.get().name() + "' says the state; its own readings cannot be sorted by it.",
+                                "Leave it out of the points."))
+                        : Optional.empty())
                 .or(() -> of.get().averaging().equals(Averaging.LAST)
                         ? Optional.empty()
                         : Optional.of(Refused.invalid(
