@@ -79,6 +79,12 @@ export const api = {
     return { thing: await response.json(), tag: response.headers.get("ETag") ?? undefined };
   },
   blob: async (path: string) => (await send("GET", path, undefined, undefined, { Accept: "*/*" })).blob(),
+  /** A file, with the time at which it changed last (as it is said, by HTTP). */
+  file: async (path: string): Promise<{ content: Blob; changedAt: string | undefined }> => {
+    const response = await send("GET", path, undefined, undefined, { Accept: "*/*" });
+    const changed = response.headers.get("Last-Modified");
+    return { content: await response.blob(), changedAt: changed ? new Date(changed).toISOString() : undefined };
+  },
   text: async (path: string) => (await send("GET", path)).text(),
   remove: (path: string) => json<void>(send("DELETE", path)),
   picture: <T>(path: string, content: Blob) =>

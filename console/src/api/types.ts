@@ -25,6 +25,7 @@ export type Formula =
   | Api.FormulaWhile;
 /** A state of a machine by the values of the point that says it. */
 export type StateWish = Api.StatePartsRequestStateRequest;
+export type Camera = Api.CameraView;
 export type Statistic = Api.FormulaOver["statistic"];
 export type Averaging = Api.Averaging;
 export type Recipe = Api.RecipeView;

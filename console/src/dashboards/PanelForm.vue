@@ -40,7 +40,8 @@ const hours = computed({
 const complete = computed(
   () =>
     (of.value.points !== "needed" || draft.value.pointIds.length > 0 || draft.value.selection !== null) &&
-    (of.value.points !== "place" || draft.value.selection !== null),
+    (of.value.points !== "place" || draft.value.selection !== null) &&
+    !of.value.lacks?.(draft.value),
 );
 
 /** A panel of another kind with what all kinds have. */
@@ -56,7 +57,8 @@ function fresh(chosen: Panel["kind"], from: Partial<Panel> & { id: string; title
     x: from.x ?? 0,
     y: from.y ?? 0,
     ...KINDS[chosen].size,
-  };
+    // Those that cannot do without something of their own say so until it is chosen.
+  } as Panel;
 }
 
 /** A setting of the kind's own, by its name. */

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { api, Refusal } from "@/api/http";
 import type { Dashboard, Panel } from "@/api/types";
+import { CAMERA_PATH } from "@/cameras/cameras";
 import { POINT_PATH } from "@/chart/series";
 import { every } from "@/look/clock";
 import { useAction } from "@/look/act";
@@ -26,6 +27,7 @@ const {
 });
 every(5, () => void load());
 provide(PLAN_PATH, (placeId) => ({ plan: `${path}/plans/${placeId}`, picture: `${path}/plans/${placeId}/picture` }));
+provide(CAMERA_PATH, (cameraId) => `${path}/cameras/${cameraId}/picture`);
 provide(POINT_PATH, (pointId) => `${path}/points/${pointId}`);
 
 const passcode = ref("");

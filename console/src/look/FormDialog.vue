@@ -4,12 +4,14 @@ import ProblemNote from "./ProblemNote.vue";
 /** The frame of a form in a dialog: Enter saves, and what is wrong stands below the fields. */
 const {
   saveLabel = "Save",
+  cancelLabel = "Cancel",
   busy = false,
   disabled = false,
   wide = false,
 } = defineProps<{
   title: string;
   saveLabel?: string;
+  cancelLabel?: string;
   error?: unknown;
   busy?: boolean;
   disabled?: boolean;
@@ -32,7 +34,7 @@ const emit = defineEmits<{ save: []; close: [] }>();
       <ProblemNote :error="error" />
     </el-form>
     <template #footer>
-      <el-button @click="emit('close')">Cancel</el-button>
+      <el-button @click="emit('close')">{{ cancelLabel }}</el-button>
       <el-button type="primary" :loading="busy" :disabled="disabled" @click="emit('save')">{{ saveLabel }}</el-button>
     </template>
   </el-dialog>

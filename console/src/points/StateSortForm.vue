@@ -9,7 +9,7 @@ import { useLoad } from "@/look/load";
 import { computed, ref, watch } from "vue";
 import { choice } from "./formulas";
 import { usePoints } from "./points";
-import { isRange, stateProblem, statesFor } from "./states";
+import { boundaryOf, isRange, stateProblem, statesFor } from "./states";
 
 /** Sorts the readings of a machine by its operating state: each point and state gets a point of its own. */
 const { placeId, placeName } = defineProps<{ placeId: string; placeName: string }>();
@@ -58,6 +58,16 @@ const spread = useLoad(async () =>
 watch(stateId, spread.load);
 const bins = computed(() => (state.value && spread.data.value ? keptBinsOf(spread.data.value) : []));
 
+/** Where two states can be told apart they are, as long as nobody entered anything. */
+watch(bins, (found) => {
+  const boundary = boundaryOf(found);
+  const [lower, upper] = states.value;
+  if (boundary !== undefined && lower && upper && states.value.every((one) => isRange(one) && stateProblem(one))) {
+    lower.below = boundary;
+    upper.atLeast = boundary;
+  }
+});
+
 async function save() {
   const request = { pointIds: of.value.map((one) => one.id), states: states.value, withinMinutes: null };
   const done = count.value === 1 ? "One point is added." : `${count.value} points are added.`;
@@ -71,7 +81,7 @@ async function save() {
 <template>
   <FormDialog
     :title="`Sort readings of ${placeName} by operating state`"
-    :save-label="count === 1 ? 'Add one point' : `Add ${count} points`"
+    :save-label="count === 1 ? 'Add one point' : count ? `Add ${count} points` : 'Add points'"
     :error="error"
     :busy="busy"
     :disabled="!count || !!problem"
@@ -170,6 +180,17 @@ legend {
 .state .value {
   grid-column: 2 / 4;
   align-self: center;
+}
+@media (max-width: 480px) {
+  .state {
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) auto;
+  }
+  .state > :first-child {
+    grid-column: 1 / -1;
+  }
+  .state .value {
+    grid-column: 1 / 3;
+  }
 }
 .state .el-input-number {
   width: 100%;

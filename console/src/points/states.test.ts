@@ -1,6 +1,6 @@
 import type { Point } from "@/api/types";
 import { describe, expect, it } from "vitest";
-import { isRange, stateProblem, statesFor } from "./states";
+import { boundaryOf, isRange, stateProblem, statesFor } from "./states";
 
 const point = (quantity: string, words: Record<string, string> = {}) => ({ quantity, words }) as Point;
 const range = (atLeast: number | null, below: number | null) => ({ name: "running", is: null, atLeast, below });
@@ -28,5 +28,15 @@ describe("states of a machine", () => {
     expect(stateProblem(range(2, 2))).toContain("less than");
     expect(stateProblem({ ...range(2, 3), name: " " })).toContain("name");
     expect(stateProblem({ name: "off", is: 0, atLeast: null, below: null })).toBeUndefined();
+  });
+
+  it("are divided where hardly any time was spent", () => {
+    const bins = (seconds: number[]) =>
+      seconds.map((of, i) => ({ from: 10 * i, until: 10 * (i + 1), seconds: of, severity: undefined }));
+    expect(boundaryOf(bins([900, 40, 1, 0, 0, 2, 500, 700]))).toBe(40);
+    expect(boundaryOf(bins([0, 0, 0, 500, 0, 400])), "what is empty below everything divides nothing").toBe(45);
+    expect(boundaryOf(bins([500, 0, 1])), "a spike is no state").toBeUndefined();
+    expect(boundaryOf(bins([500, 300, 400]))).toBeUndefined();
+    expect(boundaryOf([])).toBeUndefined();
   });
 });

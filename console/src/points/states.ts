@@ -1,4 +1,5 @@
 import type { Point, StateWish } from "@/api/types";
+import type { Bin } from "@/chart/spread";
 
 /** States that a point can say: one for each of its words, on and off, or two ranges whose boundary is not known yet. */
 export function statesFor(point: Point): StateWish[] {
@@ -40,4 +41,38 @@ export function stateProblem(state: StateWish): string | undefined {
   return atLeast !== null && below !== null && atLeast >= below
     ? `"${state.name}": the first value must be less than the second.`
     : undefined;
+}
+
+/** A class in which hardly any time was spent. */
+const HARDLY = 0.005;
+/** What lies on a side of a boundary is a state only if it took some time. */
+const SOME = 0.03;
+
+/**
+ * The value that divides standing from running, by how long which values were there: in the middle of the widest stretch
+ * in which there was hardly any. Undefined where nothing divides them.
+ */
+export function boundaryOf(bins: Bin[]): number | undefined {
+  const all = bins.reduce((sum, bin) => sum + bin.seconds, 0);
+  let best: { from: number; until: number } | undefined;
+  let below = 0;
+  for (let i = 0; i < bins.length; i++) {
+    let end = i;
+    while (end < bins.length && (bins[end]?.seconds ?? 0) <= all * HARDLY) {
+      end++;
+    }
+    const [first, last] = [bins[i], bins[end - 1]];
+    if (end > i && first && last) {
+      const within = bins.slice(i, end).reduce((sum, bin) => sum + bin.seconds, 0);
+      const isBetween = below >= all * SOME && all - below - within >= all * SOME;
+      if (isBetween && (!best || last.until - first.from > best.until - best.from)) {
+        best = { from: first.from, until: last.until };
+      }
+      below += within;
+      i = end - 1;
+    } else {
+      below += bins[i]?.seconds ?? 0;
+    }
+  }
+  return best && Number(((best.from + best.until) / 2).toPrecision(3));
 }

@@ -5,6 +5,7 @@ import { useRouter } from "vue-router";
 import AboutSheet from "./AboutSheet.vue";
 import AccountSheet from "./AccountSheet.vue";
 import AppearanceSheet from "./AppearanceSheet.vue";
+import CamerasSheet from "./CamerasSheet.vue";
 import MailSettingsSheet from "./MailSettingsSheet.vue";
 import RadioBandSheet from "./RadioBandSheet.vue";
 import SecondFactorSheet from "./SecondFactorSheet.vue";
@@ -20,7 +21,7 @@ import WaysSheet from "./WaysSheet.vue";
 const { section } = defineProps<{ section: string }>();
 const session = useSession();
 const router = useRouter();
-const forOwners = computed(() => !session.owner && ["mail", "text", "life-sign", "radio"].includes(section));
+const forOwners = computed(() => !session.owner && ["mail", "text", "life-sign", "cameras", "radio"].includes(section));
 </script>
 
 <template>
@@ -36,6 +37,7 @@ const forOwners = computed(() => !session.owner && ["mail", "text", "life-sign",
       <el-tab-pane v-if="session.owner" name="mail" label="Mail server" lazy><MailSettingsSheet /></el-tab-pane>
       <el-tab-pane v-if="session.owner" name="text" label="Text messages" lazy><TextSettingsSheet /></el-tab-pane>
       <el-tab-pane v-if="session.owner" name="life-sign" label="Life sign" lazy><LifeSignSheet /></el-tab-pane>
+      <el-tab-pane v-if="session.owner" name="cameras" label="Cameras" lazy><CamerasSheet /></el-tab-pane>
       <el-tab-pane v-if="session.owner" name="radio" label="Radio band" lazy><RadioBandSheet /></el-tab-pane>
       <el-tab-pane name="about" label="About" lazy><AboutSheet /></el-tab-pane>
     </el-tabs>

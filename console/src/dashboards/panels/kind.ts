@@ -1,3 +1,4 @@
+import type { Panel } from "@/api/types";
 import type { Component } from "vue";
 
 /** A setting of one kind that is chosen from a list. */
@@ -22,5 +23,7 @@ export interface PanelKind {
   choices?: Choice[];
   /** Further settings of its own; gets and gives the panel. */
   fields?: Component;
+  /** Whether something of its own is not chosen yet that it cannot do without. */
+  lacks?: (panel: Panel) => boolean;
   view: Component;
 }

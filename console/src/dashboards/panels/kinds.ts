@@ -2,6 +2,7 @@ import type { Panel } from "@/api/types";
 import { alerts } from "./alerts";
 import { asked } from "./asked";
 import { bars } from "./bars";
+import { camera } from "./camera";
 import { clock } from "./clock";
 import { control } from "./control";
 import { days } from "./days";
@@ -43,6 +44,7 @@ export const KINDS: Record<Panel["kind"], PanelKind> = {
   picture,
   plan,
   map,
+  camera,
   alerts,
   asked,
   control,

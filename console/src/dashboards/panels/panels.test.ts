@@ -1,5 +1,5 @@
 import type { LimitSet, Panel, Point } from "@/api/types";
-import { mountIn, serviceStandIn } from "@/testing";
+import { mountIn, problem, serviceStandIn } from "@/testing";
 import { flushPromises } from "@vue/test-utils";
 import { createPinia, setActivePinia } from "pinia";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
@@ -173,6 +173,30 @@ describe("a panel of more points than it can show", () => {
     const view = await drawn("exposure", many);
     expect(view.findAll(".meter")).toHaveLength(24);
     expect(view.text()).toContain("24 of 30 points.");
+  });
+});
+
+describe("a camera", () => {
+  const taken = (at: string) => new Response("picture", { headers: { "Last-Modified": at } });
+
+  it("shows its newest picture, and keeps it with what is wrong when the next one does not come", async () => {
+    vi.useFakeTimers({ shouldAdvanceTime: true });
+    vi.stubGlobal("URL", Object.assign(URL, { createObjectURL: () => "blob:one", revokeObjectURL: () => undefined }));
+    let answer = () => taken(new Date().toUTCString());
+    serviceStandIn({ "GET cameras/c/picture": () => answer() });
+    const view = await drawn("camera", [], { cameraId: "c" });
+    expect(view.find("img").attributes("src")).toBe("blob:one");
+    expect(view.text()).toContain("Taken");
+    answer = () => problem(503, "The camera 'Door' gives no picture: it is off.", "Check it.");
+    await vi.advanceTimersByTimeAsync(11_000);
+    await flushPromises();
+    expect(view.text()).toContain("it is off");
+    expect(view.find("img").classes()).toContain("old");
+    vi.useRealTimers();
+  });
+
+  it("is chosen first", async () => {
+    expect((await drawn("camera", [])).text()).toContain("No camera is chosen");
   });
 });
 

@@ -129,7 +129,7 @@ final class AccountCommands {
     }
 
     /** A secret from the environment, or typed in at a terminal. */
-    private static String secret(String variable, String question) {
+    static String secret(String variable, String question) {
         Optional<String> given = Surroundings.get(variable);
         if (given.isPresent()) {
             return given.get();

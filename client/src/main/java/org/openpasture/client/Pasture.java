@@ -44,6 +44,7 @@ public final class Pasture implements Runnable {
             PlaceCommands.class,
             PointCommands.class,
             ReadingCommands.class,
+            CameraCommands.class,
             WaveformCommands.class,
             GatewayCommands.class,
             LogbookCommands.class,

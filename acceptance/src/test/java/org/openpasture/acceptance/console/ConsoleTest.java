@@ -18,12 +18,14 @@ import com.microsoft.playwright.options.AriaRole;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -45,6 +47,7 @@ import org.openpasture.acceptance.CutLine;
 import org.openpasture.acceptance.Plant;
 import org.openpasture.acceptance.RunningService;
 import org.openpasture.api.alert.RuleRequest;
+import org.openpasture.api.camera.CameraRequest;
 import org.openpasture.api.dashboard.DashboardRequest;
 import org.openpasture.api.dashboard.DashboardView;
 import org.openpasture.api.logbook.LogEntryView;
@@ -59,6 +62,7 @@ import org.openpasture.core.quantity.Quantity;
 import org.openpasture.core.rule.Condition;
 import org.openpasture.core.rule.PointSelection;
 import org.openpasture.core.rule.Target;
+import org.openpasture.simulator.camera.SimulatedCamera;
 import org.openpasture.simulator.radio.SimulatedDevice;
 import org.openpasture.simulator.radio.SimulatedGateway;
 
@@ -87,6 +91,7 @@ class ConsoleTest {
             "/people",
             "/settings",
             "/settings/mail",
+            "/settings/cameras",
             "/records");
     /** As the console registers them, one a line. */
     private static final List<String> KINDS = kinds();
@@ -101,9 +106,11 @@ class ConsoleTest {
     private static Plant plant;
     private static SimulatedGateway mast;
     private static SimulatedDevice radio;
+    private static SimulatedCamera camera;
 
     @BeforeAll
-    static void open() {
+    static void open() throws IOException {
+        camera = new SimulatedCamera(Clock.systemUTC(), time -> true, "eye", "of-the-door");
         plant = new Plant(SERVICE.owner());
         plant.gateway("Mast", Plant.MAST);
         plant.pumpSender();
@@ -160,6 +167,7 @@ class ConsoleTest {
     @AfterAll
     static void close() {
         playwright.close();
+        camera.close();
     }
 
     private static Page newPage(int width, int height) {
@@ -388,6 +396,15 @@ class ConsoleTest {
         SERVICE.owner().put(path + "/plan", new MarksRequest(List.of(new PlanMark.OfPoint(axial(), 0.25, 0.5))));
     }
 
+    private static String cameraId() {
+        return SERVICE.owner()
+                .post(
+                        "api/v1/cameras",
+                        new CameraRequest("Door", plant.pump, URI.create(camera.address()), "eye", "of-the-door", 5))
+                .path("id")
+                .asString();
+    }
+
     private static String everyKind() {
         drawPump();
         List<String> axial = List.of(plant.point("Axial vibration").id());
@@ -418,7 +435,8 @@ class ConsoleTest {
                 new Panel.Guidance(all.apply(19), List.of("Listen to the bearing", "Feel the foot bolts")),
                 new Panel.Hours(at.apply(20), null),
                 new Panel.Pairs(all.apply(21)),
-                new Panel.Spread(at.apply(22), null));
+                new Panel.Spread(at.apply(22), null),
+                new Panel.FromCamera(at.apply(23), cameraId()));
         assertThat(panels).extracting(Panel::getClass).doesNotHaveDuplicates().hasSameSizeAs(KINDS);
         return SERVICE.owner()
                 .post(
@@ -454,6 +472,10 @@ class ConsoleTest {
         assertThat(page.locator(".panel.control")).containsText("Pump sender");
         assertThat(page.locator(".panel.guidance li")).hasCount(2);
         assertThat(page.locator(".panel.text strong")).hasText("Call");
+        assertThat(page.locator(".panel.camera")).containsText("Taken");
+        assertThat((Number) page.locator(".panel.camera img").evaluate("img => img.naturalWidth"))
+                .as("the picture that the camera gave, written anew")
+                .isEqualTo(640);
         assertThat(page.locator(".panel.clock .time")).hasText(Pattern.compile("\\d\\d:\\d\\d:\\d\\d"));
     }
 

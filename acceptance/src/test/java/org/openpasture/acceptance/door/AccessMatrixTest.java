@@ -13,6 +13,7 @@ import java.util.Base64;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -71,6 +72,7 @@ class AccessMatrixTest {
             "POST /api/v1/shared/{token}/passcode",
             "GET /api/v1/shared/{token}/plans/{placeId}",
             "GET /api/v1/shared/{token}/plans/{placeId}/picture",
+            "GET /api/v1/shared/{token}/cameras/{cameraId}/picture",
             "GET /api/v1/shared/{token}/points/{pointId}/readings",
             "GET /api/v1/shared/{token}/points/{pointId}/summaries",
             "GET /api/v1/shared/{token}/points/{pointId}/summary",
@@ -153,7 +155,10 @@ class AccessMatrixTest {
             "POST /api/v1/settings/text/test",
             "PUT /api/v1/settings/life-sign",
             "DELETE /api/v1/settings/life-sign",
-            "PUT /api/v1/settings/radio");
+            "PUT /api/v1/settings/radio",
+            "POST /api/v1/cameras",
+            "PUT /api/v1/cameras/{id}",
+            "DELETE /api/v1/cameras/{id}");
 
     private static String ownerToken;
     private static String operatorToken;
@@ -258,6 +263,8 @@ class AccessMatrixTest {
         String schedule = owner.post("api/v1/report-schedules", reportOn(plant.site))
                 .path("id")
                 .asString();
+        String camera =
+                owner.post("api/v1/cameras", cameraAt(plant.pump)).path("id").asString();
         String baseline = owner.post("api/v1/baselines", baselineOf(point))
                 .path(0)
                 .path("id")
@@ -279,6 +286,7 @@ class AccessMatrixTest {
         THEIRS.putAll(Map.ofEntries(
                 Map.entry("session", browser),
                 Map.entry("baselines", baseline),
+                Map.entry("cameras", camera),
                 Map.entry("packs", pack),
                 Map.entry("sites", plant.site),
                 Map.entry("areas", area),
@@ -329,6 +337,10 @@ class AccessMatrixTest {
                 Map.of("kind", "above", "limit", 5),
                 "severity",
                 "warning");
+    }
+
+    private static Map<String, Object> cameraAt(String place) {
+        return Map.of("name", "Hidden camera", "placeId", place, "address", "http://127.0.0.1:9/hidden.jpg");
     }
 
     private static Map<String, Object> reportOn(String place) {
@@ -417,6 +429,7 @@ class AccessMatrixTest {
             case "/api/v1/dashboards/{id}/links" -> Map.of("note", "taken");
             case "/api/v1/settings/text" -> Map.of("url", "http://127.0.0.1:9/text");
             case "/api/v1/settings/text/test" -> Map.of("to", "+447700900123");
+            case "/api/v1/cameras", "/api/v1/cameras/{id}" -> cameraAt(Objects.requireNonNull(THEIRS.get("places")));
             case "/api/v1/settings/life-sign" -> Map.of("everyMinutes", 5, "url", "http://127.0.0.1:9/life");
             case "/api/v1/settings/mail/test" -> Map.of("to", "taken@pasture.example");
             default -> Map.of();
@@ -529,6 +542,8 @@ class AccessMatrixTest {
                         .isEqualTo(200);
                 assertThat(ask("GET", shared + radial + what, "").statusCode()).isEqualTo(404);
             }
+            String camera = "/api/v1/shared/" + shareToken + "/cameras/" + THEIRS.get("cameras") + "/picture";
+            assertThat(ask("GET", camera, "").statusCode()).isEqualTo(404);
         }));
         return Stream.concat(signedIn, beside);
     }

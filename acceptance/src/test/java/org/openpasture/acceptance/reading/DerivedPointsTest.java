@@ -139,7 +139,7 @@ class DerivedPointsTest {
                 "[{\"a\":\"probe" + devices + "\",\"at\":\"" + START.plus(20, ChronoUnit.MINUTES) + "\",\"rh\":30}]");
         awaitValues(parts[0].id(), 20.0, 22.0, 23.0);
         awaitValues(parts[1].id(), 21.0);
-        refused(400, "must be less than 'below'", () -> SERVICE.owner()
+        refused(400, "must be less than the one that it stays below", () -> SERVICE.owner()
                 .post(
                         "api/v1/points/" + wet() + "/states",
                         Map.of(

@@ -5,6 +5,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.problem.Require;
 import org.openpasture.core.notice.Recipient;
+import org.openpasture.core.text.WebAddress;
 
 /**
  * Says at intervals that this instance works, so that somebody notices when it does not.
@@ -29,12 +30,8 @@ public record LifeSignSettings(
         if (recipients.stream().anyMatch(one -> Recipient.of(one) instanceof Recipient.OfPerson)) {
             throw new IllegalArgumentException("a life sign goes to addresses and numbers, not to accounts");
         }
-        if (url != null
-                && (!"http".equals(url.getScheme()) && !"https".equals(url.getScheme())
-                        || url.getHost() == null
-                        || url.getUserInfo() != null)) {
-            throw new IllegalArgumentException(
-                    "the address begins with https:// or http:// and names a host, without a password in it");
+        if (url != null) {
+            WebAddress.checked(url, "the address of a life sign");
         }
         if (url == null && recipients.isEmpty()) {
             throw new IllegalArgumentException("a life sign needs an address, or somebody who gets it");

@@ -8,6 +8,7 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.api.problem.Require;
 import org.openpasture.core.entity.Ids;
+import org.openpasture.core.text.WebAddress;
 
 /**
  * The gateway that sends text messages: an address to which each message is posted.
@@ -31,13 +32,7 @@ public record TextSettings(
     private static final int MOST_FIELDS = 20;
 
     public TextSettings {
-        url = Require.present(url, "the address of the gateway");
-        if (!"http".equals(url.getScheme()) && !"https".equals(url.getScheme())
-                || url.getHost() == null
-                || url.getUserInfo() != null) {
-            throw new IllegalArgumentException("the address of the gateway begins with https:// or http:// and names a "
-                    + "host, without a password in it");
-        }
+        url = WebAddress.checked(url, "the address of the gateway");
         format = format == null ? Format.JSON : format;
         toField = toField == null ? "to" : Require.text(toField, "the name of the field with the number", 60);
         textField = textField == null ? "text" : Require.text(textField, "the name of the field with the text", 60);

@@ -36,6 +36,7 @@ import org.openpasture.core.vibration.SpectrumKind;
     @JsonSubTypes.Type(value = Panel.Picture.class, name = "picture"),
     @JsonSubTypes.Type(value = Panel.OnPlan.class, name = "plan"),
     @JsonSubTypes.Type(value = Panel.Tracks.class, name = "map"),
+    @JsonSubTypes.Type(value = Panel.FromCamera.class, name = "camera"),
     @JsonSubTypes.Type(value = Panel.OpenAlerts.class, name = "alerts"),
     @JsonSubTypes.Type(value = Panel.Asked.class, name = "asked"),
     @JsonSubTypes.Type(value = Panel.Control.class, name = "control"),
@@ -196,6 +197,13 @@ public sealed interface Panel {
      * in the colours of the zones of its first other point. No base map is fetched from anywhere.
      */
     record Tracks(@JsonUnwrapped Frame frame) implements Panel {}
+
+    /**
+     * The picture of a camera, fetched again and again.
+     *
+     * @param cameraId a camera whose place its maker may see
+     */
+    record FromCamera(@JsonUnwrapped Frame frame, String cameraId) implements Panel {}
 
     /** The picture of the place that its selection names, with what is marked on it. */
     record OnPlan(@JsonUnwrapped Frame frame) implements Panel {}

@@ -53,7 +53,22 @@ final class PanelChecks {
                 .or(() -> selection(access, frame, old))
                 .or(() -> range(frame))
                 .or(() -> look(frame))
+                .or(() -> camera(access, panel, before))
                 .or(() -> content(panel));
+    }
+
+    private static Optional<Refused> camera(Access access, Panel panel, List<Panel> before) {
+        return !(panel instanceof Panel.FromCamera of)
+                        || of.cameraId() != null
+                                && (CameraEdits.find(access, of.cameraId()).isPresent()
+                                        || before.stream()
+                                                .anyMatch(one -> one instanceof Panel.FromCamera old
+                                                        && old.cameraId().equals(of.cameraId())))
+                ? Optional.empty()
+                : refused(
+                        panel.frame(),
+                        "shows a camera that does not exist or that you may not see",
+                        "Choose a camera from the list; an owner adds them under Settings, Cameras.");
     }
 
     private static Optional<Refused> place(Frame frame) {
@@ -196,6 +211,7 @@ final class PanelChecks {
                         ? refused(plan.frame(), "names no place", "Choose the place whose picture it shows.")
                         : Optional.empty();
             case Panel.Tracks tracks -> Optional.empty();
+            case Panel.FromCamera camera -> Optional.empty();
             case Panel.OpenAlerts alerts -> Optional.empty();
             case Panel.Asked asked -> Optional.empty();
             case Panel.Control control -> Optional.empty();

@@ -6,6 +6,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Stream;
 import org.openpasture.core.access.Access;
+import org.openpasture.core.camera.Camera;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.dashboard.Panel;
 import org.openpasture.core.edit.Edited.Changes;
@@ -140,6 +141,8 @@ public final class PlaceEdits {
                 .count("device", now.all(Device.class), device -> device.placeId()
                         .equals(id))
                 .count("gateway", now.all(Gateway.class), gateway -> gateway.siteId()
+                        .equals(id))
+                .count("camera", now.all(Camera.class), camera -> camera.placeId()
                         .equals(id))
                 .count("inlet", now.all(Inlet.class), inlet -> inlet.siteId().equals(id))
                 .count(

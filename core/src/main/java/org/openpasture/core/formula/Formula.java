@@ -177,7 +177,8 @@ public sealed interface Formula {
                 throw new IllegalArgumentException("'is', 'atLeast' and 'below' must be numbers that can be kept");
             }
             if (atLeast != null && below != null && atLeast >= below) {
-                throw new IllegalArgumentException("'atLeast' must be less than 'below'");
+                throw new IllegalArgumentException(
+                        "the first value ('atLeast') must be less than the one that it stays below ('below')");
             }
             check(withinMinutes, null);
         }

@@ -5,6 +5,7 @@ import com.fasterxml.jackson.annotation.JsonTypeInfo;
 import java.net.URI;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.core.text.WebAddress;
 
 /** Where an inlet gets its messages from. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
@@ -108,16 +109,11 @@ public sealed interface Source {
         private static final int A_DAY = 86_400;
 
         public HttpFetch {
-            if (url == null
-                    || !"http".equals(url.getScheme()) && !"https".equals(url.getScheme())
-                    || url.getHost() == null) {
-                throw new IllegalArgumentException(
-                        "an address to fetch begins with http:// or https:// and names a host, not '" + url + "'");
-            }
-            if (url.getUserInfo() != null) {
+            if (url != null && url.getUserInfo() != null) {
                 throw new IllegalArgumentException(
                         "a password in the address would be seen by everybody: give it as a secret header");
             }
+            url = WebAddress.checked(url, "an address to fetch");
             if (everySeconds < 1 || everySeconds > A_DAY) {
                 throw new IllegalArgumentException(
                         "it is fetched every 1 to " + A_DAY + " seconds, not " + everySeconds);

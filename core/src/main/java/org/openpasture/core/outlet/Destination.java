@@ -6,6 +6,7 @@ import java.net.URI;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.inlet.BrokerUrl;
 import org.openpasture.core.inlet.TopicPattern;
+import org.openpasture.core.text.WebAddress;
 
 /** Where an outlet passes things on to. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
@@ -41,14 +42,7 @@ public sealed interface Destination {
      */
     record HttpPost(URI url, @Nullable Boolean allowPrivate) implements Destination {
         public HttpPost {
-            if (url == null
-                    || !"http".equals(url.getScheme()) && !"https".equals(url.getScheme())
-                    || url.getHost() == null
-                    || url.getUserInfo() != null) {
-                throw new IllegalArgumentException(
-                        "an address to post to begins with http:// or https:// and names a host, without a password in it, not '"
-                                + url + "'");
-            }
+            url = WebAddress.checked(url, "an address to post to");
         }
 
         @Override

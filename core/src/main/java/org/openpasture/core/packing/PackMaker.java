@@ -186,6 +186,8 @@ public final class PackMaker {
 
     private List<Panel> panels(Dashboard board) {
         return board.panels().stream()
+                // A camera is of this instance alone.
+                .filter(panel -> !(panel instanceof Panel.FromCamera))
                 .map(panel -> References.with(panel, this::placeKey, this::pointKey))
                 .toList();
     }

@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.openpasture.core.baseline.Baseline;
+import org.openpasture.core.camera.Camera;
 import org.openpasture.core.dashboard.Dashboard;
 import org.openpasture.core.dashboard.ShareLink;
 import org.openpasture.core.entity.Entity;
@@ -41,6 +42,7 @@ public enum Kind {
     ASSET("asset", Asset.class),
     POINT("point", Point.class),
     PLAN("plan", Plan.class),
+    CAMERA("camera", Camera.class),
     HOLIDAYS("holidays", Holidays.class),
     LIMIT_SET("limit-set", LimitSet.class),
     DEVICE_MODEL("device-model", DeviceModel.class),

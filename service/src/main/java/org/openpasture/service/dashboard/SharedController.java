@@ -18,8 +18,10 @@ import org.openpasture.api.vibration.WaveformView;
 import org.openpasture.core.access.Access;
 import org.openpasture.core.access.PanelPoints;
 import org.openpasture.core.dashboard.Panel;
+import org.openpasture.core.edit.CameraEdits;
 import org.openpasture.core.people.Right;
 import org.openpasture.core.place.Point;
+import org.openpasture.service.camera.CameraPictures;
 import org.openpasture.service.place.PlanViews;
 import org.openpasture.service.problem.Problem;
 import org.openpasture.service.reading.SeriesViews;
@@ -41,6 +43,7 @@ class SharedController {
     private final SeriesViews series;
     private final VibrationViews vibrations;
     private final PlanViews plans;
+    private final CameraPictures cameras;
     private final LinkOpenings openings;
 
     SharedController(
@@ -49,12 +52,14 @@ class SharedController {
             SeriesViews series,
             VibrationViews vibrations,
             PlanViews plans,
+            CameraPictures cameras,
             LinkOpenings openings) {
         this.links = links;
         this.views = views;
         this.series = series;
         this.vibrations = vibrations;
         this.plans = plans;
+        this.cameras = cameras;
         this.openings = openings;
     }
 
@@ -188,6 +193,19 @@ class SharedController {
     ResponseEntity<byte[]> picture(@PathVariable String token, @PathVariable String placeId) {
         withPlan(token, placeId);
         return plans.picture(placeId);
+    }
+
+    /** The newest picture of a camera on the dashboard behind a link. */
+    @GetMapping("/api/v1/shared/{token}/cameras/{cameraId}/picture")
+    ResponseEntity<byte[]> camera(@PathVariable String token, @PathVariable String cameraId)
+            throws InterruptedException {
+        SharedLinks.Shared shared = links.open(token);
+        return cameras.picture(shared.dashboard().panels().stream()
+                .filter(panel ->
+                        panel instanceof Panel.FromCamera of && of.cameraId().equals(cameraId))
+                .findFirst()
+                .flatMap(panel -> CameraEdits.find(shared.access(), cameraId))
+                .orElseThrow(() -> Problem.notFound("camera on this dashboard")));
     }
 
     private Access withPlan(String token, String placeId) {

@@ -86,6 +86,7 @@ final class Creamery extends DemoMaker {
 
     private final DemoFieldbus fieldbus;
     private final DemoNetwork network;
+    private String camera = "";
     private String separatorPassword = "";
 
     Creamery(ApiClient api, DemoFieldbus fieldbus, DemoNetwork network) {
@@ -192,6 +193,7 @@ final class Creamery extends DemoMaker {
                         "dispatch",
                         true));
         points(store, Map.of("Store temperature", "cold-temperature", "Door", "cold-door"));
+        camera = api.post("api/v1/cameras", network.camera(store)).path("id").asString();
         api.post(
                 "api/v1/outlets",
                 new OutletRequest(
@@ -330,6 +332,14 @@ final class Creamery extends DemoMaker {
                         "cellar-humidity", List.of(81, 36)),
                 Map.of(pump, List.of(48, 42)));
         dashboard(site);
+        // What the milk did on the road, and while it was collected.
+        api.post(
+                "api/v1/points/" + id("lorry-moving") + "/states",
+                Map.of(
+                        "pointIds",
+                        List.of(id("lorry-milk")),
+                        "states",
+                        List.of(Map.of("name", "driving", "is", 1), Map.of("name", "standing", "is", 0))));
         network(site, wheyRoom);
         return site;
     }
@@ -578,7 +588,8 @@ final class Creamery extends DemoMaker {
                                 "Look into cellar 2: door shut, no ice on the fan",
                                 "Silo lids locked",
                                 "Read the gas meter")),
-                new Panel.Control(frame("s10", "Whey pump's sensor", List.of("pump-axial"), 5, 11, 7, 4)));
+                new Panel.Control(frame("s10", "Whey pump's sensor", List.of("pump-axial"), 5, 11, 7, 4)),
+                new Panel.FromCamera(frame("s11", "Door of the cold store", List.of(), 0, 15, 5, 5), camera));
     }
 
     private Frame frame(String id, String title, List<String> points, int x, int y, int w, int h) {

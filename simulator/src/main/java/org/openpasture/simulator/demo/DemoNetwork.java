@@ -7,6 +7,7 @@ import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.Duration;
@@ -19,10 +20,12 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.api.camera.CameraRequest;
+import org.openpasture.simulator.camera.SimulatedCamera;
 
 /**
  * What already speaks IP at the creamery: the separator's vibration sensor publishes waveforms, the cold store's
- * controller serves its trend.
+ * controller serves its trend, a camera looks at its door.
  */
 final class DemoNetwork implements AutoCloseable {
     private static final Duration EVERY = Duration.ofSeconds(20);
@@ -30,7 +33,10 @@ final class DemoNetwork implements AutoCloseable {
     private static final int MOST_ENTRIES = 300;
     private final DemoWorld world;
     private final Clock clock;
+    private static final String CAMERA_USER = "pasture";
+    private static final String CAMERA_PASSWORD = "cold-store-door";
     private final HttpServer coldStore;
+    private final SimulatedCamera camera;
     private final ScheduledExecutorService timer = Executors.newSingleThreadScheduledExecutor();
     private final SeparatorSensor separator;
     private final ArrayDeque<Instant> past = new ArrayDeque<>();
@@ -49,6 +55,13 @@ final class DemoNetwork implements AutoCloseable {
             exchange.close();
         });
         coldStore.start();
+        camera = new SimulatedCamera(clock, world::isColdStoreOpen, CAMERA_USER, CAMERA_PASSWORD);
+    }
+
+    /** The camera that looks at the door of the cold store, as it is set up. */
+    CameraRequest camera(String placeId) {
+        return new CameraRequest(
+                "Door of the cold store", placeId, URI.create(camera.address()), CAMERA_USER, CAMERA_PASSWORD, 5);
     }
 
     /** What was logged after a time, "after=SECONDS". */
@@ -127,6 +140,7 @@ final class DemoNetwork implements AutoCloseable {
     public void close() {
         timer.shutdownNow();
         coldStore.stop(0);
+        camera.close();
         Mqtt5BlockingClient open = client;
         if (open != null && open.getState().isConnected()) {
             open.disconnect();

@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { api } from "@/api/http";
+import type { Camera } from "@/api/types";
+import CameraForm from "@/cameras/CameraForm.vue";
+import { useAction } from "@/look/act";
+import ConfirmButton from "@/look/ConfirmButton.vue";
+import { useLoad } from "@/look/load";
+import ProblemNote from "@/look/ProblemNote.vue";
+import { ref } from "vue";
+
+/** Cameras whose pictures can stand on dashboards. */
+const cameras = useLoad(() => api.get<Camera[]>("cameras"));
+const open = ref<Camera | "new" | "">("");
+const { error, run } = useAction();
+
+async function closed(saved: boolean) {
+  open.value = "";
+  if (saved) {
+    await cameras.load();
+  }
+}
+
+async function remove(camera: Camera) {
+  await run(() => api.remove("cameras/" + camera.id), `${camera.name} is removed.`);
+  await cameras.load();
+}
+</script>
+
+<template>
+  <section class="sheet">
+    <div class="sheet-head">
+      <h2>Cameras</h2>
+      <el-button @click="open = 'new'">Add camera</el-button>
+    </div>
+    <p class="soft">
+      A dashboard shows the picture of a camera beside readings. This service fetches it, so that the people who look
+      need neither a way to the camera nor its password. Whoever may see the place of a camera may see its picture.
+    </p>
+    <ProblemNote :error="cameras.error.value" />
+    <p v-if="cameras.data.value && !cameras.data.value.length" class="soft">No cameras yet.</p>
+    <div v-for="one in cameras.data.value" :key="one.id" class="row camera">
+      <strong>{{ one.name }}</strong>
+      <RouterLink :to="`/places/${one.placeId}`">{{ one.placeName }}</RouterLink>
+      <span class="soft small address">{{ one.address }}, every {{ one.everySeconds }} s</span>
+      <span v-if="one.problem" class="tried-failed small">{{ one.problem }}</span>
+      <span class="acts">
+        <el-button link type="primary" :aria-label="`Change ${one.name}`" @click="open = one">Change</el-button>
+        <ConfirmButton says="Its address and password are forgotten." link @confirm="remove(one)" />
+      </span>
+    </div>
+    <ProblemNote :error="error" />
+    <CameraForm v-if="open" :camera="open === 'new' ? undefined : open" @close="closed" />
+  </section>
+</template>
+
+<style scoped>
+.camera {
+  flex-wrap: wrap;
+  min-height: 2.75rem;
+}
+.address {
+  overflow-wrap: anywhere;
+}
+.acts {
+  margin-left: auto;
+}
+</style>
