@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { api } from "@/api/http";
-import { onLive } from "@/api/live";
-import type { Alert } from "@/api/types";
+import { onChanged, onLive } from "@/api/live";
+import type { Alert, CalibrationStretch, Command } from "@/api/types";
 import { alertsIn, bandsOf } from "@/alerts/around";
 import AlertRows from "@/alerts/AlertRows.vue";
 import RuleForm from "@/alerts/RuleForm.vue";
@@ -12,6 +12,7 @@ import LogbookSheet from "@/logbook/LogbookSheet.vue";
 import { useView } from "@/chart/view";
 import ViewPicker from "@/chart/ViewPicker.vue";
 import { useAction } from "@/look/act";
+import { moment } from "@/look/clock";
 import FenceMark from "@/look/FenceMark.vue";
 import HeadroomBar from "@/look/HeadroomBar.vue";
 import { useLoad } from "@/look/load";
@@ -28,6 +29,7 @@ import BaselineSheet from "./BaselineSheet.vue";
 import type { Usual } from "@/chart/lineOption";
 import ConsumptionSheet from "./ConsumptionSheet.vue";
 import DaysTable from "./DaysTable.vue";
+import { doingMarks, doingsOf } from "./doings";
 import EraseForm from "./EraseForm.vue";
 import PointForm from "./PointForm.vue";
 import { usePoints } from "./points";
@@ -64,6 +66,19 @@ watch(() => [point.value?.id, view.key()].join(), inSight.load);
 
 const logbook = useLogbook(() => "point=" + id + notesUntil(view.chosen.value));
 const marks = computed(() => marksOf(logbook.data.value ?? [], view.current().from));
+/** What was done to it, which may explain what the line does. */
+const stretches = useLoad(async () =>
+  point.value && !point.value.formulaText ? api.get<CalibrationStretch[]>(`points/${point.value.id}/calibrations`) : [],
+);
+const commands = useLoad(async () =>
+  point.value?.deviceId ? api.get<Command[]>(`devices/${point.value.deviceId}/commands`) : [],
+);
+onChanged(["registry"], stretches.load);
+onChanged(["commands"], commands.load);
+watch(() => point.value?.id, stretches.load);
+watch(() => point.value?.deviceId, commands.load);
+const doings = computed(() => doingsOf(stretches.data.value ?? [], commands.data.value ?? [], view.current()));
+const allMarks = computed(() => [...marks.value, ...doingMarks(doings.value)]);
 const picking = ref(false);
 const noteAt = ref<number>();
 
@@ -171,12 +186,19 @@ async function release() {
           :limits="limits"
           :fixed="fixed"
           :usual="usual"
-          :marks="marks"
+          :marks="allMarks"
           :alerts="bandsOf(inSight.data.value ?? [])"
           :picking="picking"
           @pick="pick"
         />
       </div>
+      <ol v-if="doings.length" class="doings small" aria-label="What was done">
+        <li v-for="one in doings" :key="one.label">
+          <span class="letter">{{ one.label }}</span>
+          <span class="soft">{{ moment(new Date(one.at).toISOString(), point.timeZone) }}</span>
+          <span>{{ one.text }}{{ one.by ? ", by " + one.by : "" }}</span>
+        </li>
+      </ol>
       <p v-if="limits" class="soft small source">
         Limits: <RouterLink :to="`/limits#${limits.id}`">{{ limits.title }}</RouterLink>, {{ limits.source.document }}
         {{ limits.source.edition }}{{ point.ownLimitSet ? "; chosen for this point alone" : "" }}. The published
@@ -230,6 +252,21 @@ async function release() {
 </template>
 
 <style scoped>
+.doings {
+  list-style: none;
+  margin: 0.5rem 0 0;
+  padding: 0;
+}
+.doings li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 0.75rem;
+  padding: 0.15rem 0;
+}
+.letter {
+  font-weight: 580;
+  min-width: 1ch;
+}
 .now {
   display: flex;
   flex-wrap: wrap;

@@ -12,6 +12,7 @@ const TANK: Recipe = {
   ],
   results: ["volume", "fill"],
   total: false,
+  looksBack: false,
 };
 
 function tank(inputs: Record<string, string>, parameters: Record<string, number>): Formula {
@@ -44,7 +45,7 @@ describe("formulas", () => {
       written("levels(a, 1, 2)"),
     ]).toEqual([true, false, false, false]);
     expect(mayHaveInterval(tank({}, {}), [TANK])).toBe(true);
-    expect(mayHaveInterval(tank({}, {}), [{ ...TANK, total: true }])).toBe(false);
+    expect(mayHaveInterval(tank({}, {}), [{ ...TANK, looksBack: true }])).toBe(false);
   });
 
   it("give each input a letter of its own", () => {

@@ -119,7 +119,7 @@ export function mayHaveInterval(formula: Formula, recipes: Recipe[]): boolean {
     case "while":
       return false;
     case "prepared":
-      return !recipes.find((one) => one.recipe === formula.recipe)?.total;
+      return !recipes.find((one) => one.recipe === formula.recipe)?.looksBack;
   }
 }
 

@@ -287,7 +287,7 @@ class DerivedPointsTest {
                 .post(
                         "api/v1/points",
                         request("X", Quantity.OTHER, new Formula.Written("t.before", Map.of("t", air()), 30, 10))));
-        refused(400, "adds up at each reading", () -> SERVICE.owner()
+        refused(400, "has a value at each reading", () -> SERVICE.owner()
                 .post(
                         "api/v1/points",
                         Map.of(

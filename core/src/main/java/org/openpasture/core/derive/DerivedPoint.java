@@ -148,7 +148,10 @@ final class DerivedPoint {
 
     /** What was saved is checked for it; a version that reads more must not lose what rests on itself. */
     private boolean looksBack() {
-        return isTotal() || expression != null && expression.looksBack();
+        return isTotal()
+                || formula instanceof Formula.Prepared prepared
+                        && prepared.recipe().looksBack()
+                || expression != null && expression.looksBack();
     }
 
     /** What its readings run over time by; empty if they do not. */
@@ -191,6 +194,7 @@ final class DerivedPoint {
         IntFunction<Optional<Reading>> at = usable(newestAt);
         return switch (formula) {
             case Formula.Prepared prepared when prepared.recipe().isTotal() -> total(prepared, time, before, at);
+            case Formula.Prepared prepared when prepared.recipe().isOfMeter() -> metered(prepared, time, before, at);
             case Formula.Prepared prepared ->
                 known(time, at)
                         .flatMap(readings -> reading(
@@ -347,6 +351,31 @@ final class DerivedPoint {
         double inPoint = Units.convertDifference(growth, point.quantity().unit(), point.unit())
                 .orElse(growth);
         return reading(time, sum + inPoint, now.get().quality());
+    }
+
+    /** What a meter says about the time since its last reading; nothing after a gap, or where it was set back. */
+    private Optional<Reading> metered(
+            Formula.Prepared prepared,
+            Instant time,
+            IntFunction<Optional<Reading>> before,
+            IntFunction<Optional<Reading>> at) {
+        Point meter = inputs.getFirst();
+        Optional<Reading> now =
+                at.apply(meter.number()).filter(one -> one.time().equals(time) && one.quality() != Quality.BAD);
+        return before.apply(meter.number())
+                .filter(one -> one.quality() != Quality.BAD && one.time().isBefore(time) && isNear(one, time))
+                .flatMap(then -> now.flatMap(latest -> reading(
+                        time,
+                        fromUsual(
+                                prepared.recipe()
+                                        .metered(
+                                                toUsual(meter, then.value()),
+                                                toUsual(meter, latest.value()),
+                                                Duration.between(then.time(), time)
+                                                                .toMillis()
+                                                        / 3_600_000.0),
+                                point.quantity()),
+                        worst(List.of(then, latest)))));
     }
 
     private Optional<Reading> reading(Instant time, double value, Quality quality) {

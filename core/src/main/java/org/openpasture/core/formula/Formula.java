@@ -48,9 +48,9 @@ public sealed interface Formula {
             inputs = ids(inputs);
             parameters = parameters == null ? Map.of() : Map.copyOf(parameters);
             check(withinMinutes, everyMinutes);
-            if (everyMinutes != null && recipe.isTotal()) {
+            if (everyMinutes != null && recipe.looksBack()) {
                 throw new IllegalArgumentException("'" + recipe.title()
-                        + "' adds up at each reading of its input; leave the interval ('everyMinutes') out");
+                        + "' has a value at each reading of its input; leave the interval ('everyMinutes') out");
             }
         }
 

@@ -120,7 +120,19 @@ public enum Recipe {
             List.of(new Input("temperature", Quantity.TEMPERATURE)),
             List.of(new Parameter("base", "Above", "°C", null, -100, 1000)),
             List.of(Quantity.DEGREE_HOURS),
-            (before, now, hours, of) -> Math.max(0, before - of[0]) * hours);
+            (before, now, hours, of) -> Math.max(0, before - of[0]) * hours),
+    POWER_FROM_ENERGY(
+            "power-from-energy",
+            "Power from an energy meter",
+            new Input("energy", Quantity.ENERGY),
+            Quantity.POWER,
+            Recipe::perHour),
+    FLOW_FROM_VOLUME(
+            "flow-from-volume",
+            "Flow from a volume meter",
+            new Input("volume", VOLUME),
+            Quantity.FLOW,
+            Recipe::perHour);
 
     /** What a formula needs of a point. */
     public record Input(String name, Quantity quantity) {}
@@ -161,6 +173,16 @@ public enum Recipe {
         double of(double before, double now, double hours, double[] of);
     }
 
+    /** What follows from how far a meter went between two readings. */
+    private interface Metered {
+        /**
+         * The value in the result's usual unit; NaN where the meter was set back.
+         *
+         * @param hours between the readings
+         */
+        double of(double before, double now, double hours);
+    }
+
     /** How much is in a tank. */
     private interface Contents {
         /**
@@ -179,6 +201,7 @@ public enum Recipe {
     private final List<Quantity> results;
     private final @Nullable Momentary momentary;
     private final @Nullable Running running;
+    private final @Nullable Metered metered;
 
     /** What follows from temperature and humidity of air. */
     Recipe(String id, String title, Quantity result, DoubleBinaryOperator ofAir) {
@@ -211,7 +234,7 @@ public enum Recipe {
             List<Parameter> parameters,
             List<Quantity> results,
             Momentary momentary) {
-        this(id, title, inputs, parameters, results, momentary, null);
+        this(id, title, inputs, parameters, results, momentary, null, null);
     }
 
     Recipe(
@@ -221,7 +244,12 @@ public enum Recipe {
             List<Parameter> parameters,
             List<Quantity> results,
             Running running) {
-        this(id, title, inputs, parameters, results, null, running);
+        this(id, title, inputs, parameters, results, null, running, null);
+    }
+
+    /** What a meter says about the time between its readings. */
+    Recipe(String id, String title, Input meter, Quantity result, Metered metered) {
+        this(id, title, List.of(meter), List.of(), List.of(result), null, null, metered);
     }
 
     Recipe(
@@ -231,7 +259,8 @@ public enum Recipe {
             List<Parameter> parameters,
             List<Quantity> results,
             @Nullable Momentary momentary,
-            @Nullable Running running) {
+            @Nullable Running running,
+            @Nullable Metered metered) {
         this.id = id;
         this.title = title;
         this.inputs = inputs;
@@ -239,6 +268,11 @@ public enum Recipe {
         this.results = results;
         this.momentary = momentary;
         this.running = running;
+        this.metered = metered;
+    }
+
+    private static double perHour(double before, double now, double hours) {
+        return now < before ? Double.NaN : (now - before) / hours;
     }
 
     private static Parameter length(String name, String title) {
@@ -277,12 +311,27 @@ public enum Recipe {
         return running != null;
     }
 
+    /** Whether it is what a meter says about the time since its reading before. */
+    public boolean isOfMeter() {
+        return metered != null;
+    }
+
+    /** Whether it rests on a reading before, so that it has one at each reading of its input and at no others. */
+    public boolean looksBack() {
+        return isTotal() || isOfMeter();
+    }
+
     /** The number with a name. */
     public Optional<Parameter> parameter(String name) {
         return parameters.stream().filter(one -> one.name().equals(name)).findFirst();
     }
 
-    /** The value of a moment; NaN where the formula does not hold. Not for totals. */
+    /** What a meter says; NaN where it was set back. Only for those of meters. */
+    public double metered(double before, double now, double hours) {
+        return metered == null ? Double.NaN : metered.of(before, now, hours);
+    }
+
+    /** The value of a moment; NaN where the formula does not hold. Not for those that look back. */
     public double value(double[] in, double[] of, Quantity result) {
         return momentary == null ? Double.NaN : momentary.of(in, of, result);
     }

@@ -64,6 +64,7 @@ class DerivationTest {
     private static final int WARM_WHILE_ON = 17;
     private static final int MOIST_AT_LEVEL = 18;
     private static final int MEAN_WHILE_ON = 19;
+    private static final int PER_HOUR = 20;
 
     private static Point point(int number, Quantity quantity, String unit, @Nullable Formula formula) {
         return new Point(
@@ -133,6 +134,11 @@ class DerivationTest {
                     Quantity.OTHER,
                     "K",
                     new Formula.Written("a - b + p", Map.of("a", "p11", "b", "p12", "p", "p5"), 20, 3)),
+            point(
+                    PER_HOUR,
+                    Quantity.POWER,
+                    "W",
+                    new Formula.Prepared(Recipe.POWER_FROM_ENERGY, Map.of("energy", "p2"), Map.of(), 20)),
             point(WARM_WHILE_ON, Quantity.TEMPERATURE, "°F", Formula.While.is("p1", "p5", 1, 12)),
             point(MOIST_AT_LEVEL, Quantity.HUMIDITY, "%", new Formula.While("p2", "p7", null, null, 2.0, 30)),
             point(
@@ -372,6 +378,7 @@ class DerivationTest {
                 MEAN_AT_TIMES,
                 WARM_WHILE_ON,
                 MOIST_AT_LEVEL,
+                PER_HOUR,
                 MEAN_WHILE_ON)) {
             Map<Instant, Reading> expected = new TreeMap<>();
             // In the order of need: what is derived from derived points comes after them.
@@ -473,6 +480,15 @@ class DerivationTest {
                 at(3, AIR, 20));
         assertThat(store.of(WARM_WHILE_ON).values())
                 .containsExactly(new Reading(NOON.plusSeconds(180), 68, Quality.UNCERTAIN));
+    }
+
+    /** 3 kWh in 15 min are 12 kW; after a gap, and where the meter was changed, nothing is said. */
+    @Test
+    void aMeterSaysWhatWasUsedPerHour() {
+        Store store = after(at(0, MOIST, 10), at(15, MOIST, 13), at(50, MOIST, 20), at(55, MOIST, 1), at(60, MOIST, 1));
+        assertThat(store.of(PER_HOUR).values())
+                .containsExactly(
+                        Reading.good(NOON.plusSeconds(15 * 60), 12_000), Reading.good(NOON.plusSeconds(3_600), 0));
     }
 
     @Test

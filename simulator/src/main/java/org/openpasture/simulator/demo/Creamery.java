@@ -331,6 +331,7 @@ final class Creamery extends DemoMaker {
                         "cellar-temperature", List.of(81, 22),
                         "cellar-humidity", List.of(81, 36)),
                 Map.of(pump, List.of(48, 42)));
+        network(site, wheyRoom);
         dashboard(site);
         // What the milk did on the road, and while it was collected.
         api.post(
@@ -340,7 +341,6 @@ final class Creamery extends DemoMaker {
                         List.of(id("lorry-milk")),
                         "states",
                         List.of(Map.of("name", "driving", "is", 1), Map.of("name", "standing", "is", 0))));
-        network(site, wheyRoom);
         return site;
     }
 
