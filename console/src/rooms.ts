@@ -108,7 +108,7 @@ export const router = createRouter({
     { path: "/records", component: () => import("./records/RecordsRoom.vue"), meta: { title: "Records" } },
     { path: "/settings", redirect: "/settings/appearance" },
     {
-      path: "/settings/:section(appearance|account|notices|tokens|mail|text|life-sign|radio|about)",
+      path: "/settings/:section(appearance|account|notices|tokens|mail|text|life-sign|cameras|radio|about)",
       component: () => import("./settings/SettingsRoom.vue"),
       props: true,
       meta: { title: "Settings" },

@@ -26,6 +26,10 @@ const FOUND = "found";
 const at = ref(NEWEST);
 const other = ref(NONE);
 const mark = ref(FOUND);
+/** A frequency of one's own, such as that of a gear: its teeth times the speed. */
+const OWN = "own";
+const ownHz = ref<number>();
+const withSidebands = ref(false);
 const ask = useSpectra();
 
 const kept = useRefreshed(() => ask.kept(point.id, MOST), [() => point.id], REFRESH_SECONDS);
@@ -66,10 +70,19 @@ watch(
 const marks = computed(() => markables(shown.data.value?.spectrum.markers ?? []));
 /** What is chosen; else what was found, or the running speed. */
 const chosen = computed(() => {
+  if (mark.value === OWN) {
+    return { id: OWN, label: "own frequency", hz: ownHz.value ?? 0 };
+  }
   const spectrum = shown.data.value?.spectrum;
   const id = mark.value === FOUND && spectrum ? usualMark(spectrum) : mark.value;
   return marks.value.find((one) => one.id === id);
 });
+/** Sidebands stand apart by the running speed; around the speed itself they would be its multiples. */
+const besideHz = computed(() =>
+  withSidebands.value && chosen.value?.id !== "speed" && shown.data.value
+    ? speedHz(shown.data.value.spectrum)
+    : undefined,
+);
 const lines = computed<Xy[]>(() => {
   const found = shown.data.value;
   if (!found) {
@@ -124,10 +137,28 @@ const lines = computed<Xy[]>(() => {
             :label="'compared with ' + moment(one.time)"
           />
         </el-select>
-        <el-select v-if="marks.length" v-model="mark" aria-label="Marked">
-          <el-option :value="FOUND" :label="'marked: ' + (chosen?.label ?? 'nothing')" />
+        <el-select v-model="mark" aria-label="Marked">
+          <el-option
+            :value="FOUND"
+            :label="mark === FOUND ? 'marked: ' + (chosen?.label ?? 'nothing') : 'marked: what was found'"
+          />
           <el-option v-for="one in marks" :key="one.id" :value="one.id" :label="'marked: ' + one.label" />
+          <el-option :value="OWN" label="marked: own frequency" />
         </el-select>
+        <el-input-number
+          v-if="mark === OWN"
+          v-model="ownHz"
+          :min="0.1"
+          :max="100000"
+          :controls="false"
+          aria-label="Own frequency, Hz"
+          placeholder="Hz"
+        />
+        <el-checkbox
+          v-if="chosen && chosen.id !== 'speed' && shown.data.value && speedHz(shown.data.value.spectrum)"
+          v-model="withSidebands"
+          >sidebands at the running speed</el-checkbox
+        >
       </template>
     </div>
     <template v-if="shown.data.value">
@@ -140,7 +171,7 @@ const lines = computed<Xy[]>(() => {
           :lines="lines"
           :x-unit="form === 'waveform' ? 's' : 'Hz'"
           :y-unit="form === 'waveform' ? shown.data.value.waveform.unit : shown.data.value.spectrum.unit"
-          :marks="form === 'waveform' ? [] : marked(chosen, untilHz)"
+          :marks="form === 'waveform' ? [] : marked(chosen, untilHz, besideHz)"
           :speed-hz="speedHz(shown.data.value.spectrum)"
         />
       </div>

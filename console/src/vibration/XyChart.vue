@@ -35,7 +35,7 @@ const {
   lines: Xy[];
   xUnit: string;
   yUnit: string;
-  marks?: { hz: number; label: string }[];
+  marks?: { hz: number; label: string; beside?: boolean }[];
   speedHz?: number;
 }>();
 

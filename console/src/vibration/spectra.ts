@@ -84,14 +84,37 @@ export function strongest(spectrum: Spectrum): string {
   return line ? `Strongest line ${three(line.hz)} Hz, ${three(line.rms)} ${spectrum.unit}` : "No line stands out";
 }
 
-/** Its frequency and multiples, as far as they are shown: five of the running speed, three of what a bearing strikes. */
-export function marked(of: Markable | undefined, untilHz: number): { hz: number; label: string }[] {
-  const most = of?.id === "speed" ? 5 : 3;
-  return of
-    ? Array.from({ length: most }, (_, i) => ({ hz: of.hz * (i + 1), label: `${i + 1}×` })).filter(
-        ({ hz }) => hz <= untilHz,
-      )
-    : [];
+/** A line that is marked; sidebands are fainter than what they stand beside. */
+export interface Mark {
+  hz: number;
+  label: string;
+  beside?: boolean;
+}
+
+/** On each side of a multiple. */
+const SIDEBANDS = 2;
+
+/**
+ * Its frequency and multiples, as far as they are shown: five of the running speed, three of everything else.
+ *
+ * @param besideHz how far apart sidebands stand around each multiple, such as the running speed around the line of an inner
+ *   ring or of a gear; undefined for none
+ */
+export function marked(of: Markable | undefined, untilHz: number, besideHz?: number): Mark[] {
+  if (!of || !(of.hz > 0)) {
+    return [];
+  }
+  const multiples = Array.from({ length: of.id === "speed" ? 5 : 3 }, (_, i) => ({
+    hz: of.hz * (i + 1),
+    label: `${i + 1}×`,
+  }));
+  const sides = besideHz ? Array.from({ length: SIDEBANDS }, (_, i) => [-1 - i, i + 1]).flat() : [];
+  return multiples
+    .flatMap((one): Mark[] => [
+      one,
+      ...sides.map((side) => ({ hz: one.hz + side * (besideHz ?? 0), label: "", beside: true })),
+    ])
+    .filter(({ hz }) => hz > 0 && hz <= untilHz);
 }
 
 const PATTERNS: Record<Finding["pattern"], string> = {

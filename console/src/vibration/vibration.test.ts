@@ -53,6 +53,23 @@ describe("what is marked in a spectrum", () => {
     expect(marked(undefined, 600)).toEqual([]);
   });
 
+  it("has sidebands around each multiple, as far as they are shown", () => {
+    const gear = { id: "own", label: "own frequency", hz: 300 };
+    expect(marked(gear, 640, 25).map(({ hz, beside }) => [hz, !!beside])).toEqual([
+      [300, false],
+      [275, true],
+      [325, true],
+      [250, true],
+      [350, true],
+      [600, false],
+      [575, true],
+      [625, true],
+      [550, true],
+    ]);
+    expect(marked({ ...gear, hz: 30 }, 100, 25).map(({ hz }) => hz)).not.toContain(-20);
+    expect(marked({ ...gear, hz: 0 }, 640)).toEqual([]);
+  });
+
   it("is nothing where the speed is not known", () => {
     expect(markables([])).toEqual([]);
     expect(speedWords(null)).toBe("not known");

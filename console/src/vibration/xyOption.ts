@@ -16,7 +16,7 @@ export interface XyLook {
   xUnit: string;
   yUnit: string;
   /** Upright lines with words at their top. */
-  marks: { hz: number; label: string }[];
+  marks: { hz: number; label: string; beside?: boolean }[];
   /** What a whole turn of the machine is, so that the pointer can say which multiple it is at. */
   speedHz?: number;
   palette: Palette;
@@ -79,8 +79,9 @@ export function xyOption(lines: Xy[], { xUnit, yUnit, marks, speedHz, palette }:
               silent: true,
               symbol: "none",
               lineStyle: { color: palette("heather"), width: 1, type: [2, 3] },
-              data: marks.map(({ hz, label }) => ({
+              data: marks.map(({ hz, label, beside }) => ({
                 xAxis: hz,
+                ...(beside ? { lineStyle: { opacity: 0.45 } } : {}),
                 label: { formatter: label, position: "end", color: palette("heather"), fontSize: 11, distance: 3 },
               })),
             },

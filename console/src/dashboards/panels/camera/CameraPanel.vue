@@ -28,7 +28,7 @@ const { source, takenAt, error } = useCamera(() => panel.cameraId);
   min-height: 0;
 }
 img {
-  flex: 1;
+  flex: 0 1 auto;
   min-height: 0;
   width: 100%;
   object-fit: contain;

@@ -646,8 +646,9 @@ class ConsoleTest {
         phone.context().close();
     }
 
-    /** Until no part of a page says any more that it loads. */
+    /** Until no part of a page says any more that it loads; an address that leads nowhere is none of a room. */
     private static void loaded(Page on) {
+        assertThat(on.locator("h1").first()).not().hasText("There is no such page");
         on.waitForFunction("() => !document.body.innerText.includes('Loading …')");
     }
 

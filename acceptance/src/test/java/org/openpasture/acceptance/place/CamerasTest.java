@@ -46,6 +46,7 @@ class CamerasTest {
 
     private static final HttpClient HTTP = HttpClient.newHttpClient();
     private static final AtomicInteger ASKED = new AtomicInteger();
+    private static final AtomicInteger MADE = new AtomicInteger();
     private static Plant plant;
     private static SimulatedCamera door;
     private static HttpServer odd;
@@ -97,8 +98,8 @@ class CamerasTest {
         return SERVICE.owner();
     }
 
-    private static CameraRequest request(String address, @Nullable String password) {
-        return new CameraRequest("Door", plant.pump, URI.create(address), "eye", password, 3_600);
+    private static CameraRequest request(String name, String address, @Nullable String password) {
+        return new CameraRequest(name, plant.pump, URI.create(address), "eye", password, 3_600);
     }
 
     private static String odd(String path) {
@@ -106,7 +107,10 @@ class CamerasTest {
     }
 
     private static CameraView add(String address, @Nullable String password) {
-        return owner().post("api/v1/cameras", request(address, password), CameraView.class);
+        return owner().post(
+                        "api/v1/cameras",
+                        request("Door " + MADE.incrementAndGet(), address, password),
+                        CameraView.class);
     }
 
     private static byte[] picture(ApiClient by, String path) throws IOException {
@@ -140,7 +144,9 @@ class CamerasTest {
         ApiClient stranger = SERVICE.signIn("stranger");
         refused(404, "camera", () -> pictureOf(stranger, camera));
         assertThat(stranger.get("api/v1/cameras")).isEmpty();
-        refused(403, "set up cameras", () -> editor.post("api/v1/cameras", request(door.address(), null)));
+        refused(409, "called '" + camera.name(), () -> owner().post(
+                        "api/v1/cameras", request(camera.name(), odd("/page"), null)));
+        refused(403, "set up cameras", () -> editor.post("api/v1/cameras", request("Mine", door.address(), null)));
     }
 
     @Test
@@ -148,11 +154,11 @@ class CamerasTest {
         CameraView camera = add(door.address(), "wrong");
         gives("its user or password is wrong", camera);
         String path = "api/v1/cameras/" + camera.id();
-        owner().put(path, request(door.address(), "of the door"));
+        owner().put(path, request(camera.name(), door.address(), "of the door"));
         assertThat(pictureOf(owner(), camera)).isNotEmpty();
-        owner().put(path, request(door.address(), null));
+        owner().put(path, request(camera.name(), door.address(), null));
         assertThat(pictureOf(owner(), camera)).as("it is kept").isNotEmpty();
-        owner().put(path, request(odd("/page"), null));
+        owner().put(path, request(camera.name(), odd("/page"), null));
         assertThat(owner().get(path, CameraView.class).hasPassword()).isFalse();
     }
 

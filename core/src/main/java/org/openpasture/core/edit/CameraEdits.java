@@ -32,6 +32,7 @@ public final class CameraEdits {
                 Edited.unless(
                         Rights.on(access, Right.LOOK, camera.placeId(), "see this place")
                                 .or(() -> managing(access))
+                                .or(() -> name(access, camera))
                                 .or(() -> tooMany(access, camera)),
                         () -> Changes.put(camera));
             case CameraWish.Remove(String id) ->
@@ -52,6 +53,16 @@ public final class CameraEdits {
         return access.mayManageInstance()
                 ? Optional.empty()
                 : Optional.of(Refused.notAllowed("set up cameras, whose addresses this service calls for everybody"));
+    }
+
+    /** Two of one name could not be told apart in a list. */
+    private static Optional<Refused> name(Access access, Camera camera) {
+        return access.registry().all(Camera.class).stream()
+                        .anyMatch(other ->
+                                !other.id().equals(camera.id()) && other.name().equalsIgnoreCase(camera.name()))
+                ? Optional.of(Refused.clash(
+                        "There is a camera called '" + camera.name() + "' already.", "Give this one another name."))
+                : Optional.empty();
     }
 
     private static Optional<Refused> tooMany(Access access, Camera camera) {

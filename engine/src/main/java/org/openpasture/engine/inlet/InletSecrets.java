@@ -8,7 +8,10 @@ import org.springframework.stereotype.Component;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
-/** What inlets and outlets have to say elsewhere and nobody is shown again: headers, passwords. Encrypted at rest. */
+/**
+ * What inlets, outlets and cameras are asked for elsewhere and nobody is shown again: headers, passwords. Encrypted at
+ * rest.
+ */
 @Component
 public class InletSecrets {
     private static final String NAME = "inlet-secrets";
