@@ -16,6 +16,7 @@ public final class Bench {
         ALL.put("record-queries", app -> RecordQueries.measure());
         ALL.put("judging", app -> JudgingRate.measure());
         ALL.put("deriving", app -> DerivingRate.measure());
+        ALL.put("means", app -> RunningMeans.measure());
         ALL.put("waveforms", app -> WaveformRate.measure());
         ALL.put("commits", app -> CommitRate.measure());
         ALL.put("start", StartUp::measure);
