@@ -71,6 +71,12 @@ article :deep(h2) {
 article :deep(li) {
   margin-bottom: 6px;
 }
+article :deep(img) {
+  display: block;
+  max-width: 100%;
+  margin-top: 6px;
+  border: 1px solid var(--line);
+}
 article :deep(th),
 article :deep(td) {
   text-align: left;

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import rooms from "../rooms.ts?raw";
 import { helpFor, PAGES } from "./pages";
-import { fileOf, NAMES, render, titleOf } from "./text";
+import { KINDS } from "@/dashboards/panels/kinds";
+import { fileOf, NAMES, pictureOf, render, titleOf } from "./text";
 
 const read = async (name: string) => (await fileOf(name)?.()) ?? "";
 
@@ -17,6 +18,18 @@ describe("guide", () => {
       const known = PAGES.some((page) => link === "/guide/" + page.name) || link === "/api/openapi";
       expect(known, link).toBe(true);
     }
+    for (const [, picture] of text.matchAll(/!\[[^\]]+\]\(pictures\/([^)]*)\)/g)) {
+      expect(pictureOf(picture ?? ""), picture).toBeTruthy();
+    }
+  });
+
+  it("shows a picture of each kind of panel", async () => {
+    const text = await read("panels");
+    Object.entries(KINDS).forEach(([kind, { name }]) => {
+      expect(text).toContain(`## ${name}\n`);
+      expect(text).toContain(`(pictures/${kind}.png)`);
+    });
+    expect(render("![A dial](pictures/dial.png)")).toMatch(/<img src="[^"]*dial[^"]*" alt="A dial" loading="lazy">/);
   });
 
   it("helps with the room that is open", () => {

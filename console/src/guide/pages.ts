@@ -5,6 +5,7 @@ export const PAGES = [
   { name: "limits", title: "Limits", rooms: ["/limits", "/points"] },
   { name: "rules", title: "Rules and alerts", rooms: ["/alerts"] },
   { name: "dashboards", title: "Dashboards, plans and reports", rooms: ["/dashboards", "/records/compare"] },
+  { name: "panels", title: "Kinds of panels", rooms: [] },
   { name: "sharing", title: "Sharing", rooms: ["/people", "/packs"] },
   { name: "phone", title: "Phone, https, and no network", rooms: ["/settings"] },
   { name: "backup", title: "Records and backup", rooms: ["/records"] },
@@ -13,7 +14,7 @@ export const PAGES = [
 
 /** The address of the page that helps with a room; the nearest one wins. */
 export function helpFor(path: string): string {
-  const all = PAGES.flatMap((page) => page.rooms.map((room) => ({ room, name: page.name })));
+  const all = PAGES.flatMap((page) => page.rooms.map((room: string) => ({ room, name: page.name })));
   const near = all
     .filter(({ room }) => path === room || path.startsWith(room + "/"))
     .sort((one, other) => other.room.length - one.room.length)[0];

@@ -130,7 +130,12 @@ const PATTERNS: Record<Finding["pattern"], string> = {
 
 export function findingWords(finding: Finding): string {
   const words = PATTERNS[finding.pattern];
-  return finding.bearing ? `Bearing "${finding.bearing}": ${words} This usually points to damage there.` : words;
+  const sides = finding.sidebands.length
+    ? " Sidebands at the running speed stand beside its line, as where damage turns through the load."
+    : "";
+  return finding.bearing
+    ? `Bearing "${finding.bearing}": ${words}${sides} This usually points to damage there.`
+    : words;
 }
 
 const SOURCES = {

@@ -26,7 +26,9 @@ const SPECTRUM: Spectrum = {
     { part: "speed", bearing: "", hz: 156 },
     { part: "outer-ring", bearing: "bowl bearing", hz: 280.8 },
   ],
-  findings: [{ pattern: "outer-ring", bearing: "bowl bearing", lines: [{ hz: 280.8, rms: 0.5, order: 3.6 }] }],
+  findings: [
+    { pattern: "outer-ring", bearing: "bowl bearing", lines: [{ hz: 280.8, rms: 0.5, order: 3.6 }], sidebands: [] },
+  ],
 };
 const WAVEFORM = {
   time: "2026-03-01T08:00:00Z",
@@ -92,7 +94,14 @@ describe("words and numbers", () => {
     expect(findingWords(SPECTRUM.findings[0] as Finding)).toBe(
       'Bearing "bowl bearing": The envelope repeats as often as a ball or roller passes the outer ring. This usually points to damage there.',
     );
-    expect(findingWords({ pattern: "unbalance", bearing: "", lines: [] })).toContain("unbalance");
+    const turning = {
+      pattern: "inner-ring" as const,
+      bearing: "drive end",
+      lines: [],
+      sidebands: [{ hz: 9, rms: 1, order: 1 }],
+    };
+    expect(findingWords(turning)).toContain("Sidebands at the running speed");
+    expect(findingWords({ pattern: "unbalance", bearing: "", lines: [], sidebands: [] })).toContain("unbalance");
   });
 
   it("leave out what the waveform cannot show", () =>

@@ -60,6 +60,12 @@ public record SpectrumView(
      */
     public record Marker(String part, String bearing, double hz) {}
 
-    /** A pattern that was found, the bearing (empty for the shaft) and the lines that it rests on. */
-    public record FindingView(Pattern pattern, String bearing, List<LineView> lines) {}
+    /**
+     * A pattern that was found.
+     *
+     * @param bearing empty for the shaft
+     * @param lines that it rests on
+     * @param sidebands lines on both sides of one of these, apart by the running speed; empty where there are none
+     */
+    public record FindingView(Pattern pattern, String bearing, List<LineView> lines, List<LineView> sidebands) {}
 }

@@ -1,6 +1,7 @@
 package org.openpasture.core.vibration;
 
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -10,8 +11,10 @@ import java.util.Optional;
  *
  * @param bearing the name of the bearing, empty where it is about the shaft
  * @param lines in the velocity spectrum, or for bearings in that of the envelope
+ * @param sidebands lines that stand on both sides of one of these, apart by the running speed: what is damaged turns
+ *     through the load once a turn, as an inner ring does; empty where there are none
  */
-public record Finding(Pattern pattern, String bearing, List<Line> lines) {
+public record Finding(Pattern pattern, String bearing, List<Line> lines, List<Line> sidebands) {
     /** Of the RMS of all that vibrates: a smaller line is not worth a word. */
     private static final double WORTH_A_WORD = 0.1;
 
@@ -27,9 +30,16 @@ public record Finding(Pattern pattern, String bearing, List<Line> lines) {
     private static final int MANY = 4;
     private static final double OF_THE_FIRST = 0.15;
     private static final double OFF = 0.015;
+    /** Beside the strongest line of the bearing a weaker one is no sign of a second damage. */
+    private static final double OF_THE_STRONGEST = 0.05;
 
     public Finding {
         lines = List.copyOf(lines);
+        sidebands = List.copyOf(sidebands);
+    }
+
+    private static Finding ofShaft(Pattern pattern, List<Line> lines) {
+        return new Finding(pattern, "", lines, List.of());
     }
 
     /**
@@ -56,14 +66,14 @@ public record Finding(Pattern pattern, String bearing, List<Line> lines) {
                 .filter(line -> line.rms() >= Math.max(OF_THE_FIRST * one, WORTH_A_WORD * all))
                 .toList();
         if (strong.size() > MANY) {
-            found.add(new Finding(Pattern.LOOSENESS, "", strong));
+            found.add(ofShaft(Pattern.LOOSENESS, strong));
         } else if (second.isPresent() && two >= STRONG_SECOND * one && two >= WORTH_A_WORD * all) {
             List<Line> both = new ArrayList<>();
             first.ifPresent(both::add);
             both.add(second.get());
-            found.add(new Finding(Pattern.MISALIGNMENT, "", both));
+            found.add(ofShaft(Pattern.MISALIGNMENT, both));
         } else if (first.isPresent() && one >= NEARLY_ALL * all) {
-            found.add(new Finding(Pattern.UNBALANCE, "", List.of(first.get())));
+            found.add(ofShaft(Pattern.UNBALANCE, List.of(first.get())));
         }
         return found;
     }
@@ -78,18 +88,50 @@ public record Finding(Pattern pattern, String bearing, List<Line> lines) {
      * @param envelope the spectrum of an envelope
      */
     public static List<Finding> ofBearing(Spectrum envelope, Bearing bearing, double turnsPerSecond) {
+        Map<Bearing.Part, Double> frequencies = bearing.frequencies(turnsPerSecond);
+        Map<Bearing.Part, List<Line>> lines = new EnumMap<>(Bearing.Part.class);
+        frequencies.forEach((part, hz) -> lines.put(part, multiples(envelope, hz, turnsPerSecond)));
+        double strongest = lines.values().stream()
+                .flatMap(List::stream)
+                .mapToDouble(Line::rms)
+                .max()
+                .orElse(0);
         List<Finding> found = new ArrayList<>();
-        for (Map.Entry<Bearing.Part, Double> part :
-                bearing.frequencies(turnsPerSecond).entrySet()) {
-            List<Line> lines = new ArrayList<>();
-            for (int i = 1; i <= 3; i++) {
-                double hz = i * part.getValue();
-                if (!isMultiple(hz, turnsPerSecond)) {
-                    envelope.lineAt(hz, hz * OFF).ifPresent(lines::add);
-                }
+        frequencies.forEach((part, hz) -> {
+            List<Line> strong = lines.getOrDefault(part, List.of()).stream()
+                    .filter(line -> line.rms() >= OF_THE_STRONGEST * strongest)
+                    .toList();
+            if (strong.size() >= 2) {
+                found.add(
+                        new Finding(Pattern.of(part), bearing.name(), strong, sidebands(envelope, hz, turnsPerSecond)));
             }
-            if (lines.size() >= 2) {
-                found.add(new Finding(Pattern.of(part.getKey()), bearing.name(), lines));
+        });
+        return found;
+    }
+
+    private static List<Line> multiples(Spectrum envelope, double hz, double turnsPerSecond) {
+        List<Line> lines = new ArrayList<>();
+        for (int i = 1; i <= 3; i++) {
+            if (!isMultiple(i * hz, turnsPerSecond)) {
+                envelope.lineAt(i * hz, i * hz * OFF).ifPresent(lines::add);
+            }
+        }
+        return lines;
+    }
+
+    /** On both sides of the line or of its double, or nothing: one alone is no pair. */
+    private static List<Line> sidebands(Spectrum envelope, double hz, double turnsPerSecond) {
+        List<Line> found = new ArrayList<>();
+        for (int i = 1; i <= 2; i++) {
+            double middle = i * hz;
+            if (middle <= turnsPerSecond || isMultiple(middle, turnsPerSecond)) {
+                continue;
+            }
+            double apart = turnsPerSecond * OFF;
+            Optional<Line> below = envelope.lineAt(middle - turnsPerSecond, apart);
+            Optional<Line> above = envelope.lineAt(middle + turnsPerSecond, apart);
+            if (below.isPresent() && above.isPresent()) {
+                found.addAll(List.of(below.get(), above.get()));
             }
         }
         return found;

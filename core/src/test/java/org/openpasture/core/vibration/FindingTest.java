@@ -69,6 +69,31 @@ class FindingTest {
         }
     }
 
+    /** An inner ring turns through the load: its blows are stronger once a turn. */
+    @Test
+    void damageThatTurnsThroughTheLoadHasSidebands() {
+        double inner = BEARING.frequencies(TURNS).get(Bearing.Part.INNER_RING);
+        Waveform turning = wave(Measured.ACCELERATION, RATE, RATE, t -> {
+            double since = t % (1 / inner);
+            return (4 + 3 * Math.cos(2 * Math.PI * TURNS * t))
+                    * Math.exp(-since * 900)
+                    * Math.sin(2 * Math.PI * 5_000 * since);
+        });
+        List<Finding> found =
+                Finding.ofBearing(Envelope.spectrum(turning, Envelope.usualBand(turning)), BEARING, TURNS);
+        assertThat(found).singleElement().satisfies(one -> {
+            assertThat(one.pattern()).isEqualTo(Pattern.INNER_RING);
+            assertThat(one.sidebands()).extracting(Line::hz).satisfies(hz -> {
+                assertThat(hz.get(0)).isEqualTo(inner - TURNS, within(0.7));
+                assertThat(hz.get(1)).isEqualTo(inner + TURNS, within(0.7));
+            });
+        });
+        Waveform still = struck(BEARING.frequencies(TURNS).get(Bearing.Part.OUTER_RING), 4);
+        assertThat(Finding.ofBearing(Envelope.spectrum(still, Envelope.usualBand(still)), BEARING, TURNS))
+                .singleElement()
+                .satisfies(one -> assertThat(one.sidebands()).isEmpty());
+    }
+
     @Test
     void aGoodBearingIsNotBlamed() {
         Waveform waveform = struck(60, 0);

@@ -209,10 +209,10 @@ public class Vibrations {
 
     private static SpectrumView.FindingView view(Finding finding, SpectrumView.Speed speed) {
         return new SpectrumView.FindingView(
-                finding.pattern(),
-                finding.bearing(),
-                finding.lines().stream()
-                        .map(line -> view(line, Optional.of(speed)))
-                        .toList());
+                finding.pattern(), finding.bearing(), views(finding.lines(), speed), views(finding.sidebands(), speed));
+    }
+
+    private static List<SpectrumView.LineView> views(List<Line> lines, SpectrumView.Speed speed) {
+        return lines.stream().map(line -> view(line, Optional.of(speed))).toList();
     }
 }
