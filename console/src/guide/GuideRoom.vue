@@ -75,7 +75,6 @@ article :deep(img) {
   display: block;
   max-width: 100%;
   margin-top: 6px;
-  border: 1px solid var(--line);
 }
 article :deep(th),
 article :deep(td) {
