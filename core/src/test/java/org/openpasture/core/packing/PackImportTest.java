@@ -130,6 +130,16 @@ class PackImportTest {
     }
 
     @Test
+    void aPanelOfACameraStaysWhereItsCameraIs() {
+        Frame door = new Frame("p2", "Door", List.of(), null, null, null, 0, 4, 6, 4);
+        Registry there = THERE.with(List.of(new Change.Put(new Dashboard(
+                "board", "Cold chain", "o", "creamery", 5, List.of(panel("air"), new Panel.FromCamera(door, "eye"))))));
+        assertThat(only(pack(there, Set.of(), Set.of("board")).dashboards()).panels())
+                .singleElement()
+                .isInstanceOf(Panel.Line.class);
+    }
+
+    @Test
     void bringsRulesDashboardsAndTheirLimitsToWhatStandsForTheSameHere() {
         PackPlan plan = plan(HERE, EDITOR, pack(), PackWish.asProposed());
         assertThat(plan.parts())
