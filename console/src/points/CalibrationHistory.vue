@@ -1,25 +1,22 @@
 <script setup lang="ts">
-import { api } from "@/api/http";
-import { onChanged } from "@/api/live";
 import type { CalibrationStretch, Point } from "@/api/types";
 import { moment } from "@/look/clock";
-import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
-import { watch } from "vue";
 import { calibrationWords } from "./trace";
 
 /** By which devices and calibrations a point was measured; shown as soon as there was more than one. */
-const { point } = defineProps<{ point: Point }>();
-const { data, error, load } = useLoad(() => api.get<CalibrationStretch[]>(`points/${point.id}/calibrations`));
-watch(() => point.id, load);
-onChanged(["registry"], load);
+const { point, stretches, problem } = defineProps<{
+  point: Point;
+  stretches: CalibrationStretch[] | undefined;
+  problem: unknown;
+}>();
 </script>
 
 <template>
-  <section v-if="error || (data && (data.length > 1 || data[0]?.own))" class="sheet">
+  <section v-if="problem || (stretches && (stretches.length > 1 || stretches[0]?.own))" class="sheet">
     <h2>Devices and calibrations</h2>
-    <ProblemNote :error="error" />
-    <table v-if="data" class="rows cards">
+    <ProblemNote :error="problem" />
+    <table v-if="stretches" class="rows cards">
       <thead>
         <tr>
           <th scope="col">From</th>
@@ -30,7 +27,7 @@ onChanged(["registry"], load);
         </tr>
       </thead>
       <tbody>
-        <tr v-for="one in data" :key="one.id">
+        <tr v-for="one in stretches" :key="one.id">
           <td data-label="From">{{ one.from ? moment(one.from, point.timeZone) : "the beginning" }}</td>
           <td data-label="Until">{{ one.until ? moment(one.until, point.timeZone) : "now" }}</td>
           <td data-label="Device">

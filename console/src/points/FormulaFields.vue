@@ -13,7 +13,6 @@ import {
   INTERVALS,
   intervalWords,
   mayHaveInterval,
-  rangeOf,
   SOURCES,
   type Source,
 } from "./formulas";
@@ -345,7 +344,7 @@ function removeInput(name: string) {
         />
       </el-form-item>
     </div>
-    <div v-if="isRange({ name: '', ...rangeOf(formula) })" class="two">
+    <div v-if="isRange(formula)" class="two">
       <el-form-item label="Or from" for="formula-from">
         <el-input-number id="formula-from" v-model="formula.atLeast" :controls="false" placeholder="any" />
       </el-form-item>

@@ -226,7 +226,12 @@ async function release() {
     <DaysTable :point="point" :limits="limits" />
 
     <SourceTrace :point="point" />
-    <CalibrationHistory v-if="!point.formulaText" :point="point" />
+    <CalibrationHistory
+      v-if="!point.formulaText"
+      :point="point"
+      :stretches="stretches.data.value"
+      :problem="stretches.error.value"
+    />
 
     <section v-if="past.data.value?.length" class="sheet">
       <h2>Alerts of this point</h2>

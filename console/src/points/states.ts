@@ -22,7 +22,7 @@ export function statesFor(point: Point): StateWish[] {
 }
 
 /** Whether a state is a range of values; otherwise it is one value. */
-export function isRange(state: StateWish): boolean {
+export function isRange(state: Pick<StateWish, "is">): boolean {
   return state.is === null || state.is === undefined;
 }
 

@@ -34,7 +34,8 @@ async function remove(camera: Camera) {
     </div>
     <p class="soft">
       A dashboard shows the picture of a camera beside readings. This service fetches it, so that the people who look
-      need neither a way to the camera nor its password. Whoever may see the place of a camera may see its picture.
+      need neither a way to the camera nor its password. Everyone with access to the place of a camera can see its
+      picture.
     </p>
     <ProblemNote :error="cameras.error.value" />
     <p v-if="cameras.data.value && !cameras.data.value.length" class="soft">No cameras yet.</p>

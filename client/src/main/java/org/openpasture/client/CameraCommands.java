@@ -49,7 +49,7 @@ final class CameraCommands implements Runnable {
             mixinStandardHelpOptions = true,
             description = {
                 "Set up a camera, for owners. Its password is asked for, or taken from PASTURE_CAMERA_PASSWORD.",
-                "Who may see its place may see its picture."
+                "Everyone with access to its place can see its picture."
             })
     int add(
             @Mixin Service to,

@@ -52,32 +52,22 @@ final class DerivedPoint {
             return Optional.empty();
         }
         List<Point> inputs = Inputs.of(registry, formula);
+        int needed =
+                switch (formula) {
+                    case Formula.Prepared prepared -> prepared.recipe().inputs().size();
+                    case Formula.Written written -> written.inputs().size();
+                    case Formula.Over over -> 0;
+                    case Formula.OverTime over -> 1;
+                    case Formula.While some -> 2;
+                };
+        if (inputs.size() < needed) {
+            return Optional.empty();
+        }
         try {
-            return switch (formula) {
-                case Formula.Prepared prepared ->
-                    inputs.size() == prepared.recipe().inputs().size()
-                            ? Optional.of(new DerivedPoint(registry, point, formula, inputs, null))
-                            : Optional.empty();
-                case Formula.Written written ->
-                    inputs.size() == written.inputs().size()
-                            ? Optional.of(new DerivedPoint(
-                                    registry,
-                                    point,
-                                    formula,
-                                    inputs,
-                                    Expression.parse(
-                                            written.text(), written.inputs().keySet())))
-                            : Optional.empty();
-                case Formula.Over over -> Optional.of(new DerivedPoint(registry, point, formula, inputs, null));
-                case Formula.OverTime over ->
-                    inputs.isEmpty()
-                            ? Optional.empty()
-                            : Optional.of(new DerivedPoint(registry, point, formula, inputs, null));
-                case Formula.While some ->
-                    inputs.size() < 2
-                            ? Optional.empty()
-                            : Optional.of(new DerivedPoint(registry, point, formula, inputs, null));
-            };
+            Expression expression = formula instanceof Formula.Written written
+                    ? Expression.parse(written.text(), written.inputs().keySet())
+                    : null;
+            return Optional.of(new DerivedPoint(registry, point, formula, inputs, expression));
         } catch (IllegalArgumentException e) {
             // It was checked when it was saved; a version that reads less leaves it without values.
             return Optional.empty();

@@ -356,12 +356,29 @@ public final class Registry {
     }
 
     /**
-     * Whether a condition looks at a point of an asset or a selection. What was read while another point had certain
-     * values is looked at for zones and baselines, which are its own; a limit of a rule's own is for what is measured.
+     * Whether a condition looks at a point of an asset or a selection. A limit of a rule's own is for what is measured:
+     * not for a mean over time, whose zones alone are looked at, and not for what was read while another point had
+     * certain values, which has zones and a baseline of its own.
      */
     public static boolean isFor(Condition condition, Point point) {
-        boolean isOfItsOwn = condition instanceof Condition.InZone || condition instanceof Condition.OffBaseline;
-        return condition.isFor(point.averaging()) && (isOfItsOwn || !(point.formula() instanceof Formula.While));
+        return switch (condition) {
+            case Condition.InZone inZone -> true;
+            case Condition.OffBaseline offBaseline -> isOfNow(point);
+            case Condition.Above above -> isMeasured(point);
+            case Condition.Below below -> isMeasured(point);
+            case Condition.Outside outside -> isMeasured(point);
+            case Condition.Silent silent -> isMeasured(point);
+            case Condition.DeviceSays verdict -> isMeasured(point);
+            case Condition.Faulty faulty -> isMeasured(point);
+        };
+    }
+
+    private static boolean isMeasured(Point point) {
+        return isOfNow(point) && !(point.formula() instanceof Formula.While);
+    }
+
+    private static boolean isOfNow(Point point) {
+        return point.averaging().equals(Averaging.LAST);
     }
 
     /** The points that a selection has now. */

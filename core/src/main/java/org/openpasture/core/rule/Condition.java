@@ -7,7 +7,6 @@ import java.util.OptionalDouble;
 import java.util.function.DoubleFunction;
 import org.jspecify.annotations.Nullable;
 import org.openpasture.core.limit.Severity;
-import org.openpasture.core.quantity.Averaging;
 import org.openpasture.core.quantity.Units;
 
 /** What a rule watches for. */
@@ -120,13 +119,5 @@ public sealed interface Condition {
                 throw new IllegalArgumentException("silent for at least one second");
             }
         }
-    }
-
-    /**
-     * Whether it looks at points of an asset or a selection whose values have been averaged so: zones of limits do, all
-     * else is for what is measured.
-     */
-    default boolean isFor(Averaging averaging) {
-        return this instanceof InZone || averaging.equals(Averaging.LAST);
     }
 }

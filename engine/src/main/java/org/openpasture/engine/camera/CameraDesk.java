@@ -60,7 +60,7 @@ public class CameraDesk {
     public Optional<String> problem(Camera camera) {
         return Optional.ofNullable(watched.get(camera.id()))
                 .filter(one -> one.camera.equals(camera))
-                .flatMap(one -> Optional.ofNullable(one.problem));
+                .flatMap(Watched::problem);
     }
 
     /** It has another password, or is gone. */
@@ -68,13 +68,18 @@ public class CameraDesk {
         watched.remove(cameraId);
     }
 
+    /** What came of the last look at a camera. */
+    private sealed interface Outcome {
+        record Taken(Shot shot) implements Outcome {}
+
+        record Failed(Instant at, String why) implements Outcome {}
+    }
+
     private final class Watched {
         private final Camera camera;
         private final ReentrantLock lock = new ReentrantLock();
         private volatile Instant askedAt = clock.instant();
-        private volatile @Nullable Shot shot;
-        private volatile @Nullable String problem;
-        private volatile @Nullable Instant failedAt;
+        private volatile @Nullable Outcome last;
 
         Watched(Camera camera) {
             this.camera = camera;
@@ -82,6 +87,10 @@ public class CameraDesk {
 
         boolean isForgotten(Instant now) {
             return !lock.isLocked() && askedAt.plus(KEPT).isBefore(now);
+        }
+
+        Optional<String> problem() {
+            return last instanceof Outcome.Failed failed ? Optional.of(failed.why()) : Optional.empty();
         }
 
         Shot picture() throws IOException, InterruptedException {
@@ -102,20 +111,26 @@ public class CameraDesk {
             }
         }
 
+        /** What came of the last look, as long as that counts; a clock that was set back ends it. */
         private Optional<Shot> fresh() throws IOException {
             Instant now = clock.instant();
-            Shot last = shot;
-            if (last != null
-                    && now.isBefore(last.at().plusSeconds(camera.everySeconds()))
-                    && !now.isBefore(last.at())) {
-                return Optional.of(last);
-            }
-            Instant failed = failedAt;
-            String why = problem;
-            if (failed != null && why != null && now.isBefore(failed.plus(AFTER_FAILURE)) && !now.isBefore(failed)) {
-                throw new IOException(why);
-            }
-            return Optional.empty();
+            return switch (last) {
+                case null -> Optional.empty();
+                case Outcome.Taken(Shot shot) ->
+                    isWithin(now, shot.at(), Duration.ofSeconds(camera.everySeconds()))
+                            ? Optional.of(shot)
+                            : Optional.empty();
+                case Outcome.Failed(Instant at, String why) -> {
+                    if (isWithin(now, at, AFTER_FAILURE)) {
+                        throw new IOException(why);
+                    }
+                    yield Optional.empty();
+                }
+            };
+        }
+
+        private static boolean isWithin(Instant now, Instant from, Duration span) {
+            return !now.isBefore(from) && now.isBefore(from.plus(span));
         }
 
         private Shot fetch() throws IOException, InterruptedException {
@@ -123,13 +138,11 @@ public class CameraDesk {
                 byte[] given = reader.read(
                         camera.address(), camera.user(), secrets.of(camera.id()).getOrDefault(PASSWORD, ""));
                 Shot taken = new Shot(clock.instant(), cleaned(given));
-                shot = taken;
-                problem = null;
-                failedAt = null;
+                last = new Outcome.Taken(taken);
                 return taken;
             } catch (IOException e) {
-                problem = Optional.ofNullable(e.getMessage()).orElse("it gives no picture");
-                failedAt = clock.instant();
+                last = new Outcome.Failed(
+                        clock.instant(), Optional.ofNullable(e.getMessage()).orElse("it gives no picture"));
                 throw e;
             }
         }

@@ -8,11 +8,8 @@ import java.net.PasswordAuthentication;
 import java.net.URI;
 import java.time.Duration;
 import java.util.Optional;
-import java.util.concurrent.ExecutionException;
-import java.util.concurrent.FutureTask;
-import java.util.concurrent.TimeUnit;
-import java.util.concurrent.TimeoutException;
 import org.jspecify.annotations.Nullable;
+import org.openpasture.inlets.loop.Deadline;
 
 /**
  * Fetches one picture over HTTP, with a password if the camera asks for one, by the basic or the digest scheme (RFC
@@ -43,14 +40,12 @@ public final class CameraReader {
      */
     public byte[] read(URI address, @Nullable String user, String password) throws IOException, InterruptedException {
         HttpURLConnection connection = (HttpURLConnection) address.toURL().openConnection();
-        FutureTask<byte[]> reading = new FutureTask<>(() -> content(connection, address.getHost(), user, password));
-        Thread.ofVirtual().name("camera-" + address.getHost()).start(reading);
         try {
-            return reading.get(within.toMillis(), TimeUnit.MILLISECONDS);
-        } catch (TimeoutException e) {
-            throw new IOException(address.getHost() + " gave no picture within " + within.toSeconds() + " s", e);
-        } catch (ExecutionException e) {
-            throw e.getCause() instanceof IOException io ? io : new IOException(String.valueOf(e.getCause()), e);
+            return Deadline.within(
+                    within,
+                    "camera-" + address.getHost(),
+                    address.getHost() + " gave no picture within " + within.toSeconds() + " s",
+                    () -> content(connection, address.getHost(), user, password));
         } finally {
             connection.disconnect();
         }

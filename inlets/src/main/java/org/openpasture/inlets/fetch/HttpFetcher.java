@@ -11,12 +11,10 @@ import java.time.Instant;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ExecutionException;
-import java.util.concurrent.FutureTask;
-import java.util.concurrent.TimeUnit;
-import java.util.concurrent.TimeoutException;
 import java.util.zip.GZIPInputStream;
 import org.openpasture.core.framing.Framing;
 import org.openpasture.core.inlet.Source;
+import org.openpasture.inlets.loop.Deadline;
 import org.openpasture.inlets.loop.Loop;
 import org.openpasture.inlets.message.Backoff;
 import org.openpasture.inlets.message.Condition;
@@ -122,17 +120,12 @@ public final class HttpFetcher implements MessageInlet {
      * Reads an answer to its end; one that trickles is cut off, so that it does not hold up the next round for ever.
      */
     private byte[] readWithin(InputStream body, boolean packed) throws IOException, InterruptedException {
-        FutureTask<byte[]> reading =
-                new FutureTask<>(() -> (packed ? new GZIPInputStream(body) : body).readNBytes(LONGEST + 1));
-        Thread.ofVirtual().name("fetch-body").start(reading);
         try {
-            return reading.get(ANSWER_WITHIN.toMillis(), TimeUnit.MILLISECONDS);
-        } catch (TimeoutException e) {
-            throw new IOException(
+            return Deadline.within(
+                    ANSWER_WITHIN,
+                    "fetch-body",
                     source.url().getHost() + " did not finish its answer within " + ANSWER_WITHIN.toSeconds() + " s",
-                    e);
-        } catch (ExecutionException e) {
-            throw e.getCause() instanceof IOException io ? io : new IOException(String.valueOf(e.getCause()), e);
+                    () -> (packed ? new GZIPInputStream(body) : body).readNBytes(LONGEST + 1));
         } finally {
             body.close();
         }

@@ -1,2 +1,2 @@
-/** Threads that go on whatever a step throws. It knows nothing of what is done. */
+/** Threads that go on whatever a step throws, and waits that end. It knows nothing of what is done. */
 package org.openpasture.inlets.loop;

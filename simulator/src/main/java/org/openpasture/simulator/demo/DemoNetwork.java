@@ -31,10 +31,10 @@ final class DemoNetwork implements AutoCloseable {
     private static final Duration EVERY = Duration.ofSeconds(20);
     private static final Duration LOGGED_EVERY = Duration.ofSeconds(20);
     private static final int MOST_ENTRIES = 300;
-    private final DemoWorld world;
-    private final Clock clock;
     private static final String CAMERA_USER = "pasture";
     private static final String CAMERA_PASSWORD = "cold-store-door";
+    private final DemoWorld world;
+    private final Clock clock;
     private final HttpServer coldStore;
     private final SimulatedCamera camera;
     private final ScheduledExecutorService timer = Executors.newSingleThreadScheduledExecutor();
