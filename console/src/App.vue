@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t, widgetTexts } from "@/language";
 import { useSession } from "@/shell/session";
 import { watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
@@ -23,10 +24,14 @@ watch(
 </script>
 
 <template>
-  <AppShell v-if="session.person && !route.meta.bare"><RouterView /></AppShell>
-  <DoorSheet v-else-if="session.away" title="Service not available">
-    <p role="status">The service does not answer. This page tries again by itself and goes on as soon as it does.</p>
-    <ProblemNote :error="session.away" />
-  </DoorSheet>
-  <RouterView v-else />
+  <el-config-provider :locale="widgetTexts">
+    <AppShell v-if="session.person && !route.meta.bare"><RouterView /></AppShell>
+    <DoorSheet v-else-if="session.away" :title="t('Service not available')">
+      <p role="status">
+        {{ t("The service does not answer. This page tries again by itself and goes on as soon as it does.") }}
+      </p>
+      <ProblemNote :error="session.away" />
+    </DoorSheet>
+    <RouterView v-else />
+  </el-config-provider>
 </template>

@@ -1,11 +1,4 @@
-import "@fontsource-variable/source-sans-3/wght.css";
-import "element-plus/theme-chalk/base.css";
-import "element-plus/theme-chalk/dark/css-vars.css";
-import "./look/theme.css";
-import { createPinia } from "pinia";
-import { createApp } from "vue";
-import App from "./App.vue";
-import { router } from "./rooms";
+import { loadLanguage } from "./language";
 
 // After an upgrade a page that is still open asks for parts that there are no more: it is loaded anew, once.
 window.addEventListener("vite:preloadError", (event) => {
@@ -17,4 +10,6 @@ window.addEventListener("vite:preloadError", (event) => {
   }
 });
 
-createApp(App).use(createPinia()).use(router).mount("#app");
+// Rooms keep texts in tables of theirs, so that the language comes first. Without its texts the console is English.
+await loadLanguage().catch(() => undefined);
+await import("./start");

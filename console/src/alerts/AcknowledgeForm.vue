@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Alert } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -19,21 +20,21 @@ async function acknowledge() {
     // Before the alert may leave the list, and this form with it.
     emit("close");
     alerts.take(after);
-  }, "Acknowledged.");
+  }, t("Acknowledged."));
 }
 </script>
 
 <template>
   <FormDialog
-    title="Acknowledge alert"
-    save-label="Acknowledge"
+    :title="t('Acknowledge alert')"
+    :save-label="t('Acknowledge')"
     :error="error"
     :busy="busy"
     @save="acknowledge"
     @close="emit('close')"
   >
     <p>{{ alert.summary }}</p>
-    <el-form-item label="What did you find, or what will you do? (may be empty)" for="ack-note">
+    <el-form-item :label="t('What did you find, or what will you do? (may be empty)')" for="ack-note">
       <el-input id="ack-note" v-model="text" type="textarea" :rows="3" autofocus />
     </el-form-item>
   </FormDialog>

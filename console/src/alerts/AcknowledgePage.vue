@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { said, t } from "@/language";
 import { api } from "@/api/http";
 import type { MailedAlert } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -16,35 +17,42 @@ const alert = useLoad(() => api.post<MailedAlert>("notices/alert", { token }));
 const { busy, error, run } = useAction();
 
 async function acknowledge() {
-  if (await run(() => api.post("notices/acknowledgement", { token }), "Alert acknowledged.")) {
+  if (await run(() => api.post("notices/acknowledgement", { token }), t("Alert acknowledged."))) {
     await alert.load();
   }
 }
 </script>
 
 <template>
-  <DoorSheet title="Acknowledge an alert">
+  <DoorSheet :title="t('Acknowledge an alert')">
     <template v-if="alert.data.value">
       <p class="what">
         <FenceMark :severity="alert.data.value.severity" />
         <strong>{{ alert.data.value.summary }}</strong>
       </p>
       <p class="soft">
-        {{ alert.data.value.severity }}, since {{ moment(alert.data.value.raisedAt) }};
-        {{ STATES[alert.data.value.state] }}
+        {{
+          t("{severity}, since {moment}; {state}", {
+            severity: said(alert.data.value.severity),
+            moment: moment(alert.data.value.raisedAt),
+            state: STATES[alert.data.value.state],
+          })
+        }}
       </p>
       <p v-if="alert.data.value.acknowledgedBy" role="status">
-        Acknowledged by {{ alert.data.value.acknowledgedBy
+        {{ t("Acknowledged by {acknowledgedBy}", { acknowledgedBy: alert.data.value.acknowledgedBy })
         }}<template v-if="alert.data.value.acknowledgedAt">, {{ moment(alert.data.value.acknowledgedAt) }}</template
         >.
       </p>
       <template v-else>
         <ProblemNote :error="error" />
-        <el-button type="primary" size="large" :loading="busy" @click="acknowledge">Acknowledge</el-button>
+        <el-button type="primary" size="large" :loading="busy" @click="acknowledge">{{ t("Acknowledge") }}</el-button>
       </template>
     </template>
     <ProblemNote v-else :error="alert.error.value" />
-    <p><RouterLink to="/alerts">Open all alerts</RouterLink> (needs a sign-in)</p>
+    <p>
+      <RouterLink to="/alerts">{{ t("Open all alerts") }}</RouterLink> {{ t("(needs a sign-in)") }}
+    </p>
   </DoorSheet>
 </template>
 

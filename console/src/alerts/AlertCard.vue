@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { Alert } from "@/api/types";
 import { age, moment, now } from "@/look/clock";
 import FenceMark from "@/look/FenceMark.vue";
@@ -23,23 +24,37 @@ const mayAct = computed(() => places.may("operate", alert.placeId));
         <RouterLink :to="`/alerts/${alert.id}`">{{ alert.summary }}</RouterLink>
       </h2>
       <p class="soft small">
-        {{ alert.path.join(", ") }} · since {{ moment(alert.startedAt, places.zoneOf(alert.placeId)) }} ({{
-          age(alert.startedAt, now)
-        }}) ·
-        {{ STATES[alert.state] }}
-        <template v-if="alert.acknowledgedBy"> by {{ alert.acknowledgedBy }}</template>
+        {{
+          t("{place} · since {moment} ({age}) · {state}", {
+            place: alert.path.join(", "),
+            moment: moment(alert.startedAt, places.zoneOf(alert.placeId)),
+            age: age(alert.startedAt, now),
+            state: STATES[alert.state],
+          })
+        }}
+        <template v-if="alert.acknowledgedBy">
+          {{ t("by {acknowledgedBy}", { acknowledgedBy: alert.acknowledgedBy }) }}</template
+        >
         <template v-if="alert.shelf">
-          {{ alert.shelf.until ? `until ${moment(alert.shelf.until, places.zoneOf(alert.placeId))}` : "" }}:
+          {{
+            alert.shelf.until
+              ? t("until {moment}", { moment: moment(alert.shelf.until, places.zoneOf(alert.placeId)) })
+              : ""
+          }}:
           {{ alert.shelf.reason }}
         </template>
-        <template v-if="alert.assignedTo"> · assigned to {{ alert.assignedTo }}</template>
+        <template v-if="alert.assignedTo">
+          · {{ t("assigned to {assignedTo}", { assignedTo: alert.assignedTo }) }}</template
+        >
       </p>
       <p v-if="alert.guidance" class="todo"><LinkedText :text="alert.guidance" /></p>
       <p v-if="alert.notes.length" class="note">
         “{{ alert.notes.at(-1)?.text }}” <span class="soft small">{{ alert.notes.at(-1)?.person }}</span>
       </p>
     </div>
-    <el-button v-if="mayAct && !alert.acknowledgedAt" type="primary" @click="answering = true">Acknowledge</el-button>
+    <el-button v-if="mayAct && !alert.acknowledgedAt" type="primary" @click="answering = true">{{
+      t("Acknowledge")
+    }}</el-button>
     <AcknowledgeForm v-if="answering" :alert="alert" @close="answering = false" />
   </article>
 </template>
@@ -80,6 +95,7 @@ p {
 }
 .todo {
   white-space: pre-line;
+  overflow-wrap: anywhere;
 }
 .note {
   font-style: italic;

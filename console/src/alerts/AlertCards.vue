@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { Alert } from "@/api/types";
 import { computed } from "vue";
 import AlertCard from "./AlertCard.vue";
@@ -19,7 +20,7 @@ const groups = computed(() => {
   <template v-for="[key, [first, ...others]] in groups" :key="key">
     <AlertCard v-if="first" :alert="first" />
     <details v-if="others.length" class="others">
-      <summary>{{ others.length }} more alerts with the same cause</summary>
+      <summary>{{ t("{others} more alerts with the same cause", { others: others.length }) }}</summary>
       <div class="stack">
         <AlertCard v-for="alert in others" :key="alert.id" :alert="alert" />
       </div>

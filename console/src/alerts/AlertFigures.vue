@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { t } from "@/language";
+import { trimmed } from "@/look/numbers";
 import { api } from "@/api/http";
 import type { AlertFigures } from "@/api/types";
 import FenceMark from "@/look/FenceMark.vue";
@@ -12,37 +14,37 @@ const figures = useLoad(() =>
   api.get<AlertFigures>("alerts/figures?since=" + new Date(Date.now() - days.value * 86_400_000).toISOString()),
 );
 watch(days, figures.load);
-const number = (value: number) => value.toLocaleString("en-GB", { maximumFractionDigits: value < 1 ? 2 : 1 });
+const number = (value: number) => trimmed(value, value < 1 ? 2 : 1);
 </script>
 
 <template>
   <section class="sheet">
     <div class="head">
-      <h2>Alert statistics</h2>
-      <el-select v-model="days" aria-label="Period" class="period">
-        <el-option :value="1" label="last day" />
-        <el-option :value="7" label="last 7 days" />
-        <el-option :value="30" label="last 30 days" />
-        <el-option :value="365" label="last year" />
+      <h2>{{ t("Alert statistics") }}</h2>
+      <el-select v-model="days" :aria-label="t('Period')" class="period">
+        <el-option :value="1" :label="t('last day')" />
+        <el-option :value="7" :label="t('last 7 days')" />
+        <el-option :value="30" :label="t('last 30 days')" />
+        <el-option :value="365" :label="t('last year')" />
       </el-select>
     </div>
     <ProblemNote :error="figures.error.value" />
     <template v-if="figures.data.value">
       <dl class="numbers">
         <div>
-          <dt>Alerts</dt>
+          <dt>{{ t("Alerts") }}</dt>
           <dd>{{ figures.data.value.alerts }}</dd>
         </div>
         <div>
-          <dt>A day</dt>
+          <dt>{{ t("A day") }}</dt>
           <dd>{{ number(figures.data.value.perDay) }}</dd>
         </div>
         <div>
-          <dt>Most in 10 minutes</dt>
+          <dt>{{ t("Most in 10 minutes") }}</dt>
           <dd>{{ figures.data.value.mostInTenMinutes }}</dd>
         </div>
         <div>
-          <dt>Time in flood (more than 10 in 10 minutes)</dt>
+          <dt>{{ t("Time in flood (more than 10 in 10 minutes)") }}</dt>
           <dd>{{ number(figures.data.value.floodPercent) }} %</dd>
         </div>
         <div v-for="one in ['critical', 'warning', 'advisory'] as const" :key="one">
@@ -51,33 +53,35 @@ const number = (value: number) => value.toLocaleString("en-GB", { maximumFractio
         </div>
       </dl>
       <template v-if="figures.data.value.stale.length">
-        <h3>Open for more than a day</h3>
+        <h3>{{ t("Open for more than a day") }}</h3>
         <ul>
           <li v-for="one in figures.data.value.stale" :key="one.alertId">
             <RouterLink :to="`/alerts/${one.alertId}`">{{ one.summary }}</RouterLink><span class="soft">
-              · {{ number(one.hours / 24) }} days</span
+              · {{ t("{number} days", { number: number(one.hours / 24) }) }}</span
             >
           </li>
         </ul>
       </template>
       <template v-if="figures.data.value.chattering.length">
-        <h3>Chattering (three times or more within a minute)</h3>
+        <h3>{{ t("Chattering (three times or more within a minute)") }}</h3>
         <ul>
           <li v-for="one in figures.data.value.chattering" :key="one.rule + one.place">
             {{ one.place }}: {{ one.rule }}
-            <span class="soft">· {{ one.times }} times. A dead band or a hold time would calm it.</span>
+            <span class="soft"
+              >· {{ t("{times} times. A dead band or a hold time would calm it.", { times: one.times }) }}</span
+            >
           </li>
         </ul>
       </template>
       <template v-if="figures.data.value.top.length">
-        <h3>Most frequent</h3>
+        <h3>{{ t("Most frequent") }}</h3>
         <table class="rows">
           <thead>
             <tr>
-              <th>Rule</th>
-              <th>Place</th>
-              <th>Times</th>
-              <th>Share</th>
+              <th>{{ t("Rule") }}</th>
+              <th>{{ t("Place") }}</th>
+              <th>{{ t("Times") }}</th>
+              <th>{{ t("Share (part)") }}</th>
             </tr>
           </thead>
           <tbody>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { onLive } from "@/api/live";
 import type { Alert } from "@/api/types";
@@ -40,13 +41,15 @@ void load();
     <HistoryFilters v-model="filter" :exported="`/api/v1/alerts/export?${asked}`" />
     <ProblemNote :error="error" />
     <AlertRows v-if="found?.length" :alerts="found" />
-    <EmptyState v-else-if="found && !error && filtered" title="No alerts match"
-      >Remove a filter to see more.</EmptyState
-    >
-    <EmptyState v-else-if="found && !error" title="No alerts yet"
-      >Each alert is listed here with the times of its steps.</EmptyState
-    >
-    <p v-if="more" class="more"><el-button :loading="busy" @click="load(true)">Show older ones</el-button></p>
+    <EmptyState v-else-if="found && !error && filtered" :title="t('No alerts match')">{{
+      t("Remove a filter to see more.")
+    }}</EmptyState>
+    <EmptyState v-else-if="found && !error" :title="t('No alerts yet')">{{
+      t("Each alert is listed here with the times of its steps.")
+    }}</EmptyState>
+    <p v-if="more" class="more">
+      <el-button :loading="busy" @click="load(true)">{{ t("Show older ones") }}</el-button>
+    </p>
   </section>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged, onLive } from "@/api/live";
 import type { Alert } from "@/api/types";
@@ -43,20 +44,20 @@ async function unshelve() {
   await run(async () => {
     await api.remove(`alerts/${id}/shelving`);
     await load();
-  }, "Shelving ended.");
+  }, t("Shelving ended."));
 }
 
 async function assign(person: string | null) {
   await run(
     async () => (alert.value = await api.put<Alert>(`alerts/${id}/assignee`, { person })),
-    person ? `Assigned to ${person}.` : "Assigned to nobody.",
+    person ? t("Assigned to {person}.", { person }) : t("Assigned to nobody."),
   );
 }
 
 async function write() {
   const ok = await run(
     async () => (alert.value = await api.post<Alert>(`alerts/${id}/notes`, { text: text.value })),
-    "Noted.",
+    t("Noted."),
   );
   if (ok) {
     text.value = "";
@@ -68,7 +69,9 @@ async function write() {
   <div v-if="alert" class="page">
     <header class="page-head">
       <div>
-        <p class="crumbs"><RouterLink to="/alerts">Alerts</RouterLink> / {{ alert.ruleName }}</p>
+        <p class="crumbs">
+          <RouterLink to="/alerts">{{ t("Alerts") }}</RouterLink> / {{ alert.ruleName }}
+        </p>
         <h1>{{ alert.summary }}</h1>
         <p class="row">
           <FenceMark :severity="alert.severity" /> <span>{{ STATES[alert.state] }}</span>
@@ -76,25 +79,34 @@ async function write() {
         </p>
       </div>
       <template v-if="mayAct && !alert.closedAt">
-        <el-button v-if="alert.shelf" size="large" @click="unshelve">End shelving</el-button>
-        <el-button v-else size="large" @click="shelving = true">Shelve …</el-button>
-        <el-button v-if="!alert.acknowledgedAt" type="primary" size="large" @click="answering = true"
-          >Acknowledge</el-button
-        >
+        <el-button v-if="alert.shelf" size="large" @click="unshelve">{{ t("End shelving") }}</el-button>
+        <el-button v-else size="large" @click="shelving = true">{{ t("Shelve …") }}</el-button>
+        <el-button v-if="!alert.acknowledgedAt" type="primary" size="large" @click="answering = true">{{
+          t("Acknowledge")
+        }}</el-button>
       </template>
     </header>
     <p v-if="alert.shelf && !alert.closedAt" class="sheet" role="status">
-      {{ alert.shelf.until ? `Shelved until ${moment(alert.shelf.until, zone)}` : "Out of service" }} by
-      {{ alert.shelf.person }}: {{ alert.shelf.reason }}. Nobody is notified.
+      {{
+        t("{until} by {person}: {reason}. Nobody is notified.", {
+          until: alert.shelf.until
+            ? t("Shelved until {moment}", { moment: moment(alert.shelf.until, zone) })
+            : t("Out of service"),
+          person: alert.shelf.person,
+          reason: alert.shelf.reason,
+        })
+      }}
     </p>
     <section v-if="mayAct && !alert.closedAt" class="sheet row">
-      <label for="alert-assignee"><strong>Assigned to</strong></label>
+      <label for="alert-assignee"
+        ><strong>{{ t("Assigned to") }}</strong></label
+      >
       <el-select
         id="alert-assignee"
         :model-value="alert.assignedTo ?? undefined"
         clearable
-        aria-label="Assigned to"
-        placeholder="nobody"
+        :aria-label="t('Assigned to')"
+        :placeholder="t('nobody')"
         class="who"
         @update:model-value="(name?: string) => assign(name ?? null)"
       >
@@ -102,7 +114,7 @@ async function write() {
       </el-select>
     </section>
     <section v-if="alert.guidance" class="sheet">
-      <h2>Instructions</h2>
+      <h2>{{ t("Instructions") }}</h2>
       <InstructionsList :alert="alert" :may-act="mayAct" @changed="alert = $event" />
     </section>
     <section v-if="point" class="sheet">
@@ -122,15 +134,15 @@ async function write() {
       </div>
     </section>
     <section class="sheet">
-      <h2>What happened</h2>
+      <h2>{{ t("What happened") }}</h2>
       <ol>
         <li v-for="(step, i) in steps" :key="i">
           <span class="soft">{{ moment(step.at, zone) }}</span> <span>{{ step.what }}</span>
         </li>
       </ol>
       <form v-if="mayAct" class="row" @submit.prevent="write">
-        <el-input v-model="text" aria-label="A note" placeholder="What was found, what was done …" />
-        <el-button native-type="submit" :loading="busy" :disabled="!text.trim()">Write a note</el-button>
+        <el-input v-model="text" :aria-label="t('A note')" :placeholder="t('What was found, what was done …')" />
+        <el-button native-type="submit" :loading="busy" :disabled="!text.trim()">{{ t("Write a note") }}</el-button>
       </form>
       <ProblemNote :error="error" />
     </section>
@@ -140,7 +152,9 @@ async function write() {
   </div>
   <div v-else-if="problem" class="page">
     <ProblemNote :error="problem" />
-    <p><RouterLink to="/alerts">All alerts</RouterLink></p>
+    <p>
+      <RouterLink to="/alerts">{{ t("All alerts") }}</RouterLink>
+    </p>
   </div>
 </template>
 

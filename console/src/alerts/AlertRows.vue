@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { Alert } from "@/api/types";
 import { moment } from "@/look/clock";
 import FenceMark from "@/look/FenceMark.vue";
@@ -15,11 +16,11 @@ const at = (time: string, alert: Alert) => moment(time, places.zoneOf(alert.plac
   <table class="rows cards">
     <thead>
       <tr>
-        <th>Severity</th>
-        <th>What</th>
-        <th>Raised</th>
-        <th>Acknowledged</th>
-        <th>Back to normal</th>
+        <th>{{ t("Severity") }}</th>
+        <th>{{ t("What") }}</th>
+        <th>{{ t("Raised") }}</th>
+        <th>{{ t("Acknowledged") }}</th>
+        <th>{{ t("Back to normal") }}</th>
       </tr>
     </thead>
     <tbody>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import EventList from "@/events/EventList.vue";
 import EmptyState from "@/look/EmptyState.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
@@ -19,22 +20,28 @@ const tab = ref(String(query.tab ?? (Object.keys(query).length ? "history" : "op
 
 <template>
   <div class="page">
-    <header class="page-head"><h1>Alerts</h1></header>
+    <header class="page-head">
+      <h1>{{ t("Alerts") }}</h1>
+    </header>
     <el-tabs v-model="tab">
-      <el-tab-pane name="open" :label="alerts.loaded ? `Open (${alerts.open.length})` : 'Open'">
+      <el-tab-pane name="open" :label="alerts.loaded ? t('Open ({open})', { open: alerts.open.length }) : t('Open')">
         <div class="stack">
           <ProblemNote :error="alerts.problem" />
           <AlertCards :alerts="alerts.open" />
           <div v-if="alerts.loaded && !alerts.problem && !alerts.open.length" class="sheet">
-            <EmptyState title="No open alerts">Everything that is watched is within its limits.</EmptyState>
+            <EmptyState :title="t('No open alerts')">{{
+              t("Everything that is watched is within its limits.")
+            }}</EmptyState>
           </div>
         </div>
       </el-tab-pane>
-      <el-tab-pane name="shelved" :label="`Shelved (${alerts.shelved.length})`" lazy><ShelvesList /></el-tab-pane>
-      <el-tab-pane name="history" label="History" lazy><AlertHistory /></el-tab-pane>
-      <el-tab-pane name="events" label="Events" lazy><EventList /></el-tab-pane>
-      <el-tab-pane name="figures" label="Figures" lazy><AlertFigures /></el-tab-pane>
-      <el-tab-pane name="rules" label="Rules"><RulesList /></el-tab-pane>
+      <el-tab-pane name="shelved" :label="t('Shelved ({shelved})', { shelved: alerts.shelved.length })" lazy
+        ><ShelvesList
+      /></el-tab-pane>
+      <el-tab-pane name="history" :label="t('History')" lazy><AlertHistory /></el-tab-pane>
+      <el-tab-pane name="events" :label="t('Events')" lazy><EventList /></el-tab-pane>
+      <el-tab-pane name="figures" :label="t('Figures')" lazy><AlertFigures /></el-tab-pane>
+      <el-tab-pane name="rules" :label="t('Rules')"><RulesList /></el-tab-pane>
     </el-tabs>
   </div>
 </template>

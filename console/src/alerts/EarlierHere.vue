@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { onLive } from "@/api/live";
 import type { Alert } from "@/api/types";
@@ -21,7 +22,7 @@ const logbook = useLogbook(() => "limit=20&place=" + alert.placeId);
 
 <template>
   <section v-if="others.length" class="sheet">
-    <h2>Earlier alerts here</h2>
+    <h2>{{ t("Earlier alerts here") }}</h2>
     <ul>
       <li v-for="one in others" :key="one.id">
         <span class="soft">{{ moment(one.raisedAt, places.zoneOf(one.placeId)) }}</span>

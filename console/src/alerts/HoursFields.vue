@@ -1,14 +1,15 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { ActiveHours } from "@/api/types";
 import { computed } from "vue";
-import { DAYS, usualHours } from "./states";
+import { dayName, DAYS, usualHours } from "./states";
 
 /** Always, in some hours of the week, or outside of them. */
-const { label, always = "always" } = defineProps<{ id?: string; label: string; always?: string }>();
+const { label, always = t("always") } = defineProps<{ id?: string; label: string; always?: string }>();
 const hours = defineModel<ActiveHours | null>({ required: true });
 
 const when = computed({
-  get: () => (hours.value === null ? "always" : hours.value.outside ? "outside" : "within"),
+  get: () => (hours.value === null ? t("always") : hours.value.outside ? "outside" : "within"),
   set: (to) => (hours.value = to === "always" ? null : { ...(hours.value ?? usualHours()), outside: to === "outside" }),
 });
 
@@ -23,45 +24,40 @@ function set(change: Partial<ActiveHours>) {
   <div class="row hours">
     <el-select :id="id" v-model="when" :aria-label="label" class="when">
       <el-option value="always" :label="always" />
-      <el-option value="within" label="in these hours" />
-      <el-option value="outside" label="outside these hours" />
+      <el-option value="within" :label="t('in these hours')" />
+      <el-option value="outside" :label="t('outside these hours')" />
     </el-select>
     <template v-if="hours">
       <el-select
         :model-value="hours.days ?? []"
         multiple
         collapse-tags
-        :aria-label="`Days, ${label}`"
-        placeholder="every day"
+        :aria-label="t('Days, {label}', { label })"
+        :placeholder="t('every day')"
         class="when"
         @update:model-value="(days: typeof hours.days) => set({ days })"
       >
-        <el-option
-          v-for="day in DAYS"
-          :key="day"
-          :value="day"
-          :label="day.slice(0, 1) + day.slice(1, 3).toLowerCase()"
-        />
+        <el-option v-for="day in DAYS" :key="day" :value="day" :label="dayName(day)" />
       </el-select>
       <el-input
         :model-value="hours.from.slice(0, 5)"
         type="time"
-        :aria-label="`from, ${label}`"
+        :aria-label="t('from, {label}', { label })"
         class="time"
         @update:model-value="(from: string) => set({ from })"
       />
-      to
+      {{ t("to") }}
       <el-input
         :model-value="hours.until.slice(0, 5)"
         type="time"
-        :aria-label="`until, ${label}`"
+        :aria-label="t('until, {label}', { label })"
         class="time"
         @update:model-value="(until: string) => set({ until })"
       />
       <el-checkbox
         :model-value="hours.siteHolidays ?? true"
         @update:model-value="(on) => set({ siteHolidays: on === true })"
-        >holidays of the site are days off</el-checkbox
+        >{{ t("holidays of the site are days off") }}</el-checkbox
       >
     </template>
   </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { PossibleRecipient } from "@/api/types";
 import { computed } from "vue";
 import { parted, recipientWords } from "./recipients";
@@ -11,7 +12,7 @@ const options = computed(() => {
   const known = people.map((one) => ({
     value: one.recipient,
     label: one.name,
-    hint: one.ways.length ? one.ways.join(", ") : "no address",
+    hint: one.ways.length ? one.ways.join(", ") : t("no address"),
   }));
   const others = recipients.value
     .filter((one) => !known.some((person) => person.value === one))
@@ -34,8 +35,8 @@ function changed(values: string[]) {
     default-first-option
     :reserve-keyword="false"
     :aria-label="label"
-    placeholder="a person, an e-mail address or +44 …"
-    no-data-text="Enter an e-mail address or a telephone number"
+    :placeholder="t('a person, an e-mail address or +44 …')"
+    :no-data-text="t('Enter an e-mail address or a telephone number')"
     @update:model-value="changed"
   >
     <el-option v-for="one in options" :key="one.value" :value="one.value" :label="one.label">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { ActiveHours, PossibleRecipient, Round } from "@/api/types";
 import HoursFields from "./HoursFields.vue";
 import { usualHours } from "./states";
@@ -14,27 +15,38 @@ const rounds = defineModel<(Pick<Round, "afterMinutes" | "recipients"> & { hours
 <template>
   <div v-for="(round, i) in rounds" :key="i" class="round">
     <div class="when">
-      <span>After</span>
+      <span>{{ t("After") }}</span>
       <el-input-number
         v-model="round.afterMinutes"
         :min="round.hours ? 0 : 1"
         :max="1440"
         :controls="false"
-        :aria-label="`Minutes until round ${i + 1}`"
+        :aria-label="t('Minutes until round {number}', { number: i + 1 })"
       />
-      <span>min {{ round.hours ? "" : "also " }}to</span>
+      <span>{{ round.hours ? t("min to") : t("min also to") }}</span>
     </div>
-    <RecipientsField v-model="round.recipients" :label="`Recipients of round ${i + 1}`" :people="people" />
-    <el-button text :aria-label="`Remove round ${i + 1}`" @click="rounds.splice(i, 1)">Remove</el-button>
-    <HoursFields v-model="round.hours" :label="`Hours of round ${i + 1}`" always="at any hour" class="duty" />
+    <RecipientsField
+      v-model="round.recipients"
+      :label="t('Recipients of round {number}', { number: i + 1 })"
+      :people="people"
+    />
+    <el-button text :aria-label="t('Remove round {number}', { number: i + 1 })" @click="rounds.splice(i, 1)">{{
+      t("Remove")
+    }}</el-button>
+    <HoursFields
+      v-model="round.hours"
+      :label="t('Hours of round {number}', { number: i + 1 })"
+      :always="t('at any hour')"
+      class="duty"
+    />
   </div>
   <p class="add">
-    <el-button @click="rounds.push({ afterMinutes: 15 * (rounds.length + 1), recipients: [], hours: null })"
-      >Add recipients for when nobody acknowledges</el-button
-    >
-    <el-button @click="rounds.push({ afterMinutes: 0, recipients: [], hours: usualHours() })"
-      >Add who is on duty</el-button
-    >
+    <el-button @click="rounds.push({ afterMinutes: 15 * (rounds.length + 1), recipients: [], hours: null })">{{
+      t("Add recipients for when nobody acknowledges")
+    }}</el-button>
+    <el-button @click="rounds.push({ afterMinutes: 0, recipients: [], hours: usualHours() })">{{
+      t("Add who is on duty")
+    }}</el-button>
   </p>
 </template>
 

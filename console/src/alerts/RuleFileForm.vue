@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { RuleFile } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -32,7 +33,7 @@ async function save() {
   if (!known.value) {
     return look();
   }
-  if (await run(() => api.post("rules/file", { text: text.value, dryRun: false }), "The rules are applied.")) {
+  if (await run(() => api.post("rules/file", { text: text.value, dryRun: false }), t("The rules are applied."))) {
     emit("applied");
     emit("close");
   }
@@ -41,8 +42,8 @@ async function save() {
 
 <template>
   <FormDialog
-    title="Rules as YAML"
-    :save-label="known ? 'Apply' : 'Preview changes'"
+    :title="t('Rules as YAML')"
+    :save-label="known ? t('Apply') : t('Preview changes')"
     :error="error"
     :busy="busy"
     :disabled="known && !changes.length"
@@ -51,23 +52,26 @@ async function save() {
     @close="emit('close')"
   >
     <p class="soft small">
-      Points and places go by their names. What is left out of a rule stays as it is; a rule that is not in the text is
-      not touched.
+      {{
+        t(
+          "Points and places go by their names. What is left out of a rule stays as it is; a rule that is not in the text is not touched.",
+        )
+      }}
     </p>
     <el-input
       v-model="text"
       class="text"
       type="textarea"
       :rows="18"
-      aria-label="Rules as YAML"
+      :aria-label="t('Rules as YAML')"
       spellcheck="false"
       @keydown.enter.stop
     />
     <div v-if="known" role="status" class="plan">
-      <p v-if="!changes.length">Nothing would change.</p>
+      <p v-if="!changes.length">{{ t("Nothing would change.") }}</p>
       <ul v-else>
         <li v-for="rule in changes" :key="rule.id">
-          “{{ rule.name }}” would be {{ rule.fate
+          {{ t("“{name}” would be {fate}", { name: rule.name, fate: rule.fate })
           }}<template v-if="rule.changed.length">: {{ rule.changed.join(", ") }}</template>
         </li>
       </ul>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { said, t } from "@/language";
 import { api } from "@/api/http";
 import type {
   Condition,
@@ -60,7 +61,7 @@ const choices = computed<Choice[]>(() => {
       const first = here.find((one) => one.quantity === quantity) as Point;
       return {
         key: quantity,
-        label: `All ${first.quantityTitle} points (worst value)`,
+        label: t("All {quantityTitle} points (worst value)", { quantityTitle: said(first.quantityTitle) }),
         target: { kind: "asset" as const, assetId: placeId, quantity },
         unit: first.unit,
         limits: first.limitSet !== null,
@@ -89,7 +90,7 @@ const selections = computed<Choice[]>(() => {
     .filter((quantity) => below.filter((one) => one.quantity === quantity).length > 1 || isOf(quantity))
     .flatMap((quantity) => {
       const some = below.find((one) => one.quantity === quantity);
-      const title = some?.quantityTitle ?? quantity;
+      const title = said(some?.quantityTitle ?? quantity);
       const tags = new Set([
         ...below.filter((one) => one.quantity === quantity).flatMap((one) => one.tags),
         ...(isOf(quantity) && rule?.target.kind === "selection" && rule.target.tag ? [rule.target.tag] : []),
@@ -107,16 +108,21 @@ const selections = computed<Choice[]>(() => {
         limits: below.some((one) => one.quantity === quantity && one.limitSet !== null),
       });
       return [
-        choice(null, "point", `Each ${title} in ${place}: one alert each`),
-        choice(null, "asset", `Each thing in ${place}, worst ${title}`),
+        choice(null, "point", t("Each {title} in {place}: one alert each", { title, place })),
+        choice(null, "asset", t("Each thing in {place}, worst {title}", { place, title })),
         ...kinds
           .filter((kind) =>
             below.some((one) => one.quantity === quantity && places.byId.get(one.placeId)?.assetKind === kind),
           )
-          .map((kind) => choice(kind, "asset", `Each ${kind} in ${place}, worst ${title}`)),
+          .map((kind) => choice(kind, "asset", t("Each {kind} in {place}, worst {title}", { kind, place, title }))),
         ...[...tags].flatMap((tag) => [
-          choice(null, "point", `Each ${title} tagged '${tag}' in ${place}: one alert each`, tag),
-          choice(null, "asset", `Each thing in ${place}, worst ${title} tagged '${tag}'`, tag),
+          choice(
+            null,
+            "point",
+            t("Each {title} tagged '{tag}' in {place}: one alert each", { title, tag, place }),
+            tag,
+          ),
+          choice(null, "asset", t("Each thing in {place}, worst {title} tagged '{tag}'", { place, title, tag }), tag),
         ]),
       ];
     });
@@ -222,7 +228,7 @@ const others = computed(() => {
   const below = points.below(placeId);
   const here = [...new Map(below.map((one) => [one.quantity, one])).values()].map((one) => ({
     key: one.quantity,
-    label: `${one.quantityTitle} of the same place`,
+    label: t("{quantityTitle} of the same place", { quantityTitle: said(one.quantityTitle) }),
     unit: one.usualUnit,
   }));
   const single = points.ofPlace(placeId).map((one) => ({ key: one.id, label: one.name, unit: one.unit }));
@@ -277,7 +283,7 @@ function measureOf(): Measure {
 }
 
 function timesWords(times: number): string {
-  return times === 0 ? "No alert" : times === 1 ? "One alert" : `${times} alerts`;
+  return times === 0 ? t("No alert") : t("One alert | {n} alerts", { n: times });
 }
 
 function conditionOf(): Condition {
@@ -317,7 +323,7 @@ async function save() {
   if (
     await run(
       async () => (rule ? api.put("rules/" + rule.id, body(), await version()) : api.post("rules", body())),
-      "Rule saved.",
+      t("Rule saved."),
     )
   ) {
     emit("close");
@@ -330,7 +336,7 @@ function body() {
       ? { kind: "reports", count: form.holdReports }
       : { kind: "time", seconds: Math.round(form.holdMinutes * 60) };
   return {
-    name: form.name || "This rule",
+    name: form.name || t("This rule"),
     target: choice.value?.target,
     measure: measureOf(),
     also: isOfValue.value ? form.also.map(termOf) : [],
@@ -354,88 +360,110 @@ function body() {
 
 <template>
   <FormDialog
-    :title="rule ? 'Change ' + rule.name : 'Add a rule'"
-    save-label="Save"
+    :title="rule ? t('Change {name}', { name: rule.name }) : t('Add a rule')"
+    :save-label="t('Save')"
     :error="error"
     :busy="busy"
     :disabled="!form.name || !choice"
     @save="save"
     @close="emit('close')"
   >
-    <el-form-item label="Points" for="rule-target">
-      <el-select id="rule-target" v-model="form.key" aria-label="Points">
+    <el-form-item :label="t('Points')" for="rule-target">
+      <el-select id="rule-target" v-model="form.key" :aria-label="t('Points')">
         <el-option v-for="one in choices" :key="one.key" :value="one.key" :label="one.label" />
       </el-select>
     </el-form-item>
     <div v-if="isOfValue" class="two">
-      <el-form-item label="Measure" for="rule-measure">
-        <el-select id="rule-measure" v-model="form.measure" aria-label="Measure">
-          <el-option value="last" label="Latest value" />
-          <el-option value="mean" label="Mean" />
-          <el-option value="maximum" label="Maximum" />
-          <el-option value="minimum" label="Minimum" />
-          <el-option value="range" label="Range (maximum - minimum)" :disabled="isOfChange" />
-          <el-option value="rate" label="Rate of change per hour" :disabled="isOfChange" />
-          <el-option value="deviation" label="Deviation from mean" :disabled="isOfChange" />
-          <el-option value="difference" label="Difference from another point" :disabled="isOfChange" />
-          <el-option value="forecast" label="Forecast by its trend" />
+      <el-form-item :label="t('Measure')" for="rule-measure">
+        <el-select id="rule-measure" v-model="form.measure" :aria-label="t('Measure')">
+          <el-option value="last" :label="t('Latest value')" />
+          <el-option value="mean" :label="t('Mean')" />
+          <el-option value="maximum" :label="t('Maximum')" />
+          <el-option value="minimum" :label="t('Minimum')" />
+          <el-option value="range" :label="t('Range (maximum - minimum)')" :disabled="isOfChange" />
+          <el-option value="rate" :label="t('Rate of change per hour')" :disabled="isOfChange" />
+          <el-option value="deviation" :label="t('Deviation from mean')" :disabled="isOfChange" />
+          <el-option value="difference" :label="t('Difference from another point')" :disabled="isOfChange" />
+          <el-option value="forecast" :label="t('Forecast by its trend')" />
         </el-select>
       </el-form-item>
-      <el-form-item v-if="form.measure === 'difference'" label="Other point" for="rule-other">
-        <el-select id="rule-other" v-model="form.other" filterable aria-label="Other point">
+      <el-form-item v-if="form.measure === 'difference'" :label="t('Other point')" for="rule-other">
+        <el-select id="rule-other" v-model="form.other" filterable :aria-label="t('Other point')">
           <el-option v-for="one in comparable" :key="one.id" :value="one.id" :label="one.label" />
         </el-select>
       </el-form-item>
-      <el-form-item v-else-if="form.measure === 'forecast'" label="Days ahead" for="rule-ahead">
-        <el-input-number id="rule-ahead" v-model="form.aheadDays" :min="1" :max="93" aria-label="days ahead" />
+      <el-form-item v-else-if="form.measure === 'forecast'" :label="t('Days ahead')" for="rule-ahead">
+        <el-input-number id="rule-ahead" v-model="form.aheadDays" :min="1" :max="93" :aria-label="t('days ahead')" />
       </el-form-item>
-      <el-form-item v-else-if="form.measure !== 'last'" label="Window (minutes)" for="rule-window">
-        <el-input-number id="rule-window" v-model="form.windowMinutes" :min="1" :max="44640" aria-label="minutes" />
+      <el-form-item v-else-if="form.measure !== 'last'" :label="t('Window (minutes)')" for="rule-window">
+        <el-input-number
+          id="rule-window"
+          v-model="form.windowMinutes"
+          :min="1"
+          :max="44640"
+          :aria-label="t('minutes')"
+        />
       </el-form-item>
     </div>
-    <el-form-item v-if="isOfValue && form.measure === 'forecast'" label="Trend of the last days" for="rule-trend">
-      <el-input-number id="rule-trend" v-model="form.trendDays" :min="2" :max="31" aria-label="days of the trend" />
+    <el-form-item v-if="isOfValue && form.measure === 'forecast'" :label="t('Trend of the last days')" for="rule-trend">
+      <el-input-number
+        id="rule-trend"
+        v-model="form.trendDays"
+        :min="2"
+        :max="31"
+        :aria-label="t('days of the trend')"
+      />
     </el-form-item>
-    <el-form-item v-if="isOfValue && form.measure === 'difference'" label="Minutes apart at most" for="rule-within">
-      <el-input-number id="rule-within" v-model="form.withinMinutes" :min="1" :max="44640" aria-label="minutes apart" />
+    <el-form-item
+      v-if="isOfValue && form.measure === 'difference'"
+      :label="t('Minutes apart at most')"
+      for="rule-within"
+    >
+      <el-input-number
+        id="rule-within"
+        v-model="form.withinMinutes"
+        :min="1"
+        :max="44640"
+        :aria-label="t('minutes apart')"
+      />
     </el-form-item>
     <div class="two">
-      <el-form-item label="Condition" for="rule-kind">
-        <el-select id="rule-kind" v-model="form.kind" aria-label="Condition">
-          <el-option value="in-zone" label="in a zone of its limits" :disabled="!choice?.limits" />
-          <el-option value="above" label="above" />
-          <el-option value="below" label="below" />
-          <el-option value="outside" label="outside of a range" />
-          <el-option value="off-baseline" label="changed from the baseline" />
-          <el-option value="silent" label="silent" />
-          <el-option value="faulty" label="impossible: the sensor is at fault" />
-          <el-option value="device-says" label="said by the device itself: not 0" />
+      <el-form-item :label="t('Condition')" for="rule-kind">
+        <el-select id="rule-kind" v-model="form.kind" :aria-label="t('Condition')">
+          <el-option value="in-zone" :label="t('in a zone of its limits')" :disabled="!choice?.limits" />
+          <el-option value="above" :label="t('above')" />
+          <el-option value="below" :label="t('below')" />
+          <el-option value="outside" :label="t('outside of a range')" />
+          <el-option value="off-baseline" :label="t('changed from the baseline')" />
+          <el-option value="silent" :label="t('silent')" />
+          <el-option value="faulty" :label="t('impossible: the sensor is at fault')" />
+          <el-option value="device-says" :label="t('said by the device itself: not 0')" />
         </el-select>
       </el-form-item>
-      <el-form-item v-if="form.kind === 'in-zone'" label="that is at least" for="rule-zone">
-        <el-select id="rule-zone" v-model="form.atLeast" aria-label="at least">
+      <el-form-item v-if="form.kind === 'in-zone'" :label="t('that is at least')" for="rule-zone">
+        <el-select id="rule-zone" v-model="form.atLeast" :aria-label="t('at least')">
           <el-option v-for="one in ['advisory', 'warning', 'critical']" :key="one" :value="one" :label="one" />
         </el-select>
       </el-form-item>
       <el-form-item
         v-else-if="form.kind === 'above' || form.kind === 'below'"
-        :label="`Limit, ${unit}`"
+        :label="t('Limit, {unit}', { unit })"
         for="rule-limit"
       >
-        <el-input-number id="rule-limit" v-model="form.limit" :controls="false" aria-label="Limit" />
+        <el-input-number id="rule-limit" v-model="form.limit" :controls="false" :aria-label="t('Limit')" />
       </el-form-item>
-      <el-form-item v-else-if="form.kind === 'outside'" :label="`Range, ${unit}`">
+      <el-form-item v-else-if="form.kind === 'outside'" :label="t('Range, {unit}', { unit })">
         <div class="row">
-          <el-input-number v-model="form.low" :controls="false" aria-label="from" /> to
-          <el-input-number v-model="form.high" :controls="false" aria-label="to" />
+          <el-input-number v-model="form.low" :controls="false" :aria-label="t('from')" /> {{ t("to") }}
+          <el-input-number v-model="form.high" :controls="false" :aria-label="t('to')" />
         </div>
       </el-form-item>
-      <el-form-item v-else-if="form.kind === 'off-baseline'" label="Change (up or down)" for="rule-changed">
+      <el-form-item v-else-if="form.kind === 'off-baseline'" :label="t('Change (up or down)')" for="rule-changed">
         <div class="row">
-          <el-select id="rule-changed" v-model="form.changed" aria-label="Change">
-            <el-option value="percent" label="% of the warning limit" :disabled="!choice?.limits" />
-            <el-option value="by" :label="`an amount, ${unit}`" />
-            <el-option value="range" label="outside the normal range" />
+          <el-select id="rule-changed" v-model="form.changed" :aria-label="t('Change (up or down)')">
+            <el-option value="percent" :label="t('% of the warning limit')" :disabled="!choice?.limits" />
+            <el-option value="by" :label="t('an amount, {unit}', { unit })" />
+            <el-option value="range" :label="t('outside the normal range')" />
           </el-select>
           <el-input-number
             v-if="form.changed === 'percent'"
@@ -444,127 +472,151 @@ function body() {
             :max="1000"
             aria-label="%"
           />
-          <el-input-number v-if="form.changed === 'by'" v-model="form.by" :controls="false" aria-label="Amount" />
+          <el-input-number v-if="form.changed === 'by'" v-model="form.by" :controls="false" :aria-label="t('Amount')" />
         </div>
       </el-form-item>
-      <el-form-item v-else-if="form.kind !== 'faulty'" label="for so many minutes" for="rule-silent">
-        <el-input-number id="rule-silent" v-model="form.silentMinutes" :min="1" aria-label="minutes" />
+      <el-form-item v-else-if="form.kind !== 'faulty'" :label="t('for so many minutes')" for="rule-silent">
+        <el-input-number id="rule-silent" v-model="form.silentMinutes" :min="1" :aria-label="t('minutes')" />
       </el-form-item>
     </div>
     <template v-if="isOfValue">
       <div v-for="(row, i) in form.also" :key="i" class="term">
-        <span>{{ form.join === "any" ? "or" : "while" }}</span>
-        <template v-if="row.kept">a condition that this form cannot edit</template>
+        <span>{{ form.join === "any" ? t("or") : t("while") }}</span>
+        <template v-if="row.kept">{{ t("a condition that this form cannot edit") }}</template>
         <template v-else>
-          <el-select v-model="row.key" aria-label="Further value">
+          <el-select v-model="row.key" :aria-label="t('Further value')">
             <el-option v-for="one in others" :key="one.key" :value="one.key" :label="one.label" />
           </el-select>
-          <el-select v-model="row.kind" aria-label="is" class="short">
-            <el-option value="above" label="above" />
-            <el-option value="below" label="below" />
+          <el-select v-model="row.kind" :aria-label="t('is')" class="short">
+            <el-option value="above" :label="t('above')" />
+            <el-option value="below" :label="t('below')" />
           </el-select>
-          <el-input-number v-model="row.limit" :controls="false" aria-label="Limit" class="short" />
+          <el-input-number v-model="row.limit" :controls="false" :aria-label="t('Limit')" class="short" />
           <span class="soft">{{ others.find((one) => one.key === row.key)?.unit }}</span>
         </template>
-        <el-button link @click="form.also.splice(i, 1)">Remove</el-button>
+        <el-button link @click="form.also.splice(i, 1)">{{ t("Remove") }}</el-button>
       </div>
       <div class="row joined">
-        <el-button v-if="form.also.length < 8 && others.length" link type="primary" @click="addTerm"
-          >Add condition</el-button
-        >
+        <el-button v-if="form.also.length < 8 && others.length" link type="primary" @click="addTerm">{{
+          t("Add condition")
+        }}</el-button>
         <template v-if="form.also.length">
-          <el-radio-group v-model="form.join" aria-label="How many hold">
-            <el-radio-button value="all">all</el-radio-button>
-            <el-radio-button value="any">any</el-radio-button>
-            <el-radio-button v-if="form.also.length > 1" value="some">at least</el-radio-button>
+          <el-radio-group v-model="form.join" :aria-label="t('How many hold')">
+            <el-radio-button value="all">{{ t("all") }}</el-radio-button>
+            <el-radio-button value="any">{{ t("any") }}</el-radio-button>
+            <el-radio-button v-if="form.also.length > 1" value="some">{{ t("at least") }}</el-radio-button>
           </el-radio-group>
           <el-input-number
             v-if="form.join === 'some'"
             v-model="form.enough"
             :min="2"
             :max="form.also.length"
-            aria-label="at least so many"
+            :aria-label="t('at least so many')"
           />
         </template>
       </div>
     </template>
     <div v-if="form.kind !== 'silent' && form.kind !== 'device-says'" class="two">
-      <el-form-item label="Hold time (ignores spikes)" for="rule-hold">
-        <el-select id="rule-hold" v-model="form.holdKind" aria-label="Held">
-          <el-option value="time" label="for minutes" />
-          <el-option value="reports" label="for reports in a row" />
+      <el-form-item :label="t('Hold time (ignores spikes)')" for="rule-hold">
+        <el-select id="rule-hold" v-model="form.holdKind" :aria-label="t('Held')">
+          <el-option value="time" :label="t('for minutes')" />
+          <el-option value="reports" :label="t('for reports in a row')" />
         </el-select>
       </el-form-item>
-      <el-form-item label="Duration">
-        <el-input-number v-if="form.holdKind === 'time'" v-model="form.holdMinutes" :min="0" aria-label="minutes" />
-        <el-input-number v-else v-model="form.holdReports" :min="1" aria-label="reports" />
+      <el-form-item :label="t('Duration')">
+        <el-input-number
+          v-if="form.holdKind === 'time'"
+          v-model="form.holdMinutes"
+          :min="0"
+          :aria-label="t('minutes')"
+        />
+        <el-input-number v-else v-model="form.holdReports" :min="1" :aria-label="t('reports')" />
       </el-form-item>
-      <el-form-item :label="`Dead band, ${unit} (must return this far before the alert clears)`" for="rule-band">
-        <el-input-number id="rule-band" v-model="form.deadBand" :min="0" :controls="false" aria-label="Dead band" />
+      <el-form-item
+        :label="t('Dead band, {unit} (must return this far before the alert clears)', { unit })"
+        for="rule-band"
+      >
+        <el-input-number
+          id="rule-band"
+          v-model="form.deadBand"
+          :min="0"
+          :controls="false"
+          :aria-label="t('Dead band')"
+        />
       </el-form-item>
     </div>
-    <el-form-item label="Active" for="rule-active">
-      <HoursFields id="rule-active" v-model="form.active" label="Active" />
+    <el-form-item :label="t('Active')" for="rule-active">
+      <HoursFields id="rule-active" v-model="form.active" :label="t('Active')" />
     </el-form-item>
     <div class="two">
-      <el-form-item label="Name of the rule" for="rule-name"
+      <el-form-item :label="t('Name of the rule')" for="rule-name"
         ><el-input id="rule-name" v-model="form.name"
       /></el-form-item>
-      <el-form-item label="Severity" for="rule-severity">
+      <el-form-item :label="t('Severity')" for="rule-severity">
         <el-select
           id="rule-severity"
           v-model="form.severity"
           :disabled="form.kind === 'in-zone' && form.ofZone"
-          aria-label="Severity"
+          :aria-label="t('Severity')"
         >
           <el-option v-for="one in ['advisory', 'warning', 'critical']" :key="one" :value="one" :label="one" />
         </el-select>
-        <el-checkbox v-if="form.kind === 'in-zone'" v-model="form.ofZone"
-          >Severity of the zone: one alert that becomes worse</el-checkbox
-        >
+        <el-checkbox v-if="form.kind === 'in-zone'" v-model="form.ofZone">{{
+          t("Severity of the zone: one alert that becomes worse")
+        }}</el-checkbox>
       </el-form-item>
     </div>
-    <el-form-item label="Recipients" for="rule-told">
-      <RecipientsField id="rule-told" v-model="form.recipients" label="Recipients" :people="people" />
+    <el-form-item :label="t('Recipients')" for="rule-told">
+      <RecipientsField id="rule-told" v-model="form.recipients" :label="t('Recipients')" :people="people" />
     </el-form-item>
     <RoundFields v-model="form.rounds" :people="people" />
-    <el-form-item label="When the alert is over">
-      <el-checkbox v-model="form.latching">Keep it listed until somebody has acknowledged that it is over</el-checkbox>
-      <el-checkbox v-model="form.tellWhenOver">Notify everybody who was notified</el-checkbox>
+    <el-form-item :label="t('When the alert is over')">
+      <el-checkbox v-model="form.latching">{{
+        t("Keep it listed until somebody has acknowledged that it is over")
+      }}</el-checkbox>
+      <el-checkbox v-model="form.tellWhenOver">{{ t("Notify everybody who was notified") }}</el-checkbox>
     </el-form-item>
-    <el-form-item label="Instructions" for="rule-guidance"
+    <el-form-item :label="t('Instructions')" for="rule-guidance"
       ><el-input
         id="rule-guidance"
         v-model="form.guidance"
         type="textarea"
         :rows="3"
-        placeholder="1. Listen at the coupling&#10;2. Check the alignment"
+        :placeholder="t('1. Listen at the coupling 2. Check the alignment')"
       />
       <p class="soft small">
-        Lines that begin with a number or a dash become steps to tick off in the alert.
+        {{ t("Lines that begin with a number or a dash become steps to tick off in the alert.") }}
       </p></el-form-item
     >
     <section class="trial" aria-live="polite">
-      <el-button :loading="trial.busy.value" :disabled="!choice" @click="rehearse">Test on the last 30 days</el-button>
+      <el-button :loading="trial.busy.value" :disabled="!choice" @click="rehearse">{{
+        t("Test on the last 30 days")
+      }}</el-button>
       <ProblemNote :error="trial.error.value" />
       <template v-if="tried">
         <p>
-          <strong>{{ timesWords(tried.times) }}</strong><template v-if="tried.times"
-            >, {{ span(tried.seconds) }} altogether</template
-          >, in {{ tried.readings }}
-          readings.
+          <strong>{{ timesWords(tried.times) }}</strong><template v-if="tried.times">{{
+            t(", {span} altogether", { span: span(tried.seconds) })
+          }}</template
+          >{{ t(", in {readings} readings.", { readings: tried.readings }) }}
         </p>
         <p v-if="tried.holds.length" class="soft small">
-          Alerts with other hold times:
+          {{ t("Alerts with other hold times:") }}
           <span v-for="(one, i) in tried.holds" :key="one.seconds"
-            >{{ i ? ", " : "" }}{{ one.seconds ? span(one.seconds) : "none" }} {{ one.times }}</span
+            >{{ i ? ", " : "" }}{{ one.seconds ? span(one.seconds) : t("none") }} {{ one.times }}</span
           >.
         </p>
         <ul v-if="tried.alerts.length" class="small">
           <li v-for="(one, i) in tried.alerts.slice(0, 8)" :key="i">
-            {{ moment(one.raisedAt) }} to {{ one.overAt ? moment(one.overAt) : "now" }}: {{ one.summary }}
+            {{
+              t("{from} to {until}: {summary}", {
+                from: moment(one.raisedAt),
+                until: one.overAt ? moment(one.overAt) : t("now"),
+                summary: one.summary,
+              })
+            }}
           </li>
-          <li v-if="tried.times > 8" class="soft">and {{ tried.times - 8 }} more</li>
+          <li v-if="tried.times > 8" class="soft">{{ t("and {count} more", { count: tried.times - 8 }) }}</li>
         </ul>
       </template>
     </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged, onLive } from "@/api/live";
 import type { Rule, RuleShelf, RuleStanding, Term } from "@/api/types";
@@ -6,13 +7,14 @@ import { useAction } from "@/look/act";
 import EmptyState from "@/look/EmptyState.vue";
 import FenceMark from "@/look/FenceMark.vue";
 import { useLoad } from "@/look/load";
+import { length } from "@/health/findings";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import { ref } from "vue";
 import RuleFileForm from "./RuleFileForm.vue";
 import RuleForm from "./RuleForm.vue";
-import { age, moment, now } from "@/look/clock";
+import { moment, now } from "@/look/clock";
 import { recipientWords } from "./recipients";
 import { ruleWords, STATES } from "./states";
 
@@ -31,9 +33,12 @@ const shelves = useLoad(async () => {
   return new Map(
     all.map(({ ruleId, memberId, shelf }) => [
       ruleId,
-      (memberId ? "In part " : "") +
-        (shelf.until ? `shelved until ${moment(shelf.until)}` : "out of service") +
-        ` by ${shelf.person}: ${shelf.reason}`,
+      t("{part}{until} by {person}: {reason}", {
+        part: memberId ? `${t("In part")} ` : "",
+        until: shelf.until ? t("shelved until {moment}", { moment: moment(shelf.until) }) : t("out of service"),
+        person: shelf.person,
+        reason: shelf.reason,
+      }),
     ]),
   );
 });
@@ -63,9 +68,16 @@ function where(rule: Rule): string {
     case "asset":
       return place;
     case "selection": {
-      const what = rule.target.assetKind ? `each ${rule.target.assetKind}` : `each ${rule.target.each}`;
-      const tagged = rule.target.tag ? ` tagged '${rule.target.tag}'` : "";
-      return `${place}, ${what} with ${rule.target.quantity.replace(/-/g, " ")}${tagged}`;
+      const what = rule.target.assetKind
+        ? t("each {assetKind}", { assetKind: rule.target.assetKind })
+        : t("each {each}", { each: rule.target.each });
+      const tagged = rule.target.tag ? ` ${t("tagged '{tag}'", { tag: rule.target.tag })}` : "";
+      return t("{place}, {what} with {quantity}{tagged}", {
+        place: place,
+        what: what,
+        quantity: rule.target.quantity.replace(/-/g, " "),
+        tagged: tagged,
+      });
     }
     case "point":
       return `${place}, ${points.byId.get(rule.target.pointId)?.name ?? ""}`;
@@ -87,12 +99,12 @@ function unit(rule: Rule): string {
 
 function pointName(id: string): string {
   const point = points.byId.get(id);
-  return point ? `${places.byId.get(point.placeId)?.name ?? ""}: ${point.name}` : "a point that is gone";
+  return point ? `${places.byId.get(point.placeId)?.name ?? ""}: ${point.name}` : t("a point that is gone");
 }
 
 function termName(term: Term): string {
   return term.target.kind === "point"
-    ? (points.byId.get(term.target.pointId)?.name ?? "a point that is gone")
+    ? (points.byId.get(term.target.pointId)?.name ?? t("a point that is gone"))
     : term.target.quantity.replace(/-/g, " ");
 }
 
@@ -113,7 +125,7 @@ async function remove(rule: Rule) {
 }
 
 async function bringBack() {
-  await run(() => api.post("rules", removed.value), "The rule is back.");
+  await run(() => api.post("rules", removed.value), t("The rule is back."));
   removed.value = undefined;
   await rules.load();
 }
@@ -123,20 +135,21 @@ async function bringBack() {
   <section class="sheet stack">
     <ProblemNote :error="error ?? rules.error.value" />
     <p class="row small">
-      <RouterLink to="/packs">Packs</RouterLink>
-      <span class="soft">share rules as a file, or import a set of them</span>
-      <el-button v-if="places.editable.length" class="yaml" @click="asText = true">Edit as YAML</el-button>
+      <RouterLink to="/packs">{{ t("Packs") }}</RouterLink>
+      <span class="soft">{{ t("share rules as a file, or import a set of them") }}</span>
+      <el-button v-if="places.editable.length" class="yaml" @click="asText = true">{{ t("Edit as YAML") }}</el-button>
     </p>
     <p v-if="removed" class="row" role="status">
-      “{{ removed.name }}” is removed. <el-button link type="primary" @click="bringBack">Bring it back</el-button>
+      {{ t("“{name}” is removed.", { name: removed.name }) }}
+      <el-button link type="primary" @click="bringBack">{{ t("Bring it back") }}</el-button>
     </p>
     <table v-if="rules.data.value?.length" class="rows cards">
       <thead>
         <tr>
-          <th>Severity</th>
-          <th>Rule</th>
-          <th>Recipients</th>
-          <th>On</th>
+          <th>{{ t("Severity") }}</th>
+          <th>{{ t("Rule") }}</th>
+          <th>{{ t("Recipients") }}</th>
+          <th>{{ t("On") }}</th>
           <th></th>
         </tr>
       </thead>
@@ -155,31 +168,35 @@ async function bringBack() {
                 {{ STATES[standing.data.value.get(rule.id)?.state ?? "normal"] }}
               </RouterLink>
               <template v-else>
-                holds for {{ age(standing.data.value.get(rule.id)?.since ?? null, now).replace(" ago", "") }}, not long
-                enough for an alert yet
+                {{
+                  t("holds for {span}, not long enough for an alert yet", {
+                    span: length(Math.floor((now - Date.parse(standing.data.value.get(rule.id)?.since ?? "")) / 1000)),
+                  })
+                }}
               </template>
             </div>
           </td>
-          <td class="small">{{ rule.recipients.map(recipientWords).join(", ") || "nobody" }}</td>
+          <td class="small">{{ rule.recipients.map(recipientWords).join(", ") || t("nobody") }}</td>
           <td>
             <el-switch
               :model-value="rule.enabled"
               :disabled="!places.may('edit', placeOf(rule))"
-              :aria-label="`${rule.name} is watched`"
+              :aria-label="t('{name} is watched', { name: rule.name })"
               @change="toggle(rule)"
             />
           </td>
           <td>
             <template v-if="places.may('edit', placeOf(rule))">
-              <el-button link type="primary" @click="editing = rule">Change</el-button>
-              <el-button link @click="remove(rule)">Remove</el-button>
+              <el-button link type="primary" @click="editing = rule">{{ t("Change") }}</el-button>
+              <el-button link @click="remove(rule)">{{ t("Remove") }}</el-button>
             </template>
           </td>
         </tr>
       </tbody>
     </table>
-    <EmptyState v-else-if="!rules.loading.value" title="No rules yet"
-      >Add one on the page of a point or an asset, or import a <RouterLink to="/packs">pack</RouterLink>.</EmptyState
+    <EmptyState v-else-if="!rules.loading.value" :title="t('No rules yet')"
+      >{{ t("Add one on the page of a point or an asset, or import a") }}
+      <RouterLink to="/packs">{{ t("pack") }}</RouterLink>.</EmptyState
     >
     <RuleFileForm v-if="asText" @applied="rules.load" @close="asText = false" />
     <RuleForm

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Alert } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -20,7 +21,7 @@ async function shelve() {
   const until = hours.value === null ? null : new Date(Date.now() + hours.value * 3_600_000).toISOString();
   const ok = await run(
     () => api.post(`alerts/${alert.id}/shelving`, { until, reason: reason.value }),
-    hours.value === null ? "Out of service." : "Shelved.",
+    hours.value === null ? t("Out of service.") : t("Shelved."),
   );
   if (ok) {
     emit("close");
@@ -30,8 +31,8 @@ async function shelve() {
 
 <template>
   <FormDialog
-    title="Shelve alert"
-    save-label="Shelve"
+    :title="t('Shelve alert')"
+    :save-label="t('Shelve')"
     :error="error"
     :busy="busy"
     :disabled="!reason.trim()"
@@ -40,22 +41,32 @@ async function shelve() {
   >
     <p>{{ alert.summary }}</p>
     <p class="soft small">
-      The rule “{{ alert.ruleName }}” goes on recording alerts here, but notifies nobody. If it still applies when the
-      time is over, it is announced again.
+      {{
+        t(
+          "The rule “{ruleName}” goes on recording alerts here, but notifies nobody. If it still applies when the time is over, it is announced again.",
+          { ruleName: alert.ruleName },
+        )
+      }}
     </p>
-    <el-form-item label="Duration" for="shelve-hours">
+    <el-form-item :label="t('Duration')" for="shelve-hours">
       <el-select
         id="shelve-hours"
         :model-value="hours ?? 'none'"
-        aria-label="Duration"
+        :aria-label="t('Duration')"
         @update:model-value="(value: number | string) => (hours = typeof value === 'number' ? value : null)"
       >
         <el-option v-for="(value, text) in HOURS" :key="text" :value="value" :label="text" />
-        <el-option v-if="mayTakeOut" value="none" label="Out of service, until somebody ends it" />
+        <el-option v-if="mayTakeOut" value="none" :label="t('Out of service, until somebody ends it')" />
       </el-select>
     </el-form-item>
-    <el-form-item label="Reason" for="shelve-reason">
-      <el-input id="shelve-reason" v-model="reason" maxlength="500" placeholder="Pump is being replaced" autofocus />
+    <el-form-item :label="t('Reason')" for="shelve-reason">
+      <el-input
+        id="shelve-reason"
+        v-model="reason"
+        maxlength="500"
+        :placeholder="t('Pump is being replaced')"
+        autofocus
+      />
     </el-form-item>
   </FormDialog>
 </template>

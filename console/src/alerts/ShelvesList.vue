@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged, onLive } from "@/api/live";
 import type { RuleShelf } from "@/api/types";
@@ -28,7 +29,10 @@ function member(shelf: RuleShelf): string {
 
 async function end(shelf: RuleShelf) {
   const of = shelf.memberId ? `?member=${encodeURIComponent(shelf.memberId)}` : "";
-  await run(() => api.remove(`rules/${shelf.ruleId}/shelving${of}`), `“${shelf.ruleName}” notifies again.`);
+  await run(
+    () => api.remove(`rules/${shelf.ruleId}/shelving${of}`),
+    t("“{ruleName}” notifies again.", { ruleName: shelf.ruleName }),
+  );
   await shelves.load();
 }
 </script>
@@ -40,10 +44,10 @@ async function end(shelf: RuleShelf) {
       <table v-if="shelves.data.value?.length" class="rows cards">
         <thead>
           <tr>
-            <th>Rule</th>
-            <th>Until</th>
-            <th>Reason</th>
-            <th>By</th>
+            <th>{{ t("Rule") }}</th>
+            <th>{{ t("Until") }}</th>
+            <th>{{ t("Reason") }}</th>
+            <th>{{ t("By") }}</th>
             <th></th>
           </tr>
         </thead>
@@ -53,15 +57,17 @@ async function end(shelf: RuleShelf) {
               <strong>{{ shelf.ruleName }}</strong>
               <div v-if="shelf.memberId" class="soft small">{{ member(shelf) }}</div>
             </td>
-            <td>{{ shelf.shelf.until ? moment(shelf.shelf.until) : "out of service" }}</td>
+            <td>{{ shelf.shelf.until ? moment(shelf.shelf.until) : t("out of service") }}</td>
             <td>{{ shelf.shelf.reason }}</td>
             <td>{{ shelf.shelf.person }}</td>
-            <td><el-button @click="end(shelf)">End shelving</el-button></td>
+            <td>
+              <el-button @click="end(shelf)">{{ t("End shelving") }}</el-button>
+            </td>
           </tr>
         </tbody>
       </table>
-      <EmptyState v-else-if="!shelves.loading.value && !shelves.error.value" title="Nothing is shelved">
-        Shelve an alert on its page, for example while a machine is being repaired.
+      <EmptyState v-else-if="!shelves.loading.value && !shelves.error.value" :title="t('Nothing is shelved')">
+        {{ t("Shelve an alert on its page, for example while a machine is being repaired.") }}
       </EmptyState>
     </section>
     <AlertCards :alerts="alerts.shelved" />

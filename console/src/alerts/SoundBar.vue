@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { computed } from "vue";
 import { soundBlocked, useSound } from "./sound";
 
@@ -7,16 +8,16 @@ const { sounding, silence, sound } = useSound();
 const words = computed(() =>
   sounding.value.length === 1
     ? sounding.value[0]!.summary
-    : `${sounding.value.length} alerts that nobody has acknowledged`,
+    : t("{value} alerts that nobody has acknowledged", { value: sounding.value.length }),
 );
 </script>
 
 <template>
   <p v-if="sounding.length" class="sounding" role="status">
-    <span v-if="soundBlocked">This browser plays no sound before you press something.</span>
-    <span v-else>Sounding: {{ words }}</span>
-    <el-button v-if="soundBlocked" size="small" @click="sound">Allow sound</el-button>
-    <el-button size="small" @click="silence">Silence here</el-button>
+    <span v-if="soundBlocked">{{ t("This browser plays no sound before you press something.") }}</span>
+    <span v-else>{{ t("Sounding: {words}", { words }) }}</span>
+    <el-button v-if="soundBlocked" size="small" @click="sound">{{ t("Allow sound") }}</el-button>
+    <el-button size="small" @click="silence">{{ t("Silence here") }}</el-button>
   </p>
 </template>
 

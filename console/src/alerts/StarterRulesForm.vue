@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { said, t } from "@/language";
 import { api } from "@/api/http";
 import type { Place, Rule, StarterRules } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -19,20 +20,20 @@ const chosen = ref(proposed.proposals.filter((one) => one.reason !== "FAULT").ma
 const recipients = ref<string[]>([]);
 const people = useLoad(() => peopleOf(asset.id));
 const WHY = {
-  LIMITS: "a limit set holds for it",
-  SILENCE: "its sensor reports at a known interval; three reports that are missing count as silence",
-  FAULT: "no other rule judges a sensor at fault",
-  BASELINE: "it has a baseline; ISO 20816-1 calls such a change significant",
+  LIMITS: t("a limit set holds for it"),
+  SILENCE: t("its sensor reports at a known interval; three reports that are missing count as silence"),
+  FAULT: t("no other rule judges a sensor at fault"),
+  BASELINE: t("it has a baseline; ISO 20816-1 calls such a change significant"),
 };
 
 const of = (quantity: string | undefined) => points.ofPlace(asset.id).find((point) => point.quantity === quantity);
-const title = (quantity: string) => of(quantity)?.quantityTitle ?? quantity;
+const title = (quantity: string) => said(of(quantity)?.quantityTitle ?? quantity);
 const words = (rule: Rule) => ruleWords(rule, (rule.target.kind === "asset" && of(rule.target.quantity)?.unit) || "");
 
 async function adopt() {
   const request = { proposals: chosen.value, recipients: recipients.value };
   const count = chosen.value.length;
-  const done = count === 1 ? "The rule is made." : `${count} rules are made.`;
+  const done = t("The rule is made. | {n} rules are made.", { n: count });
   if (await run(() => api.post(`assets/${asset.id}/starter-rules`, request), done)) {
     emit("close", true);
   }
@@ -41,8 +42,8 @@ async function adopt() {
 
 <template>
   <FormDialog
-    :title="`Rules proposed for ${asset.name}`"
-    :save-label="chosen.length === 1 ? 'Make this rule' : `Make ${chosen.length} rules`"
+    :title="t('Rules proposed for {name}', { name: asset.name })"
+    :save-label="t('Make this rule | Make {n} rules', { n: chosen.length })"
     :error="error"
     :busy="busy"
     :disabled="!chosen.length"
@@ -54,23 +55,29 @@ async function adopt() {
       <div v-for="one in proposed.proposals" :key="one.rule.id">
         <el-checkbox :value="one.rule.id">{{ one.rule.name }}</el-checkbox>
         <p class="what soft small">
-          {{ one.rule.severity }}: {{ words(one.rule) }}. Proposed because {{ WHY[one.reason] }}.
+          {{
+            t("{severity}: {words}. Proposed because {reason}.", {
+              severity: said(one.rule.severity),
+              words: words(one.rule),
+              reason: WHY[one.reason],
+            })
+          }}
         </p>
       </div>
     </el-checkbox-group>
     <p v-if="proposed.withoutLimits.length" class="soft small">
-      No limit set holds for {{ proposed.withoutLimits.map(title).join(", ") }}.
-      <RouterLink to="/limits">Choose limits</RouterLink> to have them judged.
+      {{ t("No limit set holds for {join}.", { join: proposed.withoutLimits.map(title).join(", ") }) }}
+      <RouterLink to="/limits">{{ t("Choose limits") }}</RouterLink> {{ t("to have them judged.") }}
     </p>
-    <el-form-item label="Who is notified" for="starter-recipients">
+    <el-form-item :label="t('Who is notified')" for="starter-recipients">
       <RecipientsField
         id="starter-recipients"
         v-model="recipients"
-        label="Who is notified"
+        :label="t('Who is notified')"
         :people="people.data.value ?? []"
       />
     </el-form-item>
-    <p class="soft small">Each rule can be changed or tested later under Alerts, Rules.</p>
+    <p class="soft small">{{ t("Each rule can be changed or tested later under Alerts, Rules.") }}</p>
   </FormDialog>
 </template>
 

@@ -1,3 +1,5 @@
+import { fixed } from "@/look/numbers";
+import { said, t } from "@/language";
 import type {
   ActiveHours,
   Alert,
@@ -12,17 +14,18 @@ import type {
   Term,
 } from "@/api/types";
 import { moment } from "@/look/clock";
+import { format } from "@/look/format";
 import { asRead, read, readBy } from "@/look/units";
 
 /** The states of an alert (IEC 62682) as people say them. */
 export const STATES: Record<AlertState, string> = {
-  normal: "over",
-  "on-delay": "not held long enough yet",
-  unacknowledged: "not acknowledged",
-  acknowledged: "acknowledged",
-  returned: "back to normal, not acknowledged",
-  shelved: "shelved",
-  "out-of-service": "out of service",
+  normal: t("over (of an alert)"),
+  "on-delay": t("not held long enough yet"),
+  unacknowledged: t("not acknowledged"),
+  acknowledged: t("acknowledged"),
+  returned: t("back to normal, not acknowledged"),
+  shelved: t("shelved"),
+  "out-of-service": t("out of service"),
 };
 
 /**
@@ -33,58 +36,64 @@ function valueWords(value: number, unit: string, point?: Point): string {
   const own = point?.unit === unit ? asRead(point) : undefined;
   const by = own && readBy(own);
   return by && by.offset === 0
-    ? `${read(by, value).toFixed(2 + by.moreDecimals)} ${by.to}`
-    : `${value.toFixed(2)} ${unit}`.trimEnd();
+    ? `${fixed(read(by, value), 2 + by.moreDecimals)} ${by.to}`
+    : `${fixed(value, 2)} ${unit}`.trimEnd();
 }
 
 /** A step of an alert in words, with the value at that moment. */
 export function stepWords(step: AlertStep, unit: string, point?: Point): string {
-  const value = step.value === null ? "" : ` at ${valueWords(step.value, unit, point)}`;
+  const value =
+    step.value === null ? "" : ` ${t("at {valueWords}", { valueWords: valueWords(step.value, unit, point) })}`;
   switch (step.kind) {
     case "raised":
-      return `raised as ${step.severity}${value}`;
+      return t("raised as {severity}{value}", { severity: said(step.severity ?? ""), value });
     case "worsened":
-      return `became ${step.severity}${value}, ${step.text}`;
+      return t("became {severity}{value}, {text}", { severity: said(step.severity ?? ""), value, text: step.text });
     case "eased":
-      return `eased to ${step.severity}${value}`;
+      return t("eased to {severity}{value}", { severity: said(step.severity ?? ""), value });
     case "acknowledged":
-      return "acknowledged by " + (step.person || "Open Pasture");
+      return t("acknowledged by {person}", { person: step.person || "Open Pasture" });
     case "returned":
-      return "back to normal" + value;
+      return t("back to normal{value}", { value });
     case "recurred":
-      return "applies again";
+      return t("applies again");
     case "latched":
-      return "over; waits for an acknowledgement";
+      return t("over; waits for an acknowledgement");
     case "shelved":
-      return `shelved by ${step.person}: ${step.text}`;
+      return t("shelved by {person}: {text}", { person: step.person, text: step.text });
     case "unshelved":
-      return step.person ? `shelving ended by ${step.person}` : "shelving ended";
+      return step.person ? t("shelving ended by {person}", { person: step.person }) : t("shelving ended");
     case "assigned":
-      return step.text ? `assigned to ${step.text} by ${step.person}` : `assigned to nobody by ${step.person}`;
+      return step.text
+        ? t("assigned to {text} by {person}", { text: step.text, person: step.person })
+        : t("assigned to nobody by {person}", { person: step.person });
     case "done":
-      return `${step.person} ticked off “${step.text}”`;
+      return t("{person} ticked off “{text}”", { person: step.person, text: step.text });
     case "undone":
-      return `${step.person} took back the tick of “${step.text}”`;
+      return t("{person} took back the tick of “{text}”", { person: step.person, text: step.text });
     case "closed":
-      return "closed";
+      return t("closed");
   }
 }
 
 /** What became of a notice. */
 export function noticeWords(notice: Notice): string {
   const later = notice.nextAt !== null && notice.attempts === 0 && notice.nextAt > notice.createdAt;
-  const to = `${notice.recipient.includes("@") ? "mail" : "text message"} to ${notice.recipient}`;
+  const to = t("{way} to {recipient}", {
+    way: notice.recipient.includes("@") ? t("mail") : t("text message"),
+    recipient: notice.recipient,
+  });
   return later
-    ? `${to}: at ${moment(notice.nextAt ?? "")}, unless somebody acknowledges before`
-    : `${to}: ${notice.state}${notice.lastError ? ", " + notice.lastError : ""}`;
+    ? t("{to}: at {moment}, unless somebody acknowledges before", { to, moment: moment(notice.nextAt ?? "") })
+    : `${to}: ${said(notice.state)}${notice.lastError ? ", " + notice.lastError : ""}`;
 }
 
 /** Everything that happened to an alert, in the order in which it happened. */
 export function history(alert: Alert, point?: Point): { at: string; what: string }[] {
   const late = Date.parse(alert.learntAt) - Date.parse(alert.raisedAt) > 120_000;
   return [
-    { at: alert.startedAt, what: "began" },
-    ...(late ? [{ at: alert.learntAt, what: "reported late: this service learnt of it now" }] : []),
+    { at: alert.startedAt, what: t("began") },
+    ...(late ? [{ at: alert.learntAt, what: t("reported late: this service learnt of it now") }] : []),
     ...alert.steps.map((step) => ({ at: step.at, what: stepWords(step, alert.unit, point) })),
     ...alert.notes.map((note) => ({ at: note.at, what: `${note.person}: “${note.text}”` })),
     ...alert.notices.map((notice) => ({ at: notice.sentAt ?? notice.createdAt, what: noticeWords(notice) })),
@@ -95,7 +104,7 @@ export function span(seconds: number): string {
   return seconds % 3600 === 0 && seconds > 0
     ? seconds / 3600 + " h"
     : seconds % 60 === 0 && seconds > 0
-      ? seconds / 60 + " min"
+      ? t("{minutes} min", { minutes: seconds / 60 })
       : seconds + " s";
 }
 
@@ -103,35 +112,38 @@ export function span(seconds: number): string {
 export function conditionWords(condition: Condition, unit: string): string {
   switch (condition.kind) {
     case "above":
+      return t("above {limit} {unit}", { limit: condition.limit, unit }).trim();
     case "below":
-      return `${condition.kind} ${condition.limit} ${unit}`.trim();
+      return t("below {limit} {unit}", { limit: condition.limit, unit }).trim();
     case "outside":
-      return `outside ${condition.low} to ${condition.high} ${unit}`.trim();
+      return t("outside {low} to {high} {unit}", { low: condition.low, high: condition.high, unit }).trim();
     case "in-zone":
-      return `in a zone that is ${condition.atLeast} or worse`;
+      return t("in a zone that is {atLeast} or worse", { atLeast: said(condition.atLeast) });
     case "off-baseline":
       return condition.percentOfLimit != null
-        ? `changed from the baseline by more than ${condition.percentOfLimit} % of the limit`
+        ? t("changed from the baseline by more than {percentOfLimit} % of the limit", {
+            percentOfLimit: condition.percentOfLimit,
+          })
         : condition.by != null
-          ? `changed from the baseline by more than ${condition.by} ${unit}`.trim()
-          : "outside the normal range of the baseline";
+          ? t("changed from the baseline by more than {by} {unit}", { by: condition.by, unit }).trim()
+          : t("outside the normal range of the baseline");
     case "silent":
-      return `silent for ${span(condition.seconds)}`;
+      return t("silent for {span}", { span: span(condition.seconds) });
     case "faulty":
-      return "impossible: the sensor is at fault";
+      return t("impossible: the sensor is at fault");
     case "device-says":
-      return `said by the device, until it says 0 or is silent for ${span(condition.silentSeconds)}`;
+      return t("said by the device, until it says 0 or is silent for {span}", { span: span(condition.silentSeconds) });
   }
 }
 
 export function holdWords(hold: Hold): string {
   return hold.kind === "reports"
     ? hold.count === 1
-      ? "at once"
-      : `in ${hold.count} reports in a row`
+      ? t("at once")
+      : t("in {count} reports in a row", { count: hold.count })
     : hold.seconds === 0
-      ? "at once"
-      : `for ${span(hold.seconds)}`;
+      ? t("at once")
+      : t("for {span}", { span: span(hold.seconds) });
 }
 
 /** The unit of what a measure comes to. */
@@ -139,25 +151,26 @@ export function measureUnit(kind: Measure["kind"], unit: string): string {
   return kind === "rate" ? unit + "/h" : unit;
 }
 
-export function measureWords(measure: Measure, pointName: (id: string) => string = () => "another point"): string {
+export function measureWords(measure: Measure, pointName: (id: string) => string = () => t("another point")): string {
   switch (measure.kind) {
     case "last":
       return "";
     case "mean":
-      return `mean over ${span(measure.seconds)} `;
+      return `${t("mean over {span}", { span: span(measure.seconds) })} `;
     case "minimum":
+      return `${t("minimum over {span}", { span: span(measure.seconds) })} `;
     case "maximum":
-      return `${measure.kind} over ${span(measure.seconds)} `;
+      return `${t("maximum over {span}", { span: span(measure.seconds) })} `;
     case "range":
-      return `range over ${span(measure.seconds)} `;
+      return `${t("range over {span}", { span: span(measure.seconds) })} `;
     case "rate":
-      return `rate of change over ${span(measure.seconds)} `;
+      return `${t("rate of change over {span}", { span: span(measure.seconds) })} `;
     case "deviation":
-      return `deviation from mean over ${span(measure.seconds)} `;
+      return `${t("deviation from mean over {span}", { span: span(measure.seconds) })} `;
     case "forecast":
-      return `forecast for ${span(measure.aheadSeconds)} (trend of ${span(measure.seconds)}) `;
+      return `${t("forecast for {span} (trend of {past})", { span: span(measure.aheadSeconds), past: span(measure.seconds) })} `;
     case "difference":
-      return `difference from ${pointName(measure.pointId)} `;
+      return `${t("difference from {pointName}", { pointName: pointName(measure.pointId) })} `;
   }
 }
 
@@ -172,19 +185,24 @@ export function hoursWords(hours: ActiveHours | null | undefined): string {
     return "";
   }
   const days = DAYS.filter((day) => (hours.days ?? DAYS).includes(day));
-  const on = days.length === 7 ? "" : " on " + days.map((day) => day[0] + day.slice(1, 3).toLowerCase()).join(", ");
-  const span = `${hours.from.slice(0, 5)} to ${hours.until.slice(0, 5)}${on}`;
-  return hours.outside ? `except ${span}` : span;
+  const on = days.length === 7 ? "" : ` ${t("on {days}", { days: days.map((day) => dayName(day)).join(", ") })}`;
+  const span = t("{from} to {until}{on}", { from: hours.from.slice(0, 5), until: hours.until.slice(0, 5), on: on });
+  return hours.outside ? t("except {span}", { span }) : span;
 }
 
 /** The days of the week, as the service names them. */
 export const DAYS = ["MONDAY", "TUESDAY", "WEDNESDAY", "THURSDAY", "FRIDAY", "SATURDAY", "SUNDAY"] as const;
 
+/** A day of the week as it is written in short: the fifth of January 1970 was a Monday. */
+export function dayName(day: (typeof DAYS)[number]): string {
+  return format({ weekday: "short", timeZone: "UTC" }).format(new Date(Date.UTC(1970, 0, 5 + DAYS.indexOf(day))));
+}
+
 /** A rule in words; what its further conditions look at is named by the caller. */
 export function ruleWords(
   rule: Rule,
   unit: string,
-  name: (term: Term) => string = () => "another value",
+  name: (term: Term) => string = () => t("another value"),
   pointName?: (id: string) => string,
 ): string {
   const held = rule.condition.kind === "silent" ? "" : ", " + holdWords(rule.hold);
@@ -196,10 +214,10 @@ export function ruleWords(
   const all = [first, ...terms];
   const joined =
     rule.atLeast === null || rule.atLeast === all.length
-      ? all.join(" while ")
+      ? all.join(` ${t("while")} `)
       : rule.atLeast === 1
-        ? all.join(" or ")
-        : `at least ${rule.atLeast} of: ${all.join("; ")}`;
+        ? all.join(` ${t("or")} `)
+        : t("at least {atLeast} of: {join}", { atLeast: rule.atLeast, join: all.join("; ") });
   const hours = hoursWords(rule.active);
   return joined + held + (hours && "; " + hours);
 }

@@ -1,3 +1,4 @@
+import { t } from "@/language";
 import { answered } from "./offline";
 
 /** A refusal by the service: a sentence, and what to do (RFC 9457). */
@@ -41,8 +42,8 @@ async function send(
   } catch {
     throw new Refusal(
       0,
-      "The service cannot be reached.",
-      "Check the network and that the service is running; this page tries again by itself.",
+      t("The service cannot be reached."),
+      t("Check the network and that the service is running; this page tries again by itself."),
     );
   }
   answered(response);
@@ -55,7 +56,7 @@ async function send(
   }
   throw new Refusal(
     response.status,
-    problem.detail ?? "The service answered with status " + response.status + ".",
+    problem.detail ?? t("The service answered with status {status}.", { status: response.status }),
     problem.todo ?? "",
     String(problem.type ?? "").replace(/^.*[/:]/, ""),
   );
@@ -96,7 +97,7 @@ export const api = {
 /** What went wrong, in words for the page. */
 export function words(error: unknown): string {
   return error instanceof Refusal
-    ? (error.message + " " + error.todo).trim()
+    ? `${error.message} ${error.todo}`.trim()
     : error instanceof Error
       ? error.message
       : String(error);

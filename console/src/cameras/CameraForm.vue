@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Camera } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -46,43 +47,43 @@ async function save() {
 
 <template>
   <FormDialog
-    :title="camera ? `Change ${camera.name}` : 'Add camera'"
-    save-label="Save and look"
+    :title="camera ? t('Change {name}', { name: camera.name }) : t('Add camera')"
+    :save-label="t('Save and look')"
     :error="error"
     :busy="busy"
     :disabled="!draft.name.trim() || !draft.placeId || !draft.address"
-    :cancel-label="isSaved ? 'Close' : 'Cancel'"
+    :cancel-label="isSaved ? t('Close') : t('Cancel')"
     @save="save"
     @close="emit('close', isSaved)"
   >
-    <el-form-item label="Name" for="camera-name"
-      ><el-input id="camera-name" v-model="draft.name" maxlength="80" placeholder="Whey room"
+    <el-form-item :label="t('Name')" for="camera-name"
+      ><el-input id="camera-name" v-model="draft.name" maxlength="80" :placeholder="t('Whey room')"
     /></el-form-item>
-    <el-form-item label="Place that it looks at" for="camera-place">
-      <el-select id="camera-place" v-model="draft.placeId" filterable aria-label="Place that it looks at">
+    <el-form-item :label="t('Place that it looks at')" for="camera-place">
+      <el-select id="camera-place" v-model="draft.placeId" filterable :aria-label="t('Place that it looks at')">
         <el-option v-for="one in places.places" :key="one.id" :value="one.id" :label="places.label(one)" />
       </el-select>
     </el-form-item>
-    <el-form-item label="Address of one picture (JPEG or PNG)" for="camera-address"
+    <el-form-item :label="t('Address of one picture (JPEG or PNG)')" for="camera-address"
       ><el-input id="camera-address" v-model="draft.address" type="url" placeholder="http://192.168.1.40/picture.jpg"
     /></el-form-item>
     <div class="form-grid">
-      <el-form-item label="User (if it asks for one)" for="camera-user"
+      <el-form-item :label="t('User (if it asks for one)')" for="camera-user"
         ><el-input id="camera-user" v-model="draft.user" autocomplete="off"
       /></el-form-item>
       <PasswordField
         id="camera-password"
         v-model="draft.password"
         chosen
-        :label="saved?.hasPassword && !losesPassword ? 'Password (empty to keep it)' : 'Password'"
+        :label="saved?.hasPassword && !losesPassword ? t('Password (empty to keep it)') : t('Password')"
       />
-      <el-form-item label="New picture every, s" for="camera-every"
+      <el-form-item :label="t('New picture every, s')" for="camera-every"
         ><el-input-number id="camera-every" v-model="draft.everySeconds" :min="2" :max="3600" :controls="false"
       /></el-form-item>
     </div>
-    <p v-if="losesPassword" class="soft small">Another address: enter the password again.</p>
+    <p v-if="losesPassword" class="soft small">{{ t("Another address: enter the password again.") }}</p>
     <ProblemNote :error="noPicture" />
-    <img v-if="source" :src="source" alt="What the camera shows now" />
+    <img v-if="source" :src="source" :alt="t('What the camera shows now')" />
   </FormDialog>
 </template>
 

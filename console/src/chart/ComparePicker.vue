@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { BEFORES, type Before } from "./before";
 
 /** With which earlier time charts are compared. */
@@ -7,8 +8,8 @@ const model = defineModel<Before>({ required: true });
 
 <template>
   <label class="compare">
-    <span class="soft small">Compare with</span>
-    <el-select v-model="model" aria-label="Compare with">
+    <span class="soft small">{{ t("Compare with") }}</span>
+    <el-select v-model="model" :aria-label="t('Compare with')">
       <el-option v-for="(name, id) in BEFORES" :key="id" :value="id" :label="name" />
     </el-select>
   </label>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fixed, onAxis } from "@/look/numbers";
 import { colour, dark } from "@/look/appearance";
 import { moment } from "@/look/clock";
 import { ScatterChart } from "echarts/charts";
@@ -28,13 +29,13 @@ const { dots, across, up, timeZone } = defineProps<{
 const PALEST = 0.15;
 
 const title = (axis: Axis) => (axis.unit ? `${axis.name}, ${axis.unit}` : axis.name);
-const text = (value: number, axis: Axis) => `${value.toFixed(axis.decimals)} ${axis.unit}`.trim();
+const text = (value: number, axis: Axis) => `${fixed(value, axis.decimals)} ${axis.unit}`.trim();
 
 const option = computed(() => {
   void dark.value;
   const first = dots[0]?.time ?? 0;
   const span = Math.max(1, (dots.at(-1)?.time ?? 0) - first);
-  const axis = { color: colour("ink-soft"), hideOverlap: true };
+  const axis = { color: colour("ink-soft"), hideOverlap: true, formatter: onAxis };
   return {
     ...chartLook(colour),
     dataZoom: insideZoom,

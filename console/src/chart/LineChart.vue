@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { LimitSet } from "@/api/types";
 import { colour, dark } from "@/look/appearance";
 import { zoneName } from "@/look/clock";
@@ -67,7 +68,7 @@ const legend = computed(() => {
   void dark.value;
   return unitsOf(lines).length > 1
     ? lines.flatMap((line, i) =>
-        line.earlier ? [] : [{ name: `${names[i]}, ${line.point.unit || "no unit"}`, colour: colours[i % 4] }],
+        line.earlier ? [] : [{ name: `${names[i]}, ${line.point.unit || t("no unit")}`, colour: colours[i % 4] }],
       )
     : [];
 });
@@ -129,7 +130,7 @@ defineExpose({ picture, drawing });
       class="frame"
       tabindex="0"
       role="group"
-      aria-label="Chart. Arrow keys move in time, plus and minus zoom, Escape removes the cursor."
+      :aria-label="t('Chart. Arrow keys move in time, plus and minus zoom, Escape removes the cursor.')"
       :class="{ picking }"
       v-on="listeners"
     >
@@ -141,7 +142,7 @@ defineExpose({ picture, drawing });
       ></div>
     </div>
     <p v-if="zoneName(range.until, timeZone)" class="zone soft small">
-      Time zone:{{ zoneName(range.until, timeZone) }}
+      {{ t("Time zone:{zone}", { zone: zoneName(range.until, timeZone) }) }}
     </p>
   </div>
 </template>

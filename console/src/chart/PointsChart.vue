@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { LimitSet, Point } from "@/api/types";
 import ProblemNote from "@/look/ProblemNote.vue";
 import { asRead, limitsAsRead } from "@/look/units";
@@ -153,7 +154,7 @@ function whole() {
 <template>
   <div class="chart">
     <ProblemNote :error="error" />
-    <p v-if="empty" class="soft none">No readings in this time.</p>
+    <p v-if="empty" class="soft none">{{ t("No readings in this time.") }}</p>
     <LineChart
       v-else-if="lines.length"
       ref="canvas"
@@ -171,7 +172,7 @@ function whole() {
       @pick="(at: number) => emit('pick', at)"
       @zoom="zoom"
     />
-    <el-button v-if="own && !time.page" class="whole" size="small" @click="whole">Back</el-button>
+    <el-button v-if="own && !time.page" class="whole" size="small" @click="whole">{{ t("Back") }}</el-button>
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { computed } from "vue";
 
 /** How far back; 0 for what each panel says, where that is offered. */
@@ -7,17 +8,17 @@ const { own = false } = defineProps<{ own?: boolean }>();
 const all = [
   { hours: 1, name: "1 h" },
   { hours: 6, name: "6 h" },
-  { hours: 24, name: "1 day" },
-  { hours: 24 * 7, name: "1 week" },
-  { hours: 24 * 30, name: "1 month" },
-  { hours: 24 * 91, name: "3 months" },
-  { hours: 24 * 365, name: "1 year" },
+  { hours: 24, name: t("1 day") },
+  { hours: 24 * 7, name: t("1 week") },
+  { hours: 24 * 30, name: t("1 month") },
+  { hours: 24 * 91, name: t("3 months") },
+  { hours: 24 * 365, name: t("1 year") },
 ];
-const ranges = computed(() => (own ? [{ hours: 0, name: "as set" }, ...all] : all));
+const ranges = computed(() => (own ? [{ hours: 0, name: t("as set") }, ...all] : all));
 </script>
 
 <template>
-  <div class="ranges" role="group" aria-label="How far back">
+  <div class="ranges" role="group" :aria-label="t('How far back')">
     <button
       v-for="range in ranges"
       :key="range.hours"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { fixed, onAxis, trimmed } from "@/look/numbers";
+import { t } from "@/language";
 import type { LimitSet } from "@/api/types";
 import type { Bin } from "./spread";
 import { colour, dark } from "@/look/appearance";
@@ -23,7 +25,7 @@ const { bins, curve, unit, decimals, limits } = defineProps<{
   limits?: LimitSet;
 }>();
 
-const written = (value: number) => `${Number(value.toFixed(Math.max(decimals, 0)))} ${unit}`.trim();
+const written = (value: number) => `${trimmed(value, Math.max(decimals, 0))} ${unit}`.trim();
 const all = computed(() => bins.reduce((sum, bin) => sum + bin.seconds, 0));
 const FILLS = { advisory: "advisory", warning: "warning", critical: "critical" } as const;
 
@@ -37,10 +39,10 @@ function bars() {
       nameLocation: "middle",
       nameGap: 24,
       nameTextStyle: { color: colour("ink-soft") },
-      axisLabel: { color: colour("ink-soft"), hideOverlap: true, formatter: (from: string) => String(Number(from)) },
+      axisLabel: { color: colour("ink-soft"), hideOverlap: true, formatter: (from: string) => onAxis(Number(from)) },
       axisTick: { alignWithLabel: false },
     },
-    yAxis: { ...uprightAxis(colour, "% of the time"), nameTextStyle: { color: colour("ink-soft"), align: "left" } },
+    yAxis: { ...uprightAxis(colour, t("% of the time")), nameTextStyle: { color: colour("ink-soft"), align: "left" } },
     tooltip: {
       ...tooltipLook(colour),
       trigger: "item",
@@ -48,7 +50,12 @@ function bars() {
       formatter: ({ dataIndex }: { dataIndex: number }) => {
         const bin = bins[dataIndex];
         return bin
-          ? `${written(bin.from)} to ${written(bin.until)}\n${length(bin.seconds)}, ${((100 * bin.seconds) / all.value).toFixed(1)} %`
+          ? t("{from} to {until} {length}, {percent} %", {
+              from: written(bin.from),
+              until: written(bin.until),
+              length: length(bin.seconds),
+              percent: fixed((100 * bin.seconds) / all.value, 1),
+            })
           : "";
       },
     },
@@ -74,18 +81,23 @@ function line() {
       type: "value",
       min: 0,
       max: 100,
-      name: "% of the time above",
+      name: t("% of the time above"),
       nameLocation: "middle",
       nameGap: 24,
       nameTextStyle: { color: colour("ink-soft") },
-      axisLabel: { color: colour("ink-soft") },
+      axisLabel: { color: colour("ink-soft"), formatter: onAxis },
     },
     yAxis: { ...uprightAxis(colour, unit), scale: true },
     tooltip: {
       ...tooltipLook(colour),
       renderMode: "richText",
       formatter: (under: { value: [number, number] }[]) =>
-        under[0] ? `above ${written(under[0].value[1])} for ${under[0].value[0]} % of the time` : "",
+        under[0]
+          ? t("above {value} for {percent} % of the time", {
+              value: written(under[0].value[1]),
+              percent: under[0].value[0],
+            })
+          : "",
     },
     series: [
       {
@@ -101,7 +113,7 @@ function line() {
           label: { position: "insideEndTop", color: colour("ink-soft") },
           data: (limits ? boundaries(limits) : []).map((one) => ({
             yAxis: one.value,
-            label: { formatter: `${one.name} ${one.value}` },
+            label: { formatter: `${one.name} ${onAxis(one.value)}` },
           })),
         },
       },

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { instantOf, wallClock, type WallClock } from "@/look/wallClock";
 import { computed, ref, watch } from "vue";
 import RangePicker from "./RangePicker.vue";
@@ -51,9 +52,9 @@ watch(open, (now) => {
 function choose() {
   const [first, last] = [instantIn(from.value), instantIn(until.value)];
   if (!(first < last)) {
-    wrong.value = "The end must be after the start.";
+    wrong.value = t("The end must be after the start.");
   } else if (first >= Date.now()) {
-    wrong.value = "The start is in the future.";
+    wrong.value = t("The start is in the future.");
   } else {
     view.show({ from: first, until: last });
     open.value = false;
@@ -67,21 +68,25 @@ const step = (part: number) => view.show(moved(view.current(), part));
   <div class="view-picker">
     <RangePicker v-model="hours" :own="own" />
     <div class="steps">
-      <el-button aria-label="Earlier" title="Earlier" @click="step(-1)">‹</el-button>
-      <el-button aria-label="Later" title="Later" :disabled="!view.chosen.value" @click="step(1)">›</el-button>
+      <el-button :aria-label="t('Earlier')" :title="t('Earlier')" @click="step(-1)">‹</el-button>
+      <el-button :aria-label="t('Later')" :title="t('Later')" :disabled="!view.chosen.value" @click="step(1)"
+        >›</el-button
+      >
       <el-popover v-model:visible="open" trigger="click" :width="310" placement="bottom">
         <template #reference>
-          <el-button :type="view.chosen.value ? 'primary' : undefined" :aria-expanded="open">Choose dates …</el-button>
+          <el-button :type="view.chosen.value ? 'primary' : undefined" :aria-expanded="open">{{
+            t("Choose dates …")
+          }}</el-button>
         </template>
         <form class="stack" @submit.prevent="choose">
-          <label>From <input v-model="from" type="datetime-local" required /></label>
-          <label>Until <input v-model="until" type="datetime-local" required /></label>
+          <label>{{ t("From") }} <input v-model="from" type="datetime-local" required /></label>
+          <label>{{ t("Until") }} <input v-model="until" type="datetime-local" required /></label>
           <p v-if="wrong" role="alert" class="small">{{ wrong }}</p>
-          <p v-if="timeZone" class="soft small">On the clock of {{ timeZone }}.</p>
-          <el-button type="primary" native-type="submit">Show this time</el-button>
+          <p v-if="timeZone" class="soft small">{{ t("On the clock of {timeZone}.", { timeZone }) }}</p>
+          <el-button type="primary" native-type="submit">{{ t("Show this time") }}</el-button>
         </form>
       </el-popover>
-      <el-button v-if="view.mayGoBack.value" @click="view.back">Back</el-button>
+      <el-button v-if="view.mayGoBack.value" @click="view.back">{{ t("Back") }}</el-button>
     </div>
     <span v-if="view.chosen.value" class="soft small" role="status">{{ words(view.chosen.value, timeZone) }}</span>
   </div>

@@ -1,14 +1,15 @@
+import { t } from "@/language";
 import { inject, type InjectionKey, type Ref } from "vue";
 
 /** An earlier time with which what is drawn is compared. */
 export type Before = "none" | "before" | "day" | "week" | "year";
 
 export const BEFORES: Record<Before, string> = {
-  none: "nothing",
-  before: "the time before",
-  day: "the day before",
-  week: "the week before",
-  year: "the year before",
+  none: t("nothing"),
+  before: t("the time before"),
+  day: t("the day before"),
+  week: t("the week before"),
+  year: t("the year before"),
 };
 
 /** How many hours earlier that is, for a range of so many hours. */

@@ -1,3 +1,5 @@
+import { fixed, onAxis, trimmed } from "@/look/numbers";
+import { said, t } from "@/language";
 import type { LimitSet, Point, Severity } from "@/api/types";
 import type { EChartsCoreOption } from "echarts/core";
 import { wordFor } from "@/look/reading";
@@ -46,7 +48,7 @@ export function boundaries(set: LimitSet): { value: number; name: string }[] {
   return set.zones
     .slice(1)
     .flatMap((zone, i) =>
-      zone.from == null ? [] : [{ value: zone.from, name: `${set.zones[i]?.label} | ${zone.label}` }],
+      zone.from == null ? [] : [{ value: zone.from, name: `${said(set.zones[i]?.label ?? "")} | ${said(zone.label)}` }],
     );
 }
 
@@ -222,7 +224,7 @@ function inWords(points: Point[], axisLabel: object) {
   const alike = points.every((point) => JSON.stringify(point.words) === JSON.stringify(points[0]?.words));
   return alike && Object.keys(words).length
     ? { minInterval: 1, axisLabel: { ...axisLabel, formatter: (value: number) => wordFor(value, words) ?? "" } }
-    : { axisLabel };
+    : { axisLabel: { ...axisLabel, formatter: onAxis } };
 }
 
 /** Where the second axis and those after it stand: right, left, right, further out each time. */
@@ -259,17 +261,23 @@ export function readOut(
     );
   });
   if (cursor !== undefined) {
-    row(`${lengthWords(at - cursor)} ${at < cursor ? "before" : "after"} the cursor at ${moment(cursor, timeZone)}`);
+    row(
+      t("{span} {where} the cursor at {moment}", {
+        span: lengthWords(at - cursor),
+        where: at < cursor ? t("before") : t("after"),
+        moment: moment(cursor, timeZone),
+      }),
+    );
   }
   return box;
 }
 
 function valueWords(value: number, { point }: Drawn): string {
-  return wordFor(value, point.words) ?? `${value.toFixed(point.decimals)} ${point.unit}`.trim();
+  return wordFor(value, point.words) ?? `${fixed(value, point.decimals)} ${point.unit}`.trim();
 }
 
 function signed(value: number, { point }: Drawn): string {
-  return `${value < 0 ? "−" : "+"}${Math.abs(value).toFixed(point.decimals)} ${point.unit}`.trim();
+  return `${value < 0 ? "−" : "+"}${fixed(Math.abs(value), point.decimals)} ${point.unit}`.trim();
 }
 
 /** A length of time without its sign: "2 d 3 h", "2 h 10 min", "12 min 5 s", "3.2 s". */
@@ -281,7 +289,7 @@ export function lengthWords(millis: number): string {
     return `${Math.floor(smalls / each)} ${name}${smalls % each ? ` ${smalls % each} ${rest}` : ""}`;
   };
   return seconds < 60
-    ? `${Number(seconds.toFixed(1))} s`
+    ? `${trimmed(seconds, 1)} s`
     : seconds < 3600
       ? parts(60, "min", 1, "s")
       : seconds < 172_800
@@ -389,8 +397,8 @@ function marks(set: LimitSet | undefined, usual: Usual | undefined, palette: Pal
       symbol: "none",
       data: [
         ...(limits?.markLine.data ?? []),
-        { yAxis: usual.high, label: label("baseline, high", "insideEndTop"), lineStyle: line },
-        { yAxis: usual.low, label: label("baseline, low", "insideEndBottom"), lineStyle: line },
+        { yAxis: usual.high, label: label(t("baseline, high"), "insideEndTop"), lineStyle: line },
+        { yAxis: usual.low, label: label(t("baseline, low"), "insideEndBottom"), lineStyle: line },
       ],
     },
   };
@@ -424,7 +432,7 @@ function limitMarks(set: LimitSet, palette: Palette) {
         yAxis: boundary.value,
         label: {
           ...rimLabel(palette),
-          formatter: `${boundary.name}  ${boundary.value}`,
+          formatter: `${boundary.name}  ${onAxis(boundary.value)}`,
           position: "insideStartTop",
         },
         lineStyle: { color: palette("line-strong"), width: 1, type: "solid" },

@@ -1,3 +1,4 @@
+import { t } from "@/language";
 import { moment, zoneName } from "@/look/clock";
 import { inject, type InjectionKey, type Ref } from "vue";
 
@@ -78,5 +79,9 @@ export function words({ from, until }: TimeRange, timeZone?: string): string {
     const text = moment(at, timeZone).replace(zoneName(at, timeZone), "");
     return until - from > 10 * 60_000 ? text.replace(/:\d\d$/, "") : text;
   };
-  return `${short(from)} to ${short(until)}${zoneName(until, timeZone)}`;
+  return t("{from} to {until}{zone}", {
+    from: short(from),
+    until: short(until),
+    zone: zoneName(until, timeZone),
+  });
 }

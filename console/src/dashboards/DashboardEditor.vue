@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { LimitSet, Panel, Point } from "@/api/types";
 import { GridStack, type GridStackNode } from "gridstack";
 import "gridstack/dist/gridstack.min.css";
@@ -75,7 +76,9 @@ function key(event: KeyboardEvent, panel: Panel) {
 
 <template>
   <p class="soft small">
-    Drag a panel by its bar, or reach the bar with Tab and use the arrow keys; with Shift they change the size.
+    {{
+      t("Drag a panel by its bar, or reach the bar with Tab and use the arrow keys; with Shift they change the size.")
+    }}
   </p>
   <div ref="host" class="grid-stack">
     <div
@@ -90,18 +93,23 @@ function key(event: KeyboardEvent, panel: Panel) {
     >
       <div class="grid-stack-item-content">
         <div class="bar">
-          <button type="button" class="grip" :aria-label="`Move ${panel.title}`" @keydown="key($event, panel)">
+          <button
+            type="button"
+            class="grip"
+            :aria-label="t('Move {title}', { title: panel.title })"
+            @keydown="key($event, panel)"
+          >
             ⠿
           </button>
           <span class="grow"></span>
-          <button type="button" @click="emit('edit', panel)">change</button>
-          <button type="button" @click="emit('duplicate', panel)">duplicate</button>
+          <button type="button" @click="emit('edit', panel)">{{ t("change") }}</button>
+          <button type="button" @click="emit('duplicate', panel)">{{ t("duplicate") }}</button>
           <button
             type="button"
-            :aria-label="`Remove ${panel.title}`"
+            :aria-label="t('Remove {title}', { title: panel.title })"
             @click="panels = panels.filter((one) => one.id !== panel.id)"
           >
-            remove
+            {{ t("remove") }}
           </button>
         </div>
         <div class="body"><PanelView :panel="panel" :points="pointsOf(panel)" :limits="limits" /></div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api, Refusal } from "@/api/http";
 import { onChanged } from "@/api/live";
 import type { Dashboard, DashboardVersion, Panel, Point } from "@/api/types";
@@ -126,7 +127,7 @@ async function save() {
       panels: draft.value,
       version: base?.version,
     });
-  }, "Saved.");
+  }, t("Saved."));
   if (ok) {
     end();
     joined.value = undefined;
@@ -152,13 +153,13 @@ async function join() {
 }
 
 async function remove() {
-  if (await run(() => api.remove("dashboards/" + id), "The dashboard is removed.")) {
+  if (await run(() => api.remove("dashboards/" + id), t("The dashboard is removed."))) {
     end();
     await router.push("/dashboards");
   }
 }
 
-onBeforeRouteLeave(() => !dirty.value || window.confirm("Leave without saving what you changed?"));
+onBeforeRouteLeave(() => !dirty.value || window.confirm(t("Leave without saving what you changed?")));
 </script>
 
 <template>
@@ -166,29 +167,34 @@ onBeforeRouteLeave(() => !dirty.value || window.confirm("Leave without saving wh
     <header class="page-head">
       <div>
         <p class="crumbs">
-          <RouterLink to="/dashboards">Dashboards</RouterLink> · Owner: {{ dashboard.ownerName
-          }}{{
-            dashboard.siteId
-              ? ". Visible to everyone with access to " + (places.byId.get(dashboard.siteId)?.name ?? "a site")
-              : ", private"
+          <RouterLink to="/dashboards">{{ t("Dashboards") }}</RouterLink> ·
+          {{
+            t("Owner: {ownerName}{access}", {
+              ownerName: dashboard.ownerName,
+              access: dashboard.siteId
+                ? t(". Visible to everyone with access to {place}", {
+                    place: places.byId.get(dashboard.siteId)?.name ?? t("a site"),
+                  })
+                : t(", private"),
+            })
           }}
         </p>
         <h1 v-if="!draft">{{ dashboard.name }}</h1>
-        <el-input v-else v-model="name" aria-label="Name of the dashboard" size="large" />
+        <el-input v-else v-model="name" :aria-label="t('Name of the dashboard')" size="large" />
       </div>
       <StarButton v-if="!draft" :page="{ kind: 'dashboard', of: id }" />
-      <el-button v-if="!draft && dashboard.panels.length" @click="reporting = true">Report</el-button>
+      <el-button v-if="!draft && dashboard.panels.length" @click="reporting = true">{{ t("Report") }}</el-button>
       <template v-if="!draft && dashboard.mayEdit">
-        <el-button type="primary" @click="sharing = true">Share</el-button>
-        <el-button @click="begin">Edit</el-button>
+        <el-button type="primary" @click="sharing = true">{{ t("Share") }}</el-button>
+        <el-button @click="begin">{{ t("Edit") }}</el-button>
       </template>
       <template v-if="draft">
-        <el-button @click="panelForm = {}">Add a panel</el-button>
+        <el-button @click="panelForm = {}">{{ t("Add a panel") }}</el-button>
         <VersionsMenu :dashboard="id" @take="take" />
-        <el-button :disabled="!canUndo" @click="undo">Undo</el-button>
-        <el-button :disabled="!canRedo" @click="redo">Redo</el-button>
-        <el-button @click="end">Discard</el-button>
-        <el-button type="primary" :loading="busy" @click="save">Save</el-button>
+        <el-button :disabled="!canUndo" @click="undo">{{ t("Undo") }}</el-button>
+        <el-button :disabled="!canRedo" @click="redo">{{ t("Redo") }}</el-button>
+        <el-button @click="end">{{ t("Discard") }}</el-button>
+        <el-button type="primary" :loading="busy" @click="save">{{ t("Save") }}</el-button>
       </template>
     </header>
     <ProblemNote :error="error" />
@@ -196,21 +202,23 @@ onBeforeRouteLeave(() => !dirty.value || window.confirm("Leave without saving wh
       <ViewPicker v-if="looksBack" :view="view" :time-zone="timeZone" own />
       <ComparePicker v-if="looksBack" v-model="view.before.value" />
       <label v-if="narrower.length" class="only">
-        <span class="soft small">Only</span>
-        <el-select v-model="view.place.value" filterable aria-label="Only this place" :empty-values="[undefined]">
-          <el-option value="" label="all places" />
+        <span class="soft small">{{ t("Only") }}</span>
+        <el-select v-model="view.place.value" filterable :aria-label="t('Only this place')" :empty-values="[undefined]">
+          <el-option value="" :label="t('all places')" />
           <el-option v-for="place in narrower" :key="place.id" :value="place.id" :label="places.label(place)" />
         </el-select>
       </label>
     </div>
     <p v-if="draft && changedElsewhere" role="status">
-      Somebody else saved this dashboard meanwhile.
-      <el-button @click="join">Take in their changes</el-button>
+      {{ t("Somebody else saved this dashboard meanwhile.") }}
+      <el-button @click="join">{{ t("Take in their changes") }}</el-button>
     </p>
     <p v-if="draft && joined" role="status">
-      The changes of both are together now.
-      <template v-if="joined.length">You both changed {{ joined.join(", ") }}: yours is kept. </template>
-      Look it over, then save.
+      {{ t("The changes of both are together now.") }}
+      <template v-if="joined.length"
+        >{{ t("You both changed {join}: yours is kept.", { join: joined.join(", ") }) }}
+      </template>
+      {{ t("Look it over, then save.") }}
     </p>
     <DashboardEditor
       v-if="draft"
@@ -227,9 +235,11 @@ onBeforeRouteLeave(() => !dirty.value || window.confirm("Leave without saving wh
       :limits="places.limitsById"
     />
     <section v-else class="sheet">
-      <EmptyState title="An empty dashboard">Press Edit, then add a panel.</EmptyState>
+      <EmptyState :title="t('An empty dashboard')">{{ t("Press Edit, then add a panel.") }}</EmptyState>
     </section>
-    <p v-if="draft"><el-button link @click="remove">Remove this dashboard and its links</el-button></p>
+    <p v-if="draft">
+      <el-button link @click="remove">{{ t("Remove this dashboard and its links") }}</el-button>
+    </p>
     <PanelForm v-if="panelForm" :panel="panelForm.panel" @save="put" @close="panelForm = undefined" />
     <ReportForm
       v-if="reporting"
@@ -242,7 +252,9 @@ onBeforeRouteLeave(() => !dirty.value || window.confirm("Leave without saving wh
   </div>
   <div v-else-if="problem" class="page">
     <ProblemNote :error="problem" />
-    <p><RouterLink to="/dashboards">All dashboards</RouterLink></p>
+    <p>
+      <RouterLink to="/dashboards">{{ t("All dashboards") }}</RouterLink>
+    </p>
   </div>
 </template>
 

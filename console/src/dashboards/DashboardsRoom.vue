@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged } from "@/api/live";
 import type { DashboardSummary } from "@/api/types";
@@ -20,27 +21,31 @@ onChanged(["registry"], load);
 <template>
   <div class="page">
     <header class="page-head">
-      <h1>Dashboards</h1>
-      <RouterLink to="/records/compare">Compare points</RouterLink>
-      <RouterLink to="/packs">Packs</RouterLink>
-      <el-button v-if="dashboards?.length" @click="hanging = true">Wall screen</el-button>
-      <el-button type="primary" @click="making = true">Make a dashboard</el-button>
+      <h1>{{ t("Dashboards") }}</h1>
+      <RouterLink to="/records/compare">{{ t("Compare points") }}</RouterLink>
+      <RouterLink to="/packs">{{ t("Packs") }}</RouterLink>
+      <el-button v-if="dashboards?.length" @click="hanging = true">{{ t("Wall screen") }}</el-button>
+      <el-button type="primary" @click="making = true">{{ t("Make a dashboard") }}</el-button>
     </header>
     <ProblemNote :error="error" />
     <section class="list">
       <RouterLink v-for="one in dashboards" :key="one.id" class="sheet" :to="`/dashboards/${one.id}`">
         <strong>{{ one.name }}</strong>
-        <span class="soft small"
-          >{{ one.panels }} panels · {{ one.mine ? "mine" : "shared with me"
-          }}{{ one.siteId ? ", seen by " + (places.byId.get(one.siteId)?.name ?? "a site") : "" }}</span
-        >
+        <span class="soft small">{{
+          t("{panels} panels · {whose}{seenBy}", {
+            panels: one.panels,
+            whose: one.mine ? t("mine") : t("shared with me"),
+            seenBy: one.siteId
+              ? t(", seen by {place}", { place: places.byId.get(one.siteId)?.name ?? t("a site") })
+              : "",
+          })
+        }}</span>
       </RouterLink>
     </section>
     <section v-if="dashboards && !dashboards.length" class="sheet">
-      <EmptyState title="No dashboards yet"
-        >Each place and point has its own page already. A dashboard puts together what belongs together for
-        you.</EmptyState
-      >
+      <EmptyState :title="t('No dashboards yet')">{{
+        t("Each place and point has its own page already. A dashboard puts together what belongs together for you.")
+      }}</EmptyState>
     </section>
     <NewDashboardForm v-if="making" @close="making = false" />
     <WallForm v-if="hanging && dashboards" :dashboards="dashboards" @close="hanging = false" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { Look, Panel } from "@/api/types";
 import DecimalsField from "@/points/DecimalsField.vue";
 import WordsField from "@/points/WordsField.vue";
@@ -24,21 +25,21 @@ function set(part: Partial<Look>) {
       @update:model-value="set({ decimals: $event })"
     />
     <template v-if="offers.includes('scale')">
-      <el-form-item :label="`Scale from${unit ? ` (${unit})` : ''}`" for="panel-lowest">
+      <el-form-item :label="t('Scale from{unit}', { unit: unit ? ` (${unit})` : '' })" for="panel-lowest">
         <el-input-number
           id="panel-lowest"
           :model-value="panel.look?.lowest ?? undefined"
           :controls="false"
-          placeholder="usual"
+          :placeholder="t('usual')"
           @update:model-value="set({ lowest: $event ?? null })"
         />
       </el-form-item>
-      <el-form-item label="to" for="panel-highest">
+      <el-form-item :label="t('to')" for="panel-highest">
         <el-input-number
           id="panel-highest"
           :model-value="panel.look?.highest ?? undefined"
           :controls="false"
-          placeholder="usual"
+          :placeholder="t('usual')"
           @update:model-value="set({ highest: $event ?? null })"
         />
       </el-form-item>

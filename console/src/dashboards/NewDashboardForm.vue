@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Dashboard, Purpose } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -16,12 +17,16 @@ const points = usePoints();
 const router = useRouter();
 const { busy, error, run } = useAction();
 const PURPOSES: { id: Purpose | ""; name: string; what: string }[] = [
-  { id: "machine", name: "Machine check", what: "vibration by direction, heat, pressure, what runs, over 30 days" },
-  { id: "cold-chain", name: "Cold chain", what: "temperatures with their limits, zones of the week, doors" },
-  { id: "barn", name: "Barn air", what: "gases as the mean of a shift, heat index, temperature, humidity" },
-  { id: "remote-site", name: "Remote site", what: "supplies, power, levels, what has the least headroom" },
-  { id: "commissioning", name: "Bringing sensors in", what: "everything that is there, over the last hour" },
-  { id: "", name: "Chosen points", what: "a panel for each point, and lines" },
+  {
+    id: "machine",
+    name: t("Machine check"),
+    what: t("vibration by direction, heat, pressure, what runs, over 30 days"),
+  },
+  { id: "cold-chain", name: t("Cold chain"), what: t("temperatures with their limits, zones of the week, doors") },
+  { id: "barn", name: t("Barn air"), what: t("gases as the mean of a shift, heat index, temperature, humidity") },
+  { id: "remote-site", name: t("Remote site"), what: t("supplies, power, levels, what has the least headroom") },
+  { id: "commissioning", name: t("Bringing sensors in"), what: t("everything that is there, over the last hour") },
+  { id: "", name: t("Chosen points"), what: t("a panel for each point, and lines") },
 ];
 const form = reactive({
   purpose: "machine" as Purpose | "",
@@ -53,49 +58,49 @@ async function make() {
 
 <template>
   <FormDialog
-    title="Make a dashboard"
-    save-label="Make it"
+    :title="t('Make a dashboard')"
+    :save-label="t('Make it')"
     :error="error"
     :busy="busy"
     :disabled="!name || (form.purpose !== '' && !form.placeId)"
     @save="make"
     @close="emit('close')"
   >
-    <el-form-item label="What for">
-      <el-radio-group v-model="form.purpose" class="purposes" aria-label="What for">
+    <el-form-item :label="t('What for')">
+      <el-radio-group v-model="form.purpose" class="purposes" :aria-label="t('What for')">
         <el-radio v-for="one in PURPOSES" :key="one.id" :value="one.id">
           <strong>{{ one.name }}</strong> <span class="soft">{{ one.what }}</span>
         </el-radio>
       </el-radio-group>
     </el-form-item>
-    <el-form-item v-if="form.purpose" label="Place, with all that lies below it" for="dashboard-place">
-      <el-select id="dashboard-place" v-model="form.placeId" filterable aria-label="Place">
+    <el-form-item v-if="form.purpose" :label="t('Place, with all that lies below it')" for="dashboard-place">
+      <el-select id="dashboard-place" v-model="form.placeId" filterable :aria-label="t('Place')">
         <el-option v-for="place in filled" :key="place.id" :value="place.id" :label="places.label(place)" />
       </el-select>
     </el-form-item>
-    <el-form-item v-else label="Points" for="dashboard-points">
+    <el-form-item v-else :label="t('Points')" for="dashboard-points">
       <el-select
         id="dashboard-points"
         v-model="form.pointIds"
         multiple
         filterable
-        aria-label="Points"
-        placeholder="choose points"
+        :aria-label="t('Points')"
+        :placeholder="t('choose points')"
       >
         <el-option v-for="point in points.all" :key="point.id" :value="point.id" :label="labelOf(point)" />
       </el-select>
     </el-form-item>
-    <el-form-item label="Name" for="dashboard-name"
+    <el-form-item :label="t('Name')" for="dashboard-name"
       ><el-input id="dashboard-name" v-model="form.name" :placeholder="usualName" maxlength="80"
     /></el-form-item>
-    <el-form-item v-if="sites.length" label="Visible to" for="dashboard-site">
-      <el-select id="dashboard-site" v-model="form.siteId" aria-label="Visible to" :empty-values="[undefined]">
-        <el-option value="" label="only me" />
+    <el-form-item v-if="sites.length" :label="t('Visible to')" for="dashboard-site">
+      <el-select id="dashboard-site" v-model="form.siteId" :aria-label="t('Visible to')" :empty-values="[undefined]">
+        <el-option value="" :label="t('only me')" />
         <el-option
           v-for="site in sites"
           :key="site.id"
           :value="site.id"
-          :label="`everybody who may look at ${site.name}`"
+          :label="t('everybody who may look at {name}', { name: site.name })"
         />
       </el-select>
     </el-form-item>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { said, t } from "@/language";
 import type { Panel } from "@/api/types";
 import RangePicker from "@/chart/RangePicker.vue";
 import FormDialog from "@/look/FormDialog.vue";
@@ -28,7 +29,7 @@ const title = computed(() => {
   return (
     draft.value.title ||
     (first && shown.value.length === 1 ? labelOf(first) : undefined) ||
-    (first && !draft.value.selection ? `${first.path.at(-1) ?? ""}: ${first.quantityTitle}` : of.value.name)
+    (first && !draft.value.selection ? `${first.path.at(-1) ?? ""}: ${said(first.quantityTitle)}` : of.value.name)
   );
 });
 /** The unit of its scale, if all its points have one. */
@@ -84,14 +85,14 @@ function save() {
 
 <template>
   <FormDialog
-    :title="panel ? 'Change a panel' : 'Add a panel'"
-    :save-label="panel ? 'Change' : 'Add'"
+    :title="panel ? t('Change a panel') : t('Add a panel')"
+    :save-label="panel ? t('Change') : t('Add')"
     :disabled="!complete"
     @save="save"
     @close="emit('close')"
   >
-    <el-form-item label="Kind" for="panel-kind">
-      <el-select id="panel-kind" v-model="kind" aria-label="Kind"
+    <el-form-item :label="t('Kind')" for="panel-kind">
+      <el-select id="panel-kind" v-model="kind" :aria-label="t('Kind')"
         ><el-option v-for="(one, id) in KINDS" :key="id" :value="id" :label="one.name"
       /></el-select>
     </el-form-item>
@@ -113,10 +114,10 @@ function save() {
         />
       </el-select>
     </el-form-item>
-    <el-form-item v-if="of.range" label="How far back"><RangePicker v-model="hours" /></el-form-item>
+    <el-form-item v-if="of.range" :label="t('How far back')"><RangePicker v-model="hours" /></el-form-item>
     <component :is="of.fields" v-if="of.fields" v-model="draft" />
     <LookFields v-if="of.look.length" v-model="draft" :offers="of.look" :unit="unit" />
-    <el-form-item label="Title" for="panel-title"
+    <el-form-item :label="t('Title')" for="panel-title"
       ><el-input id="panel-title" v-model="draft.title" :placeholder="title" maxlength="120"
     /></el-form-item>
   </FormDialog>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { LimitSet, Panel, Point } from "@/api/types";
 import { allAsRead, asRead, panelAsRead } from "@/look/units";
 import { computed } from "vue";
@@ -19,10 +20,10 @@ const nothing = computed(() =>
   kind.value.points !== "needed" || points.length
     ? undefined
     : panel.selection
-      ? "No point is selected now. Points that are added later appear here by themselves."
+      ? t("No point is selected now. Points that are added later appear here by themselves.")
       : panel.pointIds.length
-        ? "Its points are gone, or you may not see them."
-        : "No points are chosen yet.",
+        ? t("Its points are gone, or you may not see them.")
+        : t("No points are chosen yet."),
 );
 </script>
 
@@ -32,7 +33,12 @@ const nothing = computed(() =>
     <p v-if="nothing" class="soft">{{ nothing }}</p>
     <component :is="kind.view" v-else :panel="drawn" :points="first" :limits="bounds" :open="open" />
     <p v-if="!nothing && points.length > first.length" class="soft small">
-      {{ first.length }} of {{ points.length }} points. Narrow the selection, or use a table with bars.
+      {{
+        t("{first} of {points} points. Narrow the selection, or use a table with bars.", {
+          first: first.length,
+          points: points.length,
+        })
+      }}
     </p>
   </article>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { Panel } from "@/api/types";
 import { usePlaces } from "@/places/places";
 import { computed } from "vue";
@@ -10,14 +11,14 @@ const choices = computed(() => places.places.filter((place) => place.picture !==
 </script>
 
 <template>
-  <el-form-item label="Place" for="panel-place">
+  <el-form-item :label="t('Place')" for="panel-place">
     <el-select
       id="panel-place"
       :model-value="panel.selection?.placeId"
       filterable
-      aria-label="Place"
-      placeholder="a place with a picture"
-      no-data-text="No place has a picture yet. Add one on the page of a place."
+      :aria-label="t('Place')"
+      :placeholder="t('a place with a picture')"
+      :no-data-text="t('No place has a picture yet. Add one on the page of a place.')"
       @update:model-value="panel = { ...panel, selection: { placeId: $event } }"
     >
       <el-option v-for="place in choices" :key="place.id" :value="place.id" :label="places.label(place)" />

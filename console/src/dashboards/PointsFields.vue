@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { said, t } from "@/language";
 import type { Panel, PointSelection } from "@/api/types";
 import { usePlaces } from "@/places/places";
 import { labelOf } from "@/points/names";
@@ -23,7 +24,7 @@ const selects = computed({
 });
 const below = computed(() => points.below(panel.value.selection?.placeId ?? ""));
 const quantities = computed(
-  () => new Map(below.value.map((point) => [point.quantity as string, point.quantityTitle] as const)),
+  () => new Map(below.value.map((point) => [point.quantity as string, said(point.quantityTitle)] as const)),
 );
 const tags = computed(() => [...new Set(below.value.flatMap((point) => point.tags))].sort());
 const assetKinds = computed(() => [
@@ -37,70 +38,72 @@ function set(part: Partial<PointSelection>) {
 </script>
 
 <template>
-  <el-form-item label="Points" for="panel-points">
+  <el-form-item :label="t('Points')" for="panel-points">
     <el-select
       id="panel-points"
       v-model="pointIds"
       multiple
       filterable
-      aria-label="Points"
-      :placeholder="panel.selection ? 'no further ones' : panel.kind === 'alerts' ? 'all' : 'choose points'"
+      :aria-label="t('Points')"
+      :placeholder="panel.selection ? t('no further ones') : panel.kind === 'alerts' ? t('all') : t('choose points')"
     >
       <el-option v-for="one in choices" :key="one.id" :value="one.id" :label="one.label" />
     </el-select>
   </el-form-item>
   <el-form-item>
-    <el-checkbox v-model="selects">All points of a place, new ones too</el-checkbox>
+    <el-checkbox v-model="selects">{{ t("All points of a place, new ones too") }}</el-checkbox>
   </el-form-item>
   <div v-if="panel.selection" class="selection">
-    <el-form-item label="Place" for="panel-place">
+    <el-form-item :label="t('Place')" for="panel-place">
       <el-select
         id="panel-place"
         :model-value="panel.selection.placeId"
         filterable
-        aria-label="Place"
+        :aria-label="t('Place')"
         @update:model-value="set({ placeId: $event, quantity: null, tag: null, assetKind: null })"
       >
         <el-option v-for="place in places.places" :key="place.id" :value="place.id" :label="places.label(place)" />
       </el-select>
     </el-form-item>
-    <el-form-item label="Only" for="panel-quantity">
+    <el-form-item :label="t('Only')" for="panel-quantity">
       <el-select
         id="panel-quantity"
         :model-value="panel.selection.quantity ?? ''"
-        aria-label="Only this quantity"
+        :aria-label="t('Only this quantity')"
         :empty-values="[undefined]"
         @update:model-value="set({ quantity: $event || null })"
       >
-        <el-option value="" label="all quantities" />
+        <el-option value="" :label="t('all quantities')" />
         <el-option v-for="[id, name] in quantities" :key="id" :value="id" :label="name" />
       </el-select>
     </el-form-item>
-    <el-form-item v-if="assetKinds.length" label="Of assets" for="panel-asset-kind">
+    <el-form-item v-if="assetKinds.length" :label="t('Of assets')" for="panel-asset-kind">
       <el-select
         id="panel-asset-kind"
         :model-value="panel.selection.assetKind ?? ''"
-        aria-label="Only assets of this kind"
+        :aria-label="t('Only assets of this kind')"
         :empty-values="[undefined]"
         @update:model-value="set({ assetKind: $event || null })"
       >
-        <el-option value="" label="of every kind" />
+        <el-option value="" :label="t('of every kind')" />
         <el-option v-for="kind in assetKinds" :key="kind" :value="kind" :label="kind" />
       </el-select>
     </el-form-item>
-    <el-form-item v-if="tags.length" label="With tag" for="panel-tag">
+    <el-form-item v-if="tags.length" :label="t('With tag')" for="panel-tag">
       <el-select
         id="panel-tag"
         :model-value="panel.selection.tag ?? ''"
-        aria-label="Only with this tag"
+        :aria-label="t('Only with this tag')"
         :empty-values="[undefined]"
         @update:model-value="set({ tag: $event || null })"
       >
-        <el-option value="" label="any or none" />
+        <el-option value="" :label="t('any or none')" />
         <el-option v-for="tag in tags" :key="tag" :value="tag" :label="tag" />
       </el-select>
     </el-form-item>
-    <p class="soft small">{{ count === 1 ? "1 point" : `${count} points` }} now.</p>
+    <p class="soft small">
+      {{ t("{n} point now. | {n} points now.", { n: count }) }}
+    </p>
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Dashboard, ShareLink } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -20,8 +21,10 @@ const { data, load } = useLoad(() => api.get<ShareLink[]>("links"));
 const links = computed(() => data.value?.filter((link) => link.dashboardId === dashboard.id) ?? []);
 
 function openings(link: ShareLink): string {
-  const times = link.opened === 1 ? "once" : `${link.opened} times`;
-  return link.opened ? `opened ${times}, last ${age(link.lastOpenedAt, now.value)}` : "never opened";
+  const times = t("once | {n} times", { n: link.opened });
+  return link.opened
+    ? t("opened {times}, last {age}", { times, age: age(link.lastOpenedAt, now.value) })
+    : t("never opened");
 }
 
 async function make() {
@@ -37,46 +40,50 @@ async function make() {
 }
 
 async function withdraw(link: ShareLink) {
-  await run(() => api.remove("links/" + link.id), "Withdrawn: the link no longer opens.");
+  await run(() => api.remove("links/" + link.id), t("Withdrawn: the link no longer opens."));
   made.value = made.value?.id === link.id ? undefined : made.value;
   await load();
 }
 </script>
 
 <template>
-  <el-dialog model-value :title="'Share ' + dashboard.name" @close="emit('close')">
+  <el-dialog model-value :title="t('Share {name}', { name: dashboard.name })" @close="emit('close')">
     <div class="stack">
       <p class="soft">
-        Everyone with the link can view this dashboard without an account. They cannot change anything.
+        {{ t("Everyone with the link can view this dashboard without an account. They cannot change anything.") }}
       </p>
-      <ShownOnce v-if="made" label="Shown this once; copy it now." :value="made.link ?? ''" />
+      <ShownOnce v-if="made" :label="t('Shown this once; copy it now.')" :value="made.link ?? ''" />
       <el-form v-else label-position="top" class="row form" @submit.prevent="make">
-        <el-form-item label="For whom (a note for yourself)" for="share-note"
+        <el-form-item :label="t('For whom (a note for yourself)')" for="share-note"
           ><el-input id="share-note" v-model="note"
         /></el-form-item>
-        <el-form-item label="Open for" for="share-days">
-          <el-select id="share-days" v-model="days" aria-label="Open for">
-            <el-option :value="1" label="1 day" /><el-option :value="7" label="1 week" /><el-option
+        <el-form-item :label="t('Open for')" for="share-days">
+          <el-select id="share-days" v-model="days" :aria-label="t('Open for')">
+            <el-option :value="1" :label="t('1 day')" /><el-option :value="7" :label="t('1 week')" /><el-option
               :value="30"
-              label="30 days"
-            /><el-option :value="365" label="1 year" />
+              :label="t('30 days')"
+            /><el-option :value="365" :label="t('1 year')" />
           </el-select>
         </el-form-item>
-        <el-form-item label="Passcode (optional)" for="share-passcode"
-          ><el-input id="share-passcode" v-model="passcode" autocomplete="off" placeholder="4 characters or more"
+        <el-form-item :label="t('Passcode (optional)')" for="share-passcode"
+          ><el-input id="share-passcode" v-model="passcode" autocomplete="off" :placeholder="t('4 characters or more')"
         /></el-form-item>
-        <el-button type="primary" native-type="submit" :loading="busy">Make a link</el-button>
+        <el-button type="primary" native-type="submit" :loading="busy">{{ t("Make a link") }}</el-button>
       </el-form>
       <ProblemNote :error="error" />
       <div v-if="links.length">
-        <h3>Links that are open</h3>
+        <h3>{{ t("Links that are open") }}</h3>
         <div v-for="link in links" :key="link.id" class="row link">
-          <span>{{ link.note || "no note" }}</span>
-          <span class="soft small"
-            >made {{ day(link.createdAt) }}, until {{ link.until ? day(link.until) : "withdrawn" }}, {{ openings(link)
-            }}{{ link.passcode ? ", with a passcode" : "" }}</span
-          >
-          <el-button link type="primary" @click="withdraw(link)">Withdraw</el-button>
+          <span>{{ link.note || t("no note") }}</span>
+          <span class="soft small">{{
+            t("made {day}, until {until}, {openings}{passcode}", {
+              day: day(link.createdAt),
+              until: link.until ? day(link.until) : t("withdrawn"),
+              openings: openings(link),
+              passcode: link.passcode ? t(", with a passcode") : "",
+            })
+          }}</span>
+          <el-button link type="primary" @click="withdraw(link)">{{ t("Withdraw") }}</el-button>
         </div>
       </div>
     </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api, Refusal } from "@/api/http";
 import type { Dashboard, Panel } from "@/api/types";
 import { CAMERA_PATH } from "@/cameras/cameras";
@@ -47,18 +48,20 @@ const limits = computed(() => new Map(dashboard.value?.limitSets.map((set) => [s
 <template>
   <main class="page wide">
     <form v-if="wanted" class="stack passcode" @submit.prevent="enter">
-      <h1>This dashboard opens with a passcode</h1>
-      <p class="soft">Ask the person who sent you the link for the passcode. You enter it again after 12 hours.</p>
+      <h1>{{ t("This dashboard opens with a passcode") }}</h1>
+      <p class="soft">
+        {{ t("Ask the person who sent you the link for the passcode. You enter it again after 12 hours.") }}
+      </p>
       <ProblemNote :error="refused" />
-      <label for="passcode">Passcode</label>
+      <label for="passcode">{{ t("Passcode") }}</label>
       <el-input id="passcode" v-model="passcode" type="password" show-password autocomplete="off" autofocus />
-      <el-button type="primary" native-type="submit" :loading="busy" :disabled="!passcode">Open</el-button>
+      <el-button type="primary" native-type="submit" :loading="busy" :disabled="!passcode">{{ t("Open") }}</el-button>
     </form>
     <ProblemNote v-else :error="error" />
     <template v-if="dashboard && !error">
       <header class="page-head">
         <div>
-          <p class="crumbs">Shared by {{ dashboard.ownerName }} to be looked at</p>
+          <p class="crumbs">{{ t("Shared by {ownerName} to be looked at", { ownerName: dashboard.ownerName }) }}</p>
           <h1>{{ dashboard.name }}</h1>
         </div>
         <span class="brand"><img src="/icon.svg" alt="" width="28" height="28" /> Open Pasture</span>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { useAlerts } from "@/alerts/alerts";
 import { api, Refusal } from "@/api/http";
 import { onChanged } from "@/api/live";
@@ -124,20 +125,22 @@ onBeforeUnmount(() => {
     <NoticeBars />
     <header>
       <h1>{{ dashboard?.name ?? "…" }}</h1>
-      <span v-if="boards.length > 1" class="soft small">{{ (turn % boards.length) + 1 }} of {{ boards.length }}</span>
+      <span v-if="boards.length > 1" class="soft small">{{
+        t("{number} of {boards}", { number: (turn % boards.length) + 1, boards: boards.length })
+      }}</span>
       <RouterLink v-if="alerts.waiting.length" to="/alerts" class="waiting"
-        ><FenceMark :severity="severity" /><span
-          >{{ alerts.waiting.length }} {{ alerts.waiting.length === 1 ? "alert waits" : "alerts wait" }}</span
-        ></RouterLink
+        ><FenceMark :severity="severity" /><span>{{
+          t("{n} alert waits | {n} alerts wait", { n: alerts.waiting.length })
+        }}</span></RouterLink
       >
       <span class="tools" :class="{ idle }">
         <template v-if="boards.length > 1">
-          <el-button @click="go(-1)">Back</el-button>
-          <el-button @click="rests = !rests">{{ rests ? "Go on" : "Stay here" }}</el-button>
-          <el-button @click="go(1)">Next</el-button>
+          <el-button @click="go(-1)">{{ t("Back") }}</el-button>
+          <el-button @click="rests = !rests">{{ rests ? t("Go on") : t("Stay here") }}</el-button>
+          <el-button @click="go(1)">{{ t("Next") }}</el-button>
         </template>
-        <el-button @click="fullScreen">Full screen</el-button>
-        <el-button @click="router.push('/dashboards')">Leave</el-button>
+        <el-button @click="fullScreen">{{ t("Full screen") }}</el-button>
+        <el-button @click="router.push('/dashboards')">{{ t("Leave") }}</el-button>
       </span>
       <time>{{ moment(now) }}</time>
     </header>
@@ -146,8 +149,9 @@ onBeforeUnmount(() => {
       <div v-if="dashboard?.panels.length" :key="dashboard.id" :style="{ zoom }">
         <DashboardGrid :panels="dashboard.panels" :points-of="points.shown" :limits="places.limitsById" />
       </div>
-      <EmptyState v-else-if="!boards.length" title="No dashboards are chosen">
-        Open <RouterLink to="/dashboards">Dashboards</RouterLink> and press <em>Wall screen</em>.
+      <EmptyState v-else-if="!boards.length" :title="t('No dashboards are chosen')">
+        {{ t("Open") }} <RouterLink to="/dashboards">{{ t("Dashboards") }}</RouterLink> {{ t("and press") }}
+        <em>{{ t("Wall screen") }}</em>.
       </EmptyState>
     </div>
   </main>

@@ -1,3 +1,4 @@
+import { t } from "@/language";
 import type { Panel } from "@/api/types";
 
 export const COLUMNS = 12;
@@ -14,7 +15,7 @@ export function hoursOf(range: string | null): number {
 export function spanWords(range: string | null): string {
   const hours = hoursOf(range);
   return hours < 1 || (hours % 1 !== 0 && hours < 10)
-    ? `${Math.round(hours * 60)} min`
+    ? t("{minutes} min", { minutes: Math.round(hours * 60) })
     : hours >= 48 && hours % 24 === 0
       ? `${hours / 24} d`
       : `${Math.round(hours * 10) / 10} h`;

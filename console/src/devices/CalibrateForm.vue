@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { t } from "@/language";
+import { trimmed } from "@/look/numbers";
 import { api } from "@/api/http";
 import { onLive } from "@/api/live";
 import type { Device, Frame } from "@/api/types";
@@ -39,8 +41,12 @@ const newest = computed(() => seen.value.at(-1));
 const settled = computed(() => hasSettled(seen.value.map((one) => one.raw)));
 
 const steps = reactive([
-  { raw: undefined as number | undefined, value: undefined as number | undefined, hint: "such as in air, or empty" },
-  { raw: undefined as number | undefined, value: undefined as number | undefined, hint: "such as in water, or full" },
+  { raw: undefined as number | undefined, value: undefined as number | undefined, hint: t("such as in air, or empty") },
+  {
+    raw: undefined as number | undefined,
+    value: undefined as number | undefined,
+    hint: t("such as in water, or full"),
+  },
 ]);
 const note = ref("");
 const step = computed(() => steps.findIndex((one) => one.raw === undefined));
@@ -81,7 +87,7 @@ async function save() {
         from: new Date().toISOString(),
         note: note.value || null,
       }),
-    "Calibrated from now on.",
+    t("Calibrated from now on."),
   );
   if (done) {
     emit("close");
@@ -91,8 +97,8 @@ async function save() {
 
 <template>
   <FormDialog
-    :title="`Calibrate ${title}`"
-    save-label="Calibrate from now on"
+    :title="t('Calibrate {title}', { title })"
+    :save-label="t('Calibrate from now on')"
     :error="error"
     :busy="busy"
     :disabled="!ready || equal"
@@ -102,43 +108,49 @@ async function save() {
     <ProblemNote :error="before.error.value" />
     <p class="now" role="status" aria-live="polite">
       <template v-if="newest">
-        Raw number <strong class="mono">{{ Number(newest.raw.toPrecision(6)) }}</strong><span class="soft"
-          >, {{ age(newest.at, now) }}, {{ settled ? "settled" : "not settled yet" }}</span
+        {{ t("Raw number") }} <strong class="mono">{{ Number(newest.raw.toPrecision(6)) }}</strong><span class="soft"
+          >, {{ age(newest.at, now) }}, {{ settled ? t("settled") : t("not settled yet") }}</span
         >
       </template>
-      <span v-else class="soft">Waiting for the first report with this channel …</span>
+      <span v-else class="soft">{{ t("Waiting for the first report with this channel …") }}</span>
     </p>
     <fieldset v-for="(one, i) in steps" :key="i" class="condition" :disabled="step >= 0 && i > step">
-      <legend>{{ i ? "Second" : "First" }} known condition</legend>
-      <p class="soft small">Put the sensor into a known condition, {{ one.hint }}, and wait until it has settled.</p>
+      <legend>{{ t("{which} known condition", { which: i ? t("Second") : t("First") }) }}</legend>
+      <p class="soft small">
+        {{ t("Put the sensor into a known condition, {hint}, and wait until it has settled.", { hint: one.hint }) }}
+      </p>
       <div class="row">
         <el-button :disabled="!newest || (step >= 0 && i > step)" @click="take(i)">{{
-          one.raw === undefined ? "Take this raw number" : "Take it again"
+          one.raw === undefined ? t("Take this raw number") : t("Take it again")
         }}</el-button>
         <span v-if="one.raw !== undefined" class="mono">{{ Number(one.raw.toPrecision(6)) }}</span>
       </div>
       <label class="row"
-        >True value
+        >{{ t("True value") }}
         <el-input-number
           v-model="one.value"
           :controls="false"
           :disabled="step >= 0 && i > step"
-          :aria-label="`True value in the ${i ? 'second' : 'first'} condition`"
+          :aria-label="t('True value in the {which} condition', { which: i ? t('second') : t('first') })"
         />
         {{ unit }}</label
       >
     </fieldset>
-    <p v-if="equal" role="alert">Both conditions gave the same raw number. Two different ones are needed.</p>
+    <p v-if="equal" role="alert">{{ t("Both conditions gave the same raw number. Two different ones are needed.") }}</p>
     <p v-if="wouldRead !== undefined">
-      The present raw number then reads as <strong>{{ Number(wouldRead.toPrecision(4)) }} {{ unit }}</strong
+      {{ t("The present raw number then reads as") }}
+      <strong>{{ trimmed(Number(wouldRead.toPrecision(4)), 9) }} {{ unit }}</strong
       >.
     </p>
     <p class="soft small">
-      Readings until now keep their calibration. A device that reports rarely: set a short interval first, or press its
-      button for a report.
+      {{
+        t(
+          "Readings until now keep their calibration. A device that reports rarely: set a short interval first, or press its button for a report.",
+        )
+      }}
     </p>
-    <el-form-item label="Note" for="calibrate-note">
-      <el-input id="calibrate-note" v-model="note" maxlength="200" placeholder="such as: dry soil, then wet" />
+    <el-form-item :label="t('Note')" for="calibrate-note">
+      <el-input id="calibrate-note" v-model="note" maxlength="200" :placeholder="t('such as: dry soil, then wet')" />
     </el-form-item>
   </FormDialog>
 </template>

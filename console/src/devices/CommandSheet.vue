@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { said, t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged } from "@/api/live";
 import type { Command, Device, DeviceModel, DeviceSetting } from "@/api/types";
@@ -25,12 +26,12 @@ const mayOperate = computed(() => places.may("operate", device.placeId));
 const settings = computed(() => model?.settings ?? []);
 const when = computed(() =>
   model?.listensAlways
-    ? "It listens always, and is sent things at once."
-    : "It listens only after it has sent: things wait until then.",
+    ? t("It listens always, and is sent things at once.")
+    : t("It listens only after it has sent: things wait until then."),
 );
 const payloadProblem = computed(() => {
   const clean = raw.payload.replace(/\s/g, "");
-  return clean.length % 2 ? "two hex digits for each byte" : hexProblem(clean, clean.length);
+  return clean.length % 2 ? t("two hex digits for each byte") : hexProblem(clean, clean.length);
 });
 
 /** The newest command for a setting, and the newest value that the device acknowledged. */
@@ -53,39 +54,47 @@ async function cancel(command: Command) {
   await run(async () => {
     await api.remove("commands/" + command.id);
     await load();
-  }, "Taken back.");
+  }, t("Taken back."));
 }
 const shown = ref(8);
 </script>
 
 <template>
   <section class="sheet">
-    <h2>Settings and commands</h2>
+    <h2>{{ t("Settings and commands") }}</h2>
     <p class="soft small">{{ when }}</p>
     <table v-if="settings.length" class="rows cards">
       <thead>
         <tr>
-          <th>Setting</th>
-          <th>Has</th>
-          <th>Wanted</th>
-          <th v-if="mayOperate">New value</th>
+          <th>{{ t("Setting") }}</th>
+          <th>{{ t("Has") }}</th>
+          <th>{{ t("Wanted") }}</th>
+          <th v-if="mayOperate">{{ t("New value") }}</th>
         </tr>
       </thead>
       <tbody>
         <tr v-for="setting in settings" :key="setting.name">
           <td>
             {{ setting.title }}
-            <div class="soft small">{{ setting.min }} to {{ setting.max }} {{ setting.unit }}</div>
+            <div class="soft small">
+              {{ t("{min} to {max} {unit}", { min: setting.min, max: setting.max, unit: setting.unit }) }}
+            </div>
             <div v-if="setting.inConfigurationMode" class="small mode">
-              Only in its configuration mode, which drains the battery: switch it on at the device, and off again.
-              {{ modeLasts(model) }}
+              {{
+                t(
+                  "Only in its configuration mode, which drains the battery: switch it on at the device, and off again. {modeLasts}",
+                  { modeLasts: modeLasts(model) },
+                )
+              }}
             </div>
           </td>
-          <td>{{ kept(setting.name) ? `${kept(setting.name)?.value} ${setting.unit}` : "not known" }}</td>
+          <td>{{ kept(setting.name) ? `${kept(setting.name)?.value} ${setting.unit}` : t("not known") }}</td>
           <td>
             <template v-if="newest(setting.name)">
               {{ newest(setting.name)?.value }} {{ setting.unit }}
-              <span class="state" :class="newest(setting.name)?.state">{{ newest(setting.name)?.state }}</span>
+              <span class="state" :class="newest(setting.name)?.state">{{
+                said(newest(setting.name)?.state ?? "")
+              }}</span>
             </template>
             <template v-else>–</template>
           </td>
@@ -98,51 +107,53 @@ const shown = ref(8);
                 :controls="false"
                 :aria-label="setting.title"
               />
-              <el-button native-type="submit" :disabled="values[setting.name] === undefined" :loading="busy"
-                >Send</el-button
-              >
+              <el-button native-type="submit" :disabled="values[setting.name] === undefined" :loading="busy">{{
+                t("Send")
+              }}</el-button>
             </form>
             <div v-if="life(setting)" class="small">{{ life(setting) }}</div>
           </td>
         </tr>
       </tbody>
     </table>
-    <p v-else class="soft">Its model names no settings.</p>
+    <p v-else class="soft">{{ t("Its model names no settings.") }}</p>
 
     <details v-if="mayOperate" @toggle="raw.open = ($event.target as HTMLDetailsElement).open">
-      <summary>Send bytes</summary>
+      <summary>{{ t("Send bytes") }}</summary>
       <el-form label-position="top" class="raw" @submit.prevent>
-        <el-form-item label="Port" for="command-port"
+        <el-form-item :label="t('Port')" for="command-port"
           ><el-input-number
             id="command-port"
             v-model="raw.port"
             :min="1"
             :max="223"
             :controls="false"
-            aria-label="Port"
+            :aria-label="t('Port')"
         /></el-form-item>
-        <el-form-item label="Bytes, hex" for="command-bytes" :error="payloadProblem"
+        <el-form-item :label="t('Bytes, hex')" for="command-bytes" :error="payloadProblem"
           ><el-input id="command-bytes" v-model="raw.payload" class="mono" autocomplete="off"
         /></el-form-item>
-        <el-form-item label=" "><el-checkbox v-model="raw.confirmed">it must acknowledge</el-checkbox></el-form-item>
+        <el-form-item label=" "
+          ><el-checkbox v-model="raw.confirmed">{{ t("it must acknowledge") }}</el-checkbox></el-form-item
+        >
         <el-button
           :disabled="!raw.payload || payloadProblem !== ''"
           :loading="busy"
           @click="want({ port: raw.port, payload: raw.payload, confirmed: raw.confirmed })"
-          >Send</el-button
+          >{{ t("Send") }}</el-button
         >
       </el-form>
     </details>
     <ProblemNote :error="error" />
 
-    <h3 v-if="commands?.length">What was sent</h3>
+    <h3 v-if="commands?.length">{{ t("What was sent") }}</h3>
     <div v-for="command in commands?.slice(0, shown)" :key="command.id" class="command">
       <strong>{{ command.what }}</strong>
-      <span class="state" :class="command.state">{{ command.state }}</span>
+      <span class="state" :class="command.state">{{ said(command.state) }}</span>
       <span class="soft small">{{ command.person }}, {{ age(command.wantedAt, now) }}</span>
-      <el-button v-if="command.state === 'wanted' && mayOperate" link type="primary" @click="cancel(command)"
-        >Take back</el-button
-      >
+      <el-button v-if="command.state === 'wanted' && mayOperate" link type="primary" @click="cancel(command)">{{
+        t("Take back")
+      }}</el-button>
       <el-button
         v-if="command.state === 'failed' && mayOperate"
         link
@@ -154,13 +165,13 @@ const shown = ref(8);
               : { port: command.port, payload: command.payload, confirmed: command.confirmed },
           )
         "
-        >Try again</el-button
+        >{{ t("Try again") }}</el-button
       >
       <div class="soft small">{{ command.reason }}</div>
     </div>
-    <el-button v-if="(commands?.length ?? 0) > shown" link type="primary" @click="shown += 20"
-      >Load older entries</el-button
-    >
+    <el-button v-if="(commands?.length ?? 0) > shown" link type="primary" @click="shown += 20">{{
+      t("Load older entries")
+    }}</el-button>
   </section>
 </template>
 

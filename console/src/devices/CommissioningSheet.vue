@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { said, t } from "@/language";
+import { trimmed } from "@/look/numbers";
 import { api } from "@/api/http";
 import { onLive } from "@/api/live";
 import type { Commissioning, Device, Frame, Point, ResponseCheck } from "@/api/types";
@@ -39,7 +41,7 @@ const mayOperate = computed(() => places.may("operate", device.placeId));
 const runningPoint = computed(() => points.byId.get(running.value?.pointId ?? ""));
 const reached = computed(() => data.value?.steps.find((step) => step.id === "decoder")?.state === "done");
 
-const WORDS: Record<string, string> = { waiting: "waiting", failed: "stops here" };
+const WORDS: Record<string, string> = { waiting: t("waiting"), failed: t("stops here") };
 
 function left(check: ResponseCheck): string {
   const seconds = Math.max(0, Math.round((new Date(check.until).getTime() - now.value) / 1000));
@@ -47,12 +49,12 @@ function left(check: ResponseCheck): string {
 }
 
 const amount = (value: number | null, check: ResponseCheck) =>
-  value === null ? "–" : `${Number(value.toPrecision(5))} ${check.unit}`;
+  value === null ? "–" : `${trimmed(Number(value.toPrecision(5)), 9)} ${check.unit}`;
 
 async function changeKey() {
   const ok = await run(
     () => api.put(`devices/${device.id}/key`, { appKey: key.value.replace(/[\s:-]/g, "") }),
-    "The key is changed; its next join request is awaited.",
+    t("The key is changed; its next join request is awaited."),
   );
   key.value = ok ? "" : key.value;
 }
@@ -66,7 +68,7 @@ async function finish(worked: boolean) {
   const ok = await run(
     async () =>
       (data.value = await api.post<Commissioning>(`checks/${running.value?.id}/result`, { worked, note: note.value })),
-    worked ? "Recorded: it answers." : "Recorded: it does not answer.",
+    worked ? t("Recorded: it answers.") : t("Recorded: it does not answer."),
   );
   note.value = ok ? "" : note.value;
 }
@@ -74,12 +76,12 @@ async function finish(worked: boolean) {
 
 <template>
   <section class="sheet">
-    <h2>{{ data?.done ? "How it came in" : "On its way in" }}</h2>
+    <h2>{{ data?.done ? t("How it came in") : t("On its way in") }}</h2>
     <ProblemNote :error="problem" />
     <p v-if="data?.done" class="row">
-      All {{ data.steps.length }} steps are passed.
+      {{ t("All {steps} steps are passed.", { steps: data.steps.length }) }}
       <el-button link type="primary" :aria-expanded="open" @click="open = !open">{{
-        open ? "Hide them" : "Show them"
+        open ? t("Hide them") : t("Show them")
       }}</el-button>
     </p>
     <ol v-if="data && (open || !data.done)" class="steps">
@@ -90,22 +92,22 @@ async function finish(worked: boolean) {
           <path v-else-if="step.state === 'failed'" d="M10 5.5v5.5M10 14v.5" />
         </svg>
         <div>
-          <strong>{{ step.title }}</strong>
+          <strong>{{ said(step.title) }}</strong>
           <span v-if="WORDS[step.state]" class="word">{{ WORDS[step.state] }}</span>
           <span v-if="step.at" class="soft small time">{{ moment(step.at) }}</span>
-          <div v-if="step.words" class="small">{{ step.words }}</div>
-          <div v-if="step.todo" class="small todo">{{ step.todo }}</div>
+          <div v-if="step.words" class="small">{{ said(step.words) }}</div>
+          <div v-if="step.todo" class="small todo">{{ said(step.todo) }}</div>
           <form v-if="step.id === 'key' && step.state === 'failed' && mayEdit" class="row" @submit.prevent="changeKey">
             <el-input
               v-model="key"
               class="mono key"
               autocomplete="off"
-              placeholder="32 hex digits"
-              aria-label="Application key"
+              :placeholder="t('32 hex digits')"
+              :aria-label="t('Application key')"
             />
-            <el-button native-type="submit" :loading="busy" :disabled="!key || keyProblem !== ''"
-              >Change the key</el-button
-            >
+            <el-button native-type="submit" :loading="busy" :disabled="!key || keyProblem !== ''">{{
+              t("Change the key")
+            }}</el-button>
             <span v-if="keyProblem" class="small">{{ keyProblem }}</span>
           </form>
         </div>
@@ -113,19 +115,24 @@ async function finish(worked: boolean) {
     </ol>
     <div v-if="running" class="check" role="status">
       <p>
-        <strong>Provoke it now, and watch {{ running.pointName }}.</strong> Nobody is alerted meanwhile;
-        {{ left(running) }} left.
+        <strong>{{ t("Provoke it now, and watch {pointName}.", { pointName: running.pointName }) }}</strong>
+        {{ t("Nobody is alerted meanwhile; {left} left.", { left: left(running) }) }}
       </p>
       <p class="big"><ReadingValue v-if="runningPoint" :point="runningPoint" /></p>
       <p class="soft">
-        Before {{ amount(running.before, running) }} · since then from {{ amount(running.lowest, running) }} to
-        {{ amount(running.highest, running) }}
+        {{
+          t("Before {before} · since then from {lowest} to {highest}", {
+            before: amount(running.before, running),
+            lowest: amount(running.lowest, running),
+            highest: amount(running.highest, running),
+          })
+        }}
       </p>
       <template v-if="mayOperate">
-        <el-input v-model="note" maxlength="500" placeholder="warmed by hand" aria-label="What you did" />
+        <el-input v-model="note" maxlength="500" :placeholder="t('warmed by hand')" :aria-label="t('What you did')" />
         <div class="row">
-          <el-button type="primary" size="large" :loading="busy" @click="finish(true)">It answers</el-button>
-          <el-button size="large" :loading="busy" @click="finish(false)">It does not</el-button>
+          <el-button type="primary" size="large" :loading="busy" @click="finish(true)">{{ t("It answers") }}</el-button>
+          <el-button size="large" :loading="busy" @click="finish(false)">{{ t("It does not") }}</el-button>
         </div>
       </template>
     </div>
@@ -134,20 +141,32 @@ async function finish(worked: boolean) {
         v-if="fed.length > 1"
         v-model="watched"
         :placeholder="fed[0]?.name"
-        aria-label="Point to watch"
+        :aria-label="t('Point to watch')"
         class="pick"
       >
         <el-option v-for="point in fed" :key="point.id" :value="point.id" :label="point.name" />
       </el-select>
-      <el-button :loading="busy" @click="begin">Provoke and check</el-button>
+      <el-button :loading="busy" @click="begin">{{ t("Provoke and check") }}</el-button>
     </div>
     <ProblemNote :error="error" />
     <details v-if="data?.checks.some((check) => !check.running)">
-      <summary>Checks so far</summary>
+      <summary>{{ t("Checks so far") }}</summary>
       <p v-for="check in data.checks.filter((one) => !one.running)" :key="check.id" class="small">
-        <span class="soft">{{ moment(check.from) }}, {{ check.person }}</span> {{ check.pointName }}:
-        {{ check.worked === null ? "nobody said what was seen" : check.worked ? "answers" : "does not answer" }}, from
-        {{ amount(check.lowest, check) }} to {{ amount(check.highest, check) }}{{ check.note ? ". " + check.note : "" }}
+        <span class="soft">{{ moment(check.from) }}, {{ check.person }}</span>
+        {{
+          t("{pointName}: {answer}, from {lowest} to {highest}{note}", {
+            pointName: check.pointName,
+            answer:
+              check.worked === null
+                ? t("nobody said what was seen")
+                : check.worked
+                  ? t("answers")
+                  : t("does not answer"),
+            lowest: amount(check.lowest, check),
+            highest: amount(check.highest, check),
+            note: check.note ? ". " + check.note : "",
+          })
+        }}
       </p>
     </details>
   </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { DecodeAgainReport, Device } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -28,45 +29,52 @@ async function change() {
 </script>
 
 <template>
-  <el-dialog :model-value="true" title="Read stored frames again" width="min(46rem, 94vw)" @close="emit('close')">
+  <el-dialog :model-value="true" :title="t('Read stored frames again')" width="min(46rem, 94vw)" @close="emit('close')">
     <p>
-      After a layout, a calibration or an assignment was put right: the frames of {{ device.name }} are read with
-      {{ device.modelName }} as it is now. First you see what would change.
+      {{
+        t(
+          "After a layout, a calibration or an assignment was put right: the frames of {name} are read with {modelName} as it is now. First you see what would change.",
+          { name: device.name, modelName: device.modelName },
+        )
+      }}
     </p>
     <el-form label-position="top" @submit.prevent>
-      <el-form-item label="Frames that came in from and until">
+      <el-form-item :label="t('Frames that came in from and until')">
         <el-date-picker
           v-model="range"
           type="datetimerange"
           :clearable="false"
-          aria-label="Frames that came in from and until"
+          :aria-label="t('Frames that came in from and until')"
           format="YYYY-MM-DD HH:mm"
         />
       </el-form-item>
-      <el-form-item label="Why (is kept with the change)" for="again-note">
+      <el-form-item :label="t('Why (is kept with the change)')" for="again-note">
         <el-input
           id="again-note"
           v-model="note"
           maxlength="300"
-          placeholder="the span of the sensor was entered wrong"
+          :placeholder="t('the span of the sensor was entered wrong')"
         />
       </el-form-item>
     </el-form>
-    <el-button :loading="busy" @click="decode(true)">Show what would change</el-button>
+    <el-button :loading="busy" @click="decode(true)">{{ t("Show what would change") }}</el-button>
     <div v-if="report" role="status">
       <p>
-        {{ count(report.frames) }} frames: <strong>{{ count(report.changed) }} readings would change</strong>,
-        {{ count(report.added) }} are new, {{ count(report.same) }} stay<template v-if="report.undecodable"
-          >; {{ count(report.undecodable) }} frames cannot be decoded</template
+        {{ t("{count} frames:", { count: count(report.frames) }) }}
+        <strong>{{ t("{count} readings would change", { count: count(report.changed) }) }}</strong>{{
+          t(", {added} are new, {same} stay", { added: count(report.added), same: count(report.same) })
+        }}<template v-if="report.undecodable">{{
+          t("; {count} frames cannot be decoded", { count: count(report.undecodable) })
+        }}</template
         >.
       </p>
       <table v-if="report.differences.length" class="rows">
         <thead>
           <tr>
-            <th>Time</th>
-            <th>Point</th>
-            <th>Before</th>
-            <th>After</th>
+            <th>{{ t("Time") }}</th>
+            <th>{{ t("Point") }}</th>
+            <th>{{ t("Before") }}</th>
+            <th>{{ t("After") }}</th>
           </tr>
         </thead>
         <tbody>
@@ -79,18 +87,18 @@ async function change() {
         </tbody>
       </table>
       <p v-if="report.changed + report.added > 8" class="soft small">
-        and {{ count(report.changed + report.added - 8) }} more
+        {{ t("and {count} more", { count: count(report.changed + report.added - 8) }) }}
       </p>
     </div>
     <ProblemNote :error="error" />
     <template #footer>
-      <el-button @click="emit('close')">Cancel</el-button>
+      <el-button @click="emit('close')">{{ t("Cancel") }}</el-button>
       <el-button
         type="primary"
         :loading="busy"
         :disabled="!report || report.changed + report.added === 0"
         @click="change"
-        >Change these readings</el-button
+        >{{ t("Change these readings") }}</el-button
       >
     </template>
   </el-dialog>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Device } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -16,7 +17,7 @@ const version = useVersion("devices/" + device.id);
 const { busy, error, run } = useAction();
 
 async function save() {
-  if (await run(async () => api.put("devices/" + device.id, form, await version()), "Saved.")) {
+  if (await run(async () => api.put("devices/" + device.id, form, await version()), t("Saved."))) {
     emit("close");
   }
 }
@@ -24,21 +25,21 @@ async function save() {
 
 <template>
   <FormDialog
-    :title="`Change ${device.name}`"
+    :title="t('Change {name}', { name: device.name })"
     :error="error"
     :busy="busy"
     :disabled="!form.name.trim()"
     @save="save"
     @close="emit('close')"
   >
-    <el-form-item label="Name" for="device-name"
+    <el-form-item :label="t('Name')" for="device-name"
       ><el-input id="device-name" v-model="form.name" maxlength="80"
     /></el-form-item>
-    <el-form-item label="Location" for="device-place">
-      <el-select id="device-place" v-model="form.placeId" filterable aria-label="Location">
+    <el-form-item :label="t('Location')" for="device-place">
+      <el-select id="device-place" v-model="form.placeId" filterable :aria-label="t('Location')">
         <el-option v-for="place in places.editable" :key="place.id" :value="place.id" :label="places.label(place)" />
       </el-select>
     </el-form-item>
-    <p class="soft small">Its points stay where they are; move them on their own pages.</p>
+    <p class="soft small">{{ t("Its points stay where they are; move them on their own pages.") }}</p>
   </FormDialog>
 </template>

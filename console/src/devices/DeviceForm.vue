@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Device, DeviceModel, Inlet, Label } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -58,7 +59,11 @@ const inlets = useLoad(async () => (await api.get<Inlet[]>("inlets")).filter((on
 const byInlet = computed(() => form.activation === "inlet");
 const addressHint = computed(() => {
   const kind = inlets.data.value?.find((one) => one.id === form.inletId)?.kind;
-  return kind === "modbus-tcp" ? "192.0.2.7:502/1" : kind?.startsWith("modbus") ? "1" : "as it stands in its messages";
+  return kind === "modbus-tcp"
+    ? "192.0.2.7:502/1"
+    : kind?.startsWith("modbus")
+      ? "1"
+      : t("as it stands in its messages");
 });
 const joins = computed(() => form.activation === "over-the-air");
 const problems = computed(() => ({
@@ -92,25 +97,28 @@ async function save() {
   const keys = joins.value
     ? { joinEui: clean(form.joinEui), appKey: clean(form.appKey) }
     : { devAddr: clean(form.devAddr), nwkSKey: clean(form.nwkSKey), appSKey: clean(form.appSKey) };
-  await run(async () => {
-    const device = await api.post<Device>("devices", {
-      name: form.name,
-      modelId: form.modelId,
-      placeId: form.placeId,
-      makePoints: form.makePoints,
-      ...(byInlet.value ? { inletId: form.inletId, address: form.address } : { devEui: clean(form.devEui), ...keys }),
-    });
-    await points.load();
-    emit("close");
-    await router.push("/fleet/devices/" + device.id);
-  }, form.name + " is in. Its first frame is awaited.");
+  await run(
+    async () => {
+      const device = await api.post<Device>("devices", {
+        name: form.name,
+        modelId: form.modelId,
+        placeId: form.placeId,
+        makePoints: form.makePoints,
+        ...(byInlet.value ? { inletId: form.inletId, address: form.address } : { devEui: clean(form.devEui), ...keys }),
+      });
+      await points.load();
+      emit("close");
+      await router.push("/fleet/devices/" + device.id);
+    },
+    t("{name} is in. Its first frame is awaited.", { name: form.name }),
+  );
 }
 </script>
 
 <template>
   <FormDialog
-    title="Bring a device in"
-    save-label="Bring it in"
+    :title="t('Bring a device in')"
+    :save-label="t('Bring it in')"
     :error="error"
     :busy="busy"
     :disabled="!ready"
@@ -118,10 +126,11 @@ async function save() {
     @close="emit('close')"
   >
     <p v-if="models.data.value?.length === 0" class="soft">
-      There is no device model yet. Add one first, under <RouterLink to="/fleet/models">Models</RouterLink>.
+      {{ t("There is no device model yet. Add one first, under") }}
+      <RouterLink to="/fleet/models">{{ t("Models") }}</RouterLink>.
     </p>
     <LabelScanner v-if="scanning" @found="readLabel" @close="scanning = false" />
-    <el-form-item label="Code on its label, if it has one" for="device-code">
+    <el-form-item :label="t('Code on its label, if it has one')" for="device-code">
       <div class="row code">
         <el-input
           id="device-code"
@@ -131,41 +140,46 @@ async function save() {
           autocomplete="off"
           @change="code && readLabel(code)"
         />
-        <el-button v-if="!scanning" @click="scanning = true">Scan</el-button>
+        <el-button v-if="!scanning" @click="scanning = true">{{ t("Scan") }}</el-button>
       </div>
     </el-form-item>
     <p v-if="label?.deviceId" role="alert" class="small">
-      This device is here already:
+      {{ t("This device is here already:") }}
       <RouterLink :to="`/fleet/devices/${label.deviceId}`">{{ label.deviceName }}</RouterLink>.
     </p>
-    <el-form-item label="Device model" for="device-model">
-      <el-select id="device-model" v-model="form.modelId" filterable aria-label="Device model">
+    <el-form-item :label="t('Device model')" for="device-model">
+      <el-select id="device-model" v-model="form.modelId" filterable :aria-label="t('Device model')">
         <el-option v-for="model in models.data.value" :key="model.id" :value="model.id" :label="model.name" />
       </el-select>
     </el-form-item>
-    <el-form-item label="Name" for="device-name"><el-input id="device-name" v-model="form.name" /></el-form-item>
-    <el-form-item label="Location" for="device-place">
-      <el-select id="device-place" v-model="form.placeId" filterable aria-label="Location">
+    <el-form-item :label="t('Name')" for="device-name"><el-input id="device-name" v-model="form.name" /></el-form-item>
+    <el-form-item :label="t('Location')" for="device-place">
+      <el-select id="device-place" v-model="form.placeId" filterable :aria-label="t('Location')">
         <el-option v-for="place in places.editable" :key="place.id" :value="place.id" :label="places.label(place)" />
       </el-select>
     </el-form-item>
-    <el-form-item v-if="!byInlet" label="DevEUI, 16 hex digits on its label" for="device-eui" :error="problems.devEui">
+    <el-form-item
+      v-if="!byInlet"
+      :label="t('DevEUI, 16 hex digits on its label')"
+      for="device-eui"
+      :error="problems.devEui"
+    >
       <el-input id="device-eui" v-model="form.devEui" class="mono" autocomplete="off" />
     </el-form-item>
-    <el-form-item label="Connection">
+    <el-form-item :label="t('Connection')">
       <el-radio-group v-model="form.activation">
-        <el-radio value="over-the-air">it joins with an application key</el-radio>
-        <el-radio value="personalised">address and session keys are in it</el-radio>
-        <el-radio v-if="inlets.data.value?.length" value="inlet">by an inlet</el-radio>
+        <el-radio value="over-the-air">{{ t("it joins with an application key") }}</el-radio>
+        <el-radio value="personalised">{{ t("address and session keys are in it") }}</el-radio>
+        <el-radio v-if="inlets.data.value?.length" value="inlet">{{ t("by an inlet") }}</el-radio>
       </el-radio-group>
     </el-form-item>
     <template v-if="byInlet">
-      <el-form-item label="Inlet" for="device-inlet">
-        <el-select id="device-inlet" v-model="form.inletId" aria-label="Inlet">
+      <el-form-item :label="t('Inlet')" for="device-inlet">
+        <el-select id="device-inlet" v-model="form.inletId" :aria-label="t('Inlet')">
           <el-option v-for="one in inlets.data.value" :key="one.id ?? ''" :value="one.id ?? ''" :label="one.name" />
         </el-select>
       </el-form-item>
-      <el-form-item label="Its address there" for="device-address">
+      <el-form-item :label="t('Its address there')" for="device-address">
         <el-input
           id="device-address"
           v-model="form.address"
@@ -176,27 +190,27 @@ async function save() {
       </el-form-item>
     </template>
     <template v-else-if="joins">
-      <el-form-item label="JoinEUI (may be empty)" for="device-join" :error="problems.joinEui"
+      <el-form-item :label="t('JoinEUI (may be empty)')" for="device-join" :error="problems.joinEui"
         ><el-input id="device-join" v-model="form.joinEui" class="mono" autocomplete="off"
       /></el-form-item>
-      <p v-if="keyListed" class="small">Its key was loaded beforehand: nothing to enter.</p>
-      <el-form-item v-else label="AppKey, 32 hex digits" for="device-key" :error="problems.appKey"
+      <p v-if="keyListed" class="small">{{ t("Its key was loaded beforehand: nothing to enter.") }}</p>
+      <el-form-item v-else :label="t('AppKey, 32 hex digits')" for="device-key" :error="problems.appKey"
         ><el-input id="device-key" v-model="form.appKey" class="mono" autocomplete="off"
       /></el-form-item>
     </template>
     <template v-else>
-      <el-form-item label="DevAddr, 8 hex digits" for="device-addr" :error="problems.devAddr"
+      <el-form-item :label="t('DevAddr, 8 hex digits')" for="device-addr" :error="problems.devAddr"
         ><el-input id="device-addr" v-model="form.devAddr" class="mono" autocomplete="off"
       /></el-form-item>
-      <el-form-item label="NwkSKey, 32 hex digits" for="device-nwk" :error="problems.nwkSKey"
+      <el-form-item :label="t('NwkSKey, 32 hex digits')" for="device-nwk" :error="problems.nwkSKey"
         ><el-input id="device-nwk" v-model="form.nwkSKey" class="mono" autocomplete="off"
       /></el-form-item>
-      <el-form-item label="AppSKey, 32 hex digits" for="device-app" :error="problems.appSKey"
+      <el-form-item :label="t('AppSKey, 32 hex digits')" for="device-app" :error="problems.appSKey"
         ><el-input id="device-app" v-model="form.appSKey" class="mono" autocomplete="off"
       /></el-form-item>
     </template>
-    <el-checkbox v-model="form.makePoints">Make a point for each of its channels</el-checkbox>
-    <p v-if="!byInlet" class="soft small">Keys are encrypted when they are kept, and never shown again.</p>
+    <el-checkbox v-model="form.makePoints">{{ t("Make a point for each of its channels") }}</el-checkbox>
+    <p v-if="!byInlet" class="soft small">{{ t("Keys are encrypted when they are kept, and never shown again.") }}</p>
   </FormDialog>
 </template>
 

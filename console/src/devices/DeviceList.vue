@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { fixed } from "@/look/numbers";
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged, onLive } from "@/api/live";
 import type { Device } from "@/api/types";
@@ -44,10 +46,12 @@ const { shown, above, below, first, partly } = useRowsInSight(() => found.value,
 <template>
   <section class="sheet">
     <div class="sheet-head">
-      <h2>Devices</h2>
-      <RouterLink v-if="devices?.length" to="/fleet/labels">Labels to print</RouterLink>
-      <el-button v-if="places.editable.length" @click="many = true">Many at once …</el-button>
-      <el-button v-if="places.editable.length" type="primary" @click="adding = true">Bring a device in</el-button>
+      <h2>{{ t("Devices") }}</h2>
+      <RouterLink v-if="devices?.length" to="/fleet/labels">{{ t("Labels to print") }}</RouterLink>
+      <el-button v-if="places.editable.length" @click="many = true">{{ t("Many at once …") }}</el-button>
+      <el-button v-if="places.editable.length" type="primary" @click="adding = true">{{
+        t("Bring a device in")
+      }}</el-button>
     </div>
     <ProblemNote :error="error" />
     <el-input
@@ -55,20 +59,22 @@ const { shown, above, below, first, partly } = useRowsInSight(() => found.value,
       v-model="text"
       clearable
       class="find"
-      aria-label="Find a device"
-      placeholder="Find a device"
+      :aria-label="t('Find a device')"
+      :placeholder="t('Find a device')"
     />
-    <p v-if="isLong && !found.length" class="soft">No device has that in its name, place, model, address or state.</p>
+    <p v-if="isLong && !found.length" class="soft">
+      {{ t("No device has that in its name, place, model, address or state.") }}
+    </p>
     <table v-else-if="devices?.length" class="rows cards" :class="{ steady: partly }" :aria-rowcount="found.length + 1">
       <thead>
         <tr>
-          <th>Device</th>
-          <th>State</th>
-          <th>Heard</th>
-          <th>Signal</th>
-          <th class="num">Counter</th>
-          <th class="num">Lost</th>
-          <th class="num">Battery</th>
+          <th>{{ t("Device") }}</th>
+          <th>{{ t("State") }}</th>
+          <th>{{ t("Heard") }}</th>
+          <th>{{ t("Signal") }}</th>
+          <th class="num">{{ t("Counter") }}</th>
+          <th class="num">{{ t("Lost") }}</th>
+          <th class="num">{{ t("Battery") }}</th>
         </tr>
       </thead>
       <tbody ref="body">
@@ -78,7 +84,9 @@ const { shown, above, below, first, partly } = useRowsInSight(() => found.value,
             <RouterLink :to="`/fleet/devices/${device.id}`">{{ device.name }}</RouterLink>
             <div class="soft small">
               {{ device.path.at(-1) }} · {{ device.modelName
-              }}<template v-if="device.inletName"> · by {{ device.inletName }}</template>
+              }}<template v-if="device.inletName">
+                · {{ t("by {inletName}", { inletName: device.inletName }) }}</template
+              >
             </div>
           </td>
           <td>
@@ -87,24 +95,29 @@ const { shown, above, below, first, partly } = useRowsInSight(() => found.value,
           </td>
           <td>{{ age(device.lastHeard, now) }}</td>
           <td class="small">
-            <template v-if="device.rssiDbm !== null"
-              >{{ device.rssiDbm }} dBm, SNR {{ device.snrDb }} dB, {{ device.dataRate }}</template
-            >
+            <template v-if="device.rssiDbm !== null">{{
+              t("{rssiDbm} dBm, SNR {snrDb} dB, {dataRate}", {
+                rssiDbm: device.rssiDbm,
+                snrDb: device.snrDb,
+                dataRate: device.dataRate,
+              })
+            }}</template>
           </td>
           <td class="num hide">{{ device.counter ?? "" }}</td>
           <td class="num hide">{{ device.inletId ? "" : device.lost }}</td>
           <td class="num">
             <template v-if="device.batteryPercent !== null">{{ Math.round(device.batteryPercent) }} %</template>
-            <template v-else-if="device.batteryVolts !== null">{{ device.batteryVolts.toFixed(2) }} V</template>
+            <template v-else-if="device.batteryVolts !== null">{{ fixed(device.batteryVolts, 2) }} V</template>
           </td>
         </tr>
         <SpaceRow :pixels="below" />
       </tbody>
     </table>
-    <EmptyState v-else-if="devices" title="No devices yet"
-      >Register a gateway first, then bring a device in with its EUI and key; or make an inlet, and admit who is heard
-      at it.</EmptyState
-    >
+    <EmptyState v-else-if="devices" :title="t('No devices yet')">{{
+      t(
+        "Register a gateway first, then bring a device in with its EUI and key; or make an inlet, and admit who is heard at it.",
+      )
+    }}</EmptyState>
     <ManyDevicesForm v-if="many" @close="((many = false), load())" />
     <DeviceForm v-if="adding" @close="((adding = false), load())" />
   </section>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { fixed } from "@/look/numbers";
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged, onLive } from "@/api/live";
 import type { Device, DeviceModel, Frame } from "@/api/types";
@@ -70,7 +72,7 @@ async function releaseAll() {
       await api.post(`points/${one.point?.id}/release`);
     }
     await points.load();
-  }, "Released: others see these points now.");
+  }, t("Released: others see these points now."));
 }
 
 const ahead = computed(() => {
@@ -78,7 +80,7 @@ const ahead = computed(() => {
   return seconds >= 7200
     ? `${Math.round(seconds / 3600)} h`
     : seconds >= 120
-      ? `${Math.round(seconds / 60)} min`
+      ? t("{minutes} min", { minutes: Math.round(seconds / 60) })
       : `${seconds} s`;
 });
 
@@ -86,14 +88,19 @@ async function correctClock() {
   const correct = !device.value?.clockCorrected;
   await run(
     () => api.put(`devices/${id}/clock`, { correct }),
-    correct ? "Times of this device are corrected from now on." : "Times of this device are kept as it sends them.",
+    correct
+      ? t("Times of this device are corrected from now on.")
+      : t("Times of this device are kept as it sends them."),
   );
   await load();
 }
 
 async function remove() {
   if (
-    await run(() => api.remove("devices/" + id), device.value?.name + " is removed; the history of its points stays.")
+    await run(
+      () => api.remove("devices/" + id),
+      t("{name} is removed; the history of its points stays.", { name: device.value?.name }),
+    )
   ) {
     await router.push("/fleet/devices");
   }
@@ -104,7 +111,9 @@ async function remove() {
   <div v-if="device" class="page">
     <header class="page-head">
       <div>
-        <p class="crumbs"><RouterLink to="/fleet/devices">Devices</RouterLink> / {{ device.modelName }}</p>
+        <p class="crumbs">
+          <RouterLink to="/fleet/devices">{{ t("Devices") }}</RouterLink> / {{ device.modelName }}
+        </p>
         <h1>{{ device.name }}</h1>
         <p class="row">
           <StateWord :state="device.state" /> <span class="soft">{{ device.stateReason }}</span>
@@ -112,29 +121,37 @@ async function remove() {
       </div>
       <StarButton :page="{ kind: 'device', of: device.id }" />
       <template v-if="mayEdit">
-        <el-button @click="changing = true">Change …</el-button>
-        <el-button @click="again = true">Read frames again …</el-button>
-        <el-button @click="removing = true">Remove …</el-button>
+        <el-button @click="changing = true">{{ t("Change …") }}</el-button>
+        <el-button @click="again = true">{{ t("Read frames again …") }}</el-button>
+        <el-button @click="removing = true">{{ t("Remove …") }}</el-button>
       </template>
     </header>
     <ProblemNote :error="error" />
 
     <p v-if="device.configuringSince" role="alert" class="sheet configuring">
-      It is in its configuration mode since {{ moment(device.configuringSince) }}, which drains its battery.
-      {{ modeLasts(model) }}
+      {{
+        t("It is in its configuration mode since {moment}, which drains its battery. {modeLasts}", {
+          moment: moment(device.configuringSince),
+          modeLasts: modeLasts(model),
+        })
+      }}
     </p>
 
     <div v-if="device.clockCorrected || device.clockAheadSeconds" class="sheet configuring" role="status">
       <p>
         <template v-if="device.clockAheadSeconds"
-          >The clock of this device is {{ ahead }} ahead. Readings from the future are kept as of their arrival.
+          >{{
+            t("The clock of this device is {ahead} ahead. Readings from the future are kept as of their arrival.", {
+              ahead,
+            })
+          }}
         </template>
         <template v-if="device.clockCorrected">
-          The times that it sends are corrected: the newest reading of each message counts as now.
+          {{ t("The times that it sends are corrected: the newest reading of each message counts as now.") }}
         </template>
       </p>
       <el-button v-if="mayEdit" :loading="busy" @click="correctClock">{{
-        device.clockCorrected ? "Stop correcting times" : "Correct its times"
+        device.clockCorrected ? t("Stop correcting times") : t("Correct its times")
       }}</el-button>
     </div>
 
@@ -143,88 +160,102 @@ async function remove() {
     <section class="sheet facts">
       <dl class="facts">
         <div>
-          <dt>Location</dt>
+          <dt>{{ t("Location") }}</dt>
           <dd>
             <RouterLink :to="`/places/${device.placeId}`">{{ device.path.join(", ") }}</RouterLink>
           </dd>
         </div>
         <div>
-          <dt>{{ device.devEui ? "DevEUI" : "Address" }}</dt>
+          <dt>{{ device.devEui ? "DevEUI" : t("Address") }}</dt>
           <dd class="mono">{{ device.address }}</dd>
         </div>
         <div>
-          <dt>Comes in by</dt>
+          <dt>{{ t("Comes in by") }}</dt>
           <dd>
             <RouterLink v-if="device.inletId" :to="`/fleet/inlets/${device.inletId}`">{{
               device.inletName
             }}</RouterLink>
             <template v-else>{{
-              device.activation === "over-the-air" ? "joining" : "address and session keys"
+              device.activation === "over-the-air" ? t("joining") : t("address and session keys")
             }}</template>
           </dd>
         </div>
         <div>
-          <dt>Heard</dt>
+          <dt>{{ t("Heard") }}</dt>
           <dd>{{ age(device.lastHeard, now) }}</dd>
         </div>
         <div v-if="isRadio">
-          <dt>Signal</dt>
+          <dt>{{ t("Signal") }}</dt>
           <dd>
-            <template v-if="device.rssiDbm !== null"
-              >{{ device.rssiDbm }} dBm, SNR {{ device.snrDb }} dB, {{ device.dataRate
-              }}{{ device.marginDb === null ? "" : `, ${device.marginDb.toFixed(1)} dB to spare` }}</template
-            ><template v-else>–</template>
+            <template v-if="device.rssiDbm !== null">{{
+              t("{rssiDbm} dBm, SNR {snrDb} dB, {dataRate}{margin}", {
+                rssiDbm: device.rssiDbm,
+                snrDb: device.snrDb,
+                dataRate: device.dataRate,
+                margin:
+                  device.marginDb === null
+                    ? ""
+                    : t(", {marginDb} dB to spare", { marginDb: fixed(device.marginDb, 1) }),
+              })
+            }}</template><template v-else>–</template>
           </dd>
         </div>
         <div v-if="isRadio">
-          <dt>Counter</dt>
+          <dt>{{ t("Counter") }}</dt>
           <dd>
-            {{ device.counter ?? "–" }}, {{ device.lost }} lost of {{ device.frames + device.lost }} since the service
-            started
+            {{
+              t("{counter}, {lost} lost of {frames} since the service started", {
+                counter: device.counter ?? "–",
+                lost: device.lost,
+                frames: device.frames + device.lost,
+              })
+            }}
           </dd>
         </div>
         <div>
-          <dt>Battery</dt>
+          <dt>{{ t("Battery") }}</dt>
           <dd>
             {{ device.batteryPercent === null ? "" : Math.round(device.batteryPercent) + " %" }}
             {{
               device.batteryVolts === null
                 ? device.batteryPercent === null
                   ? model?.power?.chemistry === "mains"
-                    ? "mains"
+                    ? t("mains")
                     : "–"
                   : ""
-                : device.batteryVolts.toFixed(2) + " V"
+                : fixed(device.batteryVolts, 2) + " V"
             }}
           </dd>
         </div>
         <div>
-          <dt>Firmware, hardware</dt>
+          <dt>{{ t("Firmware, hardware") }}</dt>
           <dd>{{ device.firmware ?? "–" }}, {{ device.hardware ?? "–" }}</dd>
         </div>
         <div v-if="isRadio">
-          <dt>Gateways</dt>
+          <dt>{{ t("Gateways") }}</dt>
           <dd>{{ device.gateways.join(", ") || "–" }}</dd>
         </div>
       </dl>
-      <p v-if="device.problem" class="problem">Newest frame refused: {{ device.problem }}</p>
+      <p v-if="device.problem" class="problem">
+        {{ t("Newest frame refused: {problem}", { problem: device.problem }) }}
+      </p>
     </section>
 
     <CommissioningSheet v-if="arrived" :device="device" />
 
     <section class="sheet">
       <div class="sheet-head">
-        <h2>Channels</h2>
-        <el-button v-if="mayEdit && unreleased.length" type="primary" :loading="busy" @click="releaseAll"
-          >Release {{ unreleased.length }} points</el-button
-        >
+        <h2>{{ t("Channels") }}</h2>
+        <el-button v-if="mayEdit && unreleased.length" type="primary" :loading="busy" @click="releaseAll">{{
+          t("Release {unreleased} points", { unreleased: unreleased.length })
+        }}</el-button>
       </div>
       <table class="rows cards">
         <thead>
           <tr>
-            <th>Channel</th>
-            <th>Point</th>
-            <th>Value</th>
+            <th>{{ t("Channel") }}</th>
+            <th>{{ t("Point") }}</th>
+            <th>{{ t("Value") }}</th>
             <th></th>
           </tr>
         </thead>
@@ -241,17 +272,17 @@ async function remove() {
                 }}</RouterLink></template
               >
               <span v-else class="soft">{{
-                one.name === model?.batteryChannel ? "battery of the device" : "feeds nothing"
+                one.name === model?.batteryChannel ? t("battery of the device") : t("feeds nothing")
               }}</span>
             </td>
             <td><ReadingValue v-if="one.point" :point="one.point" /></td>
             <td>
               <el-button v-if="mayEdit" link type="primary" @click="channel = one.name">{{
-                one.assignment ? "Change assignment" : "Assign a point"
+                one.assignment ? t("Change assignment") : t("Assign a point")
               }}</el-button>
-              <el-button v-if="mayEdit && one.assignment" link type="primary" @click="calibrating = one"
-                >Calibrate</el-button
-              >
+              <el-button v-if="mayEdit && one.assignment" link type="primary" @click="calibrating = one">{{
+                t("Calibrate")
+              }}</el-button>
             </td>
           </tr>
         </tbody>
@@ -264,11 +295,15 @@ async function remove() {
     <SignalSheet v-if="isRadio" :device="device" />
 
     <section class="sheet">
-      <h2>Newest frames</h2>
+      <h2>{{ t("Newest frames") }}</h2>
       <FrameCard v-for="frame in frames.data.value" :key="frame.id" :frame="frame" />
       <p v-if="frames.data.value?.length === 0" class="soft">
-        None yet. If nothing comes: is {{ isRadio ? "a gateway online" : "its inlet up" }}? Is the device switched on
-        and in reach? {{ isRadio ? "Do the EUI and key fit?" : "Does its address stand in its messages as here?" }}
+        {{
+          t("None yet. If nothing comes: is {way}? Is the device switched on and in reach? {address}", {
+            way: isRadio ? t("a gateway online") : t("its inlet up"),
+            address: isRadio ? t("Do the EUI and key fit?") : t("Does its address stand in its messages as here?"),
+          })
+        }}
       </p>
     </section>
 
@@ -282,20 +317,26 @@ async function remove() {
       :title="calibrating.title"
       @close="((calibrating = undefined), load(), points.load())"
     />
-    <el-dialog v-model="removing" title="Remove this device">
+    <el-dialog v-model="removing" :title="t('Remove this device')">
       <p>
-        {{ device.name }} is taken out, with its keys and radio session. The points that it fed and their history stay.
-        To bring it back its keys must be entered again.
+        {{
+          t(
+            "{name} is taken out, with its keys and radio session. The points that it fed and their history stay. To bring it back its keys must be entered again.",
+            { name: device.name },
+          )
+        }}
       </p>
       <template #footer>
-        <el-button @click="removing = false">Cancel</el-button>
-        <el-button type="danger" @click="remove">Remove {{ device.name }}</el-button>
+        <el-button @click="removing = false">{{ t("Cancel") }}</el-button>
+        <el-button type="danger" @click="remove">{{ t("Remove {name}", { name: device.name }) }}</el-button>
       </template>
     </el-dialog>
   </div>
   <div v-else-if="problem" class="page">
     <ProblemNote :error="problem" />
-    <p><RouterLink to="/fleet/devices">All devices</RouterLink></p>
+    <p>
+      <RouterLink to="/fleet/devices">{{ t("All devices") }}</RouterLink>
+    </p>
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { onBeforeUnmount, onMounted, ref, useTemplateRef } from "vue";
 
 /** Looks through the phone's camera for a QR code, and hands its text over. Browsers lend the camera to https only. */
@@ -10,14 +11,15 @@ let timer = 0;
 
 onMounted(async () => {
   if (!navigator.mediaDevices?.getUserMedia) {
-    problem.value =
-      "This browser does not lend its camera to this page: open it by https, or type what the label says.";
+    problem.value = t(
+      "This browser does not lend its camera to this page: open it by https, or type what the label says.",
+    );
     return;
   }
   try {
     stream = await navigator.mediaDevices.getUserMedia({ video: { facingMode: "environment" } });
   } catch {
-    problem.value = "The camera cannot be used: allow it for this page, or type what the label says.";
+    problem.value = t("The camera cannot be used: allow it for this page, or type what the label says.");
     return;
   }
   const { default: jsQR } = await import("jsqr");
@@ -53,8 +55,8 @@ onBeforeUnmount(() => {
 <template>
   <div class="scanner">
     <p v-if="problem" role="alert">{{ problem }}</p>
-    <video v-else ref="video" playsinline muted aria-label="Camera: hold it over the code on the label"></video>
-    <el-button @click="emit('close')">Close the camera</el-button>
+    <video v-else ref="video" playsinline muted :aria-label="t('Camera: hold it over the code on the label')"></video>
+    <el-button @click="emit('close')">{{ t("Close the camera") }}</el-button>
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Device } from "@/api/types";
 import { useLoad } from "@/look/load";
@@ -29,11 +30,13 @@ const print = () => window.print();
   <div class="page">
     <header class="page-head screen">
       <div>
-        <p class="crumbs"><RouterLink to="/fleet/devices">Devices</RouterLink></p>
-        <h1>Labels to print</h1>
-        <p class="soft">A scan opens the device's page. The large number is the lowest of its points.</p>
+        <p class="crumbs">
+          <RouterLink to="/fleet/devices">{{ t("Devices") }}</RouterLink>
+        </p>
+        <h1>{{ t("Labels to print") }}</h1>
+        <p class="soft">{{ t("A scan opens the device's page. The large number is the lowest of its points.") }}</p>
       </div>
-      <el-button type="primary" @click="print">Print</el-button>
+      <el-button type="primary" @click="print">{{ t("Print") }}</el-button>
     </header>
     <ProblemNote :error="error" />
     <div class="labels">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { ImportReport } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -36,34 +37,40 @@ async function take(dryRun: boolean) {
 </script>
 
 <template>
-  <el-dialog model-value title="Many devices at once" width="min(46rem, 94vw)" @close="emit('close')">
-    <el-radio-group v-model="what" aria-label="What the file holds" @change="report = undefined">
-      <el-radio value="devices">devices to bring in now</el-radio>
-      <el-radio value="keys">keys, for devices that are scanned later</el-radio>
+  <el-dialog model-value :title="t('Many devices at once')" width="min(46rem, 94vw)" @close="emit('close')">
+    <el-radio-group v-model="what" :aria-label="t('What the file holds')" @change="report = undefined">
+      <el-radio value="devices">{{ t("devices to bring in now") }}</el-radio>
+      <el-radio value="keys">{{ t("keys, for devices that are scanned later") }}</el-radio>
     </el-radio-group>
     <p class="soft small">
-      CSV whose first line names the columns: <span class="mono">{{ COLUMNS[what] }}</span><template
+      {{ t("CSV whose first line names the columns:") }} <span class="mono">{{ COLUMNS[what] }}</span><template
         v-if="what === 'devices'"
       >
-        (for personalised ones <span class="mono">dev addr,nwk s key,app s key</span> instead of the key)</template
-      >. Labels do not carry the key: load the maker's list once, and a scan is enough.
+        {{ t("(for personalised ones") }} <span class="mono">dev addr,nwk s key,app s key</span>
+        {{ t("instead of the key)") }}</template
+      >{{ t(". Labels do not carry the key: load the maker's list once, and a scan is enough.") }}
     </p>
-    <input type="file" accept="text/csv,.csv" aria-label="CSV file" @change="read" />
+    <input type="file" accept="text/csv,.csv" :aria-label="t('CSV file')" @change="read" />
     <el-input v-model="text" type="textarea" :rows="8" class="mono" aria-label="CSV" @input="report = undefined" />
     <div v-if="report" role="status">
       <p>
-        <strong>{{ report.accepted }} {{ report.dryRun ? "would be taken" : "are taken" }}</strong
-        >, {{ report.refused }} {{ report.refused === 1 ? "line is" : "lines are" }} wrong.
+        <strong>{{
+          report.dryRun
+            ? t("{n} would be taken", { n: report.accepted })
+            : t("{n} is taken | {n} are taken", { n: report.accepted })
+        }}</strong>{{ t(", {n} line is wrong. | , {n} lines are wrong.", { n: report.refused }) }}
       </p>
-      <p v-for="one in report.problems" :key="one.line" class="small">line {{ one.line }}: {{ one.reason }}</p>
+      <p v-for="one in report.problems" :key="one.line" class="small">
+        {{ t("line {line}: {reason}", { line: one.line, reason: one.reason }) }}
+      </p>
     </div>
     <ProblemNote :error="error" />
     <template #footer>
-      <el-button @click="emit('close')">Close</el-button>
-      <el-button :loading="busy" :disabled="!text" @click="take(true)">Dry run</el-button>
-      <el-button type="primary" :loading="busy" :disabled="!report?.dryRun || !report.accepted" @click="take(false)"
-        >Take {{ report?.dryRun ? report.accepted : "" }}</el-button
-      >
+      <el-button @click="emit('close')">{{ t("Close") }}</el-button>
+      <el-button :loading="busy" :disabled="!text" @click="take(true)">{{ t("Dry run") }}</el-button>
+      <el-button type="primary" :loading="busy" :disabled="!report?.dryRun || !report.accepted" @click="take(false)">{{
+        t("Take {accepted}", { accepted: report?.dryRun ? report.accepted : "" })
+      }}</el-button>
     </template>
   </el-dialog>
 </template>

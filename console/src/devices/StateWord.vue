@@ -1,19 +1,20 @@
 <script setup lang="ts">
+import { t } from "@/language";
 /** The state of a gateway or device in a word, with a filled, half or empty post. */
 const { state } = defineProps<{ state: string }>();
 const WORDS: Record<string, string> = {
-  online: "online",
-  silent: "silent",
-  "silent-gateway": "silent with its gateway",
-  "silent-inlet": "silent with its inlet",
-  "silent-battery": "silent, battery empty",
-  joined: "joined, no data yet",
-  "never-heard": "never heard",
-  up: "up",
-  down: "down",
-  connecting: "connecting",
-  degraded: "up in part",
-  paused: "paused",
+  online: t("online"),
+  silent: t("silent"),
+  "silent-gateway": t("silent with its gateway"),
+  "silent-inlet": t("silent with its inlet"),
+  "silent-battery": t("silent, battery empty"),
+  joined: t("joined, no data yet"),
+  "never-heard": t("never heard"),
+  up: t("up"),
+  down: t("down"),
+  connecting: t("connecting"),
+  degraded: t("up in part"),
+  paused: t("paused"),
 };
 </script>
 

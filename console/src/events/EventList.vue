@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { onLive } from "@/api/live";
 import type { LoggedEvent } from "@/api/types";
@@ -43,20 +44,20 @@ void load();
 <template>
   <section class="sheet">
     <HistoryFilters v-model="filter" :exported="`/api/v1/events/export?${query}`">
-      <el-select v-model="filter.kind" placeholder="All but changes" aria-label="Kind" clearable>
+      <el-select v-model="filter.kind" :placeholder="t('All but changes')" :aria-label="t('Kind')" clearable>
         <el-option v-for="(kind, id) in KINDS" :key="id" :value="id" :label="kind.plural" />
-        <el-option :value="EVERYTHING" label="everything" />
+        <el-option :value="EVERYTHING" :label="t('everything')" />
       </el-select>
     </HistoryFilters>
     <ProblemNote :error="error" />
     <table v-if="found?.length" class="rows cards">
       <thead>
         <tr>
-          <th>When</th>
-          <th>Kind</th>
-          <th>What</th>
-          <th>Where</th>
-          <th>Who</th>
+          <th>{{ t("When") }}</th>
+          <th>{{ t("Kind") }}</th>
+          <th>{{ t("What") }}</th>
+          <th>{{ t("Where") }}</th>
+          <th>{{ t("Who") }}</th>
         </tr>
       </thead>
       <tbody>
@@ -82,14 +83,16 @@ void load();
         </tr>
       </tbody>
     </table>
-    <EmptyState v-else-if="found && !error && filtered" title="No events match"
-      >Remove a filter to see more.</EmptyState
-    >
-    <EmptyState v-else-if="found && !error" title="No events yet"
-      >Alerts, notes, messages, commands and changes are listed here as they happen.</EmptyState
-    >
-    <p v-else-if="!error" class="soft">Loading …</p>
-    <p v-if="more" class="more"><el-button :loading="busy" @click="load(true)">Show older ones</el-button></p>
+    <EmptyState v-else-if="found && !error && filtered" :title="t('No events match')">{{
+      t("Remove a filter to see more.")
+    }}</EmptyState>
+    <EmptyState v-else-if="found && !error" :title="t('No events yet')">{{
+      t("Alerts, notes, messages, commands and changes are listed here as they happen.")
+    }}</EmptyState>
+    <p v-else-if="!error" class="soft">{{ t("Loading …") }}</p>
+    <p v-if="more" class="more">
+      <el-button :loading="busy" @click="load(true)">{{ t("Show older ones") }}</el-button>
+    </p>
   </section>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { usePlaces } from "@/places/places";
 
 /** The filters of a list of what happened, with its export; a list may have more of its own. */
@@ -16,18 +17,22 @@ const places = usePlaces();
 
 <template>
   <div class="filters">
-    <el-input v-model="filter.text" placeholder="Text" aria-label="Text" clearable />
+    <el-input v-model="filter.text" :placeholder="t('Text')" :aria-label="t('Text')" clearable />
     <slot />
-    <el-select v-model="filter.severity" placeholder="Any severity" aria-label="Severity" clearable>
+    <el-select v-model="filter.severity" :placeholder="t('Any severity')" :aria-label="t('Severity')" clearable>
       <el-option v-for="one in ['advisory', 'warning', 'critical']" :key="one" :value="one" :label="one" />
     </el-select>
-    <el-select v-model="filter.place" placeholder="Anywhere" aria-label="Place" filterable clearable>
+    <el-select v-model="filter.place" :placeholder="t('Anywhere')" :aria-label="t('Place')" filterable clearable>
       <el-option v-for="one in places.places" :key="one.id" :value="one.id" :label="one.name" />
     </el-select>
-    <el-input v-model="filter.person" placeholder="Person" aria-label="Person" clearable />
-    <el-input v-model="filter.since" type="date" aria-label="From"><template #prefix>From&nbsp;</template></el-input>
-    <el-input v-model="filter.until" type="date" aria-label="To"><template #prefix>To&nbsp;</template></el-input>
-    <a class="el-button" :href="exported" download>Export CSV</a>
+    <el-input v-model="filter.person" :placeholder="t('Person')" :aria-label="t('Person')" clearable />
+    <el-input v-model="filter.since" type="date" :aria-label="t('From')"
+      ><template #prefix>{{ t("From") }}</template></el-input
+    >
+    <el-input v-model="filter.until" type="date" :aria-label="t('To')"
+      ><template #prefix>{{ t("To") }}</template></el-input
+    >
+    <a class="el-button" :href="exported" download>{{ t("Export CSV") }}</a>
   </div>
 </template>
 

@@ -1,14 +1,15 @@
+import { t } from "@/language";
 import type { LoggedEvent } from "@/api/types";
 
 /** The kinds of events, as they are called one by one and together. */
 export const KINDS: Record<string, { name: string; plural: string }> = {
-  alert: { name: "alert", plural: "alerts and their steps" },
-  note: { name: "note", plural: "notes on alerts" },
-  logbook: { name: "logbook", plural: "logbook entries" },
-  notice: { name: "notice", plural: "mails and text messages" },
-  command: { name: "command", plural: "commands to devices" },
-  correction: { name: "correction", plural: "corrections of readings" },
-  change: { name: "change", plural: "changes and sign-ins (owners)" },
+  alert: { name: t("alert"), plural: t("alerts and their steps") },
+  note: { name: t("note"), plural: t("notes on alerts") },
+  logbook: { name: t("logbook"), plural: t("logbook entries") },
+  notice: { name: t("notice"), plural: t("mails and text messages") },
+  command: { name: t("command"), plural: t("commands to devices") },
+  correction: { name: t("correction"), plural: t("corrections of readings") },
+  change: { name: t("change"), plural: t("changes and sign-ins (owners)") },
 };
 
 /** Stands for all kinds, changes and sign-ins among them. */

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { useRouter } from "vue-router";
 import DeviceList from "@/devices/DeviceList.vue";
 import DataHealthRoom from "@/health/DataHealthRoom.vue";
@@ -16,16 +17,20 @@ const router = useRouter();
 
 <template>
   <div class="page">
-    <header class="page-head"><h1>Fleet</h1></header>
+    <header class="page-head">
+      <h1>{{ t("Fleet") }}</h1>
+    </header>
     <el-tabs :model-value="tab" @tab-change="(name) => router.push('/fleet/' + name)">
-      <el-tab-pane name="gateways" label="Gateways" lazy><GatewayList /></el-tab-pane>
-      <el-tab-pane name="inlets" label="Inlets" lazy><InletList /></el-tab-pane>
-      <el-tab-pane name="outlets" label="Outlets" lazy><OutletList /></el-tab-pane>
-      <el-tab-pane name="devices" label="Devices" lazy><DeviceList /></el-tab-pane>
-      <el-tab-pane name="health" label="Data health" lazy><DataHealthRoom v-if="tab === 'health'" /></el-tab-pane>
-      <el-tab-pane name="frames" label="Incoming" lazy><FrameList v-if="tab === 'frames'" /></el-tab-pane>
-      <el-tab-pane name="models" label="Models" lazy><ModelList /></el-tab-pane>
-      <el-tab-pane name="workbench" label="Workbench" lazy><WorkbenchRoom v-if="tab === 'workbench'" /></el-tab-pane>
+      <el-tab-pane name="gateways" :label="t('Gateways')" lazy><GatewayList /></el-tab-pane>
+      <el-tab-pane name="inlets" :label="t('Inlets')" lazy><InletList /></el-tab-pane>
+      <el-tab-pane name="outlets" :label="t('Outlets')" lazy><OutletList /></el-tab-pane>
+      <el-tab-pane name="devices" :label="t('Devices')" lazy><DeviceList /></el-tab-pane>
+      <el-tab-pane name="health" :label="t('Data health')" lazy><DataHealthRoom v-if="tab === 'health'" /></el-tab-pane>
+      <el-tab-pane name="frames" :label="t('Incoming')" lazy><FrameList v-if="tab === 'frames'" /></el-tab-pane>
+      <el-tab-pane name="models" :label="t('Models')" lazy><ModelList /></el-tab-pane>
+      <el-tab-pane name="workbench" :label="t('Workbench')" lazy
+        ><WorkbenchRoom v-if="tab === 'workbench'"
+      /></el-tab-pane>
     </el-tabs>
   </div>
 </template>

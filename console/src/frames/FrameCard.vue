@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { Frame } from "@/api/types";
 import { moment } from "@/look/clock";
 import { computed, ref } from "vue";
@@ -9,7 +10,7 @@ const { frame } = defineProps<{ frame: Frame }>();
 const open = ref(false);
 const toDevice = computed(() => frame.kind === "downlink" || frame.kind === "join accept");
 const word = computed(() =>
-  frame.outcome === "repeated" ? "repeated" : frame.accepted ? "" : toDevice.value ? "not sent" : "refused",
+  frame.outcome === "repeated" ? "repeated" : frame.accepted ? "" : toDevice.value ? t("not sent") : "refused",
 );
 const refused = computed(() => frame.outcome === "refused");
 const text = computed(() => asText(frame.payload || frame.bytes));
@@ -19,17 +20,17 @@ const text = computed(() => asText(frame.payload || frame.bytes));
   <article class="frame" :class="{ refused }">
     <div class="row head">
       <span class="soft time">{{ moment(frame.time) }}</span>
-      <strong>{{ frame.deviceName ?? frame.address ?? "unknown" }}</strong>
-      <span>{{ frame.kind }}{{ frame.counter >= 0 ? " " + frame.counter : "" }}</span>
+      <strong>{{ frame.deviceName ?? frame.address ?? t("unknown") }}</strong>
+      <span>{{ frame.kind }}{{ frame.counter >= 0 ? ` ${frame.counter}` : "" }}</span>
       <span v-if="word" :class="refused ? 'word' : 'soft'">{{ word }}</span>
       <RouterLink v-if="frame.inletId" class="small" :to="`/fleet/inlets/${frame.inletId}`">{{
-        frame.inletName ?? "inlet"
+        frame.inletName ?? t("inlet")
       }}</RouterLink>
-      <span v-for="one in frame.heard" :key="one.gatewayEui" class="soft small"
-        >{{ one.gatewayName ?? one.gatewayEui }} {{ one.rssiDbm }} dBm {{ one.snrDb }} dB {{ one.dataRate }}</span
-      >
+      <span v-for="one in frame.heard" :key="one.gatewayEui" class="soft small">{{
+        `${one.gatewayName ?? one.gatewayEui} ${one.rssiDbm} dBm ${one.snrDb} dB ${one.dataRate}`
+      }}</span>
       <button type="button" class="more" :aria-expanded="open" @click="open = !open">
-        {{ open ? "less" : "bytes" }}
+        {{ open ? t("less") : t("bytes") }}
       </button>
     </div>
     <div v-if="frame.text" class="mono message" :class="{ folded: !open }">{{ frame.text }}</div>
@@ -37,24 +38,33 @@ const text = computed(() => asText(frame.payload || frame.bytes));
     <div v-if="frame.reason" :class="refused ? 'reason' : 'soft small'">{{ frame.reason }}</div>
     <dl v-if="open" class="mono">
       <template v-if="frame.payload"
-        ><dt>{{ frame.port >= 0 ? `payload, port ${frame.port}` : "payload" }}</dt>
+        ><dt>{{ frame.port >= 0 ? t("payload, port {port}", { port: frame.port }) : t("payload") }}</dt>
         <dd>{{ frame.payload }}</dd></template
       >
-      <dt>{{ toDevice ? "on the air" : "as received" }}</dt>
+      <dt>{{ toDevice ? t("on the air") : t("as received") }}</dt>
       <dd>{{ frame.bytes }}</dd>
       <template v-if="text && !frame.text"
-        ><dt>as text</dt>
+        ><dt>{{ t("as text") }}</dt>
         <dd>{{ text }}</dd></template
       >
       <template v-if="frame.sentAt"
-        ><dt>says it was sent</dt>
+        ><dt>{{ t("says it was sent") }}</dt>
         <dd>{{ moment(frame.sentAt) }}</dd></template
       >
       <template v-if="toDevice || frame.heard.length"
-        ><dt>{{ toDevice ? "sent" : "heard" }}</dt>
+        ><dt>{{ toDevice ? t("sent") : t("heard") }}</dt>
         <dd>
           {{
-            toDevice ? frame.reason : frame.heard.map((one) => `${one.gatewayEui} ${one.frequencyMhz} MHz`).join(", ")
+            toDevice
+              ? frame.reason
+              : frame.heard
+                  .map((one) =>
+                    t("{gatewayEui} {frequencyMhz} MHz", {
+                      gatewayEui: one.gatewayEui,
+                      frequencyMhz: one.frequencyMhz,
+                    }),
+                  )
+                  .join(", ")
           }}
         </dd></template
       >

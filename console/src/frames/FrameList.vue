@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { onLive } from "@/api/live";
 import type { Frame } from "@/api/types";
@@ -58,22 +59,24 @@ const shown = computed(() =>
 <template>
   <section class="sheet">
     <div class="sheet-head">
-      <h2>Incoming messages</h2>
+      <h2>{{ t("Incoming messages") }}</h2>
       <el-input
         v-model="search"
-        aria-label="Search"
-        placeholder="device, gateway, inlet, text, hex …"
+        :aria-label="t('Search')"
+        :placeholder="t('device, gateway, inlet, text, hex …')"
         style="width: 14rem"
         clearable
       />
-      <el-checkbox v-model="refusedOnly">refused only</el-checkbox>
-      <el-button v-if="!paused" @click="paused = true">Hold still</el-button>
-      <el-button v-else type="primary" @click="goOn">Go on ({{ waiting.length }} new)</el-button>
+      <el-checkbox v-model="refusedOnly">{{ t("refused only") }}</el-checkbox>
+      <el-button v-if="!paused" @click="paused = true">{{ t("Hold still") }}</el-button>
+      <el-button v-else type="primary" @click="goOn">{{
+        t("Go on ({waiting} new)", { waiting: waiting.length })
+      }}</el-button>
     </div>
     <ProblemNote :error="error" />
     <FrameCard v-for="frame in shown" :key="frame.id" :frame="frame" />
-    <EmptyState v-if="shown?.length === 0" title="No frames"
-      >Whatever gateways and inlets bring is listed here, also what was refused and why.</EmptyState
-    >
+    <EmptyState v-if="shown?.length === 0" :title="t('No frames')">{{
+      t("Whatever gateways and inlets bring is listed here, also what was refused and why.")
+    }}</EmptyState>
   </section>
 </template>

@@ -1,3 +1,4 @@
+import { t } from "@/language";
 /** What is wrong with hex digits that somebody types; nothing while the field is empty. Blanks, colons and dashes do not count. */
 export function hexProblem(text: string, digits: number): string {
   const clean = text.replace(/[\s:-]/g, "");
@@ -5,7 +6,9 @@ export function hexProblem(text: string, digits: number): string {
     return "";
   }
   if (!/^[0-9a-f]*$/i.test(clean)) {
-    return "only the digits 0-9 and a-f";
+    return t("only the digits 0-9 and a-f");
   }
-  return clean.length === digits ? "" : `${digits} digits are needed, these are ${clean.length}`;
+  return clean.length === digits
+    ? ""
+    : t("{needed} digits are needed, these are {given}", { needed: digits, given: clean.length });
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Gateway } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -24,7 +25,7 @@ const { busy, error, run } = useAction();
 async function save() {
   const saved = await run(
     async () => (gateway ? api.put("gateways/" + gateway.id, form, await version()) : api.post("gateways", form)),
-    gateway ? "Saved." : form.name + " is registered.",
+    gateway ? t("Saved.") : t("{name} is registered.", { name: form.name }),
   );
   if (saved) {
     emit("close");
@@ -34,25 +35,27 @@ async function save() {
 
 <template>
   <FormDialog
-    :title="gateway ? `Change ${gateway.name}` : eui ? 'Register this gateway' : 'Register a gateway'"
-    :save-label="gateway ? 'Save' : 'Register'"
+    :title="
+      gateway ? t('Change {name}', { name: gateway.name }) : eui ? t('Register this gateway') : t('Register a gateway')
+    "
+    :save-label="gateway ? t('Save') : t('Register')"
     :error="error"
     :busy="busy"
     :disabled="!form.name || !form.eui"
     @save="save"
     @close="emit('close')"
   >
-    <el-form-item label="EUI, 16 hex digits on its label" for="gateway-eui"
+    <el-form-item :label="t('EUI, 16 hex digits on its label')" for="gateway-eui"
       ><el-input id="gateway-eui" v-model="form.eui" class="mono" :readonly="eui !== ''"
     /></el-form-item>
-    <el-form-item label="Name, such as where it hangs" for="gateway-name"
+    <el-form-item :label="t('Name, such as where it hangs')" for="gateway-name"
       ><el-input id="gateway-name" v-model="form.name" autofocus
     /></el-form-item>
-    <el-form-item label="Site" for="gateway-site">
-      <el-select id="gateway-site" v-model="form.siteId" aria-label="Site"
+    <el-form-item :label="t('Site')" for="gateway-site">
+      <el-select id="gateway-site" v-model="form.siteId" :aria-label="t('Site')"
         ><el-option v-for="site in sites" :key="site.id" :value="site.id" :label="site.name"
       /></el-select>
     </el-form-item>
-    <el-checkbox v-model="form.point">Count its frames at a point, for charts and rules</el-checkbox>
+    <el-checkbox v-model="form.point">{{ t("Count its frames at a point, for charts and rules") }}</el-checkbox>
   </FormDialog>
 </template>

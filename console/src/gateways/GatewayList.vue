@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged, onLive } from "@/api/live";
 import type { Gateway, HeardGateway, Inlet } from "@/api/types";
@@ -35,31 +36,31 @@ const mayAdd = computed(() => places.editable.some((place) => place.kind === "si
   <div class="stack">
     <ProblemNote :error="error" />
     <section v-if="data?.heard.length" class="sheet heard">
-      <h2>Unregistered gateways</h2>
-      <p class="soft small">These speak to this service, but nobody registered them; their frames are not taken.</p>
+      <h2>{{ t("Unregistered gateways") }}</h2>
+      <p class="soft small">
+        {{ t("These speak to this service, but nobody registered them; their frames are not taken.") }}
+      </p>
       <div v-for="one in data.heard" :key="one.eui" class="row">
         <span class="mono">{{ one.eui }}</span>
-        <span class="soft"
-          >{{ one.frames === 1 ? "1 frame" : one.frames + " frames" }}, {{ age(one.lastHeard, now) }}</span
-        >
-        <el-button v-if="mayAdd" type="primary" @click="adding = { eui: one.eui }">Register</el-button>
+        <span class="soft">{{ t("{n} frame | {n} frames", { n: one.frames }) }}, {{ age(one.lastHeard, now) }}</span>
+        <el-button v-if="mayAdd" type="primary" @click="adding = { eui: one.eui }">{{ t("Register") }}</el-button>
       </div>
     </section>
 
     <section class="sheet">
       <div class="sheet-head">
-        <h2>Gateways</h2>
-        <el-button v-if="mayAdd" @click="adding = { eui: '' }">Register a gateway</el-button>
+        <h2>{{ t("Gateways") }}</h2>
+        <el-button v-if="mayAdd" @click="adding = { eui: '' }">{{ t("Register a gateway") }}</el-button>
       </div>
       <table v-if="data?.gateways.length" class="rows cards">
         <thead>
           <tr>
-            <th>Gateway</th>
-            <th>State</th>
-            <th>Heard</th>
-            <th>Newest frame</th>
-            <th class="num">Frames</th>
-            <th>Carries</th>
+            <th>{{ t("Gateway") }}</th>
+            <th>{{ t("State") }}</th>
+            <th>{{ t("Heard") }}</th>
+            <th>{{ t("Newest frame") }}</th>
+            <th class="num">{{ t("Frames") }}</th>
+            <th>{{ t("Carries") }}</th>
           </tr>
         </thead>
         <tbody>
@@ -73,35 +74,46 @@ const mayAdd = computed(() => places.editable.some((place) => place.kind === "si
             <td>
               <StateWord :state="gateway.state" />
               <div v-if="gateway.state === 'online' && !gateway.canTransmit" class="soft small">
-                cannot answer devices: it does not ask for downlinks
+                {{ t("cannot answer devices: it does not ask for downlinks") }}
               </div>
             </td>
             <td>{{ age(gateway.lastHeard, now) }}</td>
             <td class="small">
-              <template v-if="gateway.rssiDbm !== null">{{ gateway.rssiDbm }} dBm, SNR {{ gateway.snrDb }} dB</template>
+              <template v-if="gateway.rssiDbm !== null">{{
+                t("{rssiDbm} dBm, SNR {snrDb} dB", { rssiDbm: gateway.rssiDbm, snrDb: gateway.snrDb })
+              }}</template>
             </td>
             <td class="num">{{ gateway.frames }}</td>
             <td class="small wide">{{ gateway.devices.join(", ") }}</td>
           </tr>
         </tbody>
       </table>
-      <EmptyState v-else-if="data" title="No gateways yet">
-        Point your gateway's packet forwarder at this machine, {{ data.inlets[0]?.address ?? "UDP port 1700" }}. It is
-        listed here as unregistered.
+      <EmptyState v-else-if="data" :title="t('No gateways yet')">
+        {{
+          t("Point your gateway's packet forwarder at this machine, {address}. It is listed here as unregistered.", {
+            address: data.inlets[0]?.address ?? t("UDP port 1700"),
+          })
+        }}
       </EmptyState>
     </section>
 
     <section v-for="inlet in data?.inlets" :key="inlet.name" class="sheet">
       <div class="sheet-head">
-        <h2>Port: {{ inlet.name }}</h2>
+        <h2>{{ t("Port: {name}", { name: inlet.name }) }}</h2>
         <StateWord :state="inlet.state" />
       </div>
       <p class="soft">
-        {{ inlet.address }}. {{ inlet.reason }} {{ inlet.received }} messages came in, {{ inlet.refused }} things in
-        them could not be used.
+        {{
+          t("{address}. {reason} {received} messages came in, {refused} things in them could not be used.", {
+            address: inlet.address,
+            reason: inlet.reason,
+            received: inlet.received,
+            refused: inlet.refused,
+          })
+        }}
       </p>
       <details v-if="inlet.refusals.length">
-        <summary>What could not be used, newest first</summary>
+        <summary>{{ t("What could not be used, newest first") }}</summary>
         <p v-for="(refusal, i) in inlet.refusals.slice(0, 20)" :key="i" class="small">
           <span class="soft">{{ moment(refusal.time) }} {{ refusal.sender }}</span> {{ refusal.reason }}
         </p>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { fixed } from "@/look/numbers";
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { GatewayFacts } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -34,7 +36,7 @@ const clock = (time: string) =>
   new Date(time).toLocaleTimeString(undefined, { hour: "2-digit", minute: "2-digit", hourCycle: "h23" });
 
 async function remove() {
-  if (await run(() => api.remove("gateways/" + id), data.value?.gateway.name + " is removed.")) {
+  if (await run(() => api.remove("gateways/" + id), t("{name} is removed.", { name: data.value?.gateway.name }))) {
     await router.push("/fleet/gateways");
   }
 }
@@ -51,24 +53,32 @@ async function makeToken() {
   <div v-if="data" class="page">
     <header class="page-head">
       <div>
-        <p class="crumbs"><RouterLink to="/fleet/gateways">Gateways</RouterLink> / {{ data.gateway.siteName }}</p>
+        <p class="crumbs">
+          <RouterLink to="/fleet/gateways">{{ t("Gateways") }}</RouterLink> / {{ data.gateway.siteName }}
+        </p>
         <h1>{{ data.gateway.name }}</h1>
         <p class="row">
           <StateWord :state="data.gateway.state" />
-          <span class="soft">last sign {{ age(data.gateway.lastHeard, now) }}</span>
+          <span class="soft">{{ t("last sign {age}", { age: age(data.gateway.lastHeard, now) }) }}</span>
           <span class="mono soft">{{ data.gateway.eui }}</span>
         </p>
         <p v-if="data.gateway.pointId" class="row">
-          <RouterLink :to="`/points/${data.gateway.pointId}`">Frames over time</RouterLink>
-          <el-button v-if="mayEdit" link type="primary" @click="ruling = true">Add a rule for silence</el-button>
+          <RouterLink :to="`/points/${data.gateway.pointId}`">{{ t("Frames over time") }}</RouterLink>
+          <el-button v-if="mayEdit" link type="primary" @click="ruling = true">{{
+            t("Add a rule for silence")
+          }}</el-button>
         </p>
       </div>
       <template v-if="mayEdit">
-        <el-button @click="changing = true">Change …</el-button>
+        <el-button @click="changing = true">{{ t("Change …") }}</el-button>
         <ConfirmButton
-          :says="`${data.gateway.name} is taken out. What it heard stays; nothing more is taken from it until it is registered again.`"
+          :says="
+            t('{name} is taken out. What it heard stays; nothing more is taken from it until it is registered again.', {
+              name: data.gateway.name,
+            })
+          "
           @confirm="remove"
-          >Remove …</ConfirmButton
+          >{{ t("Remove …") }}</ConfirmButton
         >
       </template>
     </header>
@@ -82,50 +92,58 @@ async function makeToken() {
     />
     <GatewayForm v-if="changing" :gateway="data.gateway" @close="((changing = false), load())" />
     <p v-if="data.gateway.state === 'online' && !data.gateway.canTransmit" class="sheet warn">
-      It hears, but cannot send: it does not ask for what is to be sent. Devices cannot join by it.
+      {{ t("It hears, but cannot send: it does not ask for what is to be sent. Devices cannot join by it.") }}
     </p>
 
     <section class="sheet">
-      <h2>Frames by hour</h2>
-      <div v-if="data.hours.length" class="bars" role="img" :aria-label="`Frames by hour, ${most} at most`">
+      <h2>{{ t("Frames by hour") }}</h2>
+      <div v-if="data.hours.length" class="bars" role="img" :aria-label="t('Frames by hour, {most} at most', { most })">
         <div v-for="hour in data.hours" :key="hour.start" class="bar">
           <span class="small">{{ hour.frames }}</span>
           <div :style="{ height: (80 * hour.frames) / most + 'px' }"></div>
           <span class="soft small">{{ clock(hour.start) }}</span>
         </div>
       </div>
-      <p v-else class="soft">It has heard nothing since the service started.</p>
+      <p v-else class="soft">{{ t("It has heard nothing since the service started.") }}</p>
       <p v-if="data.hours.length" class="soft small">
-        Since the service started, the last 24 hours at most. Mean signal of the newest hour:
-        {{ data.hours.at(-1)?.meanRssiDbm.toFixed(0) }} dBm, SNR {{ data.hours.at(-1)?.meanSnrDb.toFixed(1) }} dB.
+        {{
+          t(
+            "Since the service started, the last 24 hours at most. Mean signal of the newest hour: {meanRssiDbm} dBm, SNR {meanSnrDb} dB.",
+            {
+              meanRssiDbm: fixed(data.hours.at(-1)?.meanRssiDbm ?? 0, 0),
+              meanSnrDb: fixed(data.hours.at(-1)?.meanSnrDb ?? 0, 1),
+            },
+          )
+        }}
       </p>
     </section>
 
     <section class="sheet">
-      <h2>How busy the air is</h2>
+      <h2>{{ t("How busy the air is") }}</h2>
       <table v-if="data.channels.length" class="rows">
         <thead>
           <tr>
-            <th>Channel</th>
-            <th class="num">Frames this hour</th>
-            <th class="num">Occupied</th>
+            <th>{{ t("Channel") }}</th>
+            <th class="num">{{ t("Frames this hour") }}</th>
+            <th class="num">{{ t("Occupied") }}</th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="channel in data.channels" :key="channel.megahertz">
-            <td>{{ channel.megahertz.toFixed(3) }} MHz</td>
+            <td>{{ t("{megahertz} MHz", { megahertz: fixed(channel.megahertz, 3) }) }}</td>
             <td class="num">{{ channel.frames }}</td>
-            <td class="num" :class="{ warn: channel.percent > 10 }">{{ channel.percent.toFixed(2) }} %</td>
+            <td class="num" :class="{ warn: channel.percent > 10 }">{{ fixed(channel.percent, 2) }} %</td>
           </tr>
         </tbody>
       </table>
       <p>
-        Of its own ration of air it has used <strong>{{ data.dutyUsedPercent.toFixed(1) }} %</strong> in the last hour.
+        {{ t("Of its own ration of air it has used") }} <strong>{{ fixed(data.dutyUsedPercent, 1) }} %</strong>
+        {{ t("in the last hour.") }}
       </p>
     </section>
 
     <section class="sheet">
-      <h2>Hears</h2>
+      <h2>{{ t("Hears") }}</h2>
       <table v-if="data.devices.length" class="rows">
         <tbody>
           <tr v-for="device in data.devices" :key="device.id">
@@ -133,31 +151,33 @@ async function makeToken() {
               <RouterLink :to="`/fleet/devices/${device.id}`">{{ device.name }}</RouterLink>
             </td>
             <td><StateWord :state="device.state" /></td>
-            <td class="soft small">{{ data.onlyHere.includes(device.name) ? "no other gateway hears it" : "" }}</td>
+            <td class="soft small">{{ data.onlyHere.includes(device.name) ? t("no other gateway hears it") : "" }}</td>
           </tr>
         </tbody>
       </table>
-      <p v-else class="soft">No registered device yet.</p>
+      <p v-else class="soft">{{ t("No registered device yet.") }}</p>
     </section>
 
     <section v-if="mayEdit" class="sheet">
-      <h2>Token for its station</h2>
+      <h2>{{ t("Token for its station") }}</h2>
       <p class="soft">
         {{
           data.hasToken
-            ? "A station that connects as this gateway has to give its token. A new one makes the old one useless."
-            : "A station by WebSocket is admitted by its EUI alone. With a token nobody else can speak for it."
+            ? t("A station that connects as this gateway has to give its token. A new one makes the old one useless.")
+            : t("A station by WebSocket is admitted by its EUI alone. With a token nobody else can speak for it.")
         }}
       </p>
-      <ShownOnce v-if="token" :value="token" label="The token, shown only now: enter it in the station" />
+      <ShownOnce v-if="token" :value="token" :label="t('The token, shown only now: enter it in the station')" />
       <el-button v-else :loading="busy" @click="makeToken">{{
-        data.hasToken ? "Make a new token" : "Make a token"
+        data.hasToken ? t("Make a new token") : t("Make a token")
       }}</el-button>
     </section>
   </div>
   <div v-else-if="problem" class="page">
     <ProblemNote :error="problem" />
-    <p><RouterLink to="/fleet/gateways">All gateways</RouterLink></p>
+    <p>
+      <RouterLink to="/fleet/gateways">{{ t("All gateways") }}</RouterLink>
+    </p>
   </div>
 </template>
 

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { fixed } from "@/look/numbers";
+import { t } from "@/language";
+import { moment } from "@/look/clock";
 import type { SignalFrame } from "@/api/types";
 import { colour, dark } from "@/look/appearance";
 import { ScatterChart } from "echarts/charts";
@@ -25,7 +28,16 @@ const option = computed(() => {
       formatter: (item: { dataIndex: number }) => {
         const frame = frames[item.dataIndex];
         return frame
-          ? `${new Date(frame.time).toLocaleString()}<br>${frame.marginDb.toFixed(1)} dB to spare (SNR ${frame.snrDb} dB, ${frame.rssiDbm} dBm, ${frame.dataRate})<br>${frame.gateway}${frame.gateways > 1 ? ` and ${frame.gateways - 1} more` : ""}`
+          ? [
+              moment(frame.time),
+              t("{marginDb} dB to spare (SNR {snrDb} dB, {rssiDbm} dBm, {dataRate})", {
+                marginDb: fixed(frame.marginDb, 1),
+                snrDb: frame.snrDb,
+                rssiDbm: frame.rssiDbm,
+                dataRate: frame.dataRate,
+              }),
+              frame.gateway + (frame.gateways > 1 ? " " + t("and {count} more", { count: frame.gateways - 1 }) : ""),
+            ].join("<br>")
           : "";
       },
     },
@@ -36,7 +48,7 @@ const option = computed(() => {
     },
     yAxis: {
       type: "value",
-      name: "dB to spare",
+      name: t("dB to spare"),
       min: (range: { min: number }) => Math.min(0, Math.floor(range.min)),
       nameTextStyle: { color: soft, align: "left" },
       axisLabel: { color: soft },
@@ -63,7 +75,7 @@ const option = computed(() => {
   <VChart
     :option="option"
     autoresize
-    aria-label="How far each frame was above what the gateway can make out"
+    :aria-label="t('How far each frame was above what the gateway can make out')"
     role="img"
   />
 </template>

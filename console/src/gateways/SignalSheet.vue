@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { fixed } from "@/look/numbers";
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Device, RadioState, Signal } from "@/api/types";
 import { moment } from "@/look/clock";
@@ -19,82 +21,102 @@ watch(
 
 <template>
   <section class="sheet">
-    <h2>Radio</h2>
+    <h2>{{ t("Radio") }}</h2>
     <template v-if="signal?.frames.length">
       <SignalChart :frames="signal.frames" class="chart" />
       <dl class="facts">
         <div>
-          <dt>Lost of the newest {{ signal.frames.length }}</dt>
-          <dd>{{ signal.lostPercent === null ? "–" : signal.lostPercent.toFixed(1) + " %" }}</dd>
+          <dt>{{ t("Lost of the newest {frames}", { frames: signal.frames.length }) }}</dt>
+          <dd>{{ signal.lostPercent === null ? "–" : fixed(signal.lostPercent, 1) + " %" }}</dd>
         </div>
         <div>
-          <dt>Joined, restarted</dt>
+          <dt>{{ t("Joined, restarted") }}</dt>
           <dd>{{ signal.joins }}, {{ signal.restarts }}</dd>
         </div>
         <div>
-          <dt>On the air</dt>
-          <dd>{{ signal.airSecondsADay.toFixed(1) }} s a day</dd>
+          <dt>{{ t("On the air") }}</dt>
+          <dd>{{ t("{airSecondsADay} s a day", { airSecondsADay: fixed(signal.airSecondsADay, 1) }) }}</dd>
         </div>
         <div v-if="signal.monthsLeft !== null">
-          <dt>Battery lasts</dt>
+          <dt>{{ t("Battery lasts") }}</dt>
           <dd>{{ span(signal.monthsLeft) }}</dd>
         </div>
       </dl>
     </template>
-    <p v-else class="soft">No data was heard yet.</p>
+    <p v-else class="soft">{{ t("No data was heard yet.") }}</p>
     <details v-if="radio">
-      <summary>MAC state</summary>
+      <summary>{{ t("MAC state") }}</summary>
       <dl class="facts">
         <div>
-          <dt>Band</dt>
+          <dt>{{ t("Band") }}</dt>
           <dd>{{ radio.region }}</dd>
         </div>
         <div>
-          <dt>Address now</dt>
+          <dt>{{ t("Address now") }}</dt>
           <dd class="mono">{{ radio.devAddr }}</dd>
         </div>
         <div>
-          <dt>Data rate</dt>
-          <dd>{{ radio.dataRate ?? "it chooses itself" }}, {{ radio.txPowerDbm }} dBm at most</dd>
-        </div>
-        <div>
-          <dt>Each frame</dt>
-          <dd>{{ radio.repetitions === 1 ? "once" : radio.repetitions + " times" }}</dd>
-        </div>
-        <div>
-          <dt>Listens</dt>
+          <dt>{{ t("Data rate") }}</dt>
           <dd>
-            {{ radio.alwaysListens ? "always;" : "" }} {{ radio.rx1DelaySeconds }} s after it sent, then at
-            {{ radio.rx2Mhz }} MHz, {{ radio.rx2DataRate }}
+            {{
+              t("{dataRate}, {txPowerDbm} dBm at most", {
+                dataRate: radio.dataRate ?? t("it chooses itself"),
+                txPowerDbm: radio.txPowerDbm,
+              })
+            }}
           </dd>
         </div>
         <div>
-          <dt>More channels</dt>
-          <dd>{{ radio.extraChannelsMhz.join(", ") || "none" }}</dd>
+          <dt>{{ t("Each frame") }}</dt>
+          <dd>
+            {{ t("once | {n} times", { n: radio.repetitions }) }}
+          </dd>
+        </div>
+        <div>
+          <dt>{{ t("Listens") }}</dt>
+          <dd>
+            {{
+              t("{always} {rx1DelaySeconds} s after it sent, then at {rx2Mhz} MHz, {rx2DataRate}", {
+                always: radio.alwaysListens ? t("always;") : "",
+                rx1DelaySeconds: radio.rx1DelaySeconds,
+                rx2Mhz: radio.rx2Mhz,
+                rx2DataRate: radio.rx2DataRate,
+              })
+            }}
+          </dd>
+        </div>
+        <div>
+          <dt>{{ t("More channels") }}</dt>
+          <dd>{{ radio.extraChannelsMhz.join(", ") || t("none") }}</dd>
         </div>
         <div v-if="radio.subBandChosen !== null">
-          <dt>Sub-band</dt>
-          <dd>{{ radio.subBandChosen ? "sent to the device" : "not sent to the device yet" }}</dd>
+          <dt>{{ t("Sub-band") }}</dt>
+          <dd>{{ radio.subBandChosen ? t("sent to the device") : t("not sent to the device yet") }}</dd>
         </div>
         <div>
-          <dt>It says of itself</dt>
+          <dt>{{ t("It says of itself") }}</dt>
           <dd>
-            <template v-if="radio.statusAt"
-              >battery {{ radio.batteryWords }}, hears with {{ radio.heardMarginDb }} dB to spare,
-              {{ moment(radio.statusAt) }}</template
-            ><template v-else>nothing yet</template>
+            <template v-if="radio.statusAt">{{
+              t("battery {batteryWords}, hears with {heardMarginDb} dB to spare, {moment}", {
+                batteryWords: radio.batteryWords,
+                heardMarginDb: radio.heardMarginDb,
+                moment: moment(radio.statusAt),
+              })
+            }}</template><template v-else>{{ t("nothing yet") }}</template>
           </dd>
         </div>
         <div>
-          <dt>Counters</dt>
-          <dd>{{ radio.lastUp }} up, {{ radio.nextDown }} down</dd>
+          <dt>{{ t("Counters") }}</dt>
+          <dd>{{ t("{lastUp} up, {nextDown} down", { lastUp: radio.lastUp, nextDown: radio.nextDown }) }}</dd>
         </div>
         <div v-if="radio.asked.length">
-          <dt>Waiting for acknowledgement of</dt>
+          <dt>{{ t("Waiting for acknowledgement of") }}</dt>
           <dd>{{ radio.asked.join(", ") }}</dd>
         </div>
       </dl>
-      <p v-if="radio.refused" class="small refused">It {{ radio.refused.replace(/^it /, "") }}.</p>
+      <p v-if="radio.refused" class="small refused">
+        {{ t("It {refused}.", { refused: radio.refused.replace(/^it /, "") }) }}
+      </p>
     </details>
   </section>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import EmptyState from "@/look/EmptyState.vue";
 import { useLoad } from "@/look/load";
 import ProblemNote from "@/look/ProblemNote.vue";
@@ -33,13 +34,15 @@ function follow(event: MouseEvent) {
 
 <template>
   <div class="page guide">
-    <nav aria-label="Pages of the guide">
+    <nav :aria-label="t('Pages of the guide')">
       <RouterLink v-for="one in PAGES" :key="one.name" :to="`/guide/${one.name}`">{{ one.title }}</RouterLink>
     </nav>
     <ProblemNote :error="error" />
     <!-- eslint-disable-next-line vue/no-v-html -- our own files, rendered without HTML of theirs -->
     <article v-if="html" class="sheet" @click="follow" v-html="html"></article>
-    <EmptyState v-else-if="data === ''" title="The guide has no such page">Choose one from the list.</EmptyState>
+    <EmptyState v-else-if="data === ''" :title="t('The guide has no such page')">{{
+      t("Choose one from the list.")
+    }}</EmptyState>
   </div>
 </template>
 

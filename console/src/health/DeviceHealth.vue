@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { fixed } from "@/look/numbers";
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { DataHealth, Device } from "@/api/types";
 import { useLoad } from "@/look/load";
@@ -14,11 +16,13 @@ watch(() => device.id, found.load);
 
 <template>
   <section v-if="found.error.value || found.data.value?.length" class="sheet">
-    <h2>Data health, last week</h2>
+    <h2>{{ t("Data health, last week") }}</h2>
     <ProblemNote :error="found.error.value" />
     <div v-for="one in found.data.value" :key="one.pointId">
       <RouterLink :to="`/points/${one.number}`">{{ one.name }}</RouterLink>
-      <span class="soft small"> {{ one.coveredPercent.toFixed(0) }} % covered</span>
+      <span class="soft small">
+        {{ t("{coveredPercent} % covered", { coveredPercent: fixed(one.coveredPercent, 0) }) }}</span
+      >
       <FindingList :health="one" />
     </div>
   </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { DataHealth } from "@/api/types";
 import { moment } from "@/look/clock";
 import { CAUSES, findingWords } from "./findings";
@@ -12,11 +13,15 @@ defineProps<{ health: DataHealth }>();
     <li v-for="one in health.findings" :key="one.kind">
       {{ findingWords(one) }}
       <span class="soft small">
-        {{ one.times > 1 ? `${moment(one.from)} to ${moment(one.until)}` : moment(one.from) }}. {{ CAUSES[one.kind] }}
+        {{
+          one.times > 1
+            ? t("{from} to {until}", { from: moment(one.from), until: moment(one.until) })
+            : moment(one.from)
+        }}. {{ CAUSES[one.kind] }}
       </span>
     </li>
   </ul>
-  <span v-else class="soft">{{ health.readings ? "nothing wrong" : "no readings" }}</span>
+  <span v-else class="soft">{{ health.readings ? t("nothing wrong") : t("no readings") }}</span>
 </template>
 
 <style scoped>

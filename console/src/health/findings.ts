@@ -1,16 +1,16 @@
+import { t } from "@/language";
 import type { DataHealth } from "@/api/types";
-import { plural } from "@/look/words";
 
 export type Finding = DataHealth["findings"][number];
 
 /** A length of time, to two places at most. */
 export function length(seconds: number): string {
   return seconds >= 2 * 86_400
-    ? `${Math.round(seconds / 86_400)} days`
+    ? t("{days} days", { days: Math.round(seconds / 86_400) })
     : seconds >= 2 * 3_600
       ? `${Math.round(seconds / 3_600)} h`
       : seconds >= 60
-        ? `${Math.round(seconds / 60)} min`
+        ? t("{minutes} min", { minutes: Math.round(seconds / 60) })
         : `${seconds} s`;
 }
 
@@ -18,27 +18,29 @@ export function length(seconds: number): string {
 export function findingWords(finding: Finding): string {
   switch (finding.kind) {
     case "gap":
-      return finding.times === 1
-        ? `gap of ${length(finding.longestSeconds)}`
-        : `${finding.times} gaps, the longest ${length(finding.longestSeconds)}`;
+      return t("gap of {length} | {n} gaps, the longest {length}", {
+        n: finding.times,
+        length: length(finding.longestSeconds),
+      });
     case "stuck":
-      return finding.times === 1
-        ? `value stuck for ${length(finding.longestSeconds)}`
-        : `value stuck ${finding.times} times, the longest ${length(finding.longestSeconds)}`;
+      return t("value stuck for {length} | value stuck {n} times, the longest {length}", {
+        n: finding.times,
+        length: length(finding.longestSeconds),
+      });
     case "impossible":
-      return plural(finding.times, "impossible value");
+      return t("{n} impossible value | {n} impossible values", { n: finding.times });
     case "spike":
-      return plural(finding.times, "spike");
+      return t("{n} spike | {n} spikes", { n: finding.times });
     case "jump":
-      return plural(finding.times, "jump");
+      return t("{n} jump | {n} jumps", { n: finding.times });
   }
 }
 
 /** What to look at first, for the kind of finding. */
 export const CAUSES: Record<Finding["kind"], string> = {
-  gap: "Look at the gateway, the battery and the radio signal.",
-  stuck: "Look at the probe: it may be frozen, stuck or disconnected.",
-  impossible: "Look at the wiring and the scaling of the channel.",
-  spike: "Look for a loose contact or interference.",
-  jump: "Was the sensor moved, replaced or calibrated? If so, record a new baseline.",
+  gap: t("Look at the gateway, the battery and the radio signal."),
+  stuck: t("Look at the probe: it may be frozen, stuck or disconnected."),
+  impossible: t("Look at the wiring and the scaling of the channel."),
+  spike: t("Look for a loose contact or interference."),
+  jump: t("Was the sensor moved, replaced or calibrated? If so, record a new baseline."),
 };

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged } from "@/api/live";
 import type { Inlet } from "@/api/types";
@@ -23,24 +24,27 @@ const mayAdd = computed(() => places.editable.some((place) => place.kind === "si
 <template>
   <section class="sheet">
     <div class="sheet-head">
-      <h2>Inlets</h2>
-      <el-button v-if="mayAdd" type="primary" @click="making = true">Make an inlet</el-button>
+      <h2>{{ t("Inlets") }}</h2>
+      <el-button v-if="mayAdd" type="primary" @click="making = true">{{ t("Make an inlet") }}</el-button>
     </div>
     <p class="soft small">
-      Ways in beside the ports for LoRaWAN gateways: bridges that hand over text or bytes, relays of beacons, hubs and
-      boards that post.
+      {{
+        t(
+          "Ways in beside the ports for LoRaWAN gateways: bridges that hand over text or bytes, relays of beacons, hubs and boards that post.",
+        )
+      }}
     </p>
     <ProblemNote :error="error" />
     <table v-if="data?.length" class="rows cards">
       <thead>
         <tr>
-          <th>Inlet</th>
-          <th>State</th>
-          <th>Last</th>
-          <th class="num">Frames</th>
-          <th class="num">Not usable</th>
-          <th class="num">Devices</th>
-          <th>Unknown</th>
+          <th>{{ t("Inlet") }}</th>
+          <th>{{ t("State") }}</th>
+          <th>{{ t("Last") }}</th>
+          <th class="num">{{ t("Frames") }}</th>
+          <th class="num">{{ t("Not usable") }}</th>
+          <th class="num">{{ t("Devices") }}</th>
+          <th>{{ t("Unknown") }}</th>
         </tr>
       </thead>
       <tbody>
@@ -58,16 +62,16 @@ const mayAdd = computed(() => places.editable.some((place) => place.kind === "si
           <td class="num">{{ inlet.refused + inlet.lost }}</td>
           <td class="num">{{ inlet.devices }}</td>
           <td>
-            <RouterLink v-if="inlet.strangers" :to="`/fleet/inlets/${inlet.id}`"
-              >{{ inlet.strangers }} to admit</RouterLink
-            >
+            <RouterLink v-if="inlet.strangers" :to="`/fleet/inlets/${inlet.id}`">{{
+              t("{strangers} to admit", { strangers: inlet.strangers })
+            }}</RouterLink>
           </td>
         </tr>
       </tbody>
     </table>
-    <EmptyState v-else-if="data" title="No inlets yet"
-      >Make one, let something be sent to it, and whoever is heard there can be admitted with a click.</EmptyState
-    >
+    <EmptyState v-else-if="data" :title="t('No inlets yet')">{{
+      t("Make one, let something be sent to it, and whoever is heard there can be admitted with a click.")
+    }}</EmptyState>
     <InletForm v-if="making" @close="((making = false), load())" />
   </section>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged, onLive } from "@/api/live";
 import type { Device, Frame, Inlet, Stranger, Trial } from "@/api/types";
@@ -48,11 +49,11 @@ every(10, () => void all());
 const mayEdit = computed(() => places.may("edit", inlet.value?.siteId ?? null));
 
 const pause = () =>
-  run(() => api.post(`inlets/${id}/pause`).then(load), "Paused: nothing is taken until it is resumed.");
-const resume = () => run(() => api.post(`inlets/${id}/resume`).then(load), "It takes messages again.");
+  run(() => api.post(`inlets/${id}/pause`).then(load), t("Paused: nothing is taken until it is resumed."));
+const resume = () => run(() => api.post(`inlets/${id}/resume`).then(load), t("It takes messages again."));
 
 async function remove() {
-  if (await run(() => api.remove("inlets/" + id), inlet.value?.name + " is removed.")) {
+  if (await run(() => api.remove("inlets/" + id), t("{name} is removed.", { name: inlet.value?.name }))) {
     await router.push("/fleet/inlets");
   }
   removing.value = false;
@@ -68,7 +69,7 @@ async function tryOut() {
 const look = () =>
   run(async () => {
     strangers.data.value = await api.post<Stranger[]>(`inlets/${id}/look`);
-  }, "Everybody was asked.");
+  }, t("Everybody was asked."));
 
 async function makeToken() {
   await run(async () => (token.value = (await api.post<{ token: string }>(`inlets/${id}/token`)).token));
@@ -80,31 +81,35 @@ const origin = location.origin;
   <div v-if="inlet" class="page">
     <header class="page-head">
       <div>
-        <p class="crumbs"><RouterLink to="/fleet/inlets">Inlets</RouterLink> / {{ inlet.siteName }}</p>
+        <p class="crumbs">
+          <RouterLink to="/fleet/inlets">{{ t("Inlets") }}</RouterLink> / {{ inlet.siteName }}
+        </p>
         <h1>{{ inlet.name }}</h1>
         <p class="row">
           <StateWord :state="inlet.state" /> <span class="soft">{{ inlet.reason }} {{ inlet.address }}</span>
         </p>
       </div>
       <template v-if="mayEdit">
-        <el-button v-if="inlet.state === 'paused'" type="primary" :loading="busy" @click="resume">Resume</el-button>
-        <el-button v-else :loading="busy" @click="pause">Pause</el-button>
-        <el-button v-if="inlet.kind === 'bacnet-ip' && inlet.state !== 'paused'" :loading="busy" @click="look"
-          >Scan for devices</el-button
-        >
-        <el-button @click="changing = true">Change …</el-button>
-        <el-button @click="removing = true">Remove …</el-button>
+        <el-button v-if="inlet.state === 'paused'" type="primary" :loading="busy" @click="resume">{{
+          t("Resume")
+        }}</el-button>
+        <el-button v-else :loading="busy" @click="pause">{{ t("Pause") }}</el-button>
+        <el-button v-if="inlet.kind === 'bacnet-ip' && inlet.state !== 'paused'" :loading="busy" @click="look">{{
+          t("Scan for devices")
+        }}</el-button>
+        <el-button @click="changing = true">{{ t("Change …") }}</el-button>
+        <el-button @click="removing = true">{{ t("Remove …") }}</el-button>
       </template>
     </header>
     <ProblemNote :error="error" />
 
     <section v-if="strangers.data.value?.length" class="sheet heard">
-      <h2>Unregistered devices</h2>
+      <h2>{{ t("Unregistered devices") }}</h2>
       <p class="soft small">
         {{
           inlet.kind === "bacnet-ip"
-            ? "They said that they are there, but no device has their number; they are not asked for anything."
-            : "They send to this inlet, but no device has their address; nothing of theirs becomes a value."
+            ? t("They said that they are there, but no device has their number; they are not asked for anything.")
+            : t("They send to this inlet, but no device has their address; nothing of theirs becomes a value.")
         }}
       </p>
       <table class="rows cards">
@@ -112,10 +117,13 @@ const origin = location.origin;
           <tr v-for="one in strangers.data.value.slice(0, 20)" :key="one.address">
             <td class="mono once">{{ one.address }}</td>
             <td class="soft small">
-              {{ one.count === 1 ? "1 message" : one.count + " messages" }}, {{ age(one.lastHeard, now) }}
+              {{ t("{n} message | {n} messages", { n: one.count }) }},
+              {{ age(one.lastHeard, now) }}
             </td>
             <td class="mono small wide newest">{{ one.newest }}</td>
-            <td><el-button v-if="mayEdit" type="primary" @click="admitting = one">Register</el-button></td>
+            <td>
+              <el-button v-if="mayEdit" type="primary" @click="admitting = one">{{ t("Register") }}</el-button>
+            </td>
           </tr>
         </tbody>
       </table>
@@ -124,33 +132,39 @@ const origin = location.origin;
     <section class="sheet">
       <dl class="facts">
         <div>
-          <dt>Last message</dt>
+          <dt>{{ t("Last message") }}</dt>
           <dd>{{ age(inlet.lastAt, now) }}</dd>
         </div>
         <div>
-          <dt>Frames since the service started</dt>
+          <dt>{{ t("Frames since the service started") }}</dt>
           <dd>{{ inlet.received }}</dd>
         </div>
         <div>
-          <dt>Could not be used</dt>
-          <dd>{{ inlet.refused }} refused, {{ inlet.lost }} that made no frame</dd>
+          <dt>{{ t("Could not be used") }}</dt>
+          <dd>{{ t("{refused} refused, {lost} that made no frame", { refused: inlet.refused, lost: inlet.lost }) }}</dd>
         </div>
         <div v-if="inlet.settings?.keepEverySeconds">
-          <dt>Thinned out to one in {{ inlet.settings.keepEverySeconds }} s</dt>
-          <dd>{{ inlet.thinned }} not kept</dd>
+          <dt>
+            {{ t("Thinned out to one in {keepEverySeconds} s", { keepEverySeconds: inlet.settings.keepEverySeconds }) }}
+          </dt>
+          <dd>{{ t("{thinned} not kept", { thinned: inlet.thinned }) }}</dd>
         </div>
         <div v-if="inlet.settings?.contents">
-          <dt>Address of the sender</dt>
-          <dd class="mono">{{ inlet.settings.contents.address ?? "in the names" }}</dd>
+          <dt>{{ t("Address of the sender") }}</dt>
+          <dd class="mono">{{ inlet.settings.contents.address ?? t("in the names") }}</dd>
         </div>
       </dl>
       <template v-if="hasToken(inlet.kind) && mayEdit">
         <ShownOnce
           v-if="token"
           :value="inlet.kind === 'http-inbox' ? `${origin}/in/${token}` : token"
-          :label="`The new ${inlet.kind === 'http-inbox' ? 'address' : 'password'}, shown only now; the one before works for a week more`"
+          :label="
+            t('The new {secret}, shown only now; the one before works for a week more', {
+              secret: inlet.kind === 'http-inbox' ? t('address') : t('password'),
+            })
+          "
         />
-        <el-button v-else :loading="busy" class="token" @click="makeToken">Make another token</el-button>
+        <el-button v-else :loading="busy" class="token" @click="makeToken">{{ t("Make another token") }}</el-button>
       </template>
     </section>
 
@@ -161,7 +175,7 @@ const origin = location.origin;
       :can-let-go="inlet.kind === 'bacnet-ip'"
     />
     <section v-else class="sheet">
-      <h2>Devices</h2>
+      <h2>{{ t("Devices") }}</h2>
       <table v-if="devices.data.value?.length" class="rows cards">
         <tbody>
           <tr v-for="device in devices.data.value" :key="device.id">
@@ -174,17 +188,23 @@ const origin = location.origin;
           </tr>
         </tbody>
       </table>
-      <p v-else class="soft">No devices yet. Unregistered devices that send to this inlet are listed above.</p>
+      <p v-else class="soft">
+        {{ t("No devices yet. Unregistered devices that send to this inlet are listed above.") }}
+      </p>
     </section>
 
     <section class="sheet">
-      <h2>{{ isPolled(inlet.kind) ? "Poll now" : "Try a message" }}</h2>
+      <h2>{{ isPolled(inlet.kind) ? t("Poll now") : t("Try a message") }}</h2>
       <p v-if="isPolled(inlet.kind)" class="soft small">
-        Its devices are asked at once, out of turn; nothing is kept of what they answer.
+        {{ t("Its devices are asked at once, out of turn; nothing is kept of what they answer.") }}
       </p>
       <p v-else class="soft small">
-        {{ inlet.settings?.contents?.form === "bytes" ? "Hex digits of what would come" : "What would come" }}, or
-        nothing for the newest that came. Nothing is kept of it.
+        {{
+          t("{what}, or nothing for the newest that came. Nothing is kept of it.", {
+            what:
+              inlet.settings?.contents?.form === "bytes" ? t("Hex digits of what would come") : t("What would come"),
+          })
+        }}
       </p>
       <el-input
         v-if="!isPolled(inlet.kind)"
@@ -192,10 +212,10 @@ const origin = location.origin;
         type="textarea"
         :rows="2"
         class="mono"
-        aria-label="Message to try"
+        :aria-label="t('Message to try')"
       />
       <el-button class="try" :loading="attempt.busy.value" @click="tryOut">{{
-        isPolled(inlet.kind) ? "Ask them" : "Try it"
+        isPolled(inlet.kind) ? t("Ask them") : t("Try it")
       }}</el-button>
       <ProblemNote :error="attempt.error.value" />
       <template v-if="trial">
@@ -203,9 +223,9 @@ const origin = location.origin;
         <table class="rows cards">
           <thead>
             <tr>
-              <th>Address</th>
-              <th>Device</th>
-              <th>Read</th>
+              <th>{{ t("Address") }}</th>
+              <th>{{ t("Device") }}</th>
+              <th>{{ t("Read") }}</th>
             </tr>
           </thead>
           <tbody>
@@ -219,9 +239,13 @@ const origin = location.origin;
               </td>
               <td>
                 <div class="mono">{{ part.values }}</div>
-                <div v-if="part.identity" class="soft small">It says that it is {{ part.identity }}</div>
+                <div v-if="part.identity" class="soft small">
+                  {{ t("It says that it is {identity}", { identity: part.identity }) }}
+                </div>
                 <div v-if="part.problem" class="problem">{{ part.problem }}</div>
-                <div v-if="part.proposal" class="soft small">Could be read as {{ part.proposal.example }}</div>
+                <div v-if="part.proposal" class="soft small">
+                  {{ t("Could be read as {example}", { example: part.proposal.example }) }}
+                </div>
               </td>
             </tr>
           </tbody>
@@ -230,16 +254,16 @@ const origin = location.origin;
     </section>
 
     <section v-if="inlet.refusals.length" class="sheet">
-      <h2>What could not be used</h2>
+      <h2>{{ t("What could not be used") }}</h2>
       <p v-for="(refusal, i) in inlet.refusals.slice(0, 12)" :key="i" class="small refusal">
         <span class="soft">{{ moment(refusal.time) }} {{ refusal.sender }}</span> {{ refusal.reason }}
       </p>
     </section>
 
     <section class="sheet">
-      <h2>Newest frames</h2>
+      <h2>{{ t("Newest frames") }}</h2>
       <FrameCard v-for="frame in frames.data.value" :key="frame.id" :frame="frame" />
-      <p v-if="frames.data.value?.length === 0" class="soft">None yet.</p>
+      <p v-if="frames.data.value?.length === 0" class="soft">{{ t("None yet.") }}</p>
     </section>
 
     <InletForm v-if="changing" :inlet="inlet" @close="((changing = false), all())" />
@@ -251,19 +275,25 @@ const origin = location.origin;
       :proposal="admitting.proposal"
       @close="((admitting = undefined), all())"
     />
-    <el-dialog v-model="removing" title="Remove this inlet">
+    <el-dialog v-model="removing" :title="t('Remove this inlet')">
       <p>
-        {{ inlet.name }} is closed and forgotten, with its token. Devices that speak by it have to be removed first.
+        {{
+          t("{name} is closed and forgotten, with its token. Devices that speak by it have to be removed first.", {
+            name: inlet.name,
+          })
+        }}
       </p>
       <template #footer>
-        <el-button @click="removing = false">Cancel</el-button>
-        <el-button type="danger" @click="remove">Remove {{ inlet.name }}</el-button>
+        <el-button @click="removing = false">{{ t("Cancel") }}</el-button>
+        <el-button type="danger" @click="remove">{{ t("Remove {name}", { name: inlet.name }) }}</el-button>
       </template>
     </el-dialog>
   </div>
   <div v-else-if="problem" class="page">
     <ProblemNote :error="problem" />
-    <p><RouterLink to="/fleet/inlets">All inlets</RouterLink></p>
+    <p>
+      <RouterLink to="/fleet/inlets">{{ t("All inlets") }}</RouterLink>
+    </p>
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged } from "@/api/live";
 import type { Poll } from "@/api/types";
@@ -37,24 +38,24 @@ const wanted = ref<Record<string, number | undefined>>({});
 const set = (poll: Poll, channel: string, value: number | null) =>
   action.run(
     () => api.put(`devices/${poll.deviceId}/channels/${channel}`, { value }).then(load),
-    value === null ? `${channel} was let go.` : `${channel} was set.`,
+    value === null ? t("{channel} was let go.", { channel }) : t("{channel} was set.", { channel }),
   );
 const keyOf = (poll: Poll) => `${poll.deviceId}/${poll.group ?? ""}`;
 </script>
 
 <template>
   <section class="sheet">
-    <h2>Polled devices</h2>
+    <h2>{{ t("Polled devices") }}</h2>
     <ProblemNote :error="error ?? action.error.value" />
     <table v-if="polls?.length" class="rows cards">
       <thead>
         <tr>
-          <th>Device</th>
-          <th>Every</th>
-          <th>Asked</th>
-          <th class="num">Takes</th>
-          <th class="num">Late</th>
-          <th>Read</th>
+          <th>{{ t("Device") }}</th>
+          <th>{{ t("Every") }}</th>
+          <th>{{ t("Asked") }}</th>
+          <th class="num">{{ t("Takes") }}</th>
+          <th class="num">{{ t("Late") }}</th>
+          <th>{{ t("Read") }}</th>
           <th></th>
         </tr>
       </thead>
@@ -73,14 +74,18 @@ const keyOf = (poll: Poll) => `${poll.deviceId}/${poll.group ?? ""}`;
                 :max="86400"
                 :controls="false"
                 class="every"
-                :aria-label="'Seconds between two rounds of ' + poll.deviceName"
+                :aria-label="t('Seconds between two rounds of {deviceName}', { deviceName: poll.deviceName })"
                 @change="(seconds: number | undefined) => change(poll, poll.paused, seconds ?? null)"
               />
               <template v-else>{{ poll.everySeconds }}</template> s
             </td>
-            <td data-name="Asked">{{ poll.paused ? "paused" : age(poll.at, now) }}</td>
-            <td class="num" data-name="Takes">{{ poll.rounds ? poll.tookMillis + " ms" : "" }}</td>
-            <td class="num" data-name="Late">{{ poll.rounds ? `${poll.late} of ${poll.rounds}` : "" }}</td>
+            <td :data-name="t('Asked')">{{ poll.paused ? t("paused") : age(poll.at, now) }}</td>
+            <td class="num" :data-name="t('Takes')">
+              {{ poll.rounds ? t("{tookMillis} ms", { tookMillis: poll.tookMillis }) : "" }}
+            </td>
+            <td class="num" :data-name="t('Late')">
+              {{ poll.rounds ? t("{late} of {rounds}", { late: poll.late, rounds: poll.rounds }) : "" }}
+            </td>
             <td class="small wide">
               <div class="mono">{{ poll.values }}</div>
               <div v-if="poll.problem" class="problem">{{ poll.problem }}</div>
@@ -91,14 +96,14 @@ const keyOf = (poll: Poll) => `${poll.deviceId}/${poll.group ?? ""}`;
                 link
                 type="primary"
                 @click="open = open === keyOf(poll) ? '' : keyOf(poll)"
-                >Channels</el-button
+                >{{ t("Channels") }}</el-button
               >
               <el-button
                 v-if="mayOperate && poll.group === null"
                 link
                 type="primary"
                 @click="change(poll, !poll.paused, poll.everySeconds)"
-                >{{ poll.paused ? "Ask again" : "Stop asking" }}</el-button
+                >{{ poll.paused ? t("Ask again") : t("Stop asking") }}</el-button
               >
             </td>
           </tr>
@@ -107,18 +112,18 @@ const keyOf = (poll: Poll) => `${poll.deviceId}/${poll.group ?? ""}`;
               <table class="rows channels">
                 <thead>
                   <tr>
-                    <th>Channel</th>
-                    <th>Where</th>
-                    <th>Read</th>
-                    <th class="num">Value</th>
-                    <th v-if="mayOperate && poll.rows.some((row) => row.settable)">Set to</th>
+                    <th>{{ t("Channel") }}</th>
+                    <th>{{ t("Where") }}</th>
+                    <th>{{ t("Read") }}</th>
+                    <th class="num">{{ t("Value") }}</th>
+                    <th v-if="mayOperate && poll.rows.some((row) => row.settable)">{{ t("Set to") }}</th>
                   </tr>
                 </thead>
                 <tbody>
                   <tr v-for="row in poll.rows" :key="row.channel">
                     <td class="mono small">{{ row.channel }}</td>
                     <td class="soft small">{{ row.where }}</td>
-                    <td class="mono small raw">{{ row.raw || "not read" }}</td>
+                    <td class="mono small raw">{{ row.raw || t("not read") }}</td>
                     <td class="num">{{ row.value === null ? "" : Number(row.value.toFixed(4)) }}</td>
                     <td v-if="mayOperate && poll.rows.some((one) => one.settable)">
                       <form v-if="row.settable" class="row" @submit.prevent>
@@ -126,18 +131,18 @@ const keyOf = (poll: Poll) => `${poll.deviceId}/${poll.group ?? ""}`;
                           v-model="wanted[row.channel]"
                           :controls="false"
                           class="every"
-                          :aria-label="'New value of ' + row.channel"
+                          :aria-label="t('New value of {channel}', { channel: row.channel })"
                         />
                         <el-button
                           native-type="submit"
                           :disabled="wanted[row.channel] === undefined || wanted[row.channel] === null"
                           :loading="action.busy.value"
                           @click="set(poll, row.channel, wanted[row.channel] ?? null)"
-                          >Set</el-button
+                          >{{ t("Set") }}</el-button
                         >
-                        <el-button v-if="canLetGo" link type="primary" @click="set(poll, row.channel, null)"
-                          >Release (back to automatic control)</el-button
-                        >
+                        <el-button v-if="canLetGo" link type="primary" @click="set(poll, row.channel, null)">{{
+                          t("Release (back to automatic control)")
+                        }}</el-button>
                       </form>
                     </td>
                   </tr>
@@ -148,7 +153,9 @@ const keyOf = (poll: Poll) => `${poll.deviceId}/${poll.group ?? ""}`;
         </template>
       </tbody>
     </table>
-    <p v-else-if="polls" class="soft">None yet: bring a device in, choose this inlet, and give its address.</p>
+    <p v-else-if="polls" class="soft">
+      {{ t("None yet: bring a device in, choose this inlet, and give its address.") }}
+    </p>
   </section>
 </template>
 

@@ -1,3 +1,4 @@
+import { t } from "@/language";
 import type { Contents, Framing, Inlet, Source } from "@/api/types";
 
 /** What commonly comes, with the settings that it begins with. */
@@ -9,25 +10,25 @@ export const COMMON: {
 }[] = [
   {
     id: "lines",
-    title: "lines of text, the address in a column",
+    title: t("lines of text, the address in a column"),
     framing: { kind: "lines" },
     contents: { form: "text", separator: ";", address: "column:0" },
   },
   {
     id: "json",
-    title: "JSON, the address in it",
+    title: t("JSON, the address in it"),
     framing: { kind: "whole" },
     contents: { form: "json", address: "json:$.id" },
   },
   {
     id: "topic",
-    title: "JSON, the address in the topic",
+    title: t("JSON, the address in the topic"),
     framing: { kind: "whole" },
     contents: { form: "json", address: "topic:serial" },
   },
   {
     id: "beacons",
-    title: "adverts of beacons that a relay heard, in JSON",
+    title: t("adverts of beacons that a relay heard, in JSON"),
     framing: { kind: "whole" },
     contents: {
       form: "json",
@@ -40,7 +41,7 @@ export const COMMON: {
   },
   {
     id: "bytes",
-    title: "frames of bytes from a radio modem",
+    title: t("frames of bytes from a radio modem"),
     framing: {
       kind: "framed",
       start: "7e",
@@ -53,7 +54,7 @@ export const COMMON: {
   },
   {
     id: "csv",
-    title: "CSV with a first line that names its columns",
+    title: t("CSV with a first line that names its columns"),
     framing: { kind: "whole" },
     contents: { form: "csv", address: "json:$.device" },
   },
@@ -73,17 +74,17 @@ const NOTHING: Contents = {
 
 /** Ways in which an inlet is reached, or reaches others. */
 export const KINDS: { id: Source["kind"]; title: string }[] = [
-  { id: "tcp", title: "senders connect to a TCP port" },
-  { id: "udp", title: "senders send to a UDP port" },
-  { id: "serial", title: "a bridge at a serial port" },
-  { id: "http-inbox", title: "senders post by HTTP" },
-  { id: "http-fetch", title: "an address is fetched by HTTP" },
-  { id: "own-broker", title: "senders publish to the broker of this service, by MQTT" },
-  { id: "mqtt", title: "topics of a broker elsewhere, by MQTT" },
-  { id: "modbus-tcp", title: "Modbus TCP devices are asked" },
-  { id: "modbus-serial", title: "Modbus RTU devices on a serial line are asked" },
-  { id: "modbus-rtu-tcp", title: "Modbus RTU devices behind a serial server are asked" },
-  { id: "bacnet-ip", title: "building controllers are asked, by BACnet/IP" },
+  { id: "tcp", title: t("senders connect to a TCP port") },
+  { id: "udp", title: t("senders send to a UDP port") },
+  { id: "serial", title: t("a bridge at a serial port") },
+  { id: "http-inbox", title: t("senders post by HTTP") },
+  { id: "http-fetch", title: t("an address is fetched by HTTP") },
+  { id: "own-broker", title: t("senders publish to the broker of this service, by MQTT") },
+  { id: "mqtt", title: t("topics of a broker elsewhere, by MQTT") },
+  { id: "modbus-tcp", title: t("Modbus TCP devices are asked") },
+  { id: "modbus-serial", title: t("Modbus RTU devices on a serial line are asked") },
+  { id: "modbus-rtu-tcp", title: t("Modbus RTU devices behind a serial server are asked") },
+  { id: "bacnet-ip", title: t("building controllers are asked, by BACnet/IP") },
 ];
 
 /** Whether devices are asked, instead of speaking by themselves. */
@@ -94,10 +95,10 @@ export const hasToken = (kind: string) => kind === "http-inbox" || kind === "own
 
 /** What the address of a device looks like there. */
 export const ADDRESSES: Record<string, string> = {
-  "modbus-tcp": "host, host:port or host:port/unit",
-  "modbus-serial": "their unit number",
-  "modbus-rtu-tcp": "their unit number",
-  "bacnet-ip": "the number of their device object, or number@host:port",
+  "modbus-tcp": t("host, host:port or host:port/unit"),
+  "modbus-serial": t("their unit number"),
+  "modbus-rtu-tcp": t("their unit number"),
+  "bacnet-ip": t("the number of their device object, or number{'@'}host:port"),
 };
 
 /** What a form is filled with: as an inlet is, or as the commonest is. */
@@ -191,7 +192,9 @@ export function requestOf(draft: InletDraft, siteId: string) {
   try {
     framing = JSON.parse(draft.framing);
   } catch (problem) {
-    throw new Error("The framing is no JSON: " + (problem as Error).message, { cause: problem });
+    throw new Error(t("The framing is no JSON: {message}", { message: (problem as Error).message }), {
+      cause: problem,
+    });
   }
   const contents = Object.fromEntries(Object.entries(draft.contents).map(([key, value]) => [key, value || null]));
   const common = { name: draft.name, siteId, source: sourceOf(draft), keepEverySeconds: draft.keepEvery };

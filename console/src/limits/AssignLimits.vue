@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { said, t } from "@/language";
 import { api } from "@/api/http";
 import type { LimitSet } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -38,12 +39,15 @@ async function save() {
   if (!one) {
     return;
   }
-  const ok = await run(async () => {
-    const { name, parentId, assetKind, rotation, guidance } = one;
-    const body = { name, parentId, kind: assetKind, rotation, guidance, limitSets: after.value };
-    await api.put("assets/" + one.id, body, await version());
-    await Promise.all([places.load(), points.load()]);
-  }, `The limits hold for ${one.name}.`);
+  const ok = await run(
+    async () => {
+      const { name, parentId, assetKind, rotation, guidance } = one;
+      const body = { name, parentId, kind: assetKind, rotation, guidance, limitSets: after.value };
+      await api.put("assets/" + one.id, body, await version());
+      await Promise.all([places.load(), points.load()]);
+    },
+    t("The limits hold for {name}.", { name: one.name }),
+  );
   if (ok) {
     emit("close");
   }
@@ -52,8 +56,8 @@ async function save() {
 
 <template>
   <FormDialog
-    title="Assign limits to an asset"
-    save-label="Assign limits"
+    :title="t('Assign limits to an asset')"
+    :save-label="t('Assign limits')"
     :error="error"
     :busy="busy"
     :disabled="!asset"
@@ -61,22 +65,26 @@ async function save() {
     @close="emit('close')"
   >
     <ul>
-      <li v-for="set in sets" :key="set.id">{{ set.title }}</li>
+      <li v-for="set in sets" :key="set.id">{{ said(set.title) }}</li>
     </ul>
-    <el-form-item label="Asset" for="assign-asset">
-      <el-select id="assign-asset" v-model="chosen" filterable aria-label="Asset" placeholder="choose one">
+    <el-form-item :label="t('Asset')" for="assign-asset">
+      <el-select id="assign-asset" v-model="chosen" filterable :aria-label="t('Asset')" :placeholder="t('choose one')">
         <el-option v-for="one in assets" :key="one.id" :value="one.id" :label="places.label(one)" />
       </el-select>
     </el-form-item>
     <template v-if="asset">
       <p v-if="!measures(asset.id)">
-        Nothing is measured there that these limits are for. They will hold for points that are added later.
+        {{ t("Nothing is measured there that these limits are for. They will hold for points that are added later.") }}
       </p>
       <p v-for="id in gone" :key="id">
-        In place of <strong>{{ places.limitsById.get(id)?.title ?? id }}</strong>.
+        {{ t("In place of") }} <strong>{{ said(places.limitsById.get(id)?.title ?? id) }}</strong>.
       </p>
       <p v-for="set in means" :key="set.id" class="soft small">
-        Adds the {{ averagingWords(set.averaging) }} of each of its points as a point.
+        {{
+          t("Adds the {averagingWords} of each of its points as a point.", {
+            averagingWords: averagingWords(set.averaging),
+          })
+        }}
       </p>
     </template>
   </FormDialog>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { said, t } from "@/language";
 import { api } from "@/api/http";
 import type { LimitSet } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -30,7 +31,7 @@ async function save() {
   const ok = await run(async () => {
     await api.put("limits/" + set.id, draft.value, await version());
     await places.load();
-  }, "Saved; it holds at once.");
+  }, t("Saved; it holds at once."));
   if (ok) {
     emit("close");
   }
@@ -39,20 +40,26 @@ async function save() {
 
 <template>
   <FormDialog
-    :title="'Adjust ' + set.title"
-    save-label="Save"
+    :title="t('Adjust {title}', { title: said(set.title) })"
+    :save-label="t('Save')"
     :error="error"
     :busy="busy"
     @save="save"
     @close="emit('close')"
   >
-    <el-form-item label="Title" for="limit-title"><el-input id="limit-title" v-model="form.title" /></el-form-item>
+    <el-form-item :label="t('Title')" for="limit-title"
+      ><el-input id="limit-title" v-model="form.title"
+    /></el-form-item>
     <el-form-item
       v-for="(zone, i) in set.zones.slice(1)"
       :key="zone.label"
-      :label="`${set.zones[i]?.label} | ${zone.label}, ${set.unit}`"
+      :label="`${said(set.zones[i]?.label ?? '')} | ${said(zone.label)}, ${set.unit}`"
     >
-      <el-input-number v-model="form.boundaries[i]" :controls="false" :aria-label="`Boundary to ${zone.label}`" />
+      <el-input-number
+        v-model="form.boundaries[i]"
+        :controls="false"
+        :aria-label="t('Boundary to {label}', { label: said(zone.label) })"
+      />
     </el-form-item>
     <LimitTrial :set="draft" :somewhere="!used" />
   </FormDialog>

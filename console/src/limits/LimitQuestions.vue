@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { said, t } from "@/language";
 import { api } from "@/api/http";
 import type { LimitQuestion, LimitSet } from "@/api/types";
 import { useLoad } from "@/look/load";
@@ -9,7 +10,7 @@ import { averagingWords } from "./averaging";
 import { answered } from "./questions";
 
 /** Asks what a thing is, and ends at the limit sets that fit it, with the reasons. */
-const { useLabel = "Use these limits" } = defineProps<{ useLabel?: string }>();
+const { useLabel = t("Use these limits") } = defineProps<{ useLabel?: string }>();
 const emit = defineEmits<{ close: []; found: [sets: LimitSet[]] }>();
 const places = usePlaces();
 const questions = useLoad(() => api.get<LimitQuestion[]>("limits/questions"));
@@ -29,7 +30,7 @@ async function go(to: string[]) {
 <template>
   <el-dialog
     model-value
-    title="Find the limits that fit"
+    :title="t('Find the limits that fit')"
     width="min(40rem, 94vw)"
     append-to-body
     @close="emit('close')"
@@ -37,36 +38,48 @@ async function go(to: string[]) {
     <ProblemNote :error="questions.error.value" />
     <ol v-if="way.taken.length" class="taken">
       <li v-for="(step, i) in way.taken" :key="step.question.id">
-        <span class="soft small">{{ step.question.text }}</span>
-        <el-button link type="primary" :aria-label="`Change: ${step.answer.text}`" @click="go(answers.slice(0, i))">{{
-          step.answer.text
-        }}</el-button>
+        <span class="soft small">{{ said(step.question.text) }}</span>
+        <el-button
+          link
+          type="primary"
+          :aria-label="t('Change: {text}', { text: step.answer.text })"
+          @click="go(answers.slice(0, i))"
+          >{{ said(step.answer.text) }}</el-button
+        >
       </li>
     </ol>
     <template v-if="way.next">
-      <h3 ref="heading" tabindex="-1">{{ way.next.text }}</h3>
-      <p v-if="way.next.hint" class="soft small">{{ way.next.hint }}</p>
+      <h3 ref="heading" tabindex="-1">{{ said(way.next.text) }}</h3>
+      <p v-if="way.next.hint" class="soft small">{{ said(way.next.hint) }}</p>
       <div class="answers">
         <button v-for="one in way.next.answers" :key="one.id" type="button" @click="go([...answers, one.id])">
-          {{ one.text }}
+          {{ said(one.text) }}
         </button>
       </div>
     </template>
     <template v-else-if="sets">
       <h3 ref="heading" tabindex="-1">
-        {{ sets.length === 0 ? "No limits that ship fit" : sets.length === 1 ? "This limit set fits" : "These fit" }}
+        {{
+          sets.length === 0
+            ? t("No limits that ship fit")
+            : sets.length === 1
+              ? t("This limit set fits")
+              : t("These fit")
+        }}
       </h3>
       <ul class="found">
         <li v-for="set in sets" :key="set.id">
-          <RouterLink :to="`/limits#${set.id}`" @click="emit('close')">{{ set.title }}</RouterLink>
-          <span class="soft small"> · compares the {{ averagingWords(set.averaging) }}</span>
+          <RouterLink :to="`/limits#${set.id}`" @click="emit('close')">{{ said(set.title) }}</RouterLink>
+          <span class="soft small">
+            · {{ t("compares the {averagingWords}", { averagingWords: averagingWords(set.averaging) }) }}</span
+          >
         </li>
       </ul>
       <p v-for="reason in way.reasons" :key="reason" class="because">{{ reason }}</p>
     </template>
     <template #footer>
-      <el-button v-if="answers.length" @click="go(answers.slice(0, -1))">Back</el-button>
-      <el-button @click="emit('close')">Close</el-button>
+      <el-button v-if="answers.length" @click="go(answers.slice(0, -1))">{{ t("Back") }}</el-button>
+      <el-button @click="emit('close')">{{ t("Close") }}</el-button>
       <el-button v-if="sets?.length" type="primary" @click="emit('found', sets)">{{ useLabel }}</el-button>
     </template>
   </el-dialog>

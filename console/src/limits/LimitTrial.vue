@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { LimitSet, LimitTrial } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -39,24 +40,26 @@ async function tryOut() {
 <template>
   <section class="trial" aria-live="polite">
     <div class="ask">
-      <el-select v-if="somewhere" v-model="placeId" filterable aria-label="Tried at the points of">
+      <el-select v-if="somewhere" v-model="placeId" filterable :aria-label="t('Tried at the points of')">
         <el-option v-for="place in places.editable" :key="place.id" :value="place.id" :label="places.label(place)" />
       </el-select>
-      <el-button :loading="busy" :disabled="somewhere && !placeId" @click="tryOut">Test on the last 30 days</el-button>
+      <el-button :loading="busy" :disabled="somewhere && !placeId" @click="tryOut">{{
+        t("Test on the last 30 days")
+      }}</el-button>
     </div>
     <ProblemNote :error="error" />
     <p v-if="found && !found.points.length" class="soft">
-      {{ somewhere ? "No point of this quantity there." : "The set holds for no point yet." }}
+      {{ somewhere ? t("No point of this quantity there.") : t("The set holds for no point yet.") }}
     </p>
     <template v-else-if="found">
       <table class="rows cards">
         <thead>
           <tr>
-            <th scope="col">Point</th>
-            <th scope="col">Now</th>
-            <th scope="col">With this set</th>
-            <th scope="col">Time in zones</th>
-            <th scope="col">Became abnormal</th>
+            <th scope="col">{{ t("Point") }}</th>
+            <th scope="col">{{ t("Now") }}</th>
+            <th scope="col">{{ t("With this set") }}</th>
+            <th scope="col">{{ t("Time in zones") }}</th>
+            <th scope="col">{{ t("Became abnormal") }}</th>
           </tr>
         </thead>
         <tbody>
@@ -64,24 +67,30 @@ async function tryOut() {
             <td>
               <RouterLink :to="'/points/' + point.number">{{ point.path.at(-1) }}, {{ point.name }}</RouterLink>
             </td>
-            <td data-label="Now">{{ point.zoneNow ?? "no limits" }}</td>
-            <td data-label="With this set">
+            <td :data-label="t('Now')">{{ point.zoneNow ?? t("no limits") }}</td>
+            <td :data-label="t('With this set')">
               <span v-if="point.zoneThen" class="zone">
                 {{ point.zoneThen }}
                 <FenceMark v-if="point.severityThen" :severity="point.severityThen" />
               </span>
-              <span v-else class="soft">no value</span>
+              <span v-else class="soft">{{ t("no value") }}</span>
             </td>
-            <td data-label="Time in zones">{{ shares(point.secondsInZone) }}</td>
-            <td data-label="Became abnormal">{{ point.crossings ? times(point.crossings) : "never" }}</td>
+            <td :data-label="t('Time in zones')">{{ shares(point.secondsInZone) }}</td>
+            <td :data-label="t('Became abnormal')">{{ point.crossings ? times(point.crossings) : t("never") }}</td>
           </tr>
         </tbody>
       </table>
       <p v-if="found.points.length > SHOWN" class="soft small">
-        The first {{ SHOWN }} of {{ found.points.length }} points, worst first.
+        {{ t("The first {SHOWN} of {points} points, worst first.", { SHOWN, points: found.points.length }) }}
       </p>
       <p v-for="rule in found.rules" :key="rule.ruleId" class="small">
-        Rule {{ rule.name }}: {{ alerts(rule.times) }} with the limits as they are, {{ rule.timesThen }} with this set.
+        {{
+          t("Rule {name}: {alerts} with the limits as they are, {timesThen} with this set.", {
+            name: rule.name,
+            alerts: alerts(rule.times),
+            timesThen: rule.timesThen,
+          })
+        }}
       </p>
     </template>
   </section>

@@ -1,10 +1,10 @@
 <script setup lang="ts">
+import { said, t } from "@/language";
 import { api } from "@/api/http";
 import type { LimitSet } from "@/api/types";
 import { useAction } from "@/look/act";
 import FenceMark from "@/look/FenceMark.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
-import { plural } from "@/look/words";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import { QUANTITIES } from "@/points/quantities";
@@ -38,7 +38,11 @@ const used = (set: LimitSet) => points.all.filter((point) => point.limitSet === 
 
 async function copy(set: LimitSet) {
   await run(async () => {
-    const made = await api.post<LimitSet>("limits", { ...set, title: set.title + ", adjusted", shipped: false });
+    const made = await api.post<LimitSet>("limits", {
+      ...set,
+      title: t("{title}, adjusted", { title: said(set.title) }),
+      shipped: false,
+    });
     await places.load();
     editing.value = made;
   });
@@ -61,17 +65,21 @@ onMounted(async () => {
   <div class="page">
     <header class="page-head">
       <div>
-        <h1>Limits</h1>
+        <h1>{{ t("Limits") }}</h1>
         <p class="soft small">
-          Each set names its source. The published standard is authoritative, not this program. Shipped sets stay as
-          they are; copy one to adjust it. <RouterLink to="/packs">Packs</RouterLink> share your own sets as a file.
+          {{
+            t(
+              "Each set names its source. The published standard is authoritative, not this program. Shipped sets stay as they are; copy one to adjust it.",
+            )
+          }}
+          <RouterLink to="/packs">{{ t("Packs") }}</RouterLink> {{ t("share your own sets as a file.") }}
         </p>
       </div>
-      <el-button @click="asking = true">Find the limits that fit …</el-button>
+      <el-button @click="asking = true">{{ t("Find the limits that fit …") }}</el-button>
       <el-input
         v-model="search"
-        aria-label="Search limits"
-        placeholder="pump, milk, ISO …"
+        :aria-label="t('Search limits')"
+        :placeholder="t('pump, milk, ISO …')"
         clearable
         style="max-width: 16rem"
       />
@@ -85,39 +93,49 @@ onMounted(async () => {
       :class="{ meant: route.hash === '#' + set.id }"
     >
       <div class="sheet-head">
-        <h2>{{ set.title }}</h2>
-        <span v-if="used(set)" class="soft small">holds for {{ plural(used(set), "point") }}</span>
+        <h2>{{ said(set.title) }}</h2>
+        <span v-if="used(set)" class="soft small">{{
+          t("holds for {n} point | holds for {n} points", { n: used(set) })
+        }}</span>
         <template v-if="places.editable.length">
-          <el-button link type="primary" @click="trying = set">Test …</el-button>
-          <el-button v-if="set.shipped" link type="primary" @click="copy(set)">Copy and adjust</el-button>
-          <el-button v-else link type="primary" @click="editing = set">Change</el-button>
+          <el-button link type="primary" @click="trying = set">{{ t("Test …") }}</el-button>
+          <el-button v-if="set.shipped" link type="primary" @click="copy(set)">{{ t("Copy and adjust") }}</el-button>
+          <el-button v-else link type="primary" @click="editing = set">{{ t("Change") }}</el-button>
         </template>
       </div>
       <p class="soft small">
-        {{ set.source.document }} {{ set.source.edition }} {{ set.source.clause }} · compares the
-        <strong>{{ averagingWords(set.averaging) }}</strong> · {{ set.appliesTo }}
+        {{
+          t("{document} {edition} {clause} · compares the", {
+            document: set.source.document,
+            edition: set.source.edition,
+            clause: set.source.clause,
+          })
+        }}
+        <strong>{{ averagingWords(set.averaging) }}</strong> · {{ said(set.appliesTo) }}
       </p>
       <div class="zones">
         <div v-for="zone in limitsAsRead(set).zones" :key="zone.label" class="zone" :class="zone.severity">
-          <strong>{{ zone.label }}</strong>
+          <strong>{{ said(zone.label) }}</strong>
           <span
             >{{
               zone.from === null
-                ? "up to " + zone.to
+                ? t("up to {to}", { to: zone.to })
                 : zone.to === null
-                  ? (zone.fromIncluded ? "from " : "above ") + zone.from
-                  : `${zone.from} to ${zone.to}`
+                  ? zone.fromIncluded
+                    ? t("from {limit}", { limit: zone.from })
+                    : t("above {limit}", { limit: zone.from })
+                  : t("{from} to {to}", { from: zone.from, to: zone.to })
             }}
             {{ limitsAsRead(set).unit }}</span
           >
           <FenceMark :severity="zone.severity" />
-          <span class="soft small">{{ zone.meaning }}</span>
+          <span class="soft small">{{ said(zone.meaning) }}</span>
         </div>
       </div>
     </section>
     <LimitQuestions
       v-if="asking"
-      :use-label="places.editable.length ? 'Assign to an asset …' : 'Show'"
+      :use-label="places.editable.length ? t('Assign to an asset …') : t('Show')"
       @close="asking = false"
       @found="found"
     />
@@ -126,11 +144,11 @@ onMounted(async () => {
     <el-dialog
       v-if="trying"
       model-value
-      :title="'Test ' + trying.title"
+      :title="t('Test {title}', { title: said(trying.title) })"
       width="min(56rem, 94vw)"
       @close="trying = undefined"
     >
-      <p class="soft">How points would have stood by this set. Nothing is changed.</p>
+      <p class="soft">{{ t("How points would have stood by this set. Nothing is changed.") }}</p>
       <LimitTrial :set="trying" somewhere />
     </el-dialog>
   </div>

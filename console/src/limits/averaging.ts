@@ -1,12 +1,13 @@
+import { t } from "@/language";
 import type { Averaging, Formula } from "@/api/types";
 
 /** What values come to over time, as people say it; the last value needs no stretch. */
 export const RULES: Record<Averaging["rule"], string> = {
-  last: "last value",
-  mean: "mean",
-  "energy-mean": "energy mean",
-  minimum: "lowest value",
-  maximum: "highest value",
+  last: t("last value"),
+  mean: t("mean"),
+  "energy-mean": t("energy mean"),
+  minimum: t("lowest value"),
+  maximum: t("highest value"),
 };
 
 export const LAST: Averaging = { rule: "last", minutes: 0 };
@@ -19,12 +20,14 @@ export function stretchWords(minutes: number): string {
     ? `${minutes / 1440} d`
     : minutes % 60 === 0
       ? `${minutes / 60} h`
-      : `${minutes} min`;
+      : t("{minutes} min", { minutes });
 }
 
 /** "mean over 8 h" */
 export function averagingWords(averaging: Averaging): string {
-  return averaging.rule === "last" ? RULES.last : `${RULES[averaging.rule]} over ${stretchWords(averaging.minutes)}`;
+  return averaging.rule === "last"
+    ? RULES.last
+    : t("{rule} over {span}", { rule: RULES[averaging.rule], span: stretchWords(averaging.minutes) });
 }
 
 /** How the values of a point with a formula have been averaged: limits for means hold for means. */

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { LogEntry } from "@/api/types";
 import { peopleOf } from "@/alerts/recipients";
@@ -25,7 +26,13 @@ const recipients = ref<string[]>([]);
 const possible = useLoad(() => (entry ? Promise.resolve([]) : peopleOf(placeId)));
 const people = computed(() => (possible.data.value ?? []).filter((one) => one.ways.includes("mail")));
 const title = computed(() =>
-  entry ? "Change entry" : answers ? `Answer to ${answers.person}` : at ? "Note in the chart" : "Write in the logbook",
+  entry
+    ? t("Change entry")
+    : answers
+      ? t("Answer to {person}", { person: answers.person })
+      : at
+        ? t("Note in the chart")
+        : t("Write in the logbook"),
 );
 
 async function save() {
@@ -42,7 +49,7 @@ async function save() {
             recipients: recipients.value,
             ...moment,
           }),
-    entry ? "Changed." : "Written.",
+    entry ? t("Changed.") : t("Written."),
   );
   if (ok) {
     emit("close", true);
@@ -53,7 +60,7 @@ async function save() {
 <template>
   <FormDialog
     :title="title"
-    :save-label="entry ? 'Save' : 'Write entry'"
+    :save-label="entry ? t('Save') : t('Write entry')"
     :busy="busy"
     :error="error"
     :disabled="!text.trim()"
@@ -61,7 +68,7 @@ async function save() {
     @close="emit('close', false)"
   >
     <blockquote v-if="answers" class="soft">{{ answers.text }}</blockquote>
-    <el-form-item label="Text" for="entry-text">
+    <el-form-item :label="t('Text')" for="entry-text">
       <el-input
         id="entry-text"
         v-model="text"
@@ -69,27 +76,27 @@ async function save() {
         :rows="4"
         maxlength="4000"
         autofocus
-        placeholder="What was found, what was done"
+        :placeholder="t('What was found, what was done')"
       />
     </el-form-item>
-    <el-form-item v-if="!answers" label="Time">
+    <el-form-item v-if="!answers" :label="t('Time')">
       <el-date-picker
         v-model="time"
         type="datetime"
-        aria-label="Time"
+        :aria-label="t('Time')"
         format="YYYY-MM-DD HH:mm"
         :clearable="false"
         @change="changedTime = true"
       />
     </el-form-item>
-    <el-form-item v-if="people.length" label="Send by mail to" for="entry-people">
+    <el-form-item v-if="people.length" :label="t('Send by mail to')" for="entry-people">
       <el-select
         id="entry-people"
         v-model="recipients"
         multiple
         filterable
-        aria-label="Send by mail to"
-        placeholder="nobody"
+        :aria-label="t('Send by mail to')"
+        :placeholder="t('nobody')"
       >
         <el-option v-for="one in people" :key="one.recipient" :value="one.recipient" :label="one.name" />
       </el-select>

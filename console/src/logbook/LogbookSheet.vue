@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { LogEntry } from "@/api/types";
 import type { ChartMark } from "@/chart/lineOption";
@@ -72,48 +73,53 @@ function closed(written: boolean) {
 <template>
   <section class="sheet">
     <div class="sheet-head">
-      <h2>Logbook</h2>
-      <el-button v-if="mayWrite" @click="writing = true">Write entry …</el-button>
+      <h2>{{ t("Logbook") }}</h2>
+      <el-button v-if="mayWrite" @click="writing = true">{{ t("Write entry …") }}</el-button>
     </div>
     <ProblemNote :error="problem ?? error" />
     <p v-if="removed" class="row" role="status">
-      The entry of {{ removed.person }} is removed.
-      <el-button link type="primary" @click="restore(removed)">Undo</el-button>
+      {{ t("The entry of {person} is removed.", { person: removed.person }) }}
+      <el-button link type="primary" @click="restore(removed)">{{ t("Undo") }}</el-button>
     </p>
     <p v-if="entries && !found.length" class="soft">
-      No entries yet. What was found and done here is kept with its time, and marked in charts.
+      {{ t("No entries yet. What was found and done here is kept with its time, and marked in charts.") }}
     </p>
     <ol>
       <li v-for="{ entry, answers } in shown" :key="entry.id">
         <article v-for="one in [entry, ...answers]" :key="one.id" :class="{ answer: one !== entry }">
           <p class="small soft head">
-            <span v-if="labels.get(one.id)" class="mark" :title="`Mark ${labels.get(one.id)} in the chart`">{{
-              labels.get(one.id)
-            }}</span>
+            <span
+              v-if="labels.get(one.id)"
+              class="mark"
+              :title="t('Mark {get} in the chart', { get: labels.get(one.id) })"
+              >{{ labels.get(one.id) }}</span
+            >
             <time :datetime="one.at">{{ moment(one === entry ? one.at : one.writtenAt, zone) }}</time>
             <strong>{{ one.person }}</strong>
             <span v-if="about(one)">{{ about(one) }}</span>
-            <span v-if="one.changedAt">changed {{ moment(one.changedAt, zone) }}</span>
+            <span v-if="one.changedAt">{{ t("changed {moment}", { moment: moment(one.changedAt, zone) }) }}</span>
           </p>
           <p class="text">{{ one.text }}</p>
           <p v-if="mayWrite" class="actions">
-            <el-button link type="primary" @click="answering = one">Answer</el-button>
-            <el-button v-if="one.own" link type="primary" @click="changing = one">Change</el-button>
+            <el-button link type="primary" @click="answering = one">{{ t("Answer") }}</el-button>
+            <el-button v-if="one.own" link type="primary" @click="changing = one">{{ t("Change") }}</el-button>
             <el-button
               v-if="one.own || places.may('manage', one.placeId)"
               link
               type="primary"
-              :aria-label="`Remove the entry of ${one.person}, ${moment(one.at, zone)}`"
+              :aria-label="
+                t('Remove the entry of {person}, {moment}', { person: one.person, moment: moment(one.at, zone) })
+              "
               @click="remove(one)"
-              >Remove</el-button
+              >{{ t("Remove") }}</el-button
             >
           </p>
         </article>
       </li>
     </ol>
-    <el-button v-if="!all && found.length > SHOWN" link type="primary" @click="all = true"
-      >Show all {{ found.length }}</el-button
-    >
+    <el-button v-if="!all && found.length > SHOWN" link type="primary" @click="all = true">{{
+      t("Show all {found}", { found: found.length })
+    }}</el-button>
     <EntryForm
       v-if="writing || answering || changing"
       :place-id="(answering ?? changing)?.placeId ?? placeId"

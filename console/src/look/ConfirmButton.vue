@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { t } from "@/language";
 /** A button that says what will happen before it does it. */
-const { link = false, action = "Remove" } = defineProps<{
+const { link = false, action = t("Remove") } = defineProps<{
   /** What will happen. */
   says: string;
   /** What the button does, in a word; the label where the slot is empty. */
@@ -15,7 +16,7 @@ const emit = defineEmits<{ confirm: [] }>();
     :title="says"
     width="260"
     :confirm-button-text="action"
-    cancel-button-text="Keep"
+    :cancel-button-text="t('Keep')"
     @confirm="emit('confirm')"
   >
     <template #reference

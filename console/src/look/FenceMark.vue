@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { said, t } from "@/language";
 import type { Severity } from "@/api/types";
 
 /** Our mark of a severity: a fence with a rail for each step; the word stands beside it unless it is said elsewhere. Quiet,
@@ -7,7 +8,7 @@ const {
   severity,
   word = true,
   quiet = false,
-  unknown = "no limits",
+  unknown = t("no limits"),
 } = defineProps<{ severity: Severity | null; word?: boolean; quiet?: boolean; unknown?: string }>();
 const RAILS: Record<Severity, number[]> = { normal: [], advisory: [12], warning: [9, 15], critical: [8, 12, 16] };
 </script>
@@ -18,7 +19,7 @@ const RAILS: Record<Severity, number[]> = { normal: [], advisory: [12], warning:
       <path class="post" d="M6 3v18M18 3v18" />
       <path v-for="y in RAILS[severity]" :key="y" class="rail" :d="`M1 ${y}h22`" />
     </svg>
-    <span :class="word ? 'word' : 'unseen'">{{ severity ?? unknown }}</span>
+    <span :class="word ? 'word' : 'unseen'">{{ severity ? said(severity) : unknown }}</span>
   </span>
 </template>
 

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import ProblemNote from "./ProblemNote.vue";
 
 /** The frame of a form in a dialog: Enter saves, and what is wrong stands below the fields. */
 const {
-  saveLabel = "Save",
-  cancelLabel = "Cancel",
+  saveLabel = t("Save"),
+  cancelLabel = t("Cancel"),
   busy = false,
   disabled = false,
   wide = false,

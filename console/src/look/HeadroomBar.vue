@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { Latest } from "@/api/types";
 import { computed } from "vue";
 
@@ -10,9 +11,9 @@ const percent = computed(() => (latest?.headroomPercent == null ? null : Math.ro
 <template>
   <span v-if="percent !== null && latest" class="headroom" :class="latest.severity">
     <span class="track" aria-hidden="true"><span class="left" :style="{ width: percent + '%' }" /></span>
-    <span class="text">{{ latest.nextZone === null ? "worst zone" : percent + " %" }}</span>
+    <span class="text">{{ latest.nextZone === null ? t("worst zone") : percent + " %" }}</span>
   </span>
-  <span v-else class="soft small">no limits</span>
+  <span v-else class="soft small">{{ t("no limits") }}</span>
 </template>
 
 <style scoped>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { Point } from "@/api/types";
 import { computed } from "vue";
 import { age, now } from "./clock";
@@ -16,8 +17,9 @@ const stale = computed(() => isStale(point, now.value));
       ><span class="unit">{{ shownUnit(point) }}</span></span
     >
     <span v-if="withAge" class="age">
-      {{ point.latest ? age(point.latest.time, now) : "nothing yet" }}<template v-if="stale">, stale</template
-      ><template v-if="point.latest?.quality === 'BAD'">, bad quality</template>
+      {{ point.latest ? age(point.latest.time, now) : t("nothing yet")
+      }}<template v-if="stale">{{ t(", stale") }}</template
+      ><template v-if="point.latest?.quality === 'BAD'">{{ t(", bad quality") }}</template>
     </span>
   </span>
 </template>

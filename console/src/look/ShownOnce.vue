@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { useTemplateRef } from "vue";
 import { say } from "./act";
 
@@ -13,11 +14,11 @@ async function copy() {
     // Browsers lend the clipboard to https only; on plain http the old way is left.
     field.value?.input?.select();
     if (!document.execCommand?.("copy")) {
-      say("Your browser does not let this page copy: the link is selected, copy it yourself.");
+      say(t("Your browser does not let this page copy: the link is selected, copy it yourself."));
       return;
     }
   }
-  say("Copied.");
+  say(t("Copied."));
 }
 </script>
 
@@ -26,7 +27,7 @@ async function copy() {
     <label for="shown-once">{{ label }}</label>
     <div class="row">
       <el-input id="shown-once" ref="field" :model-value="value" readonly class="mono" />
-      <el-button type="primary" @click="copy">Copy</el-button>
+      <el-button type="primary" @click="copy">{{ t("Copy") }}</el-button>
     </div>
   </div>
 </template>

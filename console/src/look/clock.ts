@@ -1,3 +1,4 @@
+import { t } from "@/language";
 import { onScopeDispose, ref } from "vue";
 import { format } from "./format";
 import { wallClock } from "./wallClock";
@@ -9,16 +10,16 @@ window.setInterval(() => (now.value = Date.now()), 1000);
 /** "12 s ago"; the same words as the command line uses. */
 export function age(time: string | number | null, at: number): string {
   if (time === null) {
-    return "never";
+    return t("never");
   }
   const seconds = Math.max(0, Math.floor((at - new Date(time).getTime()) / 1000));
   return seconds < 90
-    ? seconds + " s ago"
+    ? t("{seconds} s ago", { seconds })
     : seconds < 5400
-      ? Math.round(seconds / 60) + " min ago"
+      ? t("{minutes} min ago", { minutes: Math.round(seconds / 60) })
       : seconds < 172_800
-        ? Math.round(seconds / 3600) + " h ago"
-        : Math.round(seconds / 86_400) + " d ago";
+        ? t("{hours} h ago", { hours: Math.round(seconds / 3600) })
+        : t("{days} d ago", { days: Math.round(seconds / 86_400) });
 }
 
 /** The hour of the day of a moment, 0 to 23, of a site or ours. */

@@ -1,8 +1,10 @@
+import { locale as ours } from "@/language";
+
 /** Making one takes longer than using it a hundred times. */
 const formats = new Map<string, Intl.DateTimeFormat>();
 
 /** How moments are written in a zone of the service's: one that this browser does not know is left to the browser's. */
-export function format(options: Intl.DateTimeFormatOptions, locale?: string): Intl.DateTimeFormat {
+export function format(options: Intl.DateTimeFormatOptions, locale = ours): Intl.DateTimeFormat {
   const key = JSON.stringify([options, locale]);
   const found = formats.get(key) ?? made(options, locale);
   formats.set(key, found);

@@ -1,3 +1,5 @@
+import { fixed } from "@/look/numbers";
+import { said, t } from "@/language";
 import type { Point } from "@/api/types";
 import { asRead } from "./units";
 
@@ -12,12 +14,12 @@ export function isStale(point: Point, at: number): boolean {
 
 /** A zone as it is said: short labels need the word. */
 export function zoneWords(label: string): string {
-  return label.length <= 2 ? "zone " + label : label;
+  return label.length <= 2 ? t("zone {label}", { label }) : said(label);
 }
 
 /** A number with the point's decimals; a dash for unknown, which is not zero. */
 export function format(value: number | null | undefined, decimals: number): string {
-  return value === null || value === undefined ? "–" : value.toFixed(decimals);
+  return value === null || value === undefined ? "–" : fixed(value, decimals);
 }
 
 /** The word that stands for a value, if one does: "1" and "1.0" are one number. */

@@ -1,3 +1,4 @@
+import { t } from "@/language";
 import type { Severity } from "@/api/types";
 
 const ORDER: Severity[] = ["normal", "advisory", "warning", "critical"];
@@ -9,7 +10,7 @@ export function rank(severity: Severity): number {
 
 /** Why a value is not judged, in a word. */
 export function unjudged(latest: { quality: string }): string {
-  return latest.quality === "BAD" ? "sensor fault" : "no limits";
+  return latest.quality === "BAD" ? t("sensor fault") : t("no limits");
 }
 
 /** The worst of what is judged; null if nothing is. */

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { DeviceModel } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -36,19 +37,19 @@ async function save() {
     try {
       body = JSON.parse(text.value);
     } catch (problem) {
-      throw new Error("This is no JSON: " + (problem as Error).message, { cause: problem });
+      throw new Error(t("This is no JSON: {message}", { message: (problem as Error).message }), { cause: problem });
     }
     const before = editing.value?.model;
     await (before ? api.put("models/" + before.id, body, await editing.value?.version()) : api.post("models", body));
     await load();
-  }, "Saved.");
+  }, t("Saved."));
   if (ok) {
     editing.value = undefined;
   }
 }
 
 async function remove(model: DeviceModel) {
-  if (await action.run(() => api.remove("models/" + model.id), `${model.name} is removed.`)) {
+  if (await action.run(() => api.remove("models/" + model.id), t("{name} is removed.", { name: model.name }))) {
     await load();
   }
 }
@@ -57,18 +58,20 @@ async function remove(model: DeviceModel) {
 <template>
   <section class="sheet">
     <div class="sheet-head">
-      <h2>Device models</h2>
-      <el-button v-if="places.editable.length" @click="begin()">Add a model</el-button>
+      <h2>{{ t("Device models") }}</h2>
+      <el-button v-if="places.editable.length" @click="begin()">{{ t("Add a model") }}</el-button>
     </div>
-    <p class="soft small">A model says how a kind of device is read. What is set on it holds for all its devices.</p>
+    <p class="soft small">
+      {{ t("A model says how a kind of device is read. What is set on it holds for all its devices.") }}
+    </p>
     <ProblemNote :error="error" />
     <ProblemNote v-if="!editing" :error="action.error.value" />
     <table v-if="models?.length" class="rows cards">
       <thead>
         <tr>
-          <th>Model</th>
-          <th>Every</th>
-          <th>Channels</th>
+          <th>{{ t("Model") }}</th>
+          <th>{{ t("Every") }}</th>
+          <th>{{ t("Channels") }}</th>
           <th></th>
         </tr>
       </thead>
@@ -80,13 +83,13 @@ async function remove(model: DeviceModel) {
           </td>
           <td>{{ model.intervalSeconds }} s</td>
           <td class="small wide">
-            {{ model.channels.map((one) => `${one.title} (${one.unit || "no unit"})`).join(", ") }}
+            {{ model.channels.map((one) => `${one.title} (${one.unit || t("no unit")})`).join(", ") }}
           </td>
           <td>
             <template v-if="places.editable.length">
-              <el-button link type="primary" @click="begin(model)">Change</el-button>
+              <el-button link type="primary" @click="begin(model)">{{ t("Change") }}</el-button>
               <ConfirmButton
-                :says="`Remove ${model.name}? A model that devices use stays.`"
+                :says="t('Remove {name}? A model that devices use stays.', { name: model.name })"
                 link
                 @confirm="remove(model)"
               />
@@ -95,19 +98,23 @@ async function remove(model: DeviceModel) {
         </tr>
       </tbody>
     </table>
-    <EmptyState v-else-if="models" title="No models yet">Add one from a file, or begin with the example.</EmptyState>
+    <EmptyState v-else-if="models" :title="t('No models yet')">{{
+      t("Add one from a file, or begin with the example.")
+    }}</EmptyState>
     <el-dialog
       :model-value="editing !== undefined"
-      :title="editing?.model ? 'Change this model' : 'Add a model'"
+      :title="editing?.model ? t('Change this model') : t('Add a model')"
       @close="editing = undefined"
     >
-      <p class="soft small">Where each channel lies in the frame, and what it means. A file may be loaded instead.</p>
-      <input type="file" accept="application/json,.json" aria-label="Model file" @change="read" />
-      <el-input v-model="text" type="textarea" :rows="18" class="mono" aria-label="Model as JSON" />
+      <p class="soft small">
+        {{ t("Where each channel lies in the frame, and what it means. A file may be loaded instead.") }}
+      </p>
+      <input type="file" accept="application/json,.json" :aria-label="t('Model file')" @change="read" />
+      <el-input v-model="text" type="textarea" :rows="18" class="mono" :aria-label="t('Model as JSON')" />
       <ProblemNote :error="action.error.value" />
       <template #footer>
-        <el-button @click="editing = undefined">Cancel</el-button>
-        <el-button type="primary" :loading="action.busy.value" @click="save">Save</el-button>
+        <el-button @click="editing = undefined">{{ t("Cancel") }}</el-button>
+        <el-button type="primary" :loading="action.busy.value" @click="save">{{ t("Save") }}</el-button>
       </template>
     </el-dialog>
   </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { DeviceModel, Tried, Workbench } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -55,7 +56,7 @@ function draft() {
   try {
     return { layout: JSON.parse(layout.value) as unknown, script: way.value === "script" ? script.value : null };
   } catch (problem) {
-    throw new Error("The layout is no JSON: " + (problem as Error).message, { cause: problem });
+    throw new Error(t("The layout is no JSON: {message}", { message: (problem as Error).message }), { cause: problem });
   }
 }
 
@@ -74,7 +75,7 @@ async function save() {
     const saved = await api.put<DeviceModel>("models/" + modelId.value, body, await version());
     await models.load();
     take(saved);
-  }, "Saved: new frames are read by it. Frames that are stored can be read again on a device's page.");
+  }, t("Saved: new frames are read by it. Frames that are stored can be read again on a device's page."));
 }
 
 const bytes = computed(() => chosen.value?.payload.match(/../g) ?? []);
@@ -99,24 +100,24 @@ const before = computed(
   <div class="stack">
     <section class="sheet">
       <div class="sheet-head">
-        <h2>Decoder workbench</h2>
-        <el-select v-model="modelId" filterable aria-label="Device model" class="pick">
+        <h2>{{ t("Decoder workbench") }}</h2>
+        <el-select v-model="modelId" filterable :aria-label="t('Device model')" class="pick">
           <el-option v-for="one in models.data.value" :key="one.id" :value="one.id" :label="one.name" />
         </el-select>
       </div>
-      <EmptyState v-if="models.data.value?.length === 0" title="No models yet"
-        >Add one under Models; then its captured frames can be looked at here.</EmptyState
-      >
+      <EmptyState v-if="models.data.value?.length === 0" :title="t('No models yet')">{{
+        t("Add one under Models; then its captured frames can be looked at here.")
+      }}</EmptyState>
       <template v-else>
         <div class="row ways">
-          <el-radio-group v-model="way" aria-label="How frames are read">
-            <el-radio-button value="layout">layout</el-radio-button>
-            <el-radio-button value="script">maker's script</el-radio-button>
+          <el-radio-group v-model="way" :aria-label="t('How frames are read')">
+            <el-radio-button value="layout">{{ t("layout") }}</el-radio-button>
+            <el-radio-button value="script">{{ t("maker's script") }}</el-radio-button>
           </el-radio-group>
           <span class="soft small">{{
             way === "layout"
-              ? "Says where each channel lies in the frame."
-              : "A payload codec by LoRa Alliance TS013: decodeUplink(input). It reaches nothing but its input."
+              ? t("Says where each channel lies in the frame.")
+              : t("A payload codec by LoRa Alliance TS013: decodeUplink(input). It reaches nothing but its input.")
           }}</span>
         </div>
         <el-input
@@ -125,7 +126,7 @@ const before = computed(
           type="textarea"
           :rows="14"
           class="mono"
-          aria-label="Layout as JSON"
+          :aria-label="t('Layout as JSON')"
           spellcheck="false"
         />
         <el-input
@@ -134,37 +135,44 @@ const before = computed(
           type="textarea"
           :rows="14"
           class="mono"
-          aria-label="Script"
+          :aria-label="t('Script')"
           spellcheck="false"
         />
         <details @toggle="typed.open = ($event.target as HTMLDetailsElement).open">
-          <summary>Try it on bytes of mine</summary>
+          <summary>{{ t("Try it on bytes of mine") }}</summary>
           <div class="row">
             <el-input-number
               v-model="typed.port"
               :min="0"
               :max="223"
               :controls="false"
-              aria-label="Port of the bytes"
+              :aria-label="t('Port of the bytes')"
             />
-            <el-input v-model="typed.payload" class="mono" placeholder="00d7 0258" aria-label="Bytes in hex" />
+            <el-input v-model="typed.payload" class="mono" placeholder="00d7 0258" :aria-label="t('Bytes in hex')" />
           </div>
         </details>
         <div class="row buttons">
-          <el-button v-if="mayTry" :loading="busy" @click="attempt">Try</el-button>
-          <span v-else class="soft"
-            >Drafts of this model are tried by {{ model?.siteId ? "people who may edit its site" : "owners" }}.</span
-          >
-          <el-button v-if="mayTry" type="primary" :loading="saving.busy.value" :disabled="!result || busy" @click="save"
-            >Save as version {{ (model?.version ?? 1) + 1 }}</el-button
+          <el-button v-if="mayTry" :loading="busy" @click="attempt">{{ t("Try") }}</el-button>
+          <span v-else class="soft">{{
+            t("Drafts of this model are tried by {people}.", {
+              people: model?.siteId ? t("people who may edit its site") : t("owners"),
+            })
+          }}</span>
+          <el-button
+            v-if="mayTry"
+            type="primary"
+            :loading="saving.busy.value"
+            :disabled="!result || busy"
+            @click="save"
+            >{{ t("Save as version {version}", { version: (model?.version ?? 1) + 1 }) }}</el-button
           >
           <el-dropdown v-if="versions.length" trigger="click" @command="take">
-            <el-button>Earlier versions</el-button>
+            <el-button>{{ t("Earlier versions") }}</el-button>
             <template #dropdown>
               <el-dropdown-menu>
-                <el-dropdown-item v-for="one in versions" :key="one.version ?? 1" :command="{ ...one, id: modelId }"
-                  >version {{ one.version ?? 1 }}</el-dropdown-item
-                >
+                <el-dropdown-item v-for="one in versions" :key="one.version ?? 1" :command="{ ...one, id: modelId }">{{
+                  t("version {version}", { version: one.version ?? 1 })
+                }}</el-dropdown-item>
               </el-dropdown-menu>
             </template>
           </el-dropdown>
@@ -178,25 +186,34 @@ const before = computed(
         <h2>
           {{
             typed.open && typed.payload
-              ? "Your bytes"
+              ? t("Your bytes")
               : result.frames.length === 1
-                ? "The newest frame"
-                : `The newest ${result.frames.length} frames`
+                ? t("The newest frame")
+                : t("The newest {frames} frames", { frames: result.frames.length })
           }}
         </h2>
         <span role="status">
-          {{ result.same }} as before, <strong>{{ result.different }} otherwise</strong>,
-          <span :class="{ failed: result.failed }">{{ result.failed }} cannot be read</span>
+          {{ t("{same} as before,", { same: result.same }) }}
+          <strong>{{ t("{different} otherwise", { different: result.different }) }}</strong>,
+          <span :class="{ failed: result.failed }">{{ t("{failed} cannot be read", { failed: result.failed }) }}</span>
         </span>
       </div>
       <div v-if="chosen" class="chosen">
-        <p class="soft small">{{ chosen.deviceName }}, {{ moment(chosen.time) }}, port {{ chosen.port }}</p>
-        <div class="bytes mono" aria-label="Bytes of the frame">
+        <p class="soft small">
+          {{
+            t("{deviceName}, {moment}, port {port}", {
+              deviceName: chosen.deviceName,
+              moment: moment(chosen.time),
+              port: chosen.port,
+            })
+          }}
+        </p>
+        <div class="bytes mono" :aria-label="t('Bytes of the frame')">
           <span
             v-for="(byte, i) in bytes"
             :key="i"
             :class="{ owned: owner(i), lit: lit && owner(i) === lit }"
-            :title="owner(i) ? `byte ${i}: ${owner(i)}` : `byte ${i}`"
+            :title="owner(i) ? t('byte {i}: {owner}', { i, owner: owner(i) }) : t('byte {i}', { i })"
             @mouseenter="lit = owner(i)"
             @mouseleave="lit = ''"
             >{{ byte }}</span
@@ -206,10 +223,10 @@ const before = computed(
         <table v-else class="rows">
           <thead>
             <tr>
-              <th>Channel</th>
-              <th class="num">Draft</th>
-              <th class="num">Live</th>
-              <th>From bytes</th>
+              <th>{{ t("Channel") }}</th>
+              <th class="num">{{ t("Draft") }}</th>
+              <th class="num">{{ t("Live") }}</th>
+              <th>{{ t("From bytes") }}</th>
             </tr>
           </thead>
           <tbody>
@@ -232,16 +249,16 @@ const before = computed(
           </tbody>
         </table>
       </div>
-      <EmptyState v-if="!result.frames.length" title="No frames of this model yet"
-        >Its devices have sent nothing, or what they sent is kept no more. Try it on bytes of yours.</EmptyState
-      >
+      <EmptyState v-if="!result.frames.length" :title="t('No frames of this model yet')">{{
+        t("Its devices have sent nothing, or what they sent is kept no more. Try it on bytes of yours.")
+      }}</EmptyState>
       <ul v-if="result.frames.length > 1" class="frames">
         <li v-for="one in result.frames" :key="one.frameId">
           <button type="button" :aria-current="one === chosen" @click="chosen = one">
             <span class="soft small">{{ moment(one.time) }}</span>
             <span class="mono">{{ one.payload }}</span>
-            <span v-if="one.problem" class="failed small">cannot be read</span>
-            <span v-else-if="one.draft !== one.live" class="changed small">otherwise</span>
+            <span v-if="one.problem" class="failed small">{{ t("cannot be read") }}</span>
+            <span v-else-if="one.draft !== one.live" class="changed small">{{ t("otherwise") }}</span>
           </button>
         </li>
       </ul>

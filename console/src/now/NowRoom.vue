@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { plural } from "@/look/words";
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged, onLive } from "@/api/live";
 import { keptSince } from "@/api/offline";
@@ -80,45 +80,47 @@ const headline = computed(() =>
       <h1>{{ headline }}</h1>
     </header>
     <p v-if="problem" class="soft" role="status">
-      Not everything could be loaded; what is missing is tried again every few seconds.
+      {{ t("Not everything could be loaded; what is missing is tried again every few seconds.") }}
     </p>
     <ProblemNote :error="problem" />
 
-    <section v-if="alerts.open.length" class="stack" aria-label="Open alerts">
+    <section v-if="alerts.open.length" class="stack" :aria-label="t('Open alerts')">
       <AlertCards :alerts="alerts.open" />
     </section>
 
     <section v-if="places.loaded && !sites.length" class="sheet">
-      <EmptyState title="Nothing here yet">
+      <EmptyState :title="t('Nothing here yet')">
         <template v-if="session.owner">
-          Begin with a site, then register your gateway and bring in a device.
-          <p><RouterLink to="/places">Make the first site</RouterLink></p>
+          {{ t("Begin with a site, then register your gateway and bring in a device.") }}
+          <p>
+            <RouterLink to="/places">{{ t("Make the first site") }}</RouterLink>
+          </p>
         </template>
-        <template v-else>Nobody has given you a right on a site yet. Ask who invited you.</template>
+        <template v-else>{{ t("Nobody has given you a right on a site yet. Ask who invited you.") }}</template>
       </EmptyState>
     </section>
 
-    <section v-if="sites.length" class="sites" aria-label="Sites">
+    <section v-if="sites.length" class="sites" :aria-label="t('Sites')">
       <RouterLink v-for="site in sites" :key="site.id" class="sheet site" :to="`/places/${site.id}`">
         <strong>{{ site.name }}</strong>
         <FenceMark :severity="points.severities.get(site.id) ?? null" />
         <span class="soft small"
-          >{{ plural(site.points, "point")
-          }}{{ site.openAlerts ? ", " + plural(site.openAlerts, "open alert") : "" }}</span
+          >{{ t("{n} point | {n} points", { n: site.points })
+          }}{{ site.openAlerts ? ", " + t("{n} open alert | {n} open alerts", { n: site.openAlerts }) : "" }}</span
         >
       </RouterLink>
     </section>
 
     <section v-if="judged.length" class="sheet">
-      <h2>Least headroom</h2>
+      <h2>{{ t("Least headroom") }}</h2>
       <PointRows :points="all ? judged : judged.slice(0, SHOWN)" />
       <el-button v-if="judged.length > SHOWN" link type="primary" @click="all = !all">
-        {{ all ? "Only the first" : `All ${judged.length} points with limits` }}
+        {{ all ? t("Only the first") : t("All {judged} points with limits", { judged: judged.length }) }}
       </el-button>
     </section>
 
     <section v-if="silent.length || fleet.data.value?.heard.length" class="sheet">
-      <h2>Silent</h2>
+      <h2>{{ t("Silent") }}</h2>
       <div v-for="group in silent" :key="group.cause" class="group">
         <h3>{{ group.cause }}</h3>
         <p class="soft small">{{ group.todo }}</p>
@@ -127,17 +129,17 @@ const headline = computed(() =>
             <RouterLink :to="`/fleet/devices/${device.id}`">{{ device.name }}</RouterLink>
             <span class="soft">
               · {{ device.path.at(-1) }} ·
-              {{ device.lastHeard ? "heard " + age(device.lastHeard, now) : "never heard" }}
+              {{ device.lastHeard ? t("heard {age}", { age: age(device.lastHeard, now) }) : t("never heard") }}
               <template v-if="device.problem"> · {{ device.problem }}</template>
             </span>
           </li>
         </ul>
       </div>
       <div v-for="one in fleet.data.value?.heard" :key="one.eui" class="group">
-        <h3>A gateway that nobody registered is heard</h3>
+        <h3>{{ t("A gateway that nobody registered is heard") }}</h3>
         <p class="soft small">
           <span class="mono">{{ one.eui }}</span>, {{ age(one.lastHeard, now) }}.
-          <RouterLink to="/fleet/gateways">Look, and admit it</RouterLink>
+          <RouterLink to="/fleet/gateways">{{ t("Look, and admit it") }}</RouterLink>
         </p>
       </div>
     </section>

@@ -1,3 +1,4 @@
+import { t } from "@/language";
 import type { Device, Gateway } from "@/api/types";
 
 /** Silent devices with a cause in common, and where to look. */
@@ -12,41 +13,37 @@ export function silentByCause(devices: Device[], gateways: Gateway[]): SilentGro
   const down = gateways.filter((gateway) => gateway.state !== "online").map((gateway) => gateway.name);
   const groups: SilentGroup[] = [
     {
-      cause: down.length === 1 ? `Gateway ${down[0]} is silent` : "Their gateways are silent",
-      todo: "Look at the gateway first: power, network, then the sensors.",
+      cause: down.length === 1 ? t("Gateway {name} is silent", { name: down[0] }) : t("Their gateways are silent"),
+      todo: t("Look at the gateway first: power, network, then the sensors."),
       devices: devices.filter((device) => device.state === "silent-gateway"),
     },
     {
-      cause: "Their inlets are not receiving",
-      todo: "Look at the inlet first: is it paused, is the bridge plugged in, does the port answer?",
+      cause: t("Their inlets are not receiving"),
+      todo: t("Look at the inlet first: is it paused, is the bridge plugged in, does the port answer?"),
       devices: devices.filter((device) => device.state === "silent-inlet"),
     },
     {
-      cause: "Their batteries were nearly empty",
-      todo: "Change the batteries; most joining devices come back by themselves.",
+      cause: t("Their batteries were nearly empty"),
+      todo: t("Change the batteries; most joining devices come back by themselves."),
       devices: devices.filter((device) => device.state === "silent-battery"),
     },
     {
-      cause: "Silent, though their gateway or inlet is there",
-      todo: "Distance, something in the way, or the sensor itself.",
+      cause: t("Silent, though their gateway or inlet is there"),
+      todo: t("Distance, something in the way, or the sensor itself."),
       devices: devices.filter((device) => device.state === "silent"),
     },
     {
-      cause: "Heard, but refused",
-      todo: "The keys on the device and the ones entered here differ, or the device was registered otherwise.",
+      cause: t("Heard, but refused"),
+      todo: t("The keys on the device and the ones entered here differ, or the device was registered otherwise."),
       devices: devices.filter((device) => device.state === "never-heard" && device.problem),
     },
     {
-      cause: "Never heard",
-      todo: "Is it switched on, in reach, on the right band? Does it join?",
+      cause: t("Never heard"),
+      todo: t("Is it switched on, in reach, on the right band? Does it join?"),
       devices: devices.filter((device) => device.state === "never-heard" && !device.problem),
     },
   ];
   return groups.filter((group) => group.devices.length > 0);
-}
-
-function count(n: number, one: string, many: string): string {
-  return n === 1 ? `one ${one}` : `${n} ${many}`;
 }
 
 /** How things are, in a sentence; all is well only where everything is known. */
@@ -60,18 +57,18 @@ export function sentence(
 ): string {
   const parts = [
     waiting
-      ? `${count(waiting, "alert waits", "alerts wait")} for somebody`
+      ? t("one alert waits for somebody | {n} alerts wait for somebody", { n: waiting })
       : open
-        ? `${count(open, "alert is", "alerts are")} being looked after`
+        ? t("one alert is being looked after | {n} alerts are being looked after", { n: open })
         : outside
-          ? `${count(outside, "value is", "values are")} outside of the normal zone`
+          ? t("one value is outside of the normal zone | {n} values are outside of the normal zone", { n: outside })
           : "",
     silent
-      ? `${count(silent, "device does", "devices do")} not report`
+      ? t("one device does not report | {n} devices do not report", { n: silent })
       : stale
-        ? `${count(stale, "value is", "values are")} stale`
+        ? t("one value is stale | {n} values are stale", { n: stale })
         : "",
   ].filter(Boolean);
   const text = parts.join(", ");
-  return text ? text[0]?.toUpperCase() + text.slice(1) : complete ? "All is well" : "Now";
+  return text ? text[0]?.toUpperCase() + text.slice(1) : complete ? t("All is well") : t("Now");
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Outlet } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -37,7 +38,7 @@ async function save() {
   if (
     await run(
       async () => (outlet ? api.put("outlets/" + outlet.id, body, await version()) : api.post("outlets", body)),
-      "Saved.",
+      t("Saved."),
     )
   ) {
     emit("close");
@@ -47,90 +48,96 @@ async function save() {
 
 <template>
   <FormDialog
-    :title="outlet ? 'Change ' + outlet.name : 'Make an outlet'"
-    :save-label="outlet ? 'Save' : 'Make it'"
+    :title="outlet ? t('Change {name}', { name: outlet.name }) : t('Make an outlet')"
+    :save-label="outlet ? t('Save') : t('Make it')"
     :error="error"
     :busy="busy"
     :disabled="!ready"
     @save="save"
     @close="emit('close')"
   >
-    <el-form-item label="Name" for="outlet-name"
-      ><el-input id="outlet-name" v-model="draft.name" autofocus placeholder="Office"
+    <el-form-item :label="t('Name')" for="outlet-name"
+      ><el-input id="outlet-name" v-model="draft.name" autofocus :placeholder="t('Office')"
     /></el-form-item>
-    <el-form-item label="Site" for="outlet-site">
-      <el-select id="outlet-site" v-model="siteId" aria-label="Site"
+    <el-form-item :label="t('Site')" for="outlet-site">
+      <el-select id="outlet-site" v-model="siteId" :aria-label="t('Site')"
         ><el-option v-for="site in sites" :key="site.id" :value="site.id" :label="site.name"
       /></el-select>
     </el-form-item>
-    <el-form-item label="Where to" for="outlet-kind">
-      <el-select id="outlet-kind" v-model="draft.kind" aria-label="Where to">
-        <el-option value="http" label="an address, by HTTP" />
-        <el-option value="mqtt" label="topics of a broker elsewhere, by MQTT" />
-        <el-option value="own-broker" label="topics of the broker of this service, by MQTT" />
+    <el-form-item :label="t('Where to')" for="outlet-kind">
+      <el-select id="outlet-kind" v-model="draft.kind" :aria-label="t('Where to')">
+        <el-option value="http" :label="t('an address, by HTTP')" />
+        <el-option value="mqtt" :label="t('topics of a broker elsewhere, by MQTT')" />
+        <el-option value="own-broker" :label="t('topics of the broker of this service, by MQTT')" />
       </el-select>
     </el-form-item>
     <template v-if="draft.kind === 'http'">
-      <el-form-item label="Address" for="outlet-url"
+      <el-form-item :label="t('Address')" for="outlet-url"
         ><el-input id="outlet-url" v-model="draft.url" class="mono" placeholder="https://office.example/readings"
       /></el-form-item>
-      <el-checkbox v-model="draft.allowPrivate">Allow local and private addresses</el-checkbox>
+      <el-checkbox v-model="draft.allowPrivate">{{ t("Allow local and private addresses") }}</el-checkbox>
       <div class="row">
-        <el-form-item label="Secret: signing-key, or a header" for="outlet-secret-name"
+        <el-form-item :label="t('Secret: signing-key, or a header')" for="outlet-secret-name"
           ><el-input id="outlet-secret-name" v-model="draft.secretName" class="mono" placeholder="signing-key"
         /></el-form-item>
         <SecretField
           id="outlet-secret"
           v-model="draft.secret"
-          label="Its value"
-          :placeholder="outlet ? 'as it is' : 'none'"
+          :label="t('Its value')"
+          :placeholder="outlet ? t('as it is') : t('none')"
           class="grow"
         />
       </div>
     </template>
     <template v-else>
-      <el-form-item v-if="draft.kind === 'mqtt'" label="Broker" for="outlet-broker"
+      <el-form-item v-if="draft.kind === 'mqtt'" :label="t('Broker')" for="outlet-broker"
         ><el-input id="outlet-broker" v-model="draft.broker" class="mono" placeholder="mqtts://broker.example:8883"
       /></el-form-item>
-      <el-form-item label="Topic; {point} stands for place and name of the point" for="outlet-topic"
+      <el-form-item :label="t('Topic; {\'{\'}point{\'}\'} stands for place and name of the point')" for="outlet-topic"
         ><el-input id="outlet-topic" v-model="draft.topic" class="mono"
       /></el-form-item>
-      <el-checkbox v-model="draft.retained">Retain last value (sent to later subscribers)</el-checkbox>
+      <el-checkbox v-model="draft.retained">{{ t("Retain last value (sent to later subscribers)") }}</el-checkbox>
       <div v-if="draft.kind === 'mqtt'" class="row">
-        <el-form-item label="User name, if it needs one" for="outlet-user"
+        <el-form-item :label="t('User name, if it needs one')" for="outlet-user"
           ><el-input id="outlet-user" v-model="draft.username" autocomplete="off"
         /></el-form-item>
         <SecretField
           id="outlet-password"
           v-model="draft.secret"
-          label="Password"
-          :placeholder="outlet ? 'as it is' : 'none'"
+          :label="t('Password')"
+          :placeholder="outlet ? t('as it is') : t('none')"
           class="grow"
         />
       </div>
       <p v-else class="soft small">
-        People subscribe with their name and password; they get what lies on sites that they may look at.
+        {{ t("People subscribe with their name and password; they get what lies on sites that they may look at.") }}
       </p>
     </template>
-    <el-form-item label="Of which places; nothing for the whole site" for="outlet-places">
-      <el-select id="outlet-places" v-model="draft.placeIds" multiple filterable aria-label="Places"
+    <el-form-item :label="t('Of which places; nothing for the whole site')" for="outlet-places">
+      <el-select id="outlet-places" v-model="draft.placeIds" multiple filterable :aria-label="t('Places')"
         ><el-option v-for="place in within" :key="place.id" :value="place.id" :label="place.name"
       /></el-select>
     </el-form-item>
-    <el-form-item label="Only these quantities; nothing for all" for="outlet-quantities">
-      <el-select id="outlet-quantities" v-model="draft.quantities" multiple filterable aria-label="Quantities"
+    <el-form-item :label="t('Only these quantities; nothing for all')" for="outlet-quantities">
+      <el-select id="outlet-quantities" v-model="draft.quantities" multiple filterable :aria-label="t('Quantities')"
         ><el-option v-for="one in quantities" :key="one" :value="one" :label="one"
       /></el-select>
     </el-form-item>
     <div class="row">
-      <el-checkbox v-model="draft.readings">Readings</el-checkbox>
-      <el-checkbox v-model="draft.alerts">Alerts</el-checkbox>
-      <el-select v-model="draft.form" aria-label="Readings as" class="form" :disabled="!draft.readings"
-        ><el-option value="json" label="as JSON" /><el-option value="senml" label="as SenML"
+      <el-checkbox v-model="draft.readings">{{ t("Readings") }}</el-checkbox>
+      <el-checkbox v-model="draft.alerts">{{ t("Alerts") }}</el-checkbox>
+      <el-select v-model="draft.form" :aria-label="t('Readings as')" class="form" :disabled="!draft.readings"
+        ><el-option value="json" :label="t('as JSON')" /><el-option value="senml" :label="t('as SenML')"
       /></el-select>
     </div>
-    <el-form-item label="Life sign every so many minutes; 0 for none" for="outlet-life">
-      <el-input-number id="outlet-life" v-model="draft.lifeSignMinutes" :min="0" :max="1440" aria-label="minutes" />
+    <el-form-item :label="t('Life sign every so many minutes; 0 for none')" for="outlet-life">
+      <el-input-number
+        id="outlet-life"
+        v-model="draft.lifeSignMinutes"
+        :min="0"
+        :max="1440"
+        :aria-label="t('minutes')"
+      />
     </el-form-item>
   </FormDialog>
 </template>

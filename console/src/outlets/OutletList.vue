@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged } from "@/api/live";
 import type { Outlet } from "@/api/types";
@@ -27,7 +28,7 @@ const mayAdd = computed(() => places.editable.some((place) => place.kind === "si
 const put = (outlet: Outlet, what: "pause" | "resume") =>
   action.run(
     () => api.post(`outlets/${outlet.id}/${what}`).then(load),
-    what === "pause" ? "Paused: what comes waits." : "It goes on.",
+    what === "pause" ? t("Paused: what comes waits.") : t("It goes on."),
   );
 
 async function tryOut(outlet: Outlet) {
@@ -39,7 +40,10 @@ async function tryOut(outlet: Outlet) {
 
 async function remove() {
   const outlet = removing.value;
-  if (outlet && (await action.run(() => api.remove("outlets/" + outlet.id), outlet.name + " is removed."))) {
+  if (
+    outlet &&
+    (await action.run(() => api.remove("outlets/" + outlet.id), t("{name} is removed.", { name: outlet.name })))
+  ) {
     await load();
   }
   removing.value = undefined;
@@ -49,22 +53,26 @@ async function remove() {
 <template>
   <section class="sheet">
     <div class="sheet-head">
-      <h2>Outlets</h2>
-      <el-button v-if="mayAdd" type="primary" @click="making = true">Make an outlet</el-button>
+      <h2>{{ t("Outlets") }}</h2>
+      <el-button v-if="mayAdd" type="primary" @click="making = true">{{ t("Make an outlet") }}</el-button>
     </div>
     <p class="soft small">
-      Ways out: readings and alerts are passed on as they come, in order. While the outside is away they wait here.
+      {{
+        t(
+          "Ways out: readings and alerts are passed on as they come, in order. While the outside is away they wait here.",
+        )
+      }}
     </p>
     <ProblemNote :error="error ?? action.error.value" />
     <p v-if="answer" class="answer" role="status">{{ answer }}</p>
     <table v-if="data?.length" class="rows cards">
       <thead>
         <tr>
-          <th>Outlet</th>
-          <th>State</th>
-          <th>What</th>
-          <th class="num">Passed on</th>
-          <th class="num">Waiting</th>
+          <th>{{ t("Outlet") }}</th>
+          <th>{{ t("State") }}</th>
+          <th>{{ t("What") }}</th>
+          <th class="num">{{ t("Passed on") }}</th>
+          <th class="num">{{ t("Waiting") }}</th>
           <th></th>
         </tr>
       </thead>
@@ -79,47 +87,67 @@ async function remove() {
             <div class="soft small">{{ outlet.reason }}</div>
           </td>
           <td class="small">
-            {{ [outlet.readings ? "readings" : "", outlet.alerts ? "alerts" : ""].filter(Boolean).join(" and ") }}
+            {{
+              [outlet.readings ? t("readings") : "", outlet.alerts ? t("alerts") : ""]
+                .filter(Boolean)
+                .join(` ${t("and")} `)
+            }}
             <div v-if="outlet.quantities" class="soft">{{ outlet.quantities.join(", ") }}</div>
           </td>
-          <td class="num" data-name="Passed on">
+          <td class="num" :data-name="t('Passed on')">
             {{ outlet.passed }}
             <div class="soft small">{{ outlet.passedAt ? age(outlet.passedAt, now) : "" }}</div>
           </td>
-          <td class="num" data-name="Waiting">
+          <td class="num" :data-name="t('Waiting')">
             {{ outlet.waiting }}
-            <div v-if="outlet.oldestAt && outlet.waiting" class="soft small">since {{ age(outlet.oldestAt, now) }}</div>
-            <div v-if="outlet.dropped" class="problem small">{{ outlet.dropped }} dropped (queue full)</div>
-            <div v-if="outlet.refused" class="problem small">{{ outlet.refused }} refused</div>
+            <div v-if="outlet.oldestAt && outlet.waiting" class="soft small">
+              {{ t("since {age}", { age: age(outlet.oldestAt, now) }) }}
+            </div>
+            <div v-if="outlet.dropped" class="problem small">
+              {{ t("{dropped} dropped (queue full)", { dropped: outlet.dropped }) }}
+            </div>
+            <div v-if="outlet.refused" class="problem small">
+              {{ t("{refused} refused", { refused: outlet.refused }) }}
+            </div>
           </td>
           <td class="wide">
             <template v-if="places.may('edit', outlet.siteId)">
-              <el-button link type="primary" :loading="action.busy.value" @click="tryOut(outlet)">Try now</el-button>
-              <el-button link type="primary" @click="put(outlet, outlet.state === 'paused' ? 'resume' : 'pause')">{{
-                outlet.state === "paused" ? "Resume" : "Pause"
+              <el-button link type="primary" :loading="action.busy.value" @click="tryOut(outlet)">{{
+                t("Try now")
               }}</el-button>
-              <el-button link type="primary" @click="changing = outlet">Change …</el-button>
-              <el-button link type="primary" @click="removing = outlet">Remove …</el-button>
+              <el-button link type="primary" @click="put(outlet, outlet.state === 'paused' ? 'resume' : 'pause')">{{
+                outlet.state === "paused" ? t("Resume") : t("Pause")
+              }}</el-button>
+              <el-button link type="primary" @click="changing = outlet">{{ t("Change …") }}</el-button>
+              <el-button link type="primary" @click="removing = outlet">{{ t("Remove …") }}</el-button>
             </template>
           </td>
         </tr>
       </tbody>
     </table>
-    <EmptyState v-else-if="data" title="No outlets yet"
-      >Make one to hand readings or alerts to another program: an address that takes posts, or topics of an MQTT
-      broker.</EmptyState
-    >
+    <EmptyState v-else-if="data" :title="t('No outlets yet')">{{
+      t(
+        "Make one to hand readings or alerts to another program: an address that takes posts, or topics of an MQTT broker.",
+      )
+    }}</EmptyState>
     <OutletForm v-if="making" @close="((making = false), load())" />
     <OutletForm v-if="changing" :outlet="changing" @close="((changing = undefined), load())" />
     <el-dialog
       :model-value="Boolean(removing)"
-      title="Remove this outlet"
+      :title="t('Remove this outlet')"
       @update:model-value="(open: boolean) => open || (removing = undefined)"
     >
-      <p>{{ removing?.name }} is forgotten, with {{ removing?.waiting }} messages that wait for it.</p>
+      <p>
+        {{
+          t("{name} is forgotten, with {waiting} messages that wait for it.", {
+            name: removing?.name,
+            waiting: removing?.waiting,
+          })
+        }}
+      </p>
       <template #footer>
-        <el-button @click="removing = undefined">Cancel</el-button>
-        <el-button type="danger" @click="remove">Remove {{ removing?.name }}</el-button>
+        <el-button @click="removing = undefined">{{ t("Cancel") }}</el-button>
+        <el-button type="danger" @click="remove">{{ t("Remove {name}", { name: removing?.name }) }}</el-button>
       </template>
     </el-dialog>
   </section>

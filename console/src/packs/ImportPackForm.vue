@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { parted } from "@/alerts/recipients";
 import { api } from "@/api/http";
 import type { PackPart, PackPlan, Point, ShippedPack } from "@/api/types";
@@ -8,7 +9,6 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import { computed, reactive, ref, shallowRef } from "vue";
-import { plural } from "@/look/words";
 import { fateWords, kindWords } from "./fates";
 
 /** Imports a pack: a file or one that ships. It shows what will happen before it does, and asks for what it needs. */
@@ -119,7 +119,7 @@ async function save() {
   await run(async () => {
     plan.value = await api.post<PackPlan>("packs", request());
     done.value = true;
-  }, "The pack is imported.");
+  }, t("The pack is imported."));
 }
 
 if (shipped) {
@@ -129,15 +129,15 @@ if (shipped) {
 
 <template>
   <FormDialog
-    :title="shipped ? `Import: ${shipped.name}` : 'Import a pack'"
-    :save-label="done ? 'Close' : news ? `Import ${plural(news, 'part')}` : 'Import'"
+    :title="shipped ? t('Import: {name}', { name: shipped.name }) : t('Import a pack')"
+    :save-label="done ? t('Close') : news ? t('Import {n} part | Import {n} parts', { n: news }) : t('Import')"
     :error="error"
     :busy="busy"
     :disabled="!done && (!plan?.possible || !news || planned.busy.value)"
     @save="save"
     @close="emit('close')"
   >
-    <el-form-item v-if="!shipped && !done" label="File" for="pack-file">
+    <el-form-item v-if="!shipped && !done" :label="t('File')" for="pack-file">
       <input id="pack-file" type="file" accept=".yaml,.yml,.json" @change="read" />
     </el-form-item>
     <ProblemNote :error="planned.error.value" />
@@ -146,21 +146,26 @@ if (shipped) {
         <strong>{{ plan.name }}</strong> <span class="soft">{{ plan.about }}</span>
       </p>
       <p v-if="plan.again && !done" class="small">
-        This pack was imported here before. What nobody changed since is updated; what was changed stays.
+        {{ t("This pack was imported here before. What nobody changed since is updated; what was changed stays.") }}
       </p>
       <template v-if="!done">
         <el-form-item
           v-for="match in plan.places"
           :key="match.needed.key"
-          :label="`${match.needed.name} (${match.needed.assetKind || match.needed.kind} in the pack)`"
+          :label="
+            t('{name} ({kind} in the pack)', {
+              name: match.needed.name,
+              kind: match.needed.assetKind || match.needed.kind,
+            })
+          "
           :for="`pack-place-${match.needed.key}`"
         >
           <el-select
             :id="`pack-place-${match.needed.key}`"
             :model-value="match.placeId ?? ''"
             filterable
-            :aria-label="`Place for ${match.needed.name}`"
-            placeholder="select a place"
+            :aria-label="t('Place for {name}', { name: match.needed.name })"
+            :placeholder="t('select a place')"
             @update:model-value="(id: string) => choosePlace(match.needed.key, id)"
           >
             <el-option
@@ -183,8 +188,8 @@ if (shipped) {
             filterable
             clearable
             :empty-values="[null, undefined]"
-            :aria-label="`Point for ${match.needed.name}`"
-            placeholder="select a point"
+            :aria-label="t('Point for {name}', { name: match.needed.name })"
+            :placeholder="t('select a point')"
             @update:model-value="(id?: string) => choosePoint(match.needed.key, id ?? '')"
           >
             <el-option v-for="point in pointsFor(match.needed)" :key="point.id" :value="point.id" :label="point.name" />
@@ -192,40 +197,40 @@ if (shipped) {
         </el-form-item>
         <el-form-item
           v-if="hasRules"
-          label="Recipients of the new rules (e-mail addresses, telephone numbers)"
+          :label="t('Recipients of the new rules (e-mail addresses, telephone numbers)')"
           for="pack-told"
         >
-          <el-input id="pack-told" v-model="form.recipients" placeholder="nobody" />
+          <el-input id="pack-told" v-model="form.recipients" :placeholder="t('nobody')" />
         </el-form-item>
       </template>
       <table class="rows cards">
         <thead>
           <tr>
-            <th v-if="!done" scope="col">Import</th>
-            <th scope="col">Part</th>
-            <th scope="col">{{ done ? "Result" : "What happens" }}</th>
+            <th v-if="!done" scope="col">{{ t("Import") }}</th>
+            <th scope="col">{{ t("Part") }}</th>
+            <th scope="col">{{ done ? t("Result") : t("What happens") }}</th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="part in plan.parts" :key="part.key">
-            <td v-if="!done" data-label="Import">
+            <td v-if="!done" :data-label="t('Import')">
               <el-checkbox
                 v-if="stayed(part)"
                 :model-value="form.replace.includes(part.key)"
-                :aria-label="`Replace ${part.name}`"
+                :aria-label="t('Replace {name}', { name: part.name })"
                 @change="(on) => toggle('replace', part, on === true)"
               />
               <el-checkbox
                 v-else-if="removable(part)"
                 :model-value="!form.leaveOut.includes(part.key)"
-                :aria-label="`Import ${part.name}`"
+                :aria-label="t('Import {name}', { name: part.name })"
                 @change="(on) => toggle('leaveOut', part, on !== true)"
               />
             </td>
             <td class="wide">
               {{ part.name }} <span class="soft small">{{ kindWords(part.key) }}</span>
             </td>
-            <td data-label="What happens" :class="{ strong: part.fate === 'impossible' }">
+            <td :data-label="t('What happens')" :class="{ strong: part.fate === 'impossible' }">
               {{ fateWords(part, done) }}
               <div v-if="part.why" class="small">{{ part.why }}</div>
             </td>
@@ -233,11 +238,13 @@ if (shipped) {
         </tbody>
       </table>
       <p v-if="!done && !plan.possible" class="small">
-        Select the missing places and points, or clear the check marks of parts that are not possible.
+        {{ t("Select the missing places and points, or clear the check marks of parts that are not possible.") }}
       </p>
-      <p v-else-if="!done && !news" class="small">Everything is here as in the pack.</p>
+      <p v-else-if="!done && !news" class="small">{{ t("Everything is here as in the pack.") }}</p>
     </template>
-    <p v-else-if="!shipped" class="soft small">A YAML file that was made with “Make a pack”, or written by hand.</p>
+    <p v-else-if="!shipped" class="soft small">
+      {{ t("A YAML file that was made with “Make a pack”, or written by hand.") }}
+    </p>
   </FormDialog>
 </template>
 

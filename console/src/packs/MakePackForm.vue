@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { DashboardSummary, DeviceModel, Rule } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -31,14 +32,14 @@ const form = reactive({
 /** What can go into a pack; shipped limit sets are there at the other end too. */
 const kinds = computed(() =>
   [
-    { of: "rule" as const, title: "Rules", all: all.value?.rules ?? [] },
-    { of: "dashboard" as const, title: "Dashboards", all: all.value?.dashboards ?? [] },
+    { of: "rule" as const, title: t("Rules"), all: all.value?.rules ?? [] },
+    { of: "dashboard" as const, title: t("Dashboards"), all: all.value?.dashboards ?? [] },
     {
       of: "limitSet" as const,
-      title: "Limit sets",
+      title: t("Limit sets"),
       all: places.limits.filter((set) => !set.shipped).map((set) => ({ id: set.id, name: set.title })),
     },
-    { of: "model" as const, title: "Device models", all: all.value?.models ?? [] },
+    { of: "model" as const, title: t("Device models"), all: all.value?.models ?? [] },
   ].filter((kind) => kind.all.length),
 );
 const chosen = computed(() => form.rule.length + form.dashboard.length + form.limitSet.length + form.model.length);
@@ -49,7 +50,7 @@ async function make() {
   const done = await run(async () => {
     const text = await api.text("packs/file?" + query);
     saveAs(new Blob([text], { type: "application/yaml" }), form.name + ".yaml");
-  }, "The pack is downloaded.");
+  }, t("The pack is downloaded."));
   if (done) {
     emit("close");
   }
@@ -58,19 +59,19 @@ async function make() {
 
 <template>
   <FormDialog
-    title="Make a pack"
-    save-label="Download pack"
+    :title="t('Make a pack')"
+    :save-label="t('Download pack')"
     :error="error ?? notLoaded"
     :busy="busy"
     :disabled="!form.name.trim() || !chosen"
     @save="make"
     @close="emit('close')"
   >
-    <el-form-item label="Name" for="pack-name"
+    <el-form-item :label="t('Name')" for="pack-name"
       ><el-input id="pack-name" v-model="form.name" maxlength="120"
     /></el-form-item>
-    <el-form-item label="Description" for="pack-about"
-      ><el-input id="pack-about" v-model="form.about" maxlength="500" placeholder="What it is for"
+    <el-form-item :label="t('Description')" for="pack-about"
+      ><el-input id="pack-about" v-model="form.about" maxlength="500" :placeholder="t('What it is for')"
     /></el-form-item>
     <el-form-item v-for="kind in kinds" :key="kind.of" :label="kind.title" :for="`pack-${kind.of}`">
       <el-select
@@ -79,13 +80,15 @@ async function make() {
         multiple
         filterable
         :aria-label="kind.title"
-        placeholder="none"
+        :placeholder="t('none')"
       >
         <el-option v-for="one in kind.all" :key="one.id" :value="one.id" :label="one.name" />
       </el-select>
     </el-form-item>
     <p class="soft small">
-      Limit sets that apply to what the rules and dashboards are about are included. E-mail addresses are not.
+      {{
+        t("Limit sets that apply to what the rules and dashboards are about are included. E-mail addresses are not.")
+      }}
     </p>
   </FormDialog>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged } from "@/api/live";
 import type { ImportedPack, ShippedPack } from "@/api/types";
@@ -9,7 +10,6 @@ import ProblemNote from "@/look/ProblemNote.vue";
 import { usePlaces } from "@/places/places";
 import { computed, ref } from "vue";
 import { useRoute } from "vue-router";
-import { plural } from "@/look/words";
 import ImportPackForm from "./ImportPackForm.vue";
 import MakePackForm from "./MakePackForm.vue";
 
@@ -33,23 +33,22 @@ const offered = computed(() => {
 
 function where(pack: ImportedPack): string {
   const names = pack.placeIds.flatMap((id) => places.byId.get(id)?.name ?? []);
-  return names.join(", ") || (places.byId.get(pack.siteId ?? "")?.name ?? "all sites");
+  return names.join(", ") || (places.byId.get(pack.siteId ?? "")?.name ?? t("all sites"));
 }
 
 function contents(pack: ImportedPack): string {
   return [
-    [pack.rules, "rule"] as const,
-    [pack.dashboards, "dashboard"] as const,
-    [pack.limitSets, "limit set"] as const,
-    [pack.deviceModels, "device model"] as const,
+    pack.rules ? t("{n} rule | {n} rules", { n: pack.rules }) : "",
+    pack.dashboards ? t("{n} dashboard | {n} dashboards", { n: pack.dashboards }) : "",
+    pack.limitSets ? t("{n} limit set | {n} limit sets", { n: pack.limitSets }) : "",
+    pack.deviceModels ? t("{n} device model | {n} device models", { n: pack.deviceModels }) : "",
   ]
-    .filter(([many]) => many)
-    .map(([many, one]) => plural(many, one))
+    .filter(Boolean)
     .join(", ");
 }
 
 async function remove(pack: ImportedPack) {
-  await run(() => api.remove("packs/" + pack.id), `${pack.name} is removed.`);
+  await run(() => api.remove("packs/" + pack.id), t("{name} is removed.", { name: pack.name }));
   await load();
 }
 </script>
@@ -58,28 +57,35 @@ async function remove(pack: ImportedPack) {
   <div class="page">
     <header class="page-head">
       <div>
-        <h1>Packs</h1>
+        <h1>{{ t("Packs") }}</h1>
         <p class="soft small">
-          A pack is a file with rules, limit sets, device models and dashboards, to hand to a colleague. Who is notified
-          is not in it.
+          {{
+            t(
+              "A pack is a file with rules, limit sets, device models and dashboards, to hand to a colleague. Who is notified is not in it.",
+            )
+          }}
         </p>
       </div>
-      <el-button @click="making = true">Make a pack …</el-button>
-      <el-button v-if="places.editable.length" type="primary" @click="taking = 'file'">Import a file …</el-button>
+      <el-button @click="making = true">{{ t("Make a pack …") }}</el-button>
+      <el-button v-if="places.editable.length" type="primary" @click="taking = 'file'">{{
+        t("Import a file …")
+      }}</el-button>
     </header>
     <ProblemNote :error="error ?? notShipped ?? failed" />
     <p v-if="asset" class="sheet">
-      For <RouterLink :to="`/places/${asset.id}`">{{ asset.name }}</RouterLink>: select a pack below, or import a file.
+      {{ t("For") }} <RouterLink :to="`/places/${asset.id}`">{{ asset.name }}</RouterLink>{{
+        t(": select a pack below, or import a file.")
+      }}
     </p>
 
     <section v-if="imported?.length" class="sheet">
-      <h2>Imported</h2>
+      <h2>{{ t("Imported") }}</h2>
       <table class="rows cards">
         <thead>
           <tr>
-            <th scope="col">Pack</th>
-            <th scope="col">For</th>
-            <th scope="col">Contents</th>
+            <th scope="col">{{ t("Pack") }}</th>
+            <th scope="col">{{ t("For") }}</th>
+            <th scope="col">{{ t("Contents") }}</th>
             <th></th>
           </tr>
         </thead>
@@ -88,13 +94,13 @@ async function remove(pack: ImportedPack) {
             <td>
               <strong>{{ pack.name }}</strong>
             </td>
-            <td data-label="For">{{ where(pack) }}</td>
-            <td data-label="Contents">{{ contents(pack) }}</td>
+            <td :data-label="t('For')">{{ where(pack) }}</td>
+            <td :data-label="t('Contents')">{{ contents(pack) }}</td>
             <td>
               <ConfirmButton
                 v-if="places.editable.length"
                 link
-                says="Remove its rules and dashboards that nobody has changed? Limit sets and device models stay."
+                :says="t('Remove its rules and dashboards that nobody has changed? Limit sets and device models stay.')"
                 @confirm="remove(pack)"
               />
             </td>
@@ -104,7 +110,7 @@ async function remove(pack: ImportedPack) {
     </section>
 
     <section>
-      <h2>Included packs</h2>
+      <h2>{{ t("Included packs") }}</h2>
       <div class="list">
         <article v-for="pack in offered" :key="pack.id" class="sheet">
           <h3>{{ pack.name }}</h3>
@@ -112,7 +118,7 @@ async function remove(pack: ImportedPack) {
           <ul class="small soft">
             <li v-for="rule in pack.rules" :key="rule">{{ rule }}</li>
           </ul>
-          <el-button v-if="places.editable.length" @click="taking = pack">Import …</el-button>
+          <el-button v-if="places.editable.length" @click="taking = pack">{{ t("Import …") }}</el-button>
         </article>
       </div>
     </section>

@@ -1,15 +1,16 @@
+import { t } from "@/language";
 import type { PackPart } from "@/api/types";
 
 /** What happens to a part of a pack, in words: before it is imported, and after. */
 const WORDS: Record<PackPart["fate"], [planned: string, done: string]> = {
-  new: ["will be added", "added"],
-  updated: ["will be updated", "updated"],
-  same: ["already as in the pack", "already as in the pack"],
-  "changed-here": ["changed here, stays", "changed here, stays"],
-  "removed-here": ["removed here, stays removed", "removed here, stays removed"],
-  "not-in-pack": ["no longer in the pack, stays", "no longer in the pack, stays"],
-  "left-out": ["left out", "left out"],
-  impossible: ["not possible", "not possible"],
+  new: [t("will be added"), t("added")],
+  updated: [t("will be updated"), t("updated")],
+  same: [t("already as in the pack"), t("already as in the pack")],
+  "changed-here": [t("changed here, stays"), t("changed here, stays")],
+  "removed-here": [t("removed here, stays removed"), t("removed here, stays removed")],
+  "not-in-pack": [t("no longer in the pack, stays"), t("no longer in the pack, stays")],
+  "left-out": [t("left out"), t("left out")],
+  impossible: [t("not possible"), t("not possible")],
 };
 
 export function fateWords(part: PackPart, done = false): string {
@@ -17,12 +18,12 @@ export function fateWords(part: PackPart, done = false): string {
 }
 
 const KINDS: Record<string, string> = {
-  rule: "Rule",
-  dashboard: "Dashboard",
-  "limit-set": "Limit set",
-  "device-model": "Device model",
-  limits: "Assignment",
-  "point-limits": "Assignment",
+  rule: t("Rule"),
+  dashboard: t("Dashboard"),
+  "limit-set": t("Limit set"),
+  "device-model": t("Device model"),
+  limits: t("Assignment"),
+  "point-limits": t("Assignment"),
 };
 
 /** What kind of thing a part is: "rule/too-warm" is a rule. */

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { AccessReason, Place } from "@/api/types";
 import EmptyState from "@/look/EmptyState.vue";
@@ -9,35 +10,35 @@ import ProblemNote from "@/look/ProblemNote.vue";
 const { place } = defineProps<{ place: Place }>();
 const emit = defineEmits<{ close: [] }>();
 const { data, error } = useLoad(() => api.get<AccessReason[]>(`places/${place.id}/people`));
-const RIGHTS = { look: "may look", operate: "may operate", edit: "may edit", manage: "manages" };
+const RIGHTS = { look: t("may look"), operate: t("may operate"), edit: t("may edit"), manage: "manages" };
 
 function by(reason: AccessReason): string {
-  return reason.group ? `, by group ${reason.group}` : "";
+  return reason.group ? t(", by group {group}", { group: reason.group }) : "";
 }
 
 function why(reason: AccessReason): string {
   switch (reason.why) {
     case "owner":
-      return "owner of this instance";
+      return t("owner of this instance");
     case "grant-here":
-      return "permission on this place";
+      return t("permission on this place");
     case "grant-above":
-      return `permission on ${reason.targetName}, which this place belongs to`;
+      return t("permission on {targetName}, which this place belongs to", { targetName: reason.targetName });
     case "grant-on-part":
-      return `permission on ${reason.targetName} only`;
+      return t("permission on {targetName} only", { targetName: reason.targetName });
   }
 }
 </script>
 
 <template>
-  <el-dialog model-value :title="`Who has access to ${place.name}`" @close="emit('close')">
+  <el-dialog model-value :title="t('Who has access to {name}', { name: place.name })" @close="emit('close')">
     <ProblemNote :error="error" />
     <table v-if="data?.length" class="rows">
       <thead>
         <tr>
-          <th>Person</th>
-          <th>Permission</th>
-          <th>Reason</th>
+          <th>{{ t("Person") }}</th>
+          <th>{{ t("Permission") }}</th>
+          <th>{{ t("Reason") }}</th>
         </tr>
       </thead>
       <tbody>
@@ -48,11 +49,14 @@ function why(reason: AccessReason): string {
         </tr>
       </tbody>
     </table>
-    <EmptyState v-else-if="data" title="Nobody" />
+    <EmptyState v-else-if="data" :title="t('Nobody')" />
     <p class="soft small">
-      Permissions are changed under <RouterLink to="/people">People</RouterLink>. Points that are not released are shown
-      only to people who may edit.
+      {{ t("Permissions are changed under") }} <RouterLink to="/people">{{ t("People") }}</RouterLink>{{
+        t(". Points that are not released are shown only to people who may edit.")
+      }}
     </p>
-    <template #footer><el-button @click="emit('close')">Close</el-button></template>
+    <template #footer
+      ><el-button @click="emit('close')">{{ t("Close") }}</el-button></template
+    >
   </el-dialog>
 </template>

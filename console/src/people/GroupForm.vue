@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Group, Person } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -16,7 +17,7 @@ const { busy, error, run } = useAction();
 async function save() {
   const saved = await run(
     async () => (group ? api.put(`groups/${group.id}`, form, await version()) : api.post("groups", form)),
-    "The group is saved.",
+    t("The group is saved."),
   );
   if (saved) {
     emit("close");
@@ -26,21 +27,23 @@ async function save() {
 
 <template>
   <FormDialog
-    :title="group ? `Group ${group.name}` : 'New group'"
+    :title="group ? t('Group {name}', { name: group.name }) : t('New group')"
     :error="error"
     :busy="busy"
     :disabled="!form.name.trim()"
     @save="save"
     @close="emit('close')"
   >
-    <el-form-item label="Name" for="group-name"
+    <el-form-item :label="t('Name')" for="group-name"
       ><el-input id="group-name" v-model="form.name" maxlength="80"
     /></el-form-item>
-    <el-form-item label="Members" for="group-members">
-      <el-select id="group-members" v-model="form.memberIds" multiple filterable aria-label="Members">
+    <el-form-item :label="t('Members')" for="group-members">
+      <el-select id="group-members" v-model="form.memberIds" multiple filterable :aria-label="t('Members')">
         <el-option v-for="person in people" :key="person.id" :value="person.id" :label="person.name" />
       </el-select>
     </el-form-item>
-    <p class="soft small">Members have every permission of the group, from now on and for as long as they are in it.</p>
+    <p class="soft small">
+      {{ t("Members have every permission of the group, from now on and for as long as they are in it.") }}
+    </p>
   </FormDialog>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged } from "@/api/live";
 import type { Grant, Group, Invitation, Person, ShareLink } from "@/api/types";
@@ -36,12 +37,12 @@ const mayInvite = computed(() => places.places.some((place) => place.right === "
 async function revoke(holder: Person | Group, grant: Grant) {
   await run(
     () => api.remove("grants/" + grant.id),
-    `${holder.name} has no permission on ${grant.targetName} any more.`,
+    t("{name} has no permission on {targetName} any more.", { name: holder.name, targetName: grant.targetName }),
   );
   await load();
 }
 async function removeGroup(group: Group) {
-  await run(() => api.remove("groups/" + group.id), `The group ${group.name} is removed.`);
+  await run(() => api.remove("groups/" + group.id), t("The group {name} is removed.", { name: group.name }));
   await load();
 }
 function done() {
@@ -51,15 +52,15 @@ function done() {
   void load();
 }
 async function remove(person: Person) {
-  await run(() => api.remove("people/" + person.id), `${person.name} has no account any more.`);
+  await run(() => api.remove("people/" + person.id), t("{name} has no account any more.", { name: person.name }));
   await load();
 }
 async function withdrawInvitation(invitation: Invitation) {
-  await run(() => api.remove("invitations/" + invitation.id), "The invitation is withdrawn.");
+  await run(() => api.remove("invitations/" + invitation.id), t("The invitation is withdrawn."));
   await load();
 }
 async function withdrawLink(link: ShareLink) {
-  await run(() => api.remove("links/" + link.id), "Withdrawn: the link no longer opens.");
+  await run(() => api.remove("links/" + link.id), t("Withdrawn: the link no longer opens."));
   await load();
 }
 </script>
@@ -67,9 +68,9 @@ async function withdrawLink(link: ShareLink) {
 <template>
   <div class="page">
     <header class="page-head">
-      <h1>People</h1>
-      <RouterLink v-if="session.owner" to="/people/trail">Audit trail</RouterLink>
-      <el-button v-if="mayInvite" type="primary" @click="inviting = true">Invite somebody</el-button>
+      <h1>{{ t("People") }}</h1>
+      <RouterLink v-if="session.owner" to="/people/trail">{{ t("Audit trail") }}</RouterLink>
+      <el-button v-if="mayInvite" type="primary" @click="inviting = true">{{ t("Invite somebody") }}</el-button>
     </header>
     <ProblemNote :error="error" />
     <section class="sheet">
@@ -78,78 +79,83 @@ async function withdrawLink(link: ShareLink) {
           <strong>{{ person.name }}</strong> <span class="soft small">{{ person.email }}</span>
         </div>
         <div>
-          <span v-if="person.owner">owner: may do everything</span>
+          <span v-if="person.owner">{{ t("owner: may do everything") }}</span>
           <span v-if="session.owner && person.id !== session.person?.id" class="leave">
             <ConfirmButton
-              :says="`${person.name} cannot sign in any more. What they made stays; their rights and links end.`"
+              :says="
+                t('{name} cannot sign in any more. What they made stays; their rights and links end.', {
+                  name: person.name,
+                })
+              "
               link
               @confirm="remove(person)"
-              >Remove the account</ConfirmButton
+              >{{ t("Remove the account") }}</ConfirmButton
             >
           </span>
           <div v-for="grant in person.grants" :key="grant.id">
             {{ RIGHTS[grant.right] }} {{ grant.targetName }}
-            <span v-if="grant.group" class="soft small">by group {{ grant.group }}</span>
-            <el-button v-else-if="mayInvite" link @click="revoke(person, grant)">Revoke</el-button>
+            <span v-if="grant.group" class="soft small">{{ t("by group {group}", { group: grant.group }) }}</span>
+            <el-button v-else-if="mayInvite" link @click="revoke(person, grant)">{{ t("Revoke") }}</el-button>
           </div>
-          <span v-if="!person.owner && !person.grants.length" class="soft">no permissions</span>
-          <el-button v-if="mayInvite && !person.owner" link @click="permitting = { person }"
-            >Add a permission</el-button
-          >
+          <span v-if="!person.owner && !person.grants.length" class="soft">{{ t("no permissions") }}</span>
+          <el-button v-if="mayInvite && !person.owner" link @click="permitting = { person }">{{
+            t("Add a permission")
+          }}</el-button>
         </div>
       </div>
     </section>
     <section v-if="data && (data.groups.length || session.owner)" class="sheet">
-      <h2>Groups</h2>
+      <h2>{{ t("Groups") }}</h2>
       <p v-if="!data.groups.length" class="soft">
-        None. A group has permissions that all its members share, for example a night shift.
+        {{ t("None. A group has permissions that all its members share, for example a night shift.") }}
       </p>
       <div v-for="group in data.groups" :key="group.id" class="line">
         <div>
           <strong>{{ group.name }}</strong>
-          <div class="soft small">{{ group.members.map((member) => member.name).join(", ") || "no members" }}</div>
+          <div class="soft small">{{ group.members.map((member) => member.name).join(", ") || t("no members") }}</div>
         </div>
         <div>
           <span v-if="session.owner" class="leave">
-            <el-button link @click="grouping = { group }">Edit</el-button>
+            <el-button link @click="grouping = { group }">{{ t("Edit") }}</el-button>
             <ConfirmButton
-              :says="`The members of ${group.name} lose the permissions that they have by it.`"
+              :says="t('The members of {name} lose the permissions that they have by it.', { name: group.name })"
               link
               @confirm="removeGroup(group)"
             />
           </span>
           <div v-for="grant in group.grants" :key="grant.id">
             {{ RIGHTS[grant.right] }} {{ grant.targetName }}
-            <el-button v-if="mayInvite" link @click="revoke(group, grant)">Revoke</el-button>
+            <el-button v-if="mayInvite" link @click="revoke(group, grant)">{{ t("Revoke") }}</el-button>
           </div>
-          <span v-if="!group.grants.length" class="soft">no permissions</span>
-          <el-button v-if="mayInvite" link @click="permitting = { group }">Add a permission</el-button>
+          <span v-if="!group.grants.length" class="soft">{{ t("no permissions") }}</span>
+          <el-button v-if="mayInvite" link @click="permitting = { group }">{{ t("Add a permission") }}</el-button>
         </div>
       </div>
-      <el-button v-if="session.owner" @click="grouping = {}">New group</el-button>
+      <el-button v-if="session.owner" @click="grouping = {}">{{ t("New group") }}</el-button>
     </section>
     <section v-if="data?.invitations.length" class="sheet">
-      <h2>Invited, not yet here</h2>
+      <h2>{{ t("Invited, not yet here") }}</h2>
       <div v-for="one in data.invitations" :key="one.id" class="line">
         <div>
           <strong>{{ one.name }}</strong> <span class="soft small">{{ one.email }}</span>
         </div>
         <div>
-          {{ RIGHTS[one.right] }} {{ one.targetName }} <span class="soft small">until {{ day(one.expiresAt) }}</span>
-          <el-button link @click="withdrawInvitation(one)">Withdraw</el-button>
+          {{ RIGHTS[one.right] }} {{ one.targetName }}
+          <span class="soft small">{{ t("until {day}", { day: day(one.expiresAt) }) }}</span>
+          <el-button link @click="withdrawInvitation(one)">{{ t("Withdraw") }}</el-button>
         </div>
       </div>
     </section>
     <section v-if="data?.links.length" class="sheet">
-      <h2>Links handed out</h2>
+      <h2>{{ t("Links handed out") }}</h2>
       <div v-for="link in data.links" :key="link.id" class="line">
         <div>
           <RouterLink :to="`/dashboards/${link.dashboardId}`">{{ link.dashboardName }}</RouterLink>
           <span class="soft small">{{ link.note }}</span>
         </div>
         <div>
-          <span class="soft small">until {{ link.until ? day(link.until) : "withdrawn" }}</span>
-          <el-button link @click="withdrawLink(link)">Withdraw</el-button>
+          <span class="soft small">{{ t("until {end}", { end: link.until ? day(link.until) : t("withdrawn") }) }}</span>
+          <el-button link @click="withdrawLink(link)">{{ t("Withdraw") }}</el-button>
         </div>
       </div>
     </section>

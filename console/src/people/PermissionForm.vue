@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Group, Person, Right } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -22,7 +23,7 @@ async function save() {
       group
         ? api.post(`groups/${group.id}/grants`, form)
         : api.post("grants", { ...form, personName: person?.name ?? "" }),
-    "The permission is saved.",
+    t("The permission is saved."),
   );
   if (saved) {
     emit("close");
@@ -32,23 +33,23 @@ async function save() {
 
 <template>
   <FormDialog
-    :title="`Permission for ${name}`"
+    :title="t('Permission for {name}', { name })"
     :error="error"
     :busy="busy"
     :disabled="!form.targetId"
     @save="save"
     @close="emit('close')"
   >
-    <el-form-item label="Place" for="permission-place">
-      <el-select id="permission-place" v-model="form.targetId" filterable aria-label="Place">
+    <el-form-item :label="t('Place')" for="permission-place">
+      <el-select id="permission-place" v-model="form.targetId" filterable :aria-label="t('Place')">
         <el-option v-for="place in targets" :key="place.id" :value="place.id" :label="places.label(place)" />
       </el-select>
     </el-form-item>
-    <el-form-item label="Permission" for="permission-right">
-      <el-select id="permission-right" v-model="form.right" aria-label="Permission">
+    <el-form-item :label="t('Permission')" for="permission-right">
+      <el-select id="permission-right" v-model="form.right" :aria-label="t('Permission')">
         <el-option v-for="[right, label] in RIGHT_CHOICES" :key="right" :value="right" :label="label" />
       </el-select>
     </el-form-item>
-    <p class="soft small">It replaces a permission on the same place, and applies to everything in it.</p>
+    <p class="soft small">{{ t("It replaces a permission on the same place, and applies to everything in it.") }}</p>
   </FormDialog>
 </template>

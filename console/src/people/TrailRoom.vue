@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { said, t } from "@/language";
 import { api } from "@/api/http";
 import type { TrailEntry } from "@/api/types";
 import { moment } from "@/look/clock";
@@ -63,14 +64,14 @@ watch(query, () => load(), { immediate: true });
 /** A sign-in says what it was; of a thing that was changed, which parts are other ones now. */
 function whatWas(entry: TrailEntry): string {
   const deed = ["sign-in", "token", "password"].includes(entry.kind);
-  const what = entry.kind.replace(/-/g, " ");
+  const what = said(entry.kind.replace(/-/g, " "));
   const parts = entry.action === "changed" ? ": " + Object.keys(entry.changes).join(", ") : "";
-  return deed ? `${what}: ${entry.action}` : `${entry.action} ${what} ${entry.name}${parts}`;
+  return deed ? `${what}: ${said(entry.action)}` : `${said(entry.action)} ${what} ${entry.name}${parts}`;
 }
 
 function shown(value: unknown): string {
   if (value === null || value === undefined) {
-    return "nothing";
+    return t("nothing");
   }
   const text = typeof value === "object" ? JSON.stringify(value) : String(value);
   return text.length > 200 ? text.slice(0, 200) + " …" : text;
@@ -80,16 +81,27 @@ function shown(value: unknown): string {
 <template>
   <div class="page">
     <header class="page-head">
-      <h1>Audit trail</h1>
-      <a class="export" :href="`/api/v1/trail/export?${query}`" download="trail.csv">Export as CSV</a>
+      <h1>{{ t("Audit trail") }}</h1>
+      <a class="export" :href="`/api/v1/trail/export?${query}`" download="trail.csv">{{ t("Export as CSV") }}</a>
     </header>
     <section class="sheet filters">
-      <el-input v-model.lazy="wanted.person" clearable placeholder="Anybody" aria-label="Person" />
-      <el-select v-model="wanted.kind" clearable filterable placeholder="Everything" aria-label="Kind of thing">
-        <el-option v-for="kind in KINDS" :key="kind" :value="kind" :label="kind.replace('-', ' ')" />
+      <el-input v-model.lazy="wanted.person" clearable :placeholder="t('Anybody')" :aria-label="t('Person')" />
+      <el-select
+        v-model="wanted.kind"
+        clearable
+        filterable
+        :placeholder="t('Everything')"
+        :aria-label="t('Kind of thing')"
+      >
+        <el-option v-for="kind in KINDS" :key="kind" :value="kind" :label="said(kind.replace('-', ' '))" />
       </el-select>
-      <el-date-picker v-model="wanted.days" type="daterange" start-placeholder="From" end-placeholder="To" />
-      <el-button v-if="wanted.id" link @click="wanted.id = ''">Filtered to one item: show all</el-button>
+      <el-date-picker
+        v-model="wanted.days"
+        type="daterange"
+        :start-placeholder="t('From')"
+        :end-placeholder="t('To')"
+      />
+      <el-button v-if="wanted.id" link @click="wanted.id = ''">{{ t("Filtered to one item: show all") }}</el-button>
     </section>
     <ProblemNote :error="error" />
     <section class="sheet">
@@ -97,7 +109,7 @@ function shown(value: unknown): string {
         <summary>
           <span class="when">{{ moment(entry.at) }}</span>
           <span
-            ><strong>{{ entry.person || "somebody unknown" }}</strong>
+            ><strong>{{ entry.person || t("somebody unknown") }}</strong>
             <span class="soft small source">{{ entry.source }}</span></span
           >
           <span>{{ whatWas(entry) }}</span>
@@ -112,14 +124,14 @@ function shown(value: unknown): string {
             </dd>
           </template>
         </dl>
-        <p v-else class="soft">No further details.</p>
-        <el-button v-if="entry.id && wanted.id !== entry.id" link @click="wanted.id = entry.id"
-          >Show all changes of this item</el-button
-        >
+        <p v-else class="soft">{{ t("No further details.") }}</p>
+        <el-button v-if="entry.id && wanted.id !== entry.id" link @click="wanted.id = entry.id">{{
+          t("Show all changes of this item")
+        }}</el-button>
       </details>
-      <p v-if="entries && !entries.length" class="soft">No matching entries.</p>
-      <p v-if="!entries && !error" class="soft">Loading …</p>
-      <el-button v-if="more" :loading="busy" @click="load(true)">Load older entries</el-button>
+      <p v-if="entries && !entries.length" class="soft">{{ t("No matching entries.") }}</p>
+      <p v-if="!entries && !error" class="soft">{{ t("Loading …") }}</p>
+      <el-button v-if="more" :loading="busy" @click="load(true)">{{ t("Load older entries") }}</el-button>
     </section>
   </div>
 </template>
@@ -178,6 +190,12 @@ dd {
   summary {
     grid-template-columns: minmax(0, 1fr) 1rem;
     gap: 0.125rem;
+  }
+  summary > span {
+    grid-column: 1;
+  }
+  summary::after {
+    grid-area: 1 / 2;
   }
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { LimitSet, Point } from "@/api/types";
 import FenceMark from "@/look/FenceMark.vue";
 import HeadroomBar from "@/look/HeadroomBar.vue";
@@ -24,7 +25,7 @@ const top = computed(() => {
 </script>
 
 <template>
-  <section class="sheet directions" aria-label="Directions">
+  <section class="sheet directions" :aria-label="t('Directions')">
     <component
       :is="links ? 'RouterLink' : 'div'"
       v-for="point in points"
@@ -42,11 +43,15 @@ const top = computed(() => {
             <FenceMark :severity="point.latest.severity" /> <strong>{{ zoneWords(point.latest.zone) }}</strong>
           </div>
           <HeadroomBar :latest="point.latest" />
-          <span v-if="point.latest.nextBoundary !== null" class="soft small"
-            >{{ point.latest.nextZone }} from {{ point.latest.nextBoundary }} {{ point.unit }}</span
-          >
+          <span v-if="point.latest.nextBoundary !== null" class="soft small">{{
+            t("{nextZone} from {nextBoundary} {unit}", {
+              nextZone: point.latest.nextZone,
+              nextBoundary: point.latest.nextBoundary,
+              unit: point.unit,
+            })
+          }}</span>
         </template>
-        <span v-if="limits && point.id === deciding?.id" class="decides-word">this direction decides</span>
+        <span v-if="limits && point.id === deciding?.id" class="decides-word">{{ t("this direction decides") }}</span>
       </div>
     </component>
   </section>

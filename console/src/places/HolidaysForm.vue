@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Holiday, Holidays, Place } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -50,7 +51,7 @@ async function read(event: Event) {
 }
 
 async function save() {
-  if (await run(() => api.put(`sites/${site.id}/holidays`, { days: days.value }), "Saved.")) {
+  if (await run(() => api.put(`sites/${site.id}/holidays`, { days: days.value }), t("Saved."))) {
     emit("close", true);
   }
 }
@@ -67,7 +68,7 @@ const written = (day: string) =>
 
 <template>
   <FormDialog
-    :title="`Holidays of ${site.name}`"
+    :title="t('Holidays of {name}', { name: site.name })"
     :error="error"
     :busy="busy"
     :disabled="!data"
@@ -75,30 +76,30 @@ const written = (day: string) =>
     @close="emit('close', false)"
   >
     <p class="soft">
-      Rules that are active on some days of the week leave these days out.
-      <template v-if="rules.length">Here: {{ rules.join(", ") }}.</template>
+      {{ t("Rules that are active on some days of the week leave these days out.") }}
+      <template v-if="rules.length">{{ t("Here: {join}.", { join: rules.join(", ") }) }}</template>
     </p>
     <ProblemNote :error="problem" />
     <div class="row add">
-      <el-input v-model="date" type="date" aria-label="Date" class="date" />
+      <el-input v-model="date" type="date" :aria-label="t('Date')" class="date" />
       <el-input
         v-model="name"
-        aria-label="Name"
-        placeholder="Name, such as Boxing Day"
+        :aria-label="t('Name')"
+        :placeholder="t('Name, such as Boxing Day')"
         @keydown.enter.prevent="date && add()"
       />
-      <el-button :disabled="!date" @click="add">Add day</el-button>
+      <el-button :disabled="!date" @click="add">{{ t("Add day") }}</el-button>
     </div>
     <p>
-      <el-button :disabled="busy" @click="input?.click()">Add from a file …</el-button>
-      <span class="soft small"> calendar file (.ics), or lines such as 2026-12-25,Christmas Day</span>
+      <el-button :disabled="busy" @click="input?.click()">{{ t("Add from a file …") }}</el-button>
+      <span class="soft small"> {{ t("calendar file (.ics), or lines such as 2026-12-25,Christmas Day") }}</span>
       <input ref="input" type="file" accept=".ics,.csv,.txt,text/calendar,text/csv" hidden @change="read" />
     </p>
     <table v-if="coming.length" class="rows">
       <thead>
         <tr>
-          <th>Date</th>
-          <th>Name</th>
+          <th>{{ t("Date") }}</th>
+          <th>{{ t("Name") }}</th>
           <th></th>
         </tr>
       </thead>
@@ -109,18 +110,18 @@ const written = (day: string) =>
           <td>
             <el-button
               link
-              :aria-label="`Remove ${day.name || day.date}`"
+              :aria-label="t('Remove {name}', { name: day.name || day.date })"
               @click="days = days.filter((one) => one !== day)"
-              >Remove</el-button
+              >{{ t("Remove") }}</el-button
             >
           </td>
         </tr>
       </tbody>
     </table>
-    <p v-else-if="data" class="soft">No holidays ahead.</p>
+    <p v-else-if="data" class="soft">{{ t("No holidays ahead.") }}</p>
     <p v-if="over" class="soft small">
-      And {{ over }} {{ over === 1 ? "day that is" : "days that are" }} over.
-      <el-button link @click="days = coming">Remove them</el-button>
+      {{ t("And {n} day that is over. | And {n} days that are over.", { n: over }) }}
+      <el-button link @click="days = coming">{{ t("Remove them") }}</el-button>
     </p>
   </FormDialog>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { said, t } from "@/language";
 import { api } from "@/api/http";
 import type { LimitSet, Place } from "@/api/types";
 import { averagingWords } from "@/limits/averaging";
@@ -52,9 +53,9 @@ const means = computed(() => [
 ]);
 const zones = Intl.supportedValuesOf("timeZone");
 const kinds = computed(() => [
-  ...(session.owner ? [{ id: "site", name: "Site: plant, farm, station" }] : []),
-  { id: "area", name: "Area: building, room, field" },
-  { id: "asset", name: "Asset: machine, tank, room, vehicle" },
+  ...(session.owner ? [{ id: "site", name: t("Site: plant, farm, station") }] : []),
+  { id: "area", name: t("Area: building, room, field") },
+  { id: "asset", name: t("Asset: machine, tank, room, vehicle") },
 ]);
 
 async function save() {
@@ -77,7 +78,7 @@ async function save() {
       await (place ? api.put(`${kind}/${place.id}`, body, await version()) : api.post(kind, body));
       await places.load();
     },
-    place ? "Saved." : form.name + " is made.",
+    place ? t("Saved.") : t("{name} is made.", { name: form.name }),
   );
   if (ok) {
     emit("close");
@@ -87,68 +88,68 @@ async function save() {
 
 <template>
   <FormDialog
-    :title="place ? 'Change ' + place.name : 'Add a place'"
-    :save-label="place ? 'Save' : 'Add'"
+    :title="place ? t('Change {name}', { name: place.name }) : t('Add a place')"
+    :save-label="place ? t('Save') : t('Add')"
     :error="error"
     :busy="busy"
     :disabled="!form.name"
     @save="save"
     @close="emit('close')"
   >
-    <el-form-item v-if="!place" label="What is it?" for="place-kind">
-      <el-select id="place-kind" v-model="form.kind" aria-label="What is it?">
+    <el-form-item v-if="!place" :label="t('What is it?')" for="place-kind">
+      <el-select id="place-kind" v-model="form.kind" :aria-label="t('What is it?')">
         <el-option v-for="kind in kinds" :key="kind.id" :value="kind.id" :label="kind.name" />
       </el-select>
     </el-form-item>
-    <el-form-item label="Name" for="place-name"
+    <el-form-item :label="t('Name')" for="place-name"
       ><el-input id="place-name" v-model="form.name" autofocus
     /></el-form-item>
-    <el-form-item v-if="form.kind !== 'site'" label="Part of" for="place-parent">
-      <el-select id="place-parent" v-model="form.parentId" filterable aria-label="Part of">
+    <el-form-item v-if="form.kind !== 'site'" :label="t('Part of')" for="place-parent">
+      <el-select id="place-parent" v-model="form.parentId" filterable :aria-label="t('Part of')">
         <el-option v-for="one in parents" :key="one.id" :value="one.id" :label="places.label(one)" />
       </el-select>
     </el-form-item>
-    <el-form-item v-if="form.kind === 'site'" label="Time zone" for="place-zone">
-      <el-select id="place-zone" v-model="form.zone" filterable aria-label="Time zone">
+    <el-form-item v-if="form.kind === 'site'" :label="t('Time zone')" for="place-zone">
+      <el-select id="place-zone" v-model="form.zone" filterable :aria-label="t('Time zone')">
         <el-option v-for="zone in zones" :key="zone" :value="zone" :label="zone" />
       </el-select>
     </el-form-item>
     <template v-if="form.kind === 'asset'">
-      <el-form-item label="In a word: pump, silo, room …" for="place-word"
+      <el-form-item :label="t('In a word: pump, silo, room …')" for="place-word"
         ><el-input id="place-word" v-model="form.assetKind"
       /></el-form-item>
-      <el-form-item label="Limit sets that hold for its points" for="place-limits">
+      <el-form-item :label="t('Limit sets that hold for its points')" for="place-limits">
         <el-select
           id="place-limits"
           v-model="form.limitSets"
           multiple
           filterable
-          aria-label="Limit sets"
-          placeholder="none"
+          :aria-label="t('Limit sets')"
+          :placeholder="t('none')"
         >
-          <el-option v-for="set in places.limits" :key="set.id" :value="set.id" :label="set.title" />
+          <el-option v-for="set in places.limits" :key="set.id" :value="set.id" :label="said(set.title)" />
         </el-select>
-        <el-button link type="primary" @click="asking = true">Find the limits that fit …</el-button>
+        <el-button link type="primary" @click="asking = true">{{ t("Find the limits that fit …") }}</el-button>
         <p v-if="means.length" class="soft small">
-          Adds what these limits compare to each point of their quantity: {{ means.join(", ") }}.
+          {{ t("Adds what these limits compare to each point of their quantity: {join}.", { join: means.join(", ") }) }}
         </p>
       </el-form-item>
-      <el-form-item label="Instructions for every alert here" for="place-guidance">
+      <el-form-item :label="t('Instructions for every alert here')" for="place-guidance">
         <el-input
           id="place-guidance"
           v-model="form.guidance"
           type="textarea"
           :rows="3"
           maxlength="4000"
-          placeholder="Lock the main switch before you open it.&#10;Manual: https://…"
+          :placeholder="t('Lock the main switch before you open it. Manual: https://…')"
         />
-        <p class="soft small">Shown after what the rule says. Web addresses become links to documents.</p>
+        <p class="soft small">{{ t("Shown after what the rule says. Web addresses become links to documents.") }}</p>
       </el-form-item>
       <LimitQuestions v-if="asking" @close="asking = false" @found="fit" />
       <RotationFields v-if="turns" v-model="form.rotation" />
-      <el-button v-else link type="primary" class="more" @click="turns = true"
-        >Speed and bearings of a rotating machine …</el-button
-      >
+      <el-button v-else link type="primary" class="more" @click="turns = true">{{
+        t("Speed and bearings of a rotating machine …")
+      }}</el-button>
     </template>
   </FormDialog>
 </template>

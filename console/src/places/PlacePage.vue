@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { said, t } from "@/language";
 import { api } from "@/api/http";
 import { onLive } from "@/api/live";
 import type { Alert, Point, StarterRules } from "@/api/types";
@@ -115,7 +116,7 @@ const track = (format: string) => `/api/v1/places/${id}/track?format=${format}&$
 
 async function remove() {
   const gone = place.value;
-  if (gone && (await run(() => api.remove("places/" + id), gone.name + " is removed."))) {
+  if (gone && (await run(() => api.remove("places/" + id), t("{name} is removed.", { name: gone.name })))) {
     await places.load();
     await router.push(gone.parentId ? "/places/" + gone.parentId : "/places");
   }
@@ -127,7 +128,7 @@ async function remove() {
     <header class="page-head">
       <div>
         <p class="crumbs">
-          <RouterLink to="/places">Places</RouterLink>
+          <RouterLink to="/places">{{ t("Places") }}</RouterLink>
           <template v-for="one in places.path(id).slice(0, -1)" :key="one.id">
             / <RouterLink :to="`/places/${one.id}`">{{ one.name }}</RouterLink></template
           >
@@ -135,63 +136,79 @@ async function remove() {
         <h1>{{ place.name }}</h1>
         <p class="row">
           <FenceMark :severity="points.severities.get(id) ?? null" />
-          <span class="soft">{{ place.assetKind || place.kind }}, {{ below.length }} points</span>
+          <span class="soft">{{
+            t("{kind}, {below} points", { kind: place.assetKind || said(place.kind), below: below.length })
+          }}</span>
         </p>
         <p v-if="moves" class="row small">
-          Where it was
           {{
-            view.chosen.value ? words(view.chosen.value, own[0]?.timeZone) : `in the last ${view.hours.value} hours`
-          }}, for maps: <a :href="track('geojson')" download>GeoJSON</a>
+            t("Where it was {when}, for maps:", {
+              when: view.chosen.value
+                ? words(view.chosen.value, own[0]?.timeZone)
+                : t("in the last {hours} hours", { hours: view.hours.value }),
+            })
+          }}
+          <a :href="track('geojson')" download>GeoJSON</a>
           <a :href="track('kml')" download>KML</a>
         </p>
       </div>
       <StarButton :page="{ kind: 'place', of: id }" />
-      <el-button v-if="below.length" @click="open = 'report'">Report</el-button>
+      <el-button v-if="below.length" @click="open = 'report'">{{ t("Report") }}</el-button>
       <el-dropdown v-if="mayEdit" trigger="click">
-        <el-button>Change …</el-button>
+        <el-button>{{ t("Change …") }}</el-button>
         <template #dropdown>
           <el-dropdown-menu>
-            <el-dropdown-item @click="open = 'place'">Name, limits …</el-dropdown-item>
-            <el-dropdown-item v-if="place.kind !== 'asset'" @click="open = 'below'">Add a place here</el-dropdown-item>
-            <el-dropdown-item @click="open = 'point'">Add point</el-dropdown-item>
-            <el-dropdown-item v-if="below.length > 1" @click="router.push(`/places/${id}/table`)"
-              >Points as a table</el-dropdown-item
-            >
-            <el-dropdown-item v-if="below.length" @click="open = 'derived'">Add derived point</el-dropdown-item>
-            <el-dropdown-item v-if="place.kind === 'asset' && own.length" @click="open = 'states'"
-              >Sort by operating state …</el-dropdown-item
-            >
-            <el-dropdown-item v-if="below.length" @click="open = 'rule'">Add a rule</el-dropdown-item>
-            <el-dropdown-item v-if="proposals.length" @click="open = 'starter'"
-              >Rules proposed for it ({{ proposals.length }})</el-dropdown-item
-            >
-            <el-dropdown-item v-if="own.length" @click="open = 'baseline'">Record a baseline</el-dropdown-item>
+            <el-dropdown-item @click="open = 'place'">{{ t("Name, limits …") }}</el-dropdown-item>
+            <el-dropdown-item v-if="place.kind !== 'asset'" @click="open = 'below'">{{
+              t("Add a place here")
+            }}</el-dropdown-item>
+            <el-dropdown-item @click="open = 'point'">{{ t("Add point") }}</el-dropdown-item>
+            <el-dropdown-item v-if="below.length > 1" @click="router.push(`/places/${id}/table`)">{{
+              t("Points as a table")
+            }}</el-dropdown-item>
+            <el-dropdown-item v-if="below.length" @click="open = 'derived'">{{
+              t("Add derived point")
+            }}</el-dropdown-item>
+            <el-dropdown-item v-if="place.kind === 'asset' && own.length" @click="open = 'states'">{{
+              t("Sort by operating state …")
+            }}</el-dropdown-item>
+            <el-dropdown-item v-if="below.length" @click="open = 'rule'">{{ t("Add a rule") }}</el-dropdown-item>
+            <el-dropdown-item v-if="proposals.length" @click="open = 'starter'">{{
+              t("Rules proposed for it ({proposals})", { proposals: proposals.length })
+            }}</el-dropdown-item>
+            <el-dropdown-item v-if="own.length" @click="open = 'baseline'">{{
+              t("Record a baseline")
+            }}</el-dropdown-item>
             <el-dropdown-item
               v-if="place.kind === 'asset'"
               @click="router.push({ path: '/packs', query: { asset: id } })"
-              >Add rules from a pack</el-dropdown-item
+              >{{ t("Add rules from a pack") }}</el-dropdown-item
             >
-            <el-dropdown-item v-if="place.kind === 'site'" @click="open = 'holidays'">Holidays …</el-dropdown-item>
-            <el-dropdown-item v-if="places.may('manage', id)" @click="open = 'access'"
-              >Who has access …</el-dropdown-item
-            >
-            <el-dropdown-item :disabled="below.length > 0" @click="remove">Remove this place</el-dropdown-item>
+            <el-dropdown-item v-if="place.kind === 'site'" @click="open = 'holidays'">{{
+              t("Holidays …")
+            }}</el-dropdown-item>
+            <el-dropdown-item v-if="places.may('manage', id)" @click="open = 'access'">{{
+              t("Who has access …")
+            }}</el-dropdown-item>
+            <el-dropdown-item :disabled="below.length > 0" @click="remove">{{
+              t("Remove this place")
+            }}</el-dropdown-item>
           </el-dropdown-menu>
         </template>
       </el-dropdown>
     </header>
     <ProblemNote :error="error" />
     <p v-if="proposals.some((one) => one.reason === 'LIMITS')" class="sheet">
-      Nothing reports yet when limits of {{ place.name }} are passed.
-      <el-button link type="primary" @click="open = 'starter'">Look at the proposed rules</el-button>
+      {{ t("Nothing reports yet when limits of {name} are passed.", { name: place.name }) }}
+      <el-button link type="primary" @click="open = 'starter'">{{ t("Look at the proposed rules") }}</el-button>
     </p>
 
     <section v-if="place.guidance" class="sheet">
-      <h2>Instructions</h2>
+      <h2>{{ t("Instructions") }}</h2>
       <p class="guidance"><LinkedText :text="place.guidance" /></p>
     </section>
 
-    <section v-if="here.length" class="stack" aria-label="Open alerts">
+    <section v-if="here.length" class="stack" :aria-label="t('Open alerts')">
       <AlertCards :alerts="here" />
     </section>
 
@@ -202,31 +219,33 @@ async function remove() {
     />
 
     <section v-if="place.kind !== 'asset' && places.children(id).length" class="sheet">
-      <h2>What is here</h2>
+      <h2>{{ t("What is here") }}</h2>
       <PlaceTree :parent="id" />
     </section>
 
     <PlanSheet v-if="place.picture" :place="place" :may-edit="mayEdit" />
 
     <section v-if="below.length" class="sheet">
-      <h2>Points</h2>
+      <h2>{{ t("Points") }}</h2>
       <PointRows :points="below" :with-place="place.kind !== 'asset'" />
     </section>
     <section v-else class="sheet">
-      <EmptyState title="No points yet">
-        They come with a device: <RouterLink to="/fleet/devices">bring one in</RouterLink>, or add one by hand.
+      <EmptyState :title="t('No points yet')">
+        {{ t("They come with a device:") }} <RouterLink to="/fleet/devices">{{ t("bring one in") }}</RouterLink>{{
+          t(", or add one by hand.")
+        }}
       </EmptyState>
     </section>
 
     <section v-if="own.length" class="sheet">
       <div class="sheet-head">
-        <h2>Over time</h2>
+        <h2>{{ t("Over time") }}</h2>
         <ViewPicker :view="view" :time-zone="own[0]?.timeZone" />
       </div>
       <div class="charts">
         <figure v-for="group in groups" :key="group[0]?.quantity">
           <figcaption>
-            {{ group.length > 1 ? group[0]?.quantityTitle : group[0]?.name
+            {{ group.length > 1 ? said(group[0]?.quantityTitle ?? "") : group[0]?.name
             }}{{ group[0] && asRead(group[0]).unit ? ", " + asRead(group[0]).unit : "" }}
           </figcaption>
           <div class="canvas">
@@ -252,24 +271,30 @@ async function remove() {
     <PlanSheet v-if="!place.picture && mayEdit && below.length" :place="place" :may-edit="mayEdit" />
 
     <section v-if="limitSets.length" class="sheet">
-      <h2>Limits that hold here</h2>
+      <h2>{{ t("Limits that hold here") }}</h2>
       <p v-for="set in limitSets" :key="set.id">
-        <RouterLink :to="`/limits#${set.id}`">{{ set.title }}</RouterLink>
+        <RouterLink :to="`/limits#${set.id}`">{{ said(set.title) }}</RouterLink>
         <span class="soft small">
-          · {{ set.source.document }} {{ set.source.edition }} {{ set.source.clause }}. The published document is
-          authoritative.</span
+          ·
+          {{
+            t("{document} {edition} {clause}. The published document is authoritative.", {
+              document: set.source.document,
+              edition: set.source.edition,
+              clause: set.source.clause,
+            })
+          }}</span
         >
       </p>
     </section>
 
     <section v-if="past.data.value?.length" class="sheet">
-      <h2>Alerts here</h2>
+      <h2>{{ t("Alerts here") }}</h2>
       <AlertRows :alerts="past.data.value" />
     </section>
     <p v-if="below.length">
-      <RouterLink :to="{ path: '/alerts', query: { tab: 'events', place: id } }"
-        >Everything that happened here</RouterLink
-      >
+      <RouterLink :to="{ path: '/alerts', query: { tab: 'events', place: id } }">{{
+        t("Everything that happened here")
+      }}</RouterLink>
     </p>
 
     <PlaceForm v-if="open === 'place'" :place="place" @close="open = ''" />
@@ -300,8 +325,10 @@ async function remove() {
     <AccessDialog v-if="open === 'access'" :place="place" @close="open = ''" />
   </div>
   <div v-else-if="places.loaded" class="page">
-    <h1>There is no such place, or you may not see it</h1>
-    <p><RouterLink to="/places">All places</RouterLink></p>
+    <h1>{{ t("There is no such place, or you may not see it") }}</h1>
+    <p>
+      <RouterLink to="/places">{{ t("All places") }}</RouterLink>
+    </p>
   </div>
 </template>
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { plural } from "@/look/words";
+import { t } from "@/language";
 import FenceMark from "@/look/FenceMark.vue";
 import { usePoints } from "@/points/points";
 import { usePlaces } from "./places";
@@ -17,7 +17,9 @@ const points = usePoints();
         <span class="name"
           >{{ place.name }} <span v-if="place.assetKind" class="soft small">{{ place.assetKind }}</span></span
         >
-        <span v-if="place.openAlerts" class="soft small">{{ plural(place.openAlerts, "open alert") }}</span>
+        <span v-if="place.openAlerts" class="soft small">{{
+          t("{n} open alert | {n} open alerts", { n: place.openAlerts })
+        }}</span>
         <FenceMark :severity="points.severities.get(place.id) ?? null" />
       </RouterLink>
       <PlaceTree v-if="places.children(place.id).length" :parent="place.id" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import EmptyState from "@/look/EmptyState.vue";
 import { useSession } from "@/shell/session";
 import { computed, ref } from "vue";
@@ -15,16 +16,16 @@ const mayMake = computed(() => session.owner || places.editable.length > 0);
 <template>
   <div class="page">
     <header class="page-head">
-      <h1>Places</h1>
-      <el-button v-if="mayMake" type="primary" @click="making = true">Add a place</el-button>
+      <h1>{{ t("Places") }}</h1>
+      <el-button v-if="mayMake" type="primary" @click="making = true">{{ t("Add a place") }}</el-button>
     </header>
     <section class="sheet">
       <PlaceTree v-if="places.places.length" :parent="null" />
-      <EmptyState v-else title="No places yet">
+      <EmptyState v-else :title="t('No places yet')">
         {{
           session.owner
-            ? "Begin with a site: a plant, a farm, a station."
-            : "Nobody has given you a right on a site yet."
+            ? t("Begin with a site: a plant, a farm, a station.")
+            : t("Nobody has given you a right on a site yet.")
         }}
       </EmptyState>
     </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { Rotation } from "@/api/types";
 import { usePoints } from "@/points/points";
 import { computed } from "vue";
@@ -12,10 +13,10 @@ const speeds = computed(() =>
 const MOST = 12;
 
 const NUMBERS = [
-  { key: "elements", label: "Balls or rollers", step: 1, min: 3 },
-  { key: "elementDiameterMm", label: "Ball diameter, mm", step: 0.1, min: 0.1 },
-  { key: "pitchDiameterMm", label: "Pitch diameter, mm", step: 0.1, min: 0.1 },
-  { key: "contactDegrees", label: "Contact angle, °", step: 1, min: 0 },
+  { key: "elements", label: t("Balls or rollers"), step: 1, min: 3 },
+  { key: "elementDiameterMm", label: t("Ball diameter, mm"), step: 0.1, min: 0.1 },
+  { key: "pitchDiameterMm", label: t("Pitch diameter, mm"), step: 0.1, min: 0.1 },
+  { key: "contactDegrees", label: t("Contact angle, °"), step: 1, min: 0 },
 ] as const;
 
 function change(part: Partial<Rotation>) {
@@ -23,7 +24,7 @@ function change(part: Partial<Rotation>) {
 }
 
 function add() {
-  const name = "bearing " + (rotation.value.bearings.length + 1);
+  const name = t("bearing {number}", { number: rotation.value.bearings.length + 1 });
   change({
     bearings: [
       ...rotation.value.bearings,
@@ -39,25 +40,25 @@ function set(at: number, key: string, value: string | number) {
 
 <template>
   <fieldset>
-    <legend>Rotating machine</legend>
+    <legend>{{ t("Rotating machine") }}</legend>
     <div class="pair">
-      <el-form-item label="Speed on the plate, rpm" for="place-rpm">
+      <el-form-item :label="t('Speed on the plate, rpm')" for="place-rpm">
         <el-input
           id="place-rpm"
           :model-value="rotation.rpm ?? ''"
           inputmode="decimal"
-          placeholder="not known"
+          :placeholder="t('not known')"
           @update:model-value="(text: string) => change({ rpm: text.trim() ? Number(text.replace(',', '.')) : null })"
         />
       </el-form-item>
-      <el-form-item label="Point that measures the speed" for="place-speed">
+      <el-form-item :label="t('Point that measures the speed')" for="place-speed">
         <el-select
           id="place-speed"
           :model-value="rotation.speedPointId ?? ''"
           filterable
           clearable
-          placeholder="none"
-          aria-label="Point that measures the speed"
+          :placeholder="t('none')"
+          :aria-label="t('Point that measures the speed')"
           @update:model-value="(id?: string) => change({ speedPointId: id || null })"
         >
           <el-option v-for="point in speeds" :key="point.id" :value="point.id" :label="point.name" />
@@ -66,10 +67,10 @@ function set(at: number, key: string, value: string | number) {
     </div>
     <div v-for="(bearing, at) in rotation.bearings" :key="at" class="bearing">
       <label class="wide"
-        ><span class="small soft">Bearing</span
+        ><span class="small soft">{{ t("Bearing") }}</span
         ><el-input
           :model-value="bearing.name"
-          :aria-label="`Name of bearing ${at + 1}`"
+          :aria-label="t('Name of bearing {number}', { number: at + 1 })"
           @update:model-value="(text: string) => set(at, 'name', text)"
       /></label>
       <label v-for="{ key, label, step, min } in NUMBERS" :key="key"
@@ -82,12 +83,14 @@ function set(at: number, key: string, value: string | number) {
           :controls="false"
           @update:model-value="(number: number | undefined) => set(at, key, number ?? 0)"
       /></label>
-      <el-button link type="primary" @click="change({ bearings: rotation.bearings.filter((_, i) => i !== at) })"
-        >Remove {{ bearing.name }}</el-button
-      >
+      <el-button link type="primary" @click="change({ bearings: rotation.bearings.filter((_, i) => i !== at) })">{{
+        t("Remove {name}", { name: bearing.name })
+      }}</el-button>
     </div>
-    <el-button v-if="rotation.bearings.length < MOST" @click="add">Add bearing</el-button>
-    <p class="soft small">The geometry is in the data sheet of the bearing. It is used to mark its lines in spectra.</p>
+    <el-button v-if="rotation.bearings.length < MOST" @click="add">{{ t("Add bearing") }}</el-button>
+    <p class="soft small">
+      {{ t("The geometry is in the data sheet of the bearing. It is used to mark its lines in spectra.") }}
+    </p>
   </fieldset>
 </template>
 

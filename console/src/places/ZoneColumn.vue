@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { said } from "@/language";
 import type { LimitSet } from "@/api/types";
 import { computed } from "vue";
 
@@ -19,7 +20,7 @@ const zones = computed(
   <svg :viewBox="`-2 -3 62 ${HEIGHT + 6}`" width="62" :height="HEIGHT + 6" aria-hidden="true">
     <g v-for="zone in zones" :key="zone.label">
       <rect x="0" :y="zone.y" width="22" :height="zone.height" :class="['zone', zone.severity]" />
-      <text x="32" :y="zone.y + zone.height / 2 + 4">{{ zone.label }}</text>
+      <text x="32" :y="zone.y + zone.height / 2 + 4">{{ said(zone.label) }}</text>
       <path v-if="zone.from !== null" :d="`M0 ${zone.y + zone.height}h26`" class="rail" />
     </g>
     <rect v-if="!zones.length" x="0" y="0" width="22" :height="HEIGHT" class="zone" />

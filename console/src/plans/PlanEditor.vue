@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Plan } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -77,7 +78,7 @@ async function save() {
   const ok = await run(
     () =>
       api.put(`places/${plan.placeId}/plan`, { marks: marks.value.map(({ kind, id, x, y }) => ({ kind, id, x, y })) }),
-    "Saved.",
+    t("Saved."),
   );
   if (ok) {
     emit("close", true);
@@ -90,19 +91,19 @@ async function save() {
     <el-select
       v-model="chosen"
       filterable
-      aria-label="Point or place to mark"
-      placeholder="Mark a point or place …"
-      no-data-text="Everything here is marked"
+      :aria-label="t('Point or place to mark')"
+      :placeholder="t('Mark a point or place …')"
+      :no-data-text="t('Everything here is marked')"
       class="choice"
       @change="add"
     >
       <el-option v-for="one in choices" :key="one.id" :value="one.id" :label="one.label" />
     </el-select>
-    <el-button @click="emit('close', false)">Cancel</el-button>
-    <el-button type="primary" :loading="busy" @click="save">Save</el-button>
+    <el-button @click="emit('close', false)">{{ t("Cancel") }}</el-button>
+    <el-button type="primary" :loading="busy" @click="save">{{ t("Save") }}</el-button>
   </div>
   <p class="soft small">
-    Drag a mark to where it belongs, or move it with the arrow keys (with Shift further); Delete removes it.
+    {{ t("Drag a mark to where it belongs, or move it with the arrow keys (with Shift further); Delete removes it.") }}
   </p>
   <ProblemNote :error="error" />
   <div
@@ -113,7 +114,7 @@ async function save() {
     @pointerup="dragged = undefined"
     @pointercancel="dragged = undefined"
   >
-    <img :src="source" :alt="`Picture of ${plan.name}`" draggable="false" />
+    <img :src="source" :alt="t('Picture of {name}', { name: plan.name })" draggable="false" />
     <button
       v-for="mark in marks"
       :key="mark.id"
@@ -121,7 +122,13 @@ async function save() {
       class="mark"
       :class="{ dragged: dragged === mark.id }"
       :style="{ left: mark.x * 100 + '%', top: mark.y * 100 + '%' }"
-      :aria-label="`${mark.name}: ${Math.round(mark.x * 100)} % from the left, ${Math.round(mark.y * 100)} % from the top`"
+      :aria-label="
+        t('{name}: {x} % from the left, {y} % from the top', {
+          name: mark.name,
+          x: Math.round(mark.x * 100),
+          y: Math.round(mark.y * 100),
+        })
+      "
       @pointerdown.prevent="((dragged = mark.id), ($event.currentTarget as HTMLElement).focus())"
       @keydown="key($event, mark.id)"
     >

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { Plan, Point, Severity } from "@/api/types";
 import FenceMark from "@/look/FenceMark.vue";
 import { shown, shownUnit } from "@/look/reading";
@@ -35,7 +36,7 @@ function to(mark: Plan["marks"][number]): string {
 
 <template>
   <div class="picture" :style="{ aspectRatio: `${plan.width} / ${plan.height}`, '--ratio': plan.width / plan.height }">
-    <img :src="source" :alt="`Picture of ${plan.name}`" :width="plan.width" :height="plan.height" />
+    <img :src="source" :alt="t('Picture of {name}', { name: plan.name })" :width="plan.width" :height="plan.height" />
     <component
       :is="open ? 'span' : 'RouterLink'"
       v-for="mark in plan.marks"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Place } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -33,7 +34,7 @@ async function upload(event: Event) {
       await api.picture(`places/${place.id}/picture`, await lightened(file));
       await places.load();
       await load();
-    }, "The picture is saved.");
+    }, t("The picture is saved."));
     if (ok && plan.value && !plan.value.marks.length) {
       editing.value = true;
     }
@@ -45,7 +46,7 @@ async function remove() {
   await run(async () => {
     await api.remove(`places/${place.id}/picture`);
     await places.load();
-  }, "The picture is removed.");
+  }, t("The picture is removed."));
 }
 
 async function closed(saved: boolean) {
@@ -59,14 +60,16 @@ async function closed(saved: boolean) {
 <template>
   <section v-if="has || mayEdit" class="sheet">
     <div class="sheet-head">
-      <h2>{{ place.kind === "asset" ? "Picture" : "Plan" }}</h2>
+      <h2>{{ place.kind === "asset" ? t("Picture") : t("Plan") }}</h2>
       <template v-if="mayEdit && !editing">
-        <el-button v-if="plan" @click="editing = true">Mark points …</el-button>
-        <el-button :loading="busy" @click="input?.click()">{{ has ? "Replace picture …" : "Add picture …" }}</el-button>
+        <el-button v-if="plan" @click="editing = true">{{ t("Mark points …") }}</el-button>
+        <el-button :loading="busy" @click="input?.click()">{{
+          has ? t("Replace picture …") : t("Add picture …")
+        }}</el-button>
         <ConfirmButton
           v-if="has"
-          says="The picture and its marks are removed. This cannot be undone."
-          action="Remove picture"
+          :says="t('The picture and its marks are removed. This cannot be undone.')"
+          :action="t('Remove picture')"
           @confirm="remove"
         />
         <input
@@ -74,14 +77,18 @@ async function closed(saved: boolean) {
           type="file"
           accept="image/png,image/jpeg,image/svg+xml"
           class="hidden"
-          aria-label="Picture of this place"
+          :aria-label="t('Picture of this place')"
           @change="upload"
         />
       </template>
     </div>
     <ProblemNote :error="has ? (problem ?? error) : error" />
     <p v-if="!has" class="soft">
-      A floor plan or a photograph: PNG, JPEG or SVG. Points are marked where they are measured, and show their values.
+      {{
+        t(
+          "A floor plan or a photograph: PNG, JPEG or SVG. Points are marked where they are measured, and show their values.",
+        )
+      }}
     </p>
     <template v-else-if="plan">
       <PlanEditor v-if="editing" :plan="plan" :source="source(plan)" @close="closed" />

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { fixed } from "@/look/numbers";
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Consumption, Point } from "@/api/types";
 import { day, moment } from "@/look/clock";
@@ -11,7 +13,7 @@ import { computed, ref, watch } from "vue";
 /** What a tank or a bin gave each day, and when it was filled up. */
 const { point: kept } = defineProps<{ point: Point }>();
 const point = computed(() => asRead(kept));
-const PERIODS = { 7: "1 week", 30: "1 month", 90: "3 months" };
+const PERIODS = { 7: t("1 week"), 30: t("1 month"), 90: t("3 months") };
 const days = ref(7);
 const { data, error, load } = useLoad(() => api.get<Consumption>(`points/${kept.id}/consumption?days=${days.value}`));
 watch([() => kept.id, days], load);
@@ -24,24 +26,30 @@ const contents = (value: number) => written(read(readBy(point.value), value));
 <template>
   <section class="sheet">
     <div class="sheet-head">
-      <h2>Consumption</h2>
-      <el-radio-group v-model="days" aria-label="Period of the consumption">
+      <h2>{{ t("Consumption") }}</h2>
+      <el-radio-group v-model="days" :aria-label="t('Period of the consumption')">
         <el-radio-button v-for="(text, one) in PERIODS" :key="one" :value="Number(one)">{{ text }}</el-radio-button>
       </el-radio-group>
     </div>
     <ProblemNote :error="error" />
     <template v-if="data">
-      <p v-if="!data.used && !data.fillings.length" class="soft">The contents have not changed in this time.</p>
+      <p v-if="!data.used && !data.fillings.length" class="soft">
+        {{ t("The contents have not changed in this time.") }}
+      </p>
       <template v-else>
         <p v-if="data.perDay !== null">
-          <strong>{{ amount(data.perDay) }} a day</strong> on average<template v-if="data.lastsDays !== null"
-            >; what is there lasts {{ data.lastsDays.toFixed(1) }} days</template
+          <strong>{{ t("{amount} a day", { amount: amount(data.perDay) }) }}</strong> {{ t("on average")
+          }}<template v-if="data.lastsDays !== null">{{
+            t("; what is there lasts {lastsDays} days", { lastsDays: fixed(data.lastsDays, 1) })
+          }}</template
           >.
         </p>
         <div class="tables">
           <table>
             <caption class="soft small">
-              Used each day
+              {{
+                t("Used each day")
+              }}
             </caption>
             <tbody>
               <tr v-for="one in [...data.periods].reverse()" :key="one.from">
@@ -53,20 +61,26 @@ const contents = (value: number) => written(read(readBy(point.value), value));
           </table>
           <table v-if="data.fillings.length">
             <caption class="soft small">
-              Filled up
+              {{
+                t("Filled up")
+              }}
             </caption>
             <tbody>
               <tr v-for="one in [...data.fillings].reverse()" :key="one.from">
                 <th scope="row">{{ moment(one.until, kept.timeZone) }}</th>
                 <td class="number">+ {{ amount(one.amount) }}</td>
-                <td class="number soft">to {{ contents(one.after) }}</td>
+                <td class="number soft">{{ t("to {contents}", { contents: contents(one.after) }) }}</td>
               </tr>
             </tbody>
           </table>
         </div>
       </template>
       <p class="soft small">
-        What falls was used; a rise of {{ amount(data.step) }} or more was filled in, less is noise. Days of the site.
+        {{
+          t("What falls was used; a rise of {amount} or more was filled in, less is noise. Days of the site.", {
+            amount: amount(data.step),
+          })
+        }}
       </p>
     </template>
   </section>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { fixed } from "@/look/numbers";
+import { said, t } from "@/language";
 import type { LimitSet, Point } from "@/api/types";
 import { summariesOf } from "@/chart/series";
 import { HOUR, useTimeRange } from "@/chart/timeRange";
@@ -23,38 +25,38 @@ const { data, error, load } = useLoad(() => {
 watch([() => kept.id, period, looked.key], load);
 
 function number(value: number | null): string {
-  return value === null ? "–" : value.toFixed(point.value.decimals);
+  return value === null ? "–" : fixed(value, point.value.decimals);
 }
 
 function time(seconds: number): string {
   return seconds < 60
     ? `${seconds} s`
     : seconds < 3600
-      ? `${Math.round(seconds / 60)} min`
-      : `${(seconds / 3600).toFixed(1)} h`;
+      ? t("{minutes} min", { minutes: Math.round(seconds / 60) })
+      : `${fixed(seconds / 3600, 1)} h`;
 }
 </script>
 
 <template>
   <section class="sheet">
     <div class="sheet-head">
-      <h2>By {{ period }}</h2>
-      <el-radio-group v-model="period" aria-label="Period">
-        <el-radio-button value="day">days</el-radio-button>
-        <el-radio-button value="week">weeks</el-radio-button>
-        <el-radio-button value="month">months</el-radio-button>
+      <h2>{{ t("By {period}", { period }) }}</h2>
+      <el-radio-group v-model="period" :aria-label="t('Period')">
+        <el-radio-button value="day">{{ t("days") }}</el-radio-button>
+        <el-radio-button value="week">{{ t("weeks") }}</el-radio-button>
+        <el-radio-button value="month">{{ t("months") }}</el-radio-button>
       </el-radio-group>
     </div>
     <ProblemNote :error="error" />
     <table v-if="data?.length" class="rows cards">
       <thead>
         <tr>
-          <th>From</th>
-          <th class="amount">Lowest</th>
-          <th class="amount">Mean</th>
-          <th class="amount">Highest</th>
-          <th class="amount">Readings</th>
-          <th v-if="limits">Time in zones</th>
+          <th>{{ t("From") }}</th>
+          <th class="amount">{{ t("Lowest") }}</th>
+          <th class="amount">{{ t("Mean") }}</th>
+          <th class="amount">{{ t("Highest") }}</th>
+          <th class="amount">{{ t("Readings") }}</th>
+          <th v-if="limits">{{ t("Time in zones") }}</th>
         </tr>
       </thead>
       <tbody>
@@ -63,20 +65,20 @@ function time(seconds: number): string {
           <td class="amount">{{ number(one.min) }}</td>
           <td class="amount">{{ number(one.mean) }}</td>
           <td class="amount">{{ number(one.max) }} {{ point.unit }}</td>
-          <td class="amount" data-name="readings">{{ one.count }}</td>
+          <td class="amount" :data-name="t('readings')">{{ one.count }}</td>
           <td v-if="limits" class="zones">
             <span
               v-for="zone in limits.zones.filter((each) => one.secondsInZone[each.label])"
               :key="zone.label"
               :class="zone.severity"
             >
-              {{ zone.label }} {{ time(one.secondsInZone[zone.label] ?? 0) }}
+              {{ said(zone.label) }} {{ time(one.secondsInZone[zone.label] ?? 0) }}
             </span>
           </td>
         </tr>
       </tbody>
     </table>
-    <p v-else-if="data" class="soft">No readings in this time.</p>
+    <p v-else-if="data" class="soft">{{ t("No readings in this time.") }}</p>
   </section>
 </template>
 

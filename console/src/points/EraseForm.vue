@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Point } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -19,7 +20,7 @@ const { busy, error, run } = useAction();
 const request = computed(() => ({
   from: range.value?.[0].toISOString(),
   until: range.value?.[1].toISOString(),
-  note: note.value || "no reason given",
+  note: note.value || t("no reason given"),
 }));
 
 watch(range, async () => {
@@ -39,7 +40,7 @@ watch(range, async () => {
 async function erase() {
   const done = await run(
     () => api.post(`points/${point.id}/erase`, { ...request.value, dryRun: false }),
-    "Erased. It can be undone under Records.",
+    t("Erased. It can be undone under Records."),
   );
   if (done) {
     emit("close");
@@ -48,37 +49,52 @@ async function erase() {
 </script>
 
 <template>
-  <el-dialog :model-value="true" title="Erase readings" @close="emit('close')">
+  <el-dialog :model-value="true" :title="t('Erase readings')" @close="emit('close')">
     <el-form label-position="top" @submit.prevent>
-      <el-form-item label="From and until">
+      <el-form-item :label="t('From and until')">
         <el-date-picker
           v-model="range"
           type="datetimerange"
-          aria-label="From and until"
-          start-placeholder="from"
-          end-placeholder="until"
+          :aria-label="t('From and until')"
+          :start-placeholder="t('from')"
+          :end-placeholder="t('until')"
           format="YYYY-MM-DD HH:mm"
         />
       </el-form-item>
-      <el-form-item label="Why" for="erase-note">
-        <el-input id="erase-note" v-model="note" maxlength="500" placeholder="the probe hung outside for cleaning" />
+      <el-form-item :label="t('Why')" for="erase-note">
+        <el-input
+          id="erase-note"
+          v-model="note"
+          maxlength="500"
+          :placeholder="t('the probe hung outside for cleaning')"
+        />
       </el-form-item>
     </el-form>
     <p v-if="range && found !== undefined" role="status">
-      {{ found === 0 ? "There are no readings" : `${count(found)} readings` }} of {{ point.name }} between
-      {{ moment(range[0].getTime()) }} and {{ moment(range[1].getTime()) }}.
+      {{
+        t("{readings} of {name} between {from} and {until}.", {
+          readings: found === 0 ? t("There are no readings") : t("{count} readings", { count: count(found) }),
+          name: point.name,
+          from: moment(range[0].getTime()),
+          until: moment(range[1].getTime()),
+        })
+      }}
     </p>
     <p v-if="range && waveforms" role="status">
-      {{ waveforms === 1 ? "One waveform" : count(waveforms) + " waveforms" }} of that time will be erased too and
-      <strong>cannot be brought back</strong>.
+      {{
+        t("{waveforms} of that time will be erased too and", {
+          waveforms: t("One waveform | {number} waveforms", { n: waveforms, number: count(waveforms) }),
+        })
+      }}
+      <strong>{{ t("cannot be brought back") }}</strong>.
     </p>
-    <p class="soft small">Readings are kept aside with your name and reason, and can be brought back.</p>
+    <p class="soft small">{{ t("Readings are kept aside with your name and reason, and can be brought back.") }}</p>
     <ProblemNote :error="error" />
     <template #footer>
-      <el-button @click="emit('close')">Cancel</el-button>
-      <el-button type="danger" :loading="busy" :disabled="(!found && !waveforms) || !note" @click="erase"
-        >Erase</el-button
-      >
+      <el-button @click="emit('close')">{{ t("Cancel") }}</el-button>
+      <el-button type="danger" :loading="busy" :disabled="(!found && !waveforms) || !note" @click="erase">{{
+        t("Erase")
+      }}</el-button>
     </template>
   </el-dialog>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { said, t } from "@/language";
 import { api } from "@/api/http";
 import type { Formula, FormulaProposal, Quantity, Recipe, Statistic } from "@/api/types";
 import { averagingWords, RULES, STRETCHES, stretchWords } from "@/limits/averaging";
@@ -132,15 +133,15 @@ function removeInput(name: string) {
 </script>
 
 <template>
-  <el-form-item label="Source" for="point-source">
-    <el-select id="point-source" v-model="source" aria-label="Source">
+  <el-form-item :label="t('Source')" for="point-source">
+    <el-select id="point-source" v-model="source" :aria-label="t('Source')">
       <el-option v-for="(text, one) in SOURCES" :key="one" :value="one" :label="text" />
     </el-select>
   </el-form-item>
 
   <template v-if="formula?.kind === 'prepared'">
     <div v-if="!formula.recipe && proposals.data.value?.length" class="proposals">
-      <p class="soft small">The points of this place are enough for:</p>
+      <p class="soft small">{{ t("The points of this place are enough for:") }}</p>
       <el-button
         v-for="one in proposals.data.value"
         :key="one.recipe + JSON.stringify(one.inputs)"
@@ -150,31 +151,31 @@ function removeInput(name: string) {
       >
     </div>
     <ProblemNote :error="proposals.error.value" />
-    <el-form-item label="Formula" for="formula-recipe">
+    <el-form-item :label="t('Formula')" for="formula-recipe">
       <el-select
         id="formula-recipe"
         :model-value="formula.recipe || undefined"
         filterable
-        aria-label="Formula"
-        placeholder="choose one"
+        :aria-label="t('Formula')"
+        :placeholder="t('choose one')"
         @update:model-value="(id: Recipe['recipe']) => pick(id, {})"
       >
-        <el-option v-for="one in recipes" :key="one.recipe" :value="one.recipe" :label="one.title" />
+        <el-option v-for="one in recipes" :key="one.recipe" :value="one.recipe" :label="said(one.title)" />
       </el-select>
     </el-form-item>
     <div v-if="recipe" class="two">
       <el-form-item
         v-for="input in recipe.inputs"
         :key="input.name"
-        :label="'Point for ' + input.name"
+        :label="t('Point for {name}', { name: input.name })"
         :for="'formula-in-' + input.name"
       >
         <el-select
           :id="'formula-in-' + input.name"
           v-model="formula.inputs[input.name]"
           filterable
-          :aria-label="'Point for ' + input.name"
-          :no-data-text="'No point measures ' + (QUANTITIES[input.quantity] ?? input.quantity)"
+          :aria-label="t('Point for {name}', { name: input.name })"
+          :no-data-text="t('No point measures {quantity}', { quantity: QUANTITIES[input.quantity] ?? input.quantity })"
         >
           <el-option v-for="one in of(input.quantity)" :key="one.id" :value="one.id" :label="choice(one)" />
         </el-select>
@@ -182,7 +183,7 @@ function removeInput(name: string) {
       <el-form-item
         v-for="one in recipe.parameters"
         :key="one.name"
-        :label="`${one.title}, ${one.unit}`"
+        :label="`${said(one.title)}, ${one.unit}`"
         :for="'formula-set-' + one.name"
       >
         <el-input-number
@@ -194,82 +195,90 @@ function removeInput(name: string) {
         />
       </el-form-item>
     </div>
-    <p v-if="recipe?.total" class="soft small">A total: it begins at 0 with the first reading of its input.</p>
+    <p v-if="recipe?.total" class="soft small">
+      {{ t("A total: it begins at 0 with the first reading of its input.") }}
+    </p>
   </template>
 
   <template v-else-if="formula?.kind === 'written'">
-    <el-form-item label="Formula" for="formula-text">
+    <el-form-item :label="t('Formula')" for="formula-text">
       <el-input id="formula-text" v-model="formula.text" class="mono" />
     </el-form-item>
     <p class="soft small">
-      + - * / ^ ( ), comparisons, and abs, sqrt, ln, exp, round, min, max, mean, sum, clamp(x, low, high),
-      when(condition, then, else), table(x, x1, y1, x2, y2 …), levels(x, band, from 1, from 2 …) for 0, 1, 2 with a dead
-      band. "previous" is the value before, "a.before" that of an input, known(previous, 0) what counts at first. Values
-      are in the units of their points.
+      {{
+        t(
+          '+ - * / ^ ( ), comparisons, and abs, sqrt, ln, exp, round, min, max, mean, sum, clamp(x, low, high), when(condition, then, else), table(x, x1, y1, x2, y2 …), levels(x, band, from 1, from 2 …) for 0, 1, 2 with a dead band. "previous" is the value before, "a.before" that of an input, known(previous, 0) what counts at first. Values are in the units of their points.',
+        )
+      }}
     </p>
     <div v-for="name in Object.keys(formula.inputs)" :key="name" class="input">
       <el-input
         :model-value="name"
         class="mono"
-        :aria-label="'Name of input ' + name"
+        :aria-label="t('Name of input {name}', { name })"
         @change="(to: string) => rename(name, to)"
       />
-      <el-select v-model="formula.inputs[name]" filterable :aria-label="'Point for ' + name" placeholder="point">
+      <el-select
+        v-model="formula.inputs[name]"
+        filterable
+        :aria-label="t('Point for {name}', { name })"
+        :placeholder="t('point')"
+      >
         <el-option v-for="one in points.all" :key="one.id" :value="one.id" :label="`${choice(one)}, ${one.unit}`" />
       </el-select>
       <el-button
-        :aria-label="'Remove input ' + name"
+        :aria-label="t('Remove input {name}', { name })"
         :disabled="Object.keys(formula.inputs).length < 2"
         @click="removeInput(name)"
-        >Remove</el-button
+        >{{ t("Remove") }}</el-button
       >
     </div>
-    <el-button link type="primary" @click="addInput">Add input</el-button>
+    <el-button link type="primary" @click="addInput">{{ t("Add input") }}</el-button>
   </template>
 
   <div v-else-if="formula?.kind === 'over'" class="two">
-    <el-form-item label="Statistic" for="formula-statistic">
-      <el-select id="formula-statistic" v-model="formula.statistic" aria-label="Statistic">
+    <el-form-item :label="t('Statistic')" for="formula-statistic">
+      <el-select id="formula-statistic" v-model="formula.statistic" :aria-label="t('Statistic')">
         <el-option v-for="one in STATISTICS" :key="one" :value="one" :label="one" />
       </el-select>
     </el-form-item>
-    <el-form-item label="Quantity of the points" for="formula-quantity">
+    <el-form-item :label="t('Quantity of the points')" for="formula-quantity">
       <el-select
         id="formula-quantity"
         v-model="formula.selection.quantity"
         filterable
-        aria-label="Quantity of the points"
+        :aria-label="t('Quantity of the points')"
         @change="(quantity: Quantity) => emit('chosen', quantity, '')"
       >
         <el-option v-for="(name, quantity) in QUANTITIES" :key="quantity" :value="quantity" :label="name" />
       </el-select>
     </el-form-item>
-    <el-form-item label="In" for="formula-place">
-      <el-select id="formula-place" v-model="formula.selection.placeId" filterable aria-label="In which place">
+    <el-form-item :label="t('In')" for="formula-place">
+      <el-select id="formula-place" v-model="formula.selection.placeId" filterable :aria-label="t('In which place')">
         <el-option v-for="one in places.places" :key="one.id" :value="one.id" :label="places.label(one)" />
       </el-select>
     </el-form-item>
-    <p class="soft small">All measured points of the place and below it, those that are added later too.</p>
+    <p class="soft small">{{ t("All measured points of the place and below it, those that are added later too.") }}</p>
   </div>
 
   <div v-else-if="formula?.kind === 'overTime'" class="two">
-    <el-form-item label="Of the point" for="formula-of">
+    <el-form-item :label="t('Of the point')" for="formula-of">
       <el-select
         id="formula-of"
         v-model="formula.pointId"
         filterable
-        aria-label="Of the point"
-        placeholder="point"
+        :aria-label="t('Of the point')"
+        :placeholder="t('point')"
         @change="ofPoint"
       >
         <el-option v-for="one in averaged" :key="one.id" :value="one.id" :label="`${choice(one)}, ${one.unit}`" />
       </el-select>
     </el-form-item>
-    <el-form-item label="What its values come to" for="formula-rule">
+    <el-form-item :label="t('What its values come to')" for="formula-rule">
       <el-select
         id="formula-rule"
         v-model="formula.averaging.rule"
-        aria-label="What its values come to"
+        :aria-label="t('What its values come to')"
         @change="ofPoint"
       >
         <el-option
@@ -280,56 +289,59 @@ function removeInput(name: string) {
         />
       </el-select>
     </el-form-item>
-    <el-form-item label="Over" for="formula-stretch">
+    <el-form-item :label="t('Over')" for="formula-stretch">
       <el-select
         id="formula-stretch"
         v-model="formula.averaging.minutes"
         filterable
-        aria-label="Over how long"
+        :aria-label="t('Over how long')"
         @change="ofPoint"
       >
         <el-option v-for="one in stretches" :key="one" :value="one" :label="stretchWords(one)" />
       </el-select>
     </el-form-item>
     <p class="soft small">
-      A value stands until the next one, for a quarter of the stretch or 15 min at most, whichever is longer. There is
-      no reading while less than half of the stretch is known.
+      {{
+        t(
+          "A value stands until the next one, for a quarter of the stretch or 15 min at most, whichever is longer. There is no reading while less than half of the stretch is known.",
+        )
+      }}
     </p>
   </div>
 
   <template v-else-if="formula?.kind === 'while'">
     <div class="two">
-      <el-form-item label="Readings of" for="formula-part-of">
+      <el-form-item :label="t('Readings of')" for="formula-part-of">
         <el-select
           id="formula-part-of"
           v-model="formula.pointId"
           filterable
-          aria-label="Readings of"
-          placeholder="point"
+          :aria-label="t('Readings of')"
+          :placeholder="t('point')"
           @change="partOf"
         >
           <el-option v-for="one in points.all" :key="one.id" :value="one.id" :label="`${choice(one)}, ${one.unit}`" />
         </el-select>
       </el-form-item>
-      <el-form-item label="While this point" for="formula-while">
+      <el-form-item :label="t('While this point')" for="formula-while">
         <el-select
           id="formula-while"
           v-model="formula.whileId"
           filterable
-          aria-label="While this point"
-          placeholder="point"
+          :aria-label="t('While this point')"
+          :placeholder="t('point')"
         >
           <el-option v-for="one in points.all" :key="one.id" :value="one.id" :label="`${choice(one)}, ${one.unit}`" />
         </el-select>
       </el-form-item>
-      <el-form-item label="Has the value" for="formula-is">
+      <el-form-item :label="t('Has the value')" for="formula-is">
         <el-select
           v-if="Object.keys(words).length"
           id="formula-is"
           :model-value="formula.is ?? undefined"
           clearable
-          aria-label="Has the value"
-          placeholder="any of the range"
+          :aria-label="t('Has the value')"
+          :placeholder="t('any of the range')"
           @update:model-value="(value?: number) => whileIs(value ?? null)"
         >
           <el-option v-for="(word, value) in words" :key="value" :value="Number(value)" :label="word" />
@@ -339,22 +351,26 @@ function removeInput(name: string) {
           id="formula-is"
           :model-value="formula.is ?? undefined"
           :controls="false"
-          placeholder="any of the range"
+          :placeholder="t('any of the range')"
           @update:model-value="(value?: number | null) => whileIs(value ?? null)"
         />
       </el-form-item>
     </div>
     <div v-if="isRange(formula)" class="two">
-      <el-form-item label="Or from" for="formula-from">
-        <el-input-number id="formula-from" v-model="formula.atLeast" :controls="false" placeholder="any" />
+      <el-form-item :label="t('Or from')" for="formula-from">
+        <el-input-number id="formula-from" v-model="formula.atLeast" :controls="false" :placeholder="t('any')" />
       </el-form-item>
-      <el-form-item label="Below" for="formula-below">
-        <el-input-number id="formula-below" v-model="formula.below" :controls="false" placeholder="any" />
+      <el-form-item :label="t('Below')" for="formula-below">
+        <el-input-number id="formula-below" v-model="formula.below" :controls="false" :placeholder="t('any')" />
       </el-form-item>
     </div>
   </template>
 
-  <el-form-item v-if="formula && 'withinMinutes' in formula" label="Maximum age of inputs, min" for="formula-within">
+  <el-form-item
+    v-if="formula && 'withinMinutes' in formula"
+    :label="t('Maximum age of inputs, min')"
+    for="formula-within"
+  >
     <el-input-number
       id="formula-within"
       v-model="formula.withinMinutes"
@@ -364,9 +380,9 @@ function removeInput(name: string) {
       placeholder="60"
     />
   </el-form-item>
-  <el-form-item v-if="formula && interval" label="Readings" for="formula-every">
-    <el-select id="formula-every" v-model="every" aria-label="Readings">
-      <el-option :value="0" label="Whenever an input has one" />
+  <el-form-item v-if="formula && interval" :label="t('Readings')" for="formula-every">
+    <el-select id="formula-every" v-model="every" :aria-label="t('Readings')">
+      <el-option :value="0" :label="t('Whenever an input has one')" />
       <el-option v-for="minutes in INTERVALS" :key="minutes" :value="minutes" :label="intervalWords(minutes)" />
     </el-select>
   </el-form-item>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { said, t } from "@/language";
 import { api } from "@/api/http";
 import type { Formula, Point, Quantity, Recipe } from "@/api/types";
 import { averagingOf, isSame } from "@/limits/averaging";
@@ -60,7 +61,7 @@ function chosen(quantity: Quantity, name: string) {
 const modelWords = computed(() =>
   point && !Object.keys(point.shown.words ?? {}).length && Object.keys(point.words).length
     ? wordsText(point.words)
-    : "0 = shut",
+    : t("0 = shut"),
 );
 const tags = computed(() => [...new Set(points.all.flatMap((one) => one.tags))].sort());
 const sets = computed(() =>
@@ -77,7 +78,7 @@ async function save() {
       ? api.put("points/" + point.id, { ...form, unit: point.unit }, await version())
       : api.post("points", form));
     await points.load();
-  }, "Saved.");
+  }, t("Saved."));
   if (ok) {
     emit("close");
   }
@@ -86,18 +87,18 @@ async function save() {
 
 <template>
   <FormDialog
-    :title="point ? 'Change ' + point.name : derived ? 'Add derived point' : 'Add point'"
+    :title="point ? t('Change {name}', { name: point.name }) : derived ? t('Add derived point') : t('Add point')"
     :error="error"
     :busy="busy"
     :disabled="!complete"
     @save="save"
     @close="emit('close')"
   >
-    <el-form-item label="Name" for="point-name"
+    <el-form-item :label="t('Name')" for="point-name"
       ><el-input id="point-name" v-model="form.name" autofocus
     /></el-form-item>
-    <el-form-item label="Place" for="point-place">
-      <el-select id="point-place" v-model="form.placeId" filterable aria-label="Place">
+    <el-form-item :label="t('Place')" for="point-place">
+      <el-select id="point-place" v-model="form.placeId" filterable :aria-label="t('Place')">
         <el-option v-for="one in places.editable" :key="one.id" :value="one.id" :label="places.label(one)" />
       </el-select>
     </el-form-item>
@@ -107,34 +108,40 @@ async function save() {
       :recipes="recipes.data.value ?? []"
       @chosen="chosen"
     />
-    <el-form-item v-if="!point" label="Quantity" for="point-quantity">
-      <el-select id="point-quantity" v-model="form.quantity" filterable aria-label="Quantity">
+    <el-form-item v-if="!point" :label="t('Quantity')" for="point-quantity">
+      <el-select id="point-quantity" v-model="form.quantity" filterable :aria-label="t('Quantity')">
         <el-option v-for="[quantity, name] in quantities" :key="quantity" :value="quantity" :label="name" />
       </el-select>
     </el-form-item>
-    <el-form-item v-if="form.quantity === 'vibration-velocity'" label="Direction" for="point-direction">
-      <el-select id="point-direction" v-model="form.direction" clearable aria-label="Direction" placeholder="none">
+    <el-form-item v-if="form.quantity === 'vibration-velocity'" :label="t('Direction')" for="point-direction">
+      <el-select
+        id="point-direction"
+        v-model="form.direction"
+        clearable
+        :aria-label="t('Direction')"
+        :placeholder="t('none')"
+      >
         <el-option v-for="one in ['axial', 'horizontal', 'vertical']" :key="one" :value="one" :label="one" />
       </el-select>
     </el-form-item>
-    <el-form-item label="Limit set" for="point-limits">
+    <el-form-item :label="t('Limit set')" for="point-limits">
       <el-select
         id="point-limits"
         v-model="form.limitSet"
         clearable
-        aria-label="Limit set"
-        placeholder="that of its asset"
+        :aria-label="t('Limit set')"
+        :placeholder="t('that of its asset')"
       >
-        <el-option v-for="set in sets" :key="set.id" :value="set.id" :label="set.title" />
+        <el-option v-for="set in sets" :key="set.id" :value="set.id" :label="said(set.title)" />
       </el-select>
       <p v-if="forMeans" class="soft small">
-        Limits for a mean, such as those over 8 h, are given to the asset. It then adds the mean as a point.
+        {{ t("Limits for a mean, such as those over 8 h, are given to the asset. It then adds the mean as a point.") }}
       </p>
     </el-form-item>
-    <el-form-item label="Note" for="point-note"
+    <el-form-item :label="t('Note')" for="point-note"
       ><el-input id="point-note" v-model="form.note" type="textarea" :rows="2"
     /></el-form-item>
-    <el-form-item label="Tags, by which dashboards and rules select points" for="point-tags">
+    <el-form-item :label="t('Tags, by which dashboards and rules select points')" for="point-tags">
       <el-select
         id="point-tags"
         v-model="form.tags"
@@ -142,14 +149,14 @@ async function save() {
         filterable
         allow-create
         default-first-option
-        aria-label="Tags"
-        placeholder="none"
+        :aria-label="t('Tags')"
+        :placeholder="t('none')"
       >
         <el-option v-for="tag in tags" :key="tag" :value="tag" :label="tag" />
       </el-select>
     </el-form-item>
     <DecimalsField id="point-decimals" v-model="form.shown.decimals" />
     <WordsField id="point-words" v-model="form.shown.words" :placeholder="modelWords" />
-    <el-checkbox v-model="form.released">Released: people without the right to edit see it</el-checkbox>
+    <el-checkbox v-model="form.released">{{ t("Released: people without the right to edit see it") }}</el-checkbox>
   </FormDialog>
 </template>

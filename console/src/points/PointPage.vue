@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { said, t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged, onLive } from "@/api/live";
 import type { Alert, CalibrationStretch, Command } from "@/api/types";
@@ -94,7 +95,7 @@ async function release() {
   await run(async () => {
     await api.post(`points/${point.value?.id}/release`);
     await points.load();
-  }, "Released: others see it now.");
+  }, t("Released: others see it now."));
 }
 </script>
 
@@ -103,23 +104,29 @@ async function release() {
     <header class="page-head">
       <div>
         <p class="crumbs">
-          <RouterLink to="/places">Places</RouterLink>
+          <RouterLink to="/places">{{ t("Places") }}</RouterLink>
           <template v-for="one in places.path(point.placeId)" :key="one.id">
             / <RouterLink :to="`/places/${one.id}`">{{ one.name }}</RouterLink></template
           >
         </p>
         <h1>{{ point.name }}</h1>
         <p class="soft small">
-          Point {{ point.number }}, {{ point.quantityTitle }}{{ point.note ? ". " + point.note : "" }}
+          {{
+            t("Point {number}, {quantity}{note}", {
+              number: point.number,
+              quantity: said(point.quantityTitle),
+              note: point.note ? ". " + point.note : "",
+            })
+          }}
         </p>
       </div>
       <StarButton :page="{ kind: 'point', of: point.id }" />
       <template v-if="mayEdit">
-        <el-button v-if="!point.released" type="primary" @click="release">Release</el-button>
-        <el-button @click="open = 'rule'">Add a rule</el-button>
-        <el-button @click="open = 'baseline'">Record a baseline</el-button>
-        <el-button @click="open = 'erase'">Erase readings …</el-button>
-        <el-button @click="open = 'point'">Change …</el-button>
+        <el-button v-if="!point.released" type="primary" @click="release">{{ t("Release") }}</el-button>
+        <el-button @click="open = 'rule'">{{ t("Add a rule") }}</el-button>
+        <el-button @click="open = 'baseline'">{{ t("Record a baseline") }}</el-button>
+        <el-button @click="open = 'erase'">{{ t("Erase readings …") }}</el-button>
+        <el-button @click="open = 'point'">{{ t("Change …") }}</el-button>
       </template>
     </header>
     <ProblemNote :error="error" />
@@ -131,42 +138,54 @@ async function release() {
           <FenceMark :severity="point.latest.severity" />
           <div>
             <strong>{{ zoneWords(point.latest.zone) }}</strong>{{ ": " }}
-            <span class="soft"> {{ limits.zones.find((zone) => zone.label === point?.latest?.zone)?.meaning }}</span>
+            <span class="soft">
+              {{ said(limits.zones.find((zone) => zone.label === point?.latest?.zone)?.meaning ?? "") }}</span
+            >
           </div>
         </div>
         <div>
-          <span class="soft small">Headroom</span><br />
+          <span class="soft small">{{ t("Headroom") }}</span><br />
           <HeadroomBar :latest="point.latest" />
           <div v-if="point.latest.nextBoundary !== null" class="soft small">
-            to {{ zoneWords(point.latest.nextZone ?? "") }} at {{ read?.latest?.nextBoundary }} {{ read?.unit }}
+            {{
+              t("to {zoneWords} at {nextBoundary} {unit}", {
+                zoneWords: zoneWords(point.latest.nextZone ?? ""),
+                nextBoundary: read?.latest?.nextBoundary,
+                unit: read?.unit,
+              })
+            }}
           </div>
         </div>
       </template>
       <p v-else-if="point.latest?.quality === 'BAD'" class="soft">
-        Sensor fault: the value {{ shown(point) }} {{ read?.unit }} cannot be, or the sensor reports that it has failed.
-        It is not judged.
+        {{
+          t(
+            "Sensor fault: the value {shown} {unit} cannot be, or the sensor reports that it has failed. It is not judged.",
+            { shown: shown(point), unit: read?.unit },
+          )
+        }}
       </p>
       <p v-else class="soft">
-        No limits hold for this point.
-        <el-button v-if="mayEdit" link type="primary" @click="open = 'point'">Choose a limit set</el-button>
+        {{ t("No limits hold for this point.") }}
+        <el-button v-if="mayEdit" link type="primary" @click="open = 'point'">{{ t("Choose a limit set") }}</el-button>
       </p>
     </section>
 
     <section class="sheet">
       <div class="sheet-head over-time">
-        <h2>Over time</h2>
+        <h2>{{ t("Over time") }}</h2>
         <ViewPicker :view="view" :time-zone="point.timeZone" />
-        <el-checkbox v-if="limits" v-model="fixed">fixed scale</el-checkbox>
+        <el-checkbox v-if="limits" v-model="fixed">{{ t("fixed scale") }}</el-checkbox>
         <RouterLink
           :to="{ path: '/records/compare', query: { ...view.query.value, points: point.id, compare: 'before' } }"
-          >Compare …</RouterLink
+          >{{ t("Compare …") }}</RouterLink
         >
         <el-button
           v-if="places.may('operate', point.placeId)"
           :aria-pressed="picking"
           :type="picking ? 'primary' : undefined"
           @click="picking = !picking"
-          >{{ picking ? "Cancel note" : "Add note" }}</el-button
+          >{{ picking ? t("Cancel note") : t("Add note") }}</el-button
         >
         <ExportMenu
           :points="[point.id]"
@@ -175,8 +194,8 @@ async function release() {
         />
       </div>
       <p v-if="picking" class="row" role="status">
-        Press the moment in the chart that the note is about.
-        <el-button link type="primary" @click="pick(Date.now())">Now</el-button>
+        {{ t("Press the moment in the chart that the note is about.") }}
+        <el-button link type="primary" @click="pick(Date.now())">{{ t("Now") }}</el-button>
       </p>
       <div class="canvas">
         <PointsChart
@@ -192,17 +211,21 @@ async function release() {
           @pick="pick"
         />
       </div>
-      <ol v-if="doings.length" class="doings small" aria-label="What was done">
+      <ol v-if="doings.length" class="doings small" :aria-label="t('What was done')">
         <li v-for="one in doings" :key="one.label">
           <span class="letter">{{ one.label }}</span>
           <span class="soft">{{ moment(new Date(one.at).toISOString(), point.timeZone) }}</span>
-          <span>{{ one.text }}{{ one.by ? ", by " + one.by : "" }}</span>
+          <span>{{ one.text }}{{ one.by ? t(", by {by}", { by: one.by }) : "" }}</span>
         </li>
       </ol>
       <p v-if="limits" class="soft small source">
-        Limits: <RouterLink :to="`/limits#${limits.id}`">{{ limits.title }}</RouterLink>, {{ limits.source.document }}
-        {{ limits.source.edition }}{{ point.ownLimitSet ? "; chosen for this point alone" : "" }}. The published
-        document is authoritative.
+        {{ t("Limits:") }} <RouterLink :to="`/limits#${limits.id}`">{{ said(limits.title) }}</RouterLink>{{
+          t(", {document} {edition}{own}. The published document is authoritative.", {
+            document: limits.source.document,
+            edition: limits.source.edition,
+            own: point.ownLimitSet ? t("; chosen for this point alone") : "",
+          })
+        }}
       </p>
     </section>
 
@@ -234,7 +257,7 @@ async function release() {
     />
 
     <section v-if="past.data.value?.length" class="sheet">
-      <h2>Alerts of this point</h2>
+      <h2>{{ t("Alerts of this point") }}</h2>
       <AlertRows :alerts="past.data.value" />
     </section>
 
@@ -251,8 +274,10 @@ async function release() {
     <RuleForm v-if="open === 'rule'" :point="point" :place-id="point.placeId" @close="open = ''" />
   </div>
   <div v-else-if="points.loaded" class="page">
-    <h1>There is no such point, or you may not see it</h1>
-    <p><RouterLink to="/places">All places</RouterLink></p>
+    <h1>{{ t("There is no such point, or you may not see it") }}</h1>
+    <p>
+      <RouterLink to="/places">{{ t("All places") }}</RouterLink>
+    </p>
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { said, t } from "@/language";
 import type { Point } from "@/api/types";
 import FenceMark from "@/look/FenceMark.vue";
 import HeadroomBar from "@/look/HeadroomBar.vue";
@@ -14,22 +15,29 @@ import { useTemplateRef } from "vue";
 const { points, withPlace = true } = defineProps<{ points: Point[]; withPlace?: boolean }>();
 const { text, found, isLong } = useFound(
   () => points,
-  (point) => [point.name, ...point.path, point.quantityTitle, String(point.number), ...point.tags],
+  (point) => [point.name, ...point.path, said(point.quantityTitle), String(point.number), ...point.tags],
 );
 const body = useTemplateRef<HTMLElement>("body");
 const { shown, above, below, first, partly } = useRowsInSight(() => found.value, body);
 </script>
 
 <template>
-  <el-input v-if="isLong" v-model="text" clearable class="find" aria-label="Find a point" placeholder="Find a point" />
-  <p v-if="!found.length && text" class="soft">No point has that in its name, place, quantity or tags.</p>
+  <el-input
+    v-if="isLong"
+    v-model="text"
+    clearable
+    class="find"
+    :aria-label="t('Find a point')"
+    :placeholder="t('Find a point')"
+  />
+  <p v-if="!found.length && text" class="soft">{{ t("No point has that in its name, place, quantity or tags.") }}</p>
   <table v-else class="rows cards" :class="{ steady: partly }" :aria-rowcount="found.length + 1">
     <thead>
       <tr>
-        <th>Point</th>
-        <th>Value</th>
-        <th>State</th>
-        <th>Headroom</th>
+        <th>{{ t("Point") }}</th>
+        <th>{{ t("Value") }}</th>
+        <th>{{ t("State") }}</th>
+        <th>{{ t("Headroom") }}</th>
       </tr>
     </thead>
     <tbody ref="body">
@@ -39,7 +47,7 @@ const { shown, above, below, first, partly } = useRowsInSight(() => found.value,
           <RouterLink :to="`/points/${point.id}`">{{ point.name }}</RouterLink>
           <div class="soft small">
             <template v-if="withPlace">{{ point.path.slice(1).join(", ") || point.path[0] }}</template>
-            <template v-if="!point.released"> · not released</template>
+            <template v-if="!point.released"> · {{ t("not released") }}</template>
           </div>
         </td>
         <td class="value"><ReadingValue :point="point" /></td>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { PointRowView } from "@/api/types";
 import FormDialog from "@/look/FormDialog.vue";
 import { computed } from "vue";
@@ -15,9 +16,9 @@ const cells = computed(() => changed.value.flatMap((row) => row.changed.map((cel
 
 <template>
   <FormDialog
-    title="What changes"
+    :title="t('What changes')"
     wide
-    :save-label="`Change ${changed.length} ${changed.length === 1 ? 'point' : 'points'}`"
+    :save-label="t('Change {n} point | Change {n} points', { n: changed.length })"
     :busy="busy"
     :error="error"
     :disabled="refused.length > 0 || !changed.length"
@@ -25,31 +26,31 @@ const cells = computed(() => changed.value.flatMap((row) => row.changed.map((cel
     @close="emit('close')"
   >
     <div v-if="refused.length" class="refused" role="alert">
-      <strong>{{ refused.length }} {{ refused.length === 1 ? "row" : "rows" }} cannot be changed</strong>
+      <strong>{{ t("{n} row cannot be changed | {n} rows cannot be changed", { n: refused.length }) }}</strong>
       <ul>
         <li v-for="row in refused.slice(0, MOST)" :key="row.id">{{ row.name }}: {{ row.problem }}</li>
       </ul>
     </div>
-    <p v-if="!cells.length && !refused.length" class="soft">Nothing changes.</p>
+    <p v-if="!cells.length && !refused.length" class="soft">{{ t("Nothing changes.") }}</p>
     <table v-if="cells.length" class="rows cards">
       <thead>
         <tr>
-          <th>Point</th>
-          <th>What</th>
-          <th>Is</th>
-          <th>Becomes</th>
+          <th>{{ t("Point") }}</th>
+          <th>{{ t("What") }}</th>
+          <th>{{ t("Is") }}</th>
+          <th>{{ t("Becomes") }}</th>
         </tr>
       </thead>
       <tbody>
         <tr v-for="cell in cells.slice(0, MOST)" :key="cell.name + cell.field">
           <td>{{ cell.name }}</td>
           <td>{{ TITLES[cell.field] }}</td>
-          <td class="soft">{{ cell.before || "empty" }}</td>
-          <td>{{ cell.after || "empty" }}</td>
+          <td class="soft">{{ cell.before || t("empty") }}</td>
+          <td>{{ cell.after || t("empty") }}</td>
         </tr>
       </tbody>
     </table>
-    <p v-if="cells.length > MOST" class="soft">and {{ cells.length - MOST }} more cells</p>
+    <p v-if="cells.length > MOST" class="soft">{{ t("and {count} more cells", { count: cells.length - MOST }) }}</p>
   </FormDialog>
 </template>
 

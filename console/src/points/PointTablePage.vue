@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { PointField, PointRow, PointRowView } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -88,7 +89,7 @@ async function undo() {
   }
 }
 
-onBeforeRouteLeave(() => !draft.value.size || window.confirm("Leave without saving what you changed?"));
+onBeforeRouteLeave(() => !draft.value.size || window.confirm(t("Leave without saving what you changed?")));
 </script>
 
 <template>
@@ -96,33 +97,40 @@ onBeforeRouteLeave(() => !draft.value.size || window.confirm("Leave without savi
     <header class="page-head">
       <div>
         <p class="crumbs">
-          <RouterLink :to="'/places/' + id">{{ place?.name ?? "Place" }}</RouterLink>
+          <RouterLink :to="'/places/' + id">{{ place?.name ?? t("Place") }}</RouterLink>
         </p>
-        <h1>Points as a table</h1>
+        <h1>{{ t("Points as a table") }}</h1>
       </div>
-      <a class="el-button" :href="`/api/v1/points/table/export?place=${id}`" download>Export CSV</a>
-      <el-button @click="file?.click()">Import CSV</el-button>
+      <a class="el-button" :href="`/api/v1/points/table/export?place=${id}`" download>{{ t("Export CSV") }}</a>
+      <el-button @click="file?.click()">{{ t("Import CSV") }}</el-button>
       <input ref="file" type="file" accept=".csv,text/csv" hidden @change="take" />
-      <el-button :disabled="!draft.size" @click="draft = new Map()">Discard</el-button>
-      <el-button type="primary" :disabled="!draft.size" :loading="busy" @click="look">See what changes</el-button>
+      <el-button :disabled="!draft.size" @click="draft = new Map()">{{ t("Discard") }}</el-button>
+      <el-button type="primary" :disabled="!draft.size" :loading="busy" @click="look">{{
+        t("See what changes")
+      }}</el-button>
     </header>
     <ProblemNote :error="problem ?? error" />
     <p v-if="done" class="done" role="status">
-      {{ done.filter((row) => row.changed.length).length }} points are changed.
-      <el-button size="small" :loading="busy" @click="undo">Undo</el-button>
+      {{ t("{length} points are changed.", { length: done.filter((row) => row.changed.length).length }) }}
+      <el-button size="small" :loading="busy" @click="undo">{{ t("Undo") }}</el-button>
     </p>
     <section v-if="rows?.length" class="sheet stack">
       <div class="row tools">
-        <el-input v-model="words" clearable placeholder="Find rows" aria-label="Find rows" class="find" />
+        <el-input v-model="words" clearable :placeholder="t('Find rows')" :aria-label="t('Find rows')" class="find" />
         <form class="row" @submit.prevent="fillShown">
-          <span class="soft small">In {{ shown.length }} rows, in</span>
-          <el-select v-model="fill.field" aria-label="Column" class="column">
+          <span class="soft small">{{ t("In {shown} rows, in", { shown: shown.length }) }}</span>
+          <el-select v-model="fill.field" :aria-label="t('Column')" class="column">
             <el-option v-for="one in COLUMNS" :key="one.field" :value="one.field" :label="one.title" />
           </el-select>
-          <el-input v-model="fill.part" placeholder="all of it" aria-label="Replace this part" class="part" />
-          <span class="soft small">becomes</span>
-          <el-input v-model="fill.text" placeholder="nothing" aria-label="By this" class="part" />
-          <el-button native-type="submit">Fill in</el-button>
+          <el-input
+            v-model="fill.part"
+            :placeholder="t('all of it')"
+            :aria-label="t('Replace this part')"
+            class="part"
+          />
+          <span class="soft small">{{ t("becomes") }}</span>
+          <el-input v-model="fill.text" :placeholder="t('nothing')" :aria-label="t('By this')" class="part" />
+          <el-button native-type="submit">{{ t("Fill in") }}</el-button>
         </form>
       </div>
       <div class="scrolled">
@@ -142,8 +150,8 @@ onBeforeRouteLeave(() => !draft.value.size || window.confirm("Leave without savi
                   :class="{ changed: draft.get(row.id)?.[field] !== undefined }"
                   @change="type(row, field, ($event.target as HTMLSelectElement).value)"
                 >
-                  <option>yes</option>
-                  <option>no</option>
+                  <option>{{ t("yes") }}</option>
+                  <option>{{ t("no") }}</option>
                 </select>
                 <input
                   v-else
@@ -171,7 +179,9 @@ onBeforeRouteLeave(() => !draft.value.size || window.confirm("Leave without savi
       />
     </section>
     <section v-else-if="rows" class="sheet">
-      <EmptyState title="No points to change">Here are no points, or none that you may change.</EmptyState>
+      <EmptyState :title="t('No points to change')">{{
+        t("Here are no points, or none that you may change.")
+      }}</EmptyState>
     </section>
     <PointTableChanges
       v-if="plan"

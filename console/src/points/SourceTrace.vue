@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { format } from "@/look/reading";
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { asRead } from "@/look/units";
 import type { Point, Trace } from "@/api/types";
@@ -24,46 +26,51 @@ watch(() => point.latest?.time, trace.load);
 
 <template>
   <section v-if="point.formulaText" class="sheet">
-    <h2>Where this comes from</h2>
+    <h2>{{ t("Where this comes from") }}</h2>
     <p>
-      Derived: <span>{{ point.formulaText }}</span>.
+      {{ t("Derived:") }} <span>{{ point.formulaText }}</span>.
     </p>
     <p v-if="inputs.length" class="soft small">
-      Inputs:
+      {{ t("Inputs:") }}
       <template v-for="(one, i) in inputs" :key="one.id"
         >{{ i ? ", " : "" }}<RouterLink :to="`/points/${one.id}`">{{ choice(one) }}</RouterLink></template
       >
     </p>
   </section>
   <section v-if="trace.data.value" class="sheet">
-    <h2>Where this comes from</h2>
+    <h2>{{ t("Where this comes from") }}</h2>
     <ol>
       <li>
-        <span class="soft">value</span>
-        <span>{{ asRead(point).latest?.value.toFixed(asRead(point).decimals) ?? "–" }} {{ asRead(point).unit }}</span>
+        <span class="soft">{{ t("value") }}</span>
+        <span>{{ format(asRead(point).latest?.value, asRead(point).decimals) }} {{ asRead(point).unit }}</span>
       </li>
       <li>
-        <span class="soft">calibration</span>
+        <span class="soft">{{ t("calibration") }}</span>
         <span
           >{{ calibrationWords(trace.data.value.calibration)
-          }}{{ trace.data.value.calibrationIsOverride ? " (for this device alone)" : "" }}</span
+          }}{{ trace.data.value.calibrationIsOverride ? ` ${t("(for this device alone)")}` : "" }}</span
         >
       </li>
       <li>
-        <span class="soft">channel</span>
+        <span class="soft">{{ t("channel") }}</span>
         <span
-          >{{ trace.data.value.channel }} of
+          >{{ t("{channel} of", { channel: trace.data.value.channel }) }}
           <RouterLink :to="`/fleet/devices/${trace.data.value.deviceId}`">{{
             trace.data.value.deviceName
           }}</RouterLink>, {{ trace.data.value.modelName }}</span
         >
       </li>
       <li v-if="trace.data.value.frame">
-        <span class="soft">frame</span>
+        <span class="soft">{{ t("frame") }}</span>
         <span>
           <span class="mono">{{ trace.data.value.frame.payload }}</span>
           <span class="soft small">
-            counter {{ trace.data.value.frame.counter }}, {{ age(trace.data.value.frame.time, now) }}</span
+            {{
+              t("counter {counter}, {age}", {
+                counter: trace.data.value.frame.counter,
+                age: age(trace.data.value.frame.time, now),
+              })
+            }}</span
           >
           <div class="mono">
             <template v-for="(part, i) in highlight(trace.data.value.frame.values, trace.data.value.channel)" :key="i">
@@ -74,11 +81,17 @@ watch(() => point.latest?.time, trace.load);
         </span>
       </li>
       <li v-if="trace.data.value.frame?.heard.length">
-        <span class="soft">gateway</span>
+        <span class="soft">{{ t("gateway") }}</span>
         <span>
           <div v-for="heard in trace.data.value.frame.heard" :key="heard.gatewayEui">
             {{ heard.gatewayName ?? heard.gatewayEui }}
-            <span class="soft small">{{ heard.rssiDbm }} dBm, SNR {{ heard.snrDb }} dB, {{ heard.dataRate }}</span>
+            <span class="soft small">{{
+              t("{rssiDbm} dBm, SNR {snrDb} dB, {dataRate}", {
+                rssiDbm: heard.rssiDbm,
+                snrDb: heard.snrDb,
+                dataRate: heard.dataRate,
+              })
+            }}</span>
           </div>
         </span>
       </li>

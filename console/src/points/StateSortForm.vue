@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { said, t } from "@/language";
 import { api } from "@/api/http";
 import type { Distribution, Point, StateWish } from "@/api/types";
 import SpreadChart from "@/chart/SpreadChart.vue";
@@ -70,7 +71,7 @@ watch(bins, (found) => {
 
 async function save() {
   const request = { pointIds: of.value.map((one) => one.id), states: states.value, withinMinutes: null };
-  const done = count.value === 1 ? "One point is added." : `${count.value} points are added.`;
+  const done = t("One point is added. | {n} points are added.", { n: count.value });
   if (!problem.value && (await run(() => api.post(`points/${stateId.value}/states`, request), done))) {
     await points.load();
     emit("close");
@@ -80,8 +81,8 @@ async function save() {
 
 <template>
   <FormDialog
-    :title="`Sort readings of ${placeName} by operating state`"
-    :save-label="count === 1 ? 'Add one point' : count ? `Add ${count} points` : 'Add points'"
+    :title="t('Sort readings of {placeName} by operating state', { placeName })"
+    :save-label="count ? t('Add one point | Add {n} points', { n: count }) : t('Add points')"
     :error="error"
     :busy="busy"
     :disabled="!count || !!problem"
@@ -90,72 +91,87 @@ async function save() {
     @close="emit('close')"
   >
     <p class="soft">
-      A machine that stands still does not vibrate. Sorted by state, each state has a chart, a baseline, a trend and
-      limits of its own.
+      {{
+        t(
+          "A machine that stands still does not vibrate. Sorted by state, each state has a chart, a baseline, a trend and limits of its own.",
+        )
+      }}
     </p>
-    <el-form-item label="Point that says the state" for="state-point">
+    <el-form-item :label="t('Point that says the state')" for="state-point">
       <el-select
         id="state-point"
         v-model="stateId"
         filterable
-        aria-label="Point that says the state"
-        placeholder="such as the motor current, the speed, or on and off"
+        :aria-label="t('Point that says the state')"
+        :placeholder="t('such as the motor current, the speed, or on and off')"
       >
         <el-option
           v-for="one in deciding"
           :key="one.id"
           :value="one.id"
-          :label="`${choice(one)}, ${one.unit || one.quantityTitle}`"
+          :label="`${choice(one)}, ${one.unit || said(one.quantityTitle)}`"
         />
       </el-select>
     </el-form-item>
 
     <template v-if="state">
       <figure v-if="bins.length && spread.data.value">
-        <figcaption class="soft small">{{ state.name }}, last {{ DAYS }} days, in {{ state.unit }}</figcaption>
+        <figcaption class="soft small">
+          {{ t("{name}, last {DAYS} days, in {unit}", { name: state.name, DAYS, unit: state.unit }) }}
+        </figcaption>
         <div class="canvas">
           <SpreadChart :bins="bins" :curve="[]" :unit="state.unit" :decimals="state.decimals" />
         </div>
       </figure>
       <fieldset>
-        <legend>States</legend>
+        <legend>{{ t("States") }}</legend>
         <div v-for="(one, i) in states" :key="i" class="state">
-          <el-input v-model="one.name" :aria-label="`Name of state ${i + 1}`" maxlength="40" placeholder="name" />
+          <el-input
+            v-model="one.name"
+            :aria-label="t('Name of state {number}', { number: i + 1 })"
+            maxlength="40"
+            :placeholder="t('name')"
+          />
           <template v-if="isRange(one)">
             <el-input-number
               :model-value="one.atLeast ?? undefined"
               :controls="false"
-              :aria-label="`State ${i + 1}: from, ${state.unit}`"
-              placeholder="from"
+              :aria-label="t('State {number}: from, {unit}', { number: i + 1, unit: state.unit })"
+              :placeholder="t('from')"
               @update:model-value="(value?: number | null) => (one.atLeast = value ?? null)"
             />
             <el-input-number
               :model-value="one.below ?? undefined"
               :controls="false"
-              :aria-label="`State ${i + 1}: below, ${state.unit}`"
-              placeholder="below"
+              :aria-label="t('State {number}: below, {unit}', { number: i + 1, unit: state.unit })"
+              :placeholder="t('below')"
               @update:model-value="(value?: number | null) => (one.below = value ?? null)"
             />
           </template>
-          <span v-else class="soft value">is {{ one.is }}</span>
-          <el-button :aria-label="`Remove state ${i + 1}`" @click="states.splice(i, 1)">Remove</el-button>
+          <span v-else class="soft value">{{ t("is {is}", { is: one.is }) }}</span>
+          <el-button :aria-label="t('Remove state {number}', { number: i + 1 })" @click="states.splice(i, 1)">{{
+            t("Remove")
+          }}</el-button>
         </div>
-        <el-button link type="primary" @click="states.push({ name: '', is: null, atLeast: null, below: null })"
-          >Add state</el-button
-        >
+        <el-button link type="primary" @click="states.push({ name: '', is: null, atLeast: null, below: null })">{{
+          t("Add state")
+        }}</el-button>
         <p v-if="problem" class="soft small" role="status">{{ problem }}</p>
       </fieldset>
     </template>
 
     <fieldset>
-      <legend>Points to sort</legend>
+      <legend>{{ t("Points to sort") }}</legend>
       <el-checkbox-group v-model="chosen">
         <el-checkbox v-for="one in sortable" :key="one.id" :value="one.id">{{ one.name }}</el-checkbox>
       </el-checkbox-group>
     </fieldset>
     <p v-if="count && !problem" class="soft small">
-      New points, with what was recorded:
-      {{ of.flatMap((one) => states.map((some) => `${one.name}, ${some.name}`)).join("; ") }}.
+      {{
+        t("New points, with what was recorded: {join}.", {
+          join: of.flatMap((one) => states.map((some) => `${one.name}, ${some.name}`)).join("; "),
+        })
+      }}
     </p>
   </FormDialog>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Point, Trend } from "@/api/types";
 import { day } from "@/look/clock";
@@ -13,7 +14,7 @@ import { aheadWords, rateWords, trendAsRead } from "./trend";
 /** Which way a point goes, and when it reaches the next worse zone if it goes on so. */
 const { point: kept } = defineProps<{ point: Point }>();
 const point = computed(() => asRead(kept));
-const PERIODS = { 7: "1 week", 30: "1 month", 90: "3 months", 365: "1 year" };
+const PERIODS = { 7: t("1 week"), 30: t("1 month"), 90: t("3 months"), 365: t("1 year") };
 const days = ref(30);
 const trend = useLoad(async () =>
   trendAsRead(await api.get<Trend>(`points/${kept.id}/trend?days=${days.value}`), point.value),
@@ -24,8 +25,8 @@ watch([() => kept.id, days], trend.load);
 <template>
   <section class="sheet">
     <div class="sheet-head">
-      <h2>Trend</h2>
-      <el-radio-group v-model="days" aria-label="Period of the trend">
+      <h2>{{ t("Trend") }}</h2>
+      <el-radio-group v-model="days" :aria-label="t('Period of the trend')">
         <el-radio-button v-for="(text, one) in PERIODS" :key="one" :value="Number(one)">{{ text }}</el-radio-button>
       </el-radio-group>
     </div>
@@ -38,19 +39,31 @@ watch([() => kept.id, days], trend.load);
         </p>
         <p v-if="trend.data.value.reachedAt && trend.data.value.zone" class="row">
           <FenceMark v-if="trend.data.value.severity" :severity="trend.data.value.severity" />
-          <span
-            >{{ zoneWords(trend.data.value.zone) }} ({{ trend.data.value.boundary }} {{ point.unit }})
-            {{ aheadWords(trend.data.value, Date.now()) }}, on
-            {{ day(trend.data.value.reachedAt, kept.timeZone) }}.</span
-          >
+          <span>{{
+            t("{zoneWords} ({boundary} {unit}) {aheadWords}, on {day}.", {
+              zoneWords: zoneWords(trend.data.value.zone),
+              boundary: trend.data.value.boundary,
+              unit: point.unit,
+              aheadWords: aheadWords(trend.data.value, Date.now()),
+              day: day(trend.data.value.reachedAt, kept.timeZone),
+            })
+          }}</span>
         </p>
         <p v-else-if="trend.data.value.zone" class="soft">
-          {{ zoneWords(trend.data.value.zone) }} is further ahead than can be told from this period.
+          {{
+            t("{zoneWords} is further ahead than can be told from this period.", {
+              zoneWords: zoneWords(trend.data.value.zone),
+            })
+          }}
         </p>
       </template>
       <p class="soft small">
-        Median of the slopes between {{ trend.data.value.count }} means (Theil and Sen), with its 90 % interval. A
-        forecast assumes that operation stays as it is.
+        {{
+          t(
+            "Median of the slopes between {count} means (Theil and Sen), with its 90 % interval. A forecast assumes that operation stays as it is.",
+            { count: trend.data.value.count },
+          )
+        }}
       </p>
     </template>
   </section>

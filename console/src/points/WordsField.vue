@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { computed, ref } from "vue";
 import { wordsOf, wordsText } from "./words";
 
 /** Words for values, typed one a line. What cannot be read is said, and changes nothing. */
 const words = defineModel<Record<string, string>>({ required: true });
-const { id, placeholder = "0 = shut" } = defineProps<{ id: string; placeholder?: string }>();
+const { id, placeholder = t("0 = shut") } = defineProps<{ id: string; placeholder?: string }>();
 const text = ref(wordsText(words.value));
 const read = computed(() => wordsOf(text.value));
 
@@ -17,7 +18,7 @@ function take(typed: string) {
 </script>
 
 <template>
-  <el-form-item label="Words for values, one a line" :for="id">
+  <el-form-item :label="t('Words for values, one a line')" :for="id">
     <el-input
       :id="id"
       :model-value="text"

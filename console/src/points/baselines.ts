@@ -1,3 +1,5 @@
+import { fixed } from "@/look/numbers";
+import { t } from "@/language";
 import type { Baseline, Point } from "@/api/types";
 import { read, readBy, readDifference } from "@/look/units";
 
@@ -23,7 +25,13 @@ export function baselineAsRead(baseline: Baseline, point: Point): Baseline {
 /** The range of a baseline in which values are normal. */
 export function rangeWords(baseline: Baseline, decimals: number): string {
   const values = baseline.values;
-  return values ? `${values.low.toFixed(decimals)} to ${values.high.toFixed(decimals)} ${baseline.unit}` : "unknown";
+  return values
+    ? t("{low} to {high} {unit}", {
+        low: fixed(values.low, decimals),
+        high: fixed(values.high, decimals),
+        unit: baseline.unit,
+      })
+    : t("unknown");
 }
 
 /** How a point is beside its baseline, in one sentence. */
@@ -33,16 +41,30 @@ export function comparisonWords(baseline: Baseline, decimals: number): string {
     return "";
   }
   const apart = Math.abs(now.difference);
-  const way = now.difference > 0 ? "above" : "below";
+  const way = now.difference > 0 ? t("above") : t("below");
   const off =
     Number(apart.toFixed(decimals)) === 0
-      ? `as in '${baseline.name}'`
-      : `${apart.toFixed(decimals)} ${baseline.unit} ${way} the median of '${baseline.name}'`;
-  const share = now.percentOfLimit == null ? "" : `, ${Math.abs(now.percentOfLimit).toFixed(0)} % of the warning limit`;
+      ? t("as in '{name}'", { name: baseline.name })
+      : t("{difference} {unit} {way} the median of '{name}'", {
+          difference: fixed(apart, decimals),
+          unit: baseline.unit,
+          way: way,
+          name: baseline.name,
+        });
+  const share =
+    now.percentOfLimit == null
+      ? ""
+      : t(", {percent} % of the warning limit", { percent: fixed(Math.abs(now.percentOfLimit), 0) });
   const verdict = now.significant
-    ? "This is a significant change (more than 25 %, ISO 20816-1)."
+    ? t("This is a significant change (more than 25 %, ISO 20816-1).")
     : now.usual
-      ? "This is in the normal range."
-      : "This is outside the normal range.";
-  return `Now ${now.value.toFixed(decimals)} ${baseline.unit}: ${off}${share}. ${verdict}`;
+      ? t("This is in the normal range.")
+      : t("This is outside the normal range.");
+  return t("Now {value} {unit}: {off}{share}. {verdict}", {
+    value: fixed(now.value, decimals),
+    unit: baseline.unit,
+    off,
+    share,
+    verdict,
+  });
 }

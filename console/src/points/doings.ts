@@ -1,3 +1,4 @@
+import { said, t } from "@/language";
 import type { CalibrationStretch, Command } from "@/api/types";
 import type { ChartMark } from "@/chart/lineOption";
 import type { TimeRange } from "@/chart/timeRange";
@@ -21,7 +22,10 @@ export function doingsOf(stretches: CalibrationStretch[], commands: Command[], r
       ? [
           {
             at: Date.parse(one.from),
-            text: `${one.deviceName || "A device that was removed"}, calibration: ${calibrationWords(one.calibration)}`,
+            text: t("{device}, calibration: {calibration}", {
+              device: one.deviceName || t("A device that was removed"),
+              calibration: calibrationWords(one.calibration),
+            }),
             by: one.by,
           },
         ]
@@ -29,7 +33,7 @@ export function doingsOf(stretches: CalibrationStretch[], commands: Command[], r
   );
   const sent = commands
     .filter((one) => one.state === "sent" || one.state === "acknowledged")
-    .map((one) => ({ at: Date.parse(one.changedAt), text: `${one.what}, ${one.state}`, by: one.person }));
+    .map((one) => ({ at: Date.parse(one.changedAt), text: `${one.what}, ${said(one.state)}`, by: one.person }));
   return [...measured, ...sent]
     .filter(({ at }) => at >= range.from && at <= range.until)
     .sort((one, other) => one.at - other.at)

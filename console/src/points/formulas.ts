@@ -1,14 +1,15 @@
+import { t } from "@/language";
 import type { Formula, Point, Recipe } from "@/api/types";
 import { stateProblem } from "./states";
 
 /** How a point gets its readings, as the form offers it. */
 export const SOURCES = {
-  measured: "Measured by a device",
-  prepared: "Prepared formula",
-  written: "Own formula",
-  over: "Statistic of several points",
-  overTime: "Mean, highest or lowest value over time",
-  while: "Readings while another point has certain values",
+  measured: t("Measured by a device"),
+  prepared: t("Prepared formula"),
+  written: t("Own formula"),
+  over: t("Statistic of several points"),
+  overTime: t("Mean, highest or lowest value over time"),
+  while: t("Readings while another point has certain values"),
 } as const;
 
 export type Source = keyof typeof SOURCES;
@@ -100,12 +101,12 @@ export const INTERVALS = [1, 5, 10, 15, 30, 60, 24 * 60];
 
 export function intervalWords(minutes: number): string {
   return minutes === 1440
-    ? "Once a day, at midnight UTC"
+    ? t("Once a day, at midnight UTC")
     : minutes === 60
-      ? "Every hour"
+      ? t("Every hour")
       : minutes === 1
-        ? "Every minute"
-        : `Every ${minutes} min`;
+        ? t("Every minute")
+        : t("Every {minutes} min", { minutes });
 }
 
 /** Whether a formula may have readings at an interval: not what adds up or looks back. */

@@ -1,3 +1,4 @@
+import { t } from "@/language";
 import type { Point, StateWish } from "@/api/types";
 import type { Bin } from "@/chart/spread";
 
@@ -11,13 +12,13 @@ export function statesFor(point: Point): StateWish[] {
   }
   if (point.quantity === "switch") {
     return [
-      { name: "off", is: 0, atLeast: null, below: null },
-      { name: "running", is: 1, atLeast: null, below: null },
+      { name: t("off"), is: 0, atLeast: null, below: null },
+      { name: t("running"), is: 1, atLeast: null, below: null },
     ];
   }
   return [
-    { name: "standing", is: null, atLeast: null, below: null },
-    { name: "running", is: null, atLeast: null, below: null },
+    { name: t("standing"), is: null, atLeast: null, below: null },
+    { name: t("running"), is: null, atLeast: null, below: null },
   ];
 }
 
@@ -29,17 +30,17 @@ export function isRange(state: Pick<StateWish, "is">): boolean {
 /** What is missing or wrong with a state; undefined if nothing is. */
 export function stateProblem(state: StateWish): string | undefined {
   if (!state.name.trim()) {
-    return "Each state needs a name.";
+    return t("Each state needs a name.");
   }
   if (!isRange(state)) {
     return undefined;
   }
   const { atLeast = null, below = null } = state;
   if (atLeast === null && below === null) {
-    return `Enter from or below which value it is "${state.name}".`;
+    return t('Enter from or below which value it is "{name}".', { name: state.name });
   }
   return atLeast !== null && below !== null && atLeast >= below
-    ? `"${state.name}": the first value must be less than the second.`
+    ? t('"{name}": the first value must be less than the second.', { name: state.name })
     : undefined;
 }
 

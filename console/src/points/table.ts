@@ -1,15 +1,16 @@
+import { t } from "@/language";
 import type { PointField, PointRow, PointRowView } from "@/api/types";
 
 /** The columns of the table of points, in their order, with what people call them. */
 export const COLUMNS: { field: PointField; title: string; rem: number }[] = [
-  { field: "name", title: "Name", rem: 12 },
-  { field: "place", title: "Place", rem: 21 },
-  { field: "limits", title: "Own limits", rem: 9 },
-  { field: "direction", title: "Direction", rem: 6.5 },
-  { field: "tags", title: "Tags", rem: 10 },
-  { field: "decimals", title: "Decimals", rem: 5 },
-  { field: "note", title: "Note", rem: 12 },
-  { field: "released", title: "Released", rem: 5 },
+  { field: "name", title: t("Name"), rem: 12 },
+  { field: "place", title: t("Place"), rem: 21 },
+  { field: "limits", title: t("Own limits"), rem: 9 },
+  { field: "direction", title: t("Direction"), rem: 6.5 },
+  { field: "tags", title: t("Tags"), rem: 10 },
+  { field: "decimals", title: t("Decimals"), rem: 5 },
+  { field: "note", title: t("Note"), rem: 12 },
+  { field: "released", title: t("Released"), rem: 5 },
 ];
 export const TITLES = Object.fromEntries(COLUMNS.map((one) => [one.field, one.title])) as Record<PointField, string>;
 

@@ -1,3 +1,5 @@
+import { fixed } from "@/look/numbers";
+import { t } from "@/language";
 import type { Point, Trend } from "@/api/types";
 import { read, readBy, readDifference } from "@/look/units";
 
@@ -19,7 +21,7 @@ export function trendAsRead(trend: Trend, point: Point): Trend {
 /** Enough digits for a slope, whatever its size. */
 export function slope(value: number): string {
   const digits = value === 0 ? 0 : Math.max(0, 1 - Math.floor(Math.log10(Math.abs(value))));
-  return (value > 0 ? "+" : "") + value.toFixed(Math.min(digits, 6));
+  return (value > 0 ? "+" : "") + fixed(value, Math.min(digits, 6));
 }
 
 /** How fast a point changes, with its interval. */
@@ -27,7 +29,12 @@ export function rateWords(trend: Trend, unit: string): string {
   const { perDay, lowPerDay, highPerDay } = trend;
   return perDay === null || lowPerDay === null || highPerDay === null
     ? ""
-    : `${slope(perDay)} ${unit} per day (${slope(lowPerDay)} to ${slope(highPerDay)})`.replace("  ", " ");
+    : t("{slope} {unit} per day ({low} to {high})", {
+        slope: slope(perDay),
+        unit: unit,
+        low: slope(lowPerDay),
+        high: slope(highPerDay),
+      }).replace("  ", " ");
 }
 
 function daysUntil(at: string, now: number): number {
@@ -44,9 +51,9 @@ export function aheadWords(trend: Trend, now: number): string {
   const until = trend.latest ? daysUntil(trend.latest, now) : undefined;
   const range =
     until === undefined
-      ? `${from} ${from === 1 ? "day" : "days"} or later`
+      ? t("{n} day or later | {n} days or later", { n: from })
       : from === until
         ? ""
-        : `${from} to ${until}`;
-  return `in about ${at} ${at === 1 ? "day" : "days"}` + (range ? ` (${range})` : "");
+        : t("{from} to {until}", { from, until });
+  return t("in about {n} day{range} | in about {n} days{range}", { n: at, range: range ? ` (${range})` : "" });
 }

@@ -1,3 +1,4 @@
+import { t } from "@/language";
 /** Words for values as they are typed, one a line: "0 = shut". */
 export function wordsText(words: Record<string, string>): string {
   return Object.entries(words)
@@ -11,7 +12,10 @@ export function wordsOf(text: string): { words: Record<string, string>; problem?
   for (const line of text.split("\n").filter((one) => one.trim())) {
     const match = /^\s*(-?\d+(?:\.\d+)?)\s*=\s*(.{1,40}?)\s*$/.exec(line);
     if (!match) {
-      return { words: {}, problem: `Cannot read '${line.trim()}'. Write a number, = and a word, such as 0 = shut.` };
+      return {
+        words: {},
+        problem: t("Cannot read '{text}'. Write a number, = and a word, such as 0 = shut.", { text: line.trim() }),
+      };
     }
     words[String(Number(match[1]))] = match[2] ?? "";
   }

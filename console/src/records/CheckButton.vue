@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { CheckReport } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -7,7 +8,7 @@ import { count } from "./amounts";
 import { ref } from "vue";
 
 /** Reads everything that is stored, or one backup, and says what is wrong with it. */
-const { path = "records/check", label = "Check the records" } = defineProps<{ path?: string; label?: string }>();
+const { path = "records/check", label = t("Check the records") } = defineProps<{ path?: string; label?: string }>();
 const report = ref<CheckReport>();
 const { busy, error, run } = useAction();
 
@@ -19,9 +20,9 @@ async function check() {
 
 <template>
   <div class="check">
-    <el-button :loading="busy" @click="check">{{ busy ? "Reading everything …" : label }}</el-button>
+    <el-button :loading="busy" @click="check">{{ busy ? t("Reading everything …") : label }}</el-button>
     <p v-if="report && !report.faults.length" class="ok" role="status">
-      All is well: {{ count(report.readings) }} readings can be read.
+      {{ t("All is well: {count} readings can be read.", { count: count(report.readings) }) }}
     </p>
     <div v-else-if="report" class="failed" role="status">
       <p v-for="fault in report.faults" :key="fault">{{ fault }}</p>

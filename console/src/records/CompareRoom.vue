@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Point, Summary } from "@/api/types";
 import { BEFORES, hoursEarlier } from "@/chart/before";
@@ -50,7 +51,9 @@ const charts = computed(() => {
 });
 
 const lookedAt = computed(() =>
-  view.chosen.value ? words(view.chosen.value, oneZone(chosen.value)) : "the last " + spanOf(view.hours.value),
+  view.chosen.value
+    ? words(view.chosen.value, oneZone(chosen.value))
+    : t("the last {spanOf}", { spanOf: spanOf(view.hours.value) }),
 );
 const rows = useRefreshed(
   async () => {
@@ -75,14 +78,16 @@ const rows = useRefreshed(
 
 <template>
   <div class="page wide">
-    <header class="page-head"><h1>Compare</h1></header>
+    <header class="page-head">
+      <h1>{{ t("Compare") }}</h1>
+    </header>
     <section class="sheet asked">
       <el-select
         v-model="pointIds"
         multiple
         filterable
-        aria-label="Points"
-        placeholder="choose points"
+        :aria-label="t('Points')"
+        :placeholder="t('choose points')"
         class="points"
         :multiple-limit="12"
       >
@@ -90,16 +95,16 @@ const rows = useRefreshed(
       </el-select>
       <ViewPicker :view="view" :time-zone="oneZone(chosen)" />
       <ComparePicker v-model="view.before.value" />
-      <el-checkbox v-if="units > 1" v-model="together">All in one chart</el-checkbox>
+      <el-checkbox v-if="units > 1" v-model="together">{{ t("All in one chart") }}</el-checkbox>
     </section>
     <ProblemNote :error="rows.error.value" />
     <section v-if="points.loaded && !chosen.length" class="sheet">
-      <EmptyState title="Nothing to compare yet"
-        >Choose points above: axes of a machine, rooms, or one point with its week before.</EmptyState
-      >
+      <EmptyState :title="t('Nothing to compare yet')">{{
+        t("Choose points above: axes of a machine, rooms, or one point with its week before.")
+      }}</EmptyState>
     </section>
     <p v-if="chosen.length && view.before.value !== 'none'" class="soft small legend">
-      Solid: {{ lookedAt }}. Dotted: {{ BEFORES[view.before.value] }}.
+      {{ t("Solid: {lookedAt}. Dotted: {before}.", { lookedAt: lookedAt, before: BEFORES[view.before.value] }) }}
     </p>
     <section v-for="(chart, i) in charts" :key="chart.unit" class="sheet">
       <div class="chart">
@@ -118,18 +123,20 @@ const rows = useRefreshed(
       />
     </section>
     <section v-if="rows.data.value?.length" class="sheet wide-table">
-      <h2>Figures, {{ lookedAt }}</h2>
+      <h2>{{ t("Figures, {lookedAt}", { lookedAt }) }}</h2>
       <table class="rows">
         <thead>
           <tr>
-            <th>Point</th>
-            <th class="amount">Lowest</th>
-            <th class="amount">Mean</th>
-            <th class="amount">Highest</th>
-            <th v-if="view.before.value !== 'none'" class="amount">Mean, {{ BEFORES[view.before.value] }}</th>
-            <th v-if="view.before.value !== 'none'" class="amount">Difference</th>
-            <th class="amount">Readings</th>
-            <th>Time in zones</th>
+            <th>{{ t("Point") }}</th>
+            <th class="amount">{{ t("Lowest") }}</th>
+            <th class="amount">{{ t("Mean") }}</th>
+            <th class="amount">{{ t("Highest") }}</th>
+            <th v-if="view.before.value !== 'none'" class="amount">
+              {{ t("Mean, {before}", { before: BEFORES[view.before.value] }) }}
+            </th>
+            <th v-if="view.before.value !== 'none'" class="amount">{{ t("Difference") }}</th>
+            <th class="amount">{{ t("Readings") }}</th>
+            <th>{{ t("Time in zones") }}</th>
           </tr>
         </thead>
         <tbody>
@@ -143,7 +150,7 @@ const rows = useRefreshed(
             <td v-if="view.before.value !== 'none'" class="amount">{{ number(row.then?.mean ?? null, row.point) }}</td>
             <td v-if="view.before.value !== 'none'" class="amount">{{ difference(row.now, row.then, row.point) }}</td>
             <td class="amount">{{ row.now.count }}</td>
-            <td class="small">{{ zonesOf(row.now) || "no limits" }}</td>
+            <td class="small">{{ zonesOf(row.now) || t("no limits") }}</td>
           </tr>
         </tbody>
       </table>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { TimeRange } from "@/chart/timeRange";
 import { exportOf, FORMATS } from "./exports";
 
@@ -9,14 +10,14 @@ const emit = defineEmits<{ picture: [format: "png" | "svg"] }>();
 
 <template>
   <el-dropdown trigger="click">
-    <el-button>Export …</el-button>
+    <el-button>{{ t("Export …") }}</el-button>
     <template #dropdown>
       <el-dropdown-menu>
         <el-dropdown-item v-for="(name, format) in FORMATS" :key="format"
           ><a class="plain" :href="exportOf(points, range(), format)" download>{{ name }}</a></el-dropdown-item
         >
-        <el-dropdown-item @click="emit('picture', 'png')">Picture (PNG)</el-dropdown-item>
-        <el-dropdown-item @click="emit('picture', 'svg')">Drawing (SVG)</el-dropdown-item>
+        <el-dropdown-item @click="emit('picture', 'png')">{{ t("Picture (PNG)") }}</el-dropdown-item>
+        <el-dropdown-item @click="emit('picture', 'svg')">{{ t("Drawing (SVG)") }}</el-dropdown-item>
       </el-dropdown-menu>
     </template>
   </el-dropdown>

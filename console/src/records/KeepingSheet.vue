@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { KeepDays, Keeping } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -23,7 +24,7 @@ const points = usePoints();
 watch(data, (found) => found && (form.value = structuredClone(found.settings)));
 
 const KINDS = ["detail", "hours", "days"] as const;
-const NAMES = { detail: "every reading", hours: "hours", days: "days" };
+const NAMES = { detail: t("every reading"), hours: "hours", days: "days" };
 
 interface Row {
   key: string;
@@ -38,7 +39,7 @@ const rows = computed<Row[]>(() => {
     return [];
   }
   return [
-    { key: "", name: "all points", days: now.standard },
+    { key: "", name: t("all points"), days: now.standard },
     ...Object.entries(now.quantities).map(([id, days]) => ({
       key: "q:" + id,
       name: QUANTITIES[id] ?? id,
@@ -47,7 +48,7 @@ const rows = computed<Row[]>(() => {
     })),
     ...Object.entries(now.points).map(([id, days]) => ({
       key: "p:" + id,
-      name: points.byId.get(id)?.name ?? "a point",
+      name: points.byId.get(id)?.name ?? t("a point"),
       days,
       remove: () => delete now.points[id],
     })),
@@ -71,7 +72,7 @@ function add() {
 }
 
 async function save() {
-  if (await run(() => api.put("records/keeping", form.value), "Saved; what is too old goes now.")) {
+  if (await run(() => api.put("records/keeping", form.value), t("Saved; what is too old goes now."))) {
     await load();
     emit("changed");
   }
@@ -80,19 +81,19 @@ async function save() {
 
 <template>
   <section class="sheet">
-    <h2>Retention</h2>
+    <h2>{{ t("Retention") }}</h2>
     <p class="soft small">
-      In days; 0 is for ever. When every reading goes its hours stay, and when these go its days stay.
+      {{ t("In days; 0 is for ever. When every reading goes its hours stay, and when these go its days stay.") }}
     </p>
     <ProblemNote :error="loadError" />
     <form v-if="form" @submit.prevent="save">
       <table class="rows cards">
         <thead>
           <tr>
-            <th>Of</th>
-            <th>Every reading</th>
-            <th>Hours</th>
-            <th>Days</th>
+            <th>{{ t("Of") }}</th>
+            <th>{{ t("Every reading") }}</th>
+            <th>{{ t("Hours") }}</th>
+            <th>{{ t("Days") }}</th>
             <th></th>
           </tr>
         </thead>
@@ -105,12 +106,12 @@ async function save() {
                 :min="0"
                 :max="36500"
                 :controls="false"
-                :aria-label="`${row.name}: ${NAMES[kind]}, days`"
+                :aria-label="t('{name}: {kind}, days', { name: row.name, kind: NAMES[kind] })"
               />
               <div class="soft small">{{ keptFor(row.days[kind]) }}</div>
             </td>
             <td>
-              <el-button v-if="row.remove" link type="primary" @click="row.remove()">like all</el-button>
+              <el-button v-if="row.remove" link type="primary" @click="row.remove()">{{ t("like all") }}</el-button>
             </td>
           </tr>
         </tbody>
@@ -119,42 +120,45 @@ async function save() {
         <el-select
           v-model="other"
           filterable
-          placeholder="another quantity or point"
-          aria-label="Keep another for a time of its own"
+          :placeholder="t('another quantity or point')"
+          :aria-label="t('Keep another for a time of its own')"
         >
           <el-option v-for="one in choices" :key="one.value" :value="one.value" :label="one.label" />
         </el-select>
-        <el-button :disabled="!other" @click="add">Add</el-button>
+        <el-button :disabled="!other" @click="add">{{ t("Add") }}</el-button>
       </p>
       <p class="row">
-        <label for="frame-days">Raw frames</label>
+        <label for="frame-days">{{ t("Raw frames") }}</label>
         <el-input-number
           id="frame-days"
           v-model="form.frameDays"
           :min="0"
           :max="36500"
           :controls="false"
-          aria-label="Raw frames, days"
+          :aria-label="t('Raw frames, days')"
         />
-        <span class="soft small">{{ keptFor(form.frameDays) }}; frames can be read again as long as they are kept</span>
+        <span class="soft small">{{
+          t("{keptFor}; frames can be read again as long as they are kept", { keptFor: keptFor(form.frameDays) })
+        }}</span>
       </p>
       <p class="row">
-        <el-checkbox v-model="form.dailyFiles">A CSV file for each site and day, after midnight</el-checkbox>
+        <el-checkbox v-model="form.dailyFiles">{{ t("A CSV file for each site and day, after midnight") }}</el-checkbox>
         <template v-if="form.dailyFiles">
           <el-input-number
             v-model="form.dailyFileDays"
             :min="0"
             :max="36500"
             :controls="false"
-            aria-label="Files of the day, days"
+            :aria-label="t('Files of the day, days')"
           />
           <span class="soft small"
-            >{{ keptFor(form.dailyFileDays) }}, in <span class="mono">{{ data?.dailyFolder }}</span></span
+            >{{ t("{keptFor}, in", { keptFor: keptFor(form.dailyFileDays) }) }}
+            <span class="mono">{{ data?.dailyFolder }}</span></span
           >
         </template>
       </p>
       <ProblemNote :error="error" />
-      <el-button type="primary" native-type="submit" :loading="busy">Save</el-button>
+      <el-button type="primary" native-type="submit" :loading="busy">{{ t("Save") }}</el-button>
     </form>
   </section>
 </template>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { fixed } from "@/look/numbers";
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Records } from "@/api/types";
 import { every } from "@/look/clock";
@@ -22,11 +24,11 @@ const parts = computed(() => {
   }
   const known = now.detailBytes + now.summaryBytes + now.frameBytes + now.waveformBytes;
   return [
-    { name: "every reading", bytes: now.detailBytes },
-    { name: "hours and days", bytes: now.summaryBytes },
-    { name: "frames", bytes: now.frameBytes },
-    { name: "waveforms", bytes: now.waveformBytes },
-    { name: "journal, registry, free space in file", bytes: Math.max(0, now.fileBytes - known) },
+    { name: t("every reading"), bytes: now.detailBytes },
+    { name: t("hours and days"), bytes: now.summaryBytes },
+    { name: t("frames"), bytes: now.frameBytes },
+    { name: t("waveforms"), bytes: now.waveformBytes },
+    { name: t("journal, registry, free space in file"), bytes: Math.max(0, now.fileBytes - known) },
   ];
 });
 const points = computed(() =>
@@ -37,37 +39,50 @@ const points = computed(() =>
 <template>
   <div class="page">
     <header class="page-head">
-      <h1>Records</h1>
+      <h1>{{ t("Records") }}</h1>
       <CheckButton />
     </header>
     <ProblemNote :error="error" />
     <section v-if="records?.trouble" class="sheet trouble" role="alert">
-      <h2>Nothing can be written now</h2>
-      <p>{{ records.trouble }}. What is here can still be read; writing goes on by itself when that is put right.</p>
+      <h2>{{ t("Nothing can be written now") }}</h2>
+      <p>
+        {{
+          t("{trouble}. What is here can still be read; writing goes on by itself when that is put right.", {
+            trouble: records.trouble,
+          })
+        }}
+      </p>
     </section>
 
     <section v-if="records?.clockRemark" class="sheet trouble" role="alert">
-      <h2>The clock</h2>
+      <h2>{{ t("The clock") }}</h2>
       <p>{{ records.clockRemark }}</p>
     </section>
 
     <section v-if="records" class="sheet">
-      <h2>What is kept</h2>
+      <h2>{{ t("What is kept") }}</h2>
       <p class="big">
-        {{ count(records.readings) }} readings <span class="soft">in</span> {{ bytes(records.fileBytes) }}
+        {{ t("{count} readings", { count: count(records.readings) }) }} <span class="soft">{{ t("in") }}</span>
+        {{ bytes(records.fileBytes) }}
       </p>
       <p>
         <template v-if="records.bytesPerYear !== null && records.readingsPerDay !== null">
-          At today's rate, {{ count(records.readingsPerDay) }} readings a day, a year takes
+          {{ t("At today's rate, {count} readings a day, a year takes", { count: count(records.readingsPerDay) }) }}
           <strong>{{ bytes(records.bytesPerYear) }}</strong>.
           <template v-if="records.diskFullInDays !== null">
-            {{ bytes(records.freeBytes) }} are free: the disk is full in
+            {{ t("{bytes} are free: the disk is full in", { bytes: bytes(records.freeBytes) }) }}
             <strong>{{ span(records.diskFullInDays) }}</strong>.
           </template>
-          <template v-else>{{ bytes(records.freeBytes) }} are free: that lasts for longer than a century.</template>
+          <template v-else>{{
+            t("{bytes} are free: that lasts for longer than a century.", { bytes: bytes(records.freeBytes) })
+          }}</template>
         </template>
         <template v-else>
-          {{ bytes(records.freeBytes) }} are free on the disk. There are too few readings yet to say how long it lasts.
+          {{
+            t("{bytes} are free on the disk. There are too few readings yet to say how long it lasts.", {
+              bytes: bytes(records.freeBytes),
+            })
+          }}
         </template>
       </p>
       <table class="rows">
@@ -83,22 +98,30 @@ const points = computed(() =>
       </table>
       <p class="soft small">
         <template v-if="records.bytesPerReading !== null"
-          >{{ records.bytesPerReading.toFixed(2) }} bytes a reading once it is sealed, summaries included.
+          >{{
+            t("{bytesPerReading} bytes a reading once it is sealed, summaries included.", {
+              bytesPerReading: fixed(records.bytesPerReading, 2),
+            })
+          }}
         </template>
-        {{ count(records.waiting) }} readings are in the journal and are sealed within two hours.
-        {{ count(records.frames) }} frames.
+        {{
+          t("{waiting} readings are in the journal and are sealed within two hours. {frames} frames.", {
+            waiting: count(records.waiting),
+            frames: count(records.frames),
+          })
+        }}
       </p>
     </section>
 
     <section v-if="points.length" class="sheet">
-      <h2>Storage by point</h2>
+      <h2>{{ t("Storage by point") }}</h2>
       <table class="rows cards">
         <thead>
           <tr>
-            <th>Site</th>
-            <th>Point</th>
-            <th class="amount">Readings</th>
-            <th class="amount">Room</th>
+            <th>{{ t("Site") }}</th>
+            <th>{{ t("Point") }}</th>
+            <th class="amount">{{ t("Readings") }}</th>
+            <th class="amount">{{ t("Room") }}</th>
           </tr>
         </thead>
         <tbody>
@@ -107,7 +130,7 @@ const points = computed(() =>
             <td>
               <RouterLink :to="`/points/${point.pointId}`">{{ point.place }}, {{ point.name }}</RouterLink>
             </td>
-            <td class="amount" data-name="readings">{{ count(point.readings) }}</td>
+            <td class="amount" :data-name="t('readings')">{{ count(point.readings) }}</td>
             <td class="amount">{{ bytes(point.bytes) }}</td>
           </tr>
         </tbody>

@@ -1,3 +1,5 @@
+import { fixed } from "@/look/numbers";
+import { t } from "@/language";
 /** An amount of data as people say it. */
 export function bytes(amount: number): string {
   const units = ["B", "kB", "MB", "GB", "TB"];
@@ -7,7 +9,7 @@ export function bytes(amount: number): string {
     value /= 1000;
     unit++;
   }
-  return `${value >= 100 || unit === 0 ? Math.round(value) : value.toFixed(1)} ${units[unit]}`;
+  return `${value >= 100 || unit === 0 ? Math.round(value) : fixed(value, 1)} ${units[unit]}`;
 }
 
 /** A number with thin spaces between thousands. */
@@ -20,11 +22,13 @@ export function count(amount: number): string {
 /** Days in the largest unit that says enough. */
 export function span(days: number): string {
   if (days < 60) {
-    return `${Math.round(days)} days`;
+    return t("{days} days", { days: Math.round(days) });
   }
-  return days < 725 ? `${Math.round(days / 30.44)} months` : `${Math.round(days / 365.25)} years`;
+  return days < 725
+    ? t("{months} months", { months: Math.round(days / 30.44) })
+    : t("{years} years", { years: Math.round(days / 365.25) });
 }
 
 export function keptFor(days: number): string {
-  return days === 0 ? "for ever" : span(days);
+  return days === 0 ? t("for ever") : span(days);
 }

@@ -1,8 +1,10 @@
+import { fixed } from "@/look/numbers";
+import { said, t } from "@/language";
 import type { Point, Summary } from "@/api/types";
 
 /** A figure with its unit; a dash for none. */
 export function number(value: number | null, point: Point): string {
-  return value === null ? "–" : `${value.toFixed(point.decimals)} ${point.unit}`.trim();
+  return value === null ? "–" : `${fixed(value, point.decimals)} ${point.unit}`.trim();
 }
 
 /** How much higher the mean is than it was, with its sign and in percent where that says something. */
@@ -15,8 +17,8 @@ export function difference(now: Summary, then: Summary | undefined, point: Point
   // Percent of a temperature or of what may lie below zero says nothing.
   const ratio = then.mean > 0 && now.mean >= 0 && !["°C", "°F", "K", "%"].includes(point.unit);
   return (
-    `${sign}${Math.abs(by).toFixed(point.decimals)} ${point.unit}`.trim() +
-    (ratio ? ` (${sign}${Math.abs((by / then.mean) * 100).toFixed(0)} %)` : "")
+    `${sign}${fixed(Math.abs(by), point.decimals)} ${point.unit}`.trim() +
+    (ratio ? ` (${sign}${fixed(Math.abs((by / then.mean) * 100), 0)} %)` : "")
   );
 }
 
@@ -27,11 +29,11 @@ export function zonesOf(summary: Summary): string {
   return seconds
     .map(([zone, time]) => {
       const percent = (time / all) * 100;
-      return `${zone} ${percent > 0 && percent < 1 ? "under 1" : Math.round(percent)} %`;
+      return `${said(zone)} ${percent > 0 && percent < 1 ? t("under 1") : Math.round(percent)} %`;
     })
     .join(", ");
 }
 
 export function spanOf(hours: number): string {
-  return hours < 48 ? `${hours} h` : `${Math.round(hours / 24)} days`;
+  return hours < 48 ? `${hours} h` : t("{days} days", { days: Math.round(hours / 24) });
 }

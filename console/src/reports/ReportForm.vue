@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { ReportSchedule } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -33,7 +34,7 @@ async function make() {
   const path = address.value;
   if (
     path &&
-    (await run(async () => saveAs(await api.blob(path), `report ${name}.pdf`), "The report is downloaded."))
+    (await run(async () => saveAs(await api.blob(path), `report ${name}.pdf`), t("The report is downloaded.")))
   ) {
     emit("close");
   }
@@ -51,32 +52,35 @@ async function make() {
   />
   <FormDialog
     v-else
-    :title="`Report: ${name}`"
-    save-label="Download PDF"
+    :title="t('Report: {name}', { name })"
+    :save-label="t('Download PDF')"
     :error="error"
     :busy="busy"
     :disabled="!address"
     @save="make"
     @close="emit('close')"
   >
-    <el-form-item label="Period" for="report-period">
-      <el-select id="report-period" v-model="period" aria-label="Period">
+    <el-form-item :label="t('Period')" for="report-period">
+      <el-select id="report-period" v-model="period" :aria-label="t('Period')">
         <el-option v-for="one in PERIODS" :key="one.id" :value="one.id" :label="one.name" />
       </el-select>
     </el-form-item>
-    <el-form-item v-if="period === 'own'" label="From and until">
+    <el-form-item v-if="period === 'own'" :label="t('From and until')">
       <el-date-picker
         v-model="range"
         type="datetimerange"
-        aria-label="From and until"
-        start-placeholder="from"
-        end-placeholder="until"
+        :aria-label="t('From and until')"
+        :start-placeholder="t('from')"
+        :end-placeholder="t('until')"
         format="YYYY-MM-DD HH:mm"
       />
     </el-form-item>
     <p class="soft small">
-      Figures and courses of all points that you may see, alerts with what was done, limits with their sources, and
-      lines to sign on.
+      {{
+        t(
+          "Figures and courses of all points that you may see, alerts with what was done, limits with their sources, and lines to sign on.",
+        )
+      }}
     </p>
     <ScheduleList v-if="mayEdit" :subject="subject" @edit="schedule" />
   </FormDialog>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { peopleOf } from "@/alerts/recipients";
 import RecipientsField from "@/alerts/RecipientsField.vue";
 import { api } from "@/api/http";
@@ -19,9 +20,9 @@ const { subject, name, schedule, placeId } = defineProps<{
 const emit = defineEmits<{ close: [saved: boolean] }>();
 const { busy, error, run } = useAction();
 const PERIODS = [
-  { value: "day", label: "each day" },
-  { value: "week", label: "each week, on Monday" },
-  { value: "month", label: "each month, on the first" },
+  { value: "day", label: t("each day") },
+  { value: "week", label: t("each week, on Monday") },
+  { value: "month", label: t("each month, on the first") },
 ];
 const form = reactive({
   period: schedule?.period ?? "week",
@@ -36,7 +37,7 @@ async function save() {
   const request = { ...form, subject };
   const ok = await run(
     () => (schedule ? api.put("report-schedules/" + schedule.id, request) : api.post("report-schedules", request)),
-    "Saved.",
+    t("Saved."),
   );
   if (ok) {
     emit("close", true);
@@ -46,34 +47,36 @@ async function save() {
 
 <template>
   <FormDialog
-    :title="`Send report by mail: ${name}`"
+    :title="t('Send report by mail: {name}', { name })"
     :error="error"
     :busy="busy"
     :disabled="!form.recipients.length || !form.at"
     @save="save"
     @close="emit('close', false)"
   >
-    <el-form-item label="Send" for="schedule-period">
-      <el-select id="schedule-period" v-model="form.period" aria-label="Send">
+    <el-form-item :label="t('Send')" for="schedule-period">
+      <el-select id="schedule-period" v-model="form.period" :aria-label="t('Send')">
         <el-option v-for="one in PERIODS" :key="one.value" :value="one.value" :label="one.label" />
       </el-select>
     </el-form-item>
-    <el-form-item label="Time of day (of the site)" for="schedule-at">
+    <el-form-item :label="t('Time of day (of the site)')" for="schedule-at">
       <el-input id="schedule-at" v-model="form.at" type="time" class="time" />
     </el-form-item>
-    <el-form-item label="Recipients" for="schedule-recipients">
+    <el-form-item :label="t('Recipients')" for="schedule-recipients">
       <RecipientsField
         id="schedule-recipients"
         v-model="form.recipients"
-        label="Recipients"
+        :label="t('Recipients')"
         :people="people.data.value ?? []"
       />
     </el-form-item>
     <el-form-item>
-      <el-checkbox v-model="form.withReadings">Attach the readings as CSV</el-checkbox>
-      <el-checkbox v-model="form.enabled">Enabled</el-checkbox>
+      <el-checkbox v-model="form.withReadings">{{ t("Attach the readings as CSV") }}</el-checkbox>
+      <el-checkbox v-model="form.enabled">{{ t("Enabled") }}</el-checkbox>
     </el-form-item>
-    <p class="soft small">It holds what you may see. The first one is sent after the period that runs now.</p>
+    <p class="soft small">
+      {{ t("It holds what you may see. The first one is sent after the period that runs now.") }}
+    </p>
   </FormDialog>
 </template>
 

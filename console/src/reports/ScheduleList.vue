@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { ReportSchedule } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -20,38 +21,42 @@ const own = computed(() =>
 
 async function send(schedule: ReportSchedule) {
   if (
-    await run(() => api.post(`report-schedules/${schedule.id}/sending`), "The report was handed to the mail server.")
+    await run(() => api.post(`report-schedules/${schedule.id}/sending`), t("The report was handed to the mail server."))
   ) {
     await all.load();
   }
 }
 
 async function remove(schedule: ReportSchedule) {
-  if (await run(() => api.remove("report-schedules/" + schedule.id), "Removed.")) {
+  if (await run(() => api.remove("report-schedules/" + schedule.id), t("Removed."))) {
     await all.load();
   }
 }
 </script>
 
 <template>
-  <h3>Sent by mail</h3>
+  <h3>{{ t("Sent by mail") }}</h3>
   <ProblemNote :error="error ?? all.error.value" />
-  <p v-if="!own.length" class="soft small">Nobody receives this report regularly.</p>
+  <p v-if="!own.length" class="soft small">{{ t("Nobody receives this report regularly.") }}</p>
   <ul>
     <li v-for="one in own" :key="one.id">
       <p>
         {{ scheduleWords(one) }}
-        <span v-if="one.nextAt" class="soft">· next {{ moment(one.nextAt) }}</span>
-        <span v-else class="soft">· not enabled</span>
+        <span v-if="one.nextAt" class="soft">· {{ t("next {moment}", { moment: moment(one.nextAt) }) }}</span>
+        <span v-else class="soft">· {{ t("not enabled") }}</span>
       </p>
-      <p v-if="one.problem" class="problem small" role="status">Not delivered: {{ one.problem }}</p>
-      <p v-else-if="one.lastAt" class="soft small">Last delivered {{ moment(one.lastAt) }}</p>
-      <el-button link type="primary" :loading="busy" @click="send(one)">Send now</el-button>
-      <el-button link type="primary" @click="emit('edit', one)">Change …</el-button>
-      <ConfirmButton link says="This report is not sent any more." action="Remove" @confirm="remove(one)" />
+      <p v-if="one.problem" class="problem small" role="status">
+        {{ t("Not delivered: {problem}", { problem: one.problem }) }}
+      </p>
+      <p v-else-if="one.lastAt" class="soft small">
+        {{ t("Last delivered {moment}", { moment: moment(one.lastAt) }) }}
+      </p>
+      <el-button link type="primary" :loading="busy" @click="send(one)">{{ t("Send now") }}</el-button>
+      <el-button link type="primary" @click="emit('edit', one)">{{ t("Change …") }}</el-button>
+      <ConfirmButton link :says="t('This report is not sent any more.')" :action="t('Remove')" @confirm="remove(one)" />
     </li>
   </ul>
-  <el-button @click="emit('edit', undefined)">Send regularly …</el-button>
+  <el-button @click="emit('edit', undefined)">{{ t("Send regularly …") }}</el-button>
 </template>
 
 <style scoped>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Found } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -69,7 +70,7 @@ async function open(index: number) {
 <template>
   <el-dialog
     model-value
-    title="Search"
+    :title="t('Search')"
     width="min(620px, 94vw)"
     top="8vh"
     @open-auto-focus="field?.focus()"
@@ -81,18 +82,18 @@ async function open(index: number) {
       v-model="text"
       clearable
       role="combobox"
-      aria-label="Search"
+      :aria-label="t('Search')"
       aria-controls="hits"
       :aria-expanded="hits.length > 0"
       :aria-activedescendant="hits.length ? 'hit-' + at : undefined"
-      placeholder="Name, place, or number on the label"
+      :placeholder="t('Name, place, or number on the label')"
       @keydown.down.prevent="move(1)"
       @keydown.up.prevent="move(-1)"
       @keydown.enter.prevent="open(at)"
     />
     <ProblemNote :error="error" />
-    <p v-if="!text.trim() && recent.length" class="soft small lately">Opened lately</p>
-    <ul v-if="hits.length" id="hits" role="listbox" aria-label="Found">
+    <p v-if="!text.trim() && recent.length" class="soft small lately">{{ t("Opened lately") }}</p>
+    <ul v-if="hits.length" id="hits" role="listbox" :aria-label="t('Found')">
       <li
         v-for="(hit, index) in hits"
         :id="'hit-' + index"
@@ -108,7 +109,9 @@ async function open(index: number) {
         <span class="where soft small">{{ hit.where }}</span>
       </li>
     </ul>
-    <p v-if="nothing" class="soft">Nothing found for “{{ answered }}”. Only what you may see is searched.</p>
+    <p v-if="nothing" class="soft">
+      {{ t("Nothing found for “{answered}”. Only what you may see is searched.", { answered }) }}
+    </p>
   </el-dialog>
 </template>
 

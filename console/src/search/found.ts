@@ -1,46 +1,47 @@
+import { t } from "@/language";
 import type { Alert, Found } from "@/api/types";
 
 /** What each kind of thing is called, and the page that it is seen on. */
 const KINDS: Record<string, { title: string; page: (id: string) => string }> = {
-  site: { title: "Site", page: (id) => "/places/" + id },
-  area: { title: "Area", page: (id) => "/places/" + id },
-  asset: { title: "Asset", page: (id) => "/places/" + id },
-  point: { title: "Point", page: (id) => "/points/" + id },
-  device: { title: "Device", page: (id) => "/fleet/devices/" + id },
-  gateway: { title: "Gateway", page: (id) => "/fleet/gateways/" + id },
-  inlet: { title: "Inlet", page: (id) => "/fleet/inlets/" + id },
-  outlet: { title: "Outlet", page: () => "/fleet/outlets" },
-  rule: { title: "Alert rule", page: () => "/alerts?tab=rules" },
-  dashboard: { title: "Dashboard", page: (id) => "/dashboards/" + id },
-  "limit-set": { title: "Limit set", page: (id) => "/limits#" + id },
-  "device-model": { title: "Device model", page: () => "/fleet/models" },
-  person: { title: "Person", page: () => "/people" },
+  site: { title: t("Site"), page: (id) => "/places/" + id },
+  area: { title: t("Area"), page: (id) => "/places/" + id },
+  asset: { title: t("Asset"), page: (id) => "/places/" + id },
+  point: { title: t("Point"), page: (id) => "/points/" + id },
+  device: { title: t("Device"), page: (id) => "/fleet/devices/" + id },
+  gateway: { title: t("Gateway"), page: (id) => "/fleet/gateways/" + id },
+  inlet: { title: t("Inlet"), page: (id) => "/fleet/inlets/" + id },
+  outlet: { title: t("Outlet"), page: () => "/fleet/outlets" },
+  rule: { title: t("Alert rule"), page: () => "/alerts?tab=rules" },
+  dashboard: { title: t("Dashboard"), page: (id) => "/dashboards/" + id },
+  "limit-set": { title: t("Limit set"), page: (id) => "/limits#" + id },
+  "device-model": { title: t("Device model"), page: () => "/fleet/models" },
+  person: { title: t("Person"), page: () => "/people" },
 };
 
 /** Pages that people look for by name. */
 const PAGES: [title: string, words: string, to: string][] = [
-  ["Now", "overview start", "/now"],
-  ["Alert history", "events", "/alerts?tab=history"],
-  ["Alert rules", "", "/alerts?tab=rules"],
-  ["Incoming frames", "raw messages", "/fleet/frames"],
-  ["Workbench", "decoder script test", "/fleet/workbench"],
-  ["Records and backups", "disk space retention", "/records"],
-  ["Audit trail", "changes who", "/people/trail"],
-  ["Compare", "compare points week before difference", "/records/compare"],
+  [t("Now"), t("overview start"), "/now"],
+  [t("Alert history"), "events", "/alerts?tab=history"],
+  [t("Alert rules"), "", "/alerts?tab=rules"],
+  [t("Incoming frames"), t("raw messages"), "/fleet/frames"],
+  [t("Workbench"), t("decoder script test"), "/fleet/workbench"],
+  [t("Records and backups"), t("disk space retention"), "/records"],
+  [t("Audit trail"), t("changes who"), "/people/trail"],
+  [t("Compare"), t("compare points week before difference"), "/records/compare"],
   [
-    "Appearance and units",
-    "settings theme dark colours type size metric imperial fahrenheit start page first",
+    t("Appearance and units"),
+    t("settings theme dark colours type size language metric imperial fahrenheit start page first"),
     "/settings/appearance",
   ],
-  ["Password and sign-ins", "settings account sessions second factor", "/settings/account"],
-  ["API tokens", "settings programs", "/settings/tokens"],
-  ["Data health", "fleet gaps stuck spikes jumps sensor quality", "/fleet/health"],
-  ["How you are notified", "settings notices quiet hours away phone text message", "/settings/notices"],
-  ["Text messages", "settings notices gateway sms phone", "/settings/text"],
-  ["Life sign", "settings dead man watchdog", "/settings/life-sign"],
-  ["Mail server", "settings notices smtp", "/settings/mail"],
-  ["Radio band", "settings region lorawan", "/settings/radio"],
-  ["About", "settings version licence", "/settings/about"],
+  [t("Password and sign-ins"), t("settings account sessions second factor"), "/settings/account"],
+  [t("API tokens"), t("settings programs"), "/settings/tokens"],
+  [t("Data health"), t("fleet gaps stuck spikes jumps sensor quality"), "/fleet/health"],
+  [t("How you are notified"), t("settings notices quiet hours away phone text message"), "/settings/notices"],
+  [t("Text messages"), t("settings notices gateway sms phone"), "/settings/text"],
+  [t("Life sign"), t("settings dead man watchdog"), "/settings/life-sign"],
+  [t("Mail server"), t("settings notices smtp"), "/settings/mail"],
+  [t("Radio band"), t("settings region lorawan"), "/settings/radio"],
+  [t("About"), t("settings version licence"), "/settings/about"],
 ];
 
 const MOST_ALERTS = 10;
@@ -83,14 +84,14 @@ export function alertsFor(text: string, open: Alert[]): Hit[] {
     .map((alert) => ({
       key: "alert" + alert.id,
       title: alert.summary,
-      what: `Alert, ${alert.severity}`,
+      what: t("Alert, {severity}", { severity: alert.severity }),
       where: alert.path.join(", "),
       to: "/alerts/" + alert.id,
     }));
   const history = {
     key: "history",
-    title: `“${typed}” in the alert history`,
-    what: "Alerts",
+    title: t("“{typed}” in the alert history", { typed }),
+    what: t("Alerts"),
     where: "",
     to: `/alerts?tab=history&text=${encodeURIComponent(typed)}`,
   };
@@ -103,7 +104,7 @@ export function pagesFor(text: string): Hit[] {
     ? PAGES.filter(([title, words]) => fits(text, `${title} ${words}`)).map(([title, , to]) => ({
         key: to,
         title,
-        what: "Page",
+        what: t("Page"),
         where: "",
         to,
       }))

@@ -1,3 +1,4 @@
+import { t } from "@/language";
 import { usePlaces } from "@/places/places";
 import { usePoints } from "@/points/points";
 import type { Hit } from "./found";
@@ -35,7 +36,7 @@ export function lately(): Hit[] {
           {
             key: to,
             title: found.name,
-            what: kind === "places" ? "Place" : "Point",
+            what: kind === "places" ? t("Place") : t("Point"),
             where: places
               .path(within ?? null)
               .map((one) => one.name)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { About } from "@/api/types";
 import { moment } from "@/look/clock";
@@ -11,15 +12,15 @@ const { data, error } = useLoad(() => api.get<About>("about"));
 
 <template>
   <section class="sheet">
-    <h2>About Open Pasture</h2>
+    <h2>{{ t("About Open Pasture") }}</h2>
     <ProblemNote :error="error" />
     <dl v-if="data" class="facts">
       <div>
-        <dt>Version</dt>
+        <dt>{{ t("Version") }}</dt>
         <dd>{{ data.version }}</dd>
       </div>
       <div>
-        <dt>Running since</dt>
+        <dt>{{ t("Running since") }}</dt>
         <dd>{{ moment(data.startedAt) }}</dd>
       </div>
       <div>
@@ -27,16 +28,18 @@ const { data, error } = useLoad(() => api.get<About>("about"));
         <dd>{{ data.java }}</dd>
       </div>
       <div>
-        <dt>System</dt>
+        <dt>{{ t("System") }}</dt>
         <dd>{{ data.system }}</dd>
       </div>
       <div>
-        <dt>Licence</dt>
+        <dt>{{ t("Licence") }}</dt>
         <dd>{{ data.licence }}</dd>
       </div>
       <div>
-        <dt>API description</dt>
-        <dd><a href="/api/openapi">/api/openapi</a></dd>
+        <dt>{{ t("API description") }}</dt>
+        <dd>
+          <a href="/api/openapi">/api/openapi</a>
+        </dd>
       </div>
     </dl>
   </section>

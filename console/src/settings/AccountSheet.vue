@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { SignedIn } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -18,7 +19,7 @@ const { busy, error, run } = useAction();
 async function change() {
   const done = await run(
     () => api.put("session/password", { ...form }),
-    "The password is changed; elsewhere you are signed out.",
+    t("The password is changed; elsewhere you are signed out."),
   );
   if (done) {
     Object.assign(form, { current: "", password: "" });
@@ -27,36 +28,43 @@ async function change() {
 }
 
 async function end(one: SignedIn) {
-  await run(() => api.remove("sessions/" + one.id), "That sign-in has ended.");
+  await run(() => api.remove("sessions/" + one.id), t("That sign-in has ended."));
   await sessions.load();
 }
 
 async function endOthers() {
-  await run(() => api.remove("sessions"), "You are signed in here only.");
+  await run(() => api.remove("sessions"), t("You are signed in here only."));
   await sessions.load();
 }
 </script>
 
 <template>
   <section class="sheet">
-    <h2>Your account</h2>
+    <h2>{{ t("Your account") }}</h2>
     <el-form label-position="top" class="form" @submit.prevent="change">
       <input type="text" hidden autocomplete="username" :value="session.person?.name" />
-      <PasswordField id="password-current" v-model="form.current" label="Current password" />
-      <PasswordField id="password-next" v-model="form.password" label="New password, at least 10 characters" chosen />
-      <el-button native-type="submit" :loading="busy" :disabled="!form.current || form.password.length < 10"
-        >Change the password</el-button
-      >
+      <PasswordField id="password-current" v-model="form.current" :label="t('Current password')" />
+      <PasswordField
+        id="password-next"
+        v-model="form.password"
+        :label="t('New password, at least 10 characters')"
+        chosen
+      />
+      <el-button native-type="submit" :loading="busy" :disabled="!form.current || form.password.length < 10">{{
+        t("Change the password")
+      }}</el-button>
     </el-form>
-    <h3>Where you are signed in</h3>
+    <h3>{{ t("Where you are signed in") }}</h3>
     <ProblemNote :error="sessions.error.value" />
     <div v-for="one in sessions.data.value" :key="one.id" class="row signed-in">
-      <span>{{ one.purpose === "console" ? "a browser" : one.note || "a program" }}</span>
-      <span class="soft small">since {{ day(one.createdAt) }}, until {{ day(one.expiresAt) }}</span>
-      <span v-if="one.current" class="soft small">here</span>
-      <el-button v-else link @click="end(one)">End</el-button>
+      <span>{{ one.purpose === "console" ? t("a browser") : one.note || t("a program") }}</span>
+      <span class="soft small">{{
+        t("since {from}, until {until}", { from: day(one.createdAt), until: day(one.expiresAt) })
+      }}</span>
+      <span v-if="one.current" class="soft small">{{ t("here") }}</span>
+      <el-button v-else link @click="end(one)">{{ t("End") }}</el-button>
     </div>
-    <el-button v-if="(sessions.data.value?.length ?? 0) > 1" @click="endOthers">End all others</el-button>
+    <el-button v-if="(sessions.data.value?.length ?? 0) > 1" @click="endOthers">{{ t("End all others") }}</el-button>
     <ProblemNote :error="error" />
   </section>
 </template>

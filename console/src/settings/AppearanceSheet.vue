@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { t } from "@/language";
+import LanguageChoice from "@/language/LanguageChoice.vue";
 import { theme, typeSize } from "@/look/appearance";
 
 /** How the console looks on this device. */
@@ -6,19 +8,20 @@ import { theme, typeSize } from "@/look/appearance";
 
 <template>
   <section class="sheet">
-    <h2>Appearance</h2>
-    <p class="soft">Applies to this browser only.</p>
+    <h2>{{ t("Appearance") }}</h2>
+    <p class="soft">{{ t("Applies to this browser only.") }}</p>
     <div class="row">
-      <el-radio-group v-model="theme" aria-label="Colours">
-        <el-radio-button value="system">as the system</el-radio-button>
-        <el-radio-button value="light">light</el-radio-button>
-        <el-radio-button value="dark">dark</el-radio-button>
+      <el-radio-group v-model="theme" :aria-label="t('Colours')">
+        <el-radio-button value="system">{{ t("as the system") }}</el-radio-button>
+        <el-radio-button value="light">{{ t("light") }}</el-radio-button>
+        <el-radio-button value="dark">{{ t("dark") }}</el-radio-button>
       </el-radio-group>
-      <el-radio-group v-model="typeSize" aria-label="Type size">
-        <el-radio-button :value="16">usual type</el-radio-button>
-        <el-radio-button :value="19">larger</el-radio-button>
-        <el-radio-button :value="22">largest</el-radio-button>
+      <el-radio-group v-model="typeSize" :aria-label="t('Type size')">
+        <el-radio-button :value="16">{{ t("usual type") }}</el-radio-button>
+        <el-radio-button :value="19">{{ t("larger") }}</el-radio-button>
+        <el-radio-button :value="22">{{ t("largest") }}</el-radio-button>
       </el-radio-group>
     </div>
+    <LanguageChoice />
   </section>
 </template>

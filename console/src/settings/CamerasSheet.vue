@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Camera } from "@/api/types";
 import CameraForm from "@/cameras/CameraForm.vue";
@@ -21,7 +22,7 @@ async function closed(saved: boolean) {
 }
 
 async function remove(camera: Camera) {
-  await run(() => api.remove("cameras/" + camera.id), `${camera.name} is removed.`);
+  await run(() => api.remove("cameras/" + camera.id), t("{name} is removed.", { name: camera.name }));
   await cameras.load();
 }
 </script>
@@ -29,24 +30,30 @@ async function remove(camera: Camera) {
 <template>
   <section class="sheet">
     <div class="sheet-head">
-      <h2>Cameras</h2>
-      <el-button @click="open = 'new'">Add camera</el-button>
+      <h2>{{ t("Cameras") }}</h2>
+      <el-button @click="open = 'new'">{{ t("Add camera") }}</el-button>
     </div>
     <p class="soft">
-      A dashboard shows the picture of a camera beside readings. This service fetches it, so that the people who look
-      need neither a way to the camera nor its password. Everyone with access to the place of a camera can see its
-      picture.
+      {{
+        t(
+          "A dashboard shows the picture of a camera beside readings. This service fetches it, so that the people who look need neither a way to the camera nor its password. Everyone with access to the place of a camera can see its picture.",
+        )
+      }}
     </p>
     <ProblemNote :error="cameras.error.value" />
-    <p v-if="cameras.data.value && !cameras.data.value.length" class="soft">No cameras yet.</p>
+    <p v-if="cameras.data.value && !cameras.data.value.length" class="soft">{{ t("No cameras yet.") }}</p>
     <div v-for="one in cameras.data.value" :key="one.id" class="row camera">
       <strong>{{ one.name }}</strong>
       <RouterLink :to="`/places/${one.placeId}`">{{ one.placeName }}</RouterLink>
-      <span class="soft small address">{{ one.address }}, every {{ one.everySeconds }} s</span>
+      <span class="soft small address">{{
+        t("{address}, every {everySeconds} s", { address: one.address, everySeconds: one.everySeconds })
+      }}</span>
       <span v-if="one.problem" class="tried-failed small">{{ one.problem }}</span>
       <span class="acts">
-        <el-button link type="primary" :aria-label="`Change ${one.name}`" @click="open = one">Change</el-button>
-        <ConfirmButton says="Its address and password are forgotten." link @confirm="remove(one)" />
+        <el-button link type="primary" :aria-label="t('Change {name}', { name: one.name })" @click="open = one">{{
+          t("Change")
+        }}</el-button>
+        <ConfirmButton :says="t('Its address and password are forgotten.')" link @confirm="remove(one)" />
       </span>
     </div>
     <ProblemNote :error="error" />

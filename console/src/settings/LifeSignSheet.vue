@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { LifeSign } from "@/api/types";
 import { parted } from "@/alerts/recipients";
@@ -30,45 +31,60 @@ async function save() {
         url: form.url || null,
         recipients: parted(form.recipients),
       }),
-    "Saved. A life sign was sent.",
+    t("Saved. A life sign was sent."),
   );
   await known.load();
 }
 
 async function stop() {
-  await run(() => api.remove("settings/life-sign"), "No life signs are sent any more.");
+  await run(() => api.remove("settings/life-sign"), t("No life signs are sent any more."));
   await known.load();
 }
 </script>
 
 <template>
   <section class="sheet">
-    <h2>Life sign</h2>
+    <h2>{{ t("Life sign") }}</h2>
     <p class="soft">
-      If the life sign stays away, this instance, its network or its power has failed. The address can be an HTTP inlet
-      of a second instance with a rule for silence.
+      {{
+        t(
+          "If the life sign stays away, this instance, its network or its power has failed. The address can be an HTTP inlet of a second instance with a rule for silence.",
+        )
+      }}
     </p>
     <ProblemNote :error="known.error.value" />
     <el-form label-position="top" class="form-grid" @submit.prevent="save">
-      <el-form-item label="Interval (minutes)" for="life-every">
-        <el-input-number id="life-every" v-model="form.everyMinutes" :min="1" :max="10080" aria-label="Interval" />
+      <el-form-item :label="t('Interval (minutes)')" for="life-every">
+        <el-input-number
+          id="life-every"
+          v-model="form.everyMinutes"
+          :min="1"
+          :max="10080"
+          :aria-label="t('Interval')"
+        />
       </el-form-item>
-      <el-form-item label="Address (optional)" for="life-url">
+      <el-form-item :label="t('Address (optional)')" for="life-url">
         <el-input id="life-url" v-model="form.url" type="url" placeholder="other.example.org/in/…" />
       </el-form-item>
-      <el-form-item label="E-mail addresses, telephone numbers (optional)" for="life-told">
+      <el-form-item :label="t('E-mail addresses, telephone numbers (optional)')" for="life-told">
         <el-input id="life-told" v-model="form.recipients" />
       </el-form-item>
     </el-form>
     <ProblemNote :error="error" />
     <div class="row">
-      <el-button type="primary" :loading="busy" :disabled="!form.url && !form.recipients" @click="save"
-        >Save and send one</el-button
-      >
-      <el-button v-if="known.data.value?.settings" @click="stop">Stop</el-button>
+      <el-button type="primary" :loading="busy" :disabled="!form.url && !form.recipients" @click="save">{{
+        t("Save and send one")
+      }}</el-button>
+      <el-button v-if="known.data.value?.settings" @click="stop">{{ t("Stop") }}</el-button>
       <span v-if="known.data.value?.sentAt" :class="known.data.value.problem ? 'tried-failed' : 'soft small'">
-        Last one {{ moment(known.data.value.sentAt)
-        }}{{ known.data.value.problem ? ": not delivered: " + known.data.value.problem : "" }}
+        {{
+          t("Last one {moment}{problem}", {
+            moment: moment(known.data.value.sentAt),
+            problem: known.data.value.problem
+              ? t(": not delivered: {problem}", { problem: known.data.value.problem })
+              : "",
+          })
+        }}
       </span>
     </div>
   </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { said, t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged } from "@/api/live";
 import type { MailSettings, Notice } from "@/api/types";
@@ -23,7 +24,7 @@ watch(
 async function save() {
   await run(
     () => api.put("settings/mail", { ...form, user: form.user || null, password: form.password || null }),
-    "Saved; what waits is tried again now.",
+    t("Saved; what waits is tried again now."),
   );
   await known.load();
   await notices.load();
@@ -32,49 +33,59 @@ async function save() {
 
 <template>
   <section class="sheet">
-    <h2>Mail server for notices</h2>
+    <h2>{{ t("Mail server for notices") }}</h2>
     <p v-if="!known.loading.value && !known.data.value" class="soft">
-      None is set up: alerts are shown here, but no mail is sent.
+      {{ t("None is set up: alerts are shown here, but no mail is sent.") }}
     </p>
     <el-form label-position="top" class="form-grid" @submit.prevent="save">
-      <el-form-item label="Address" for="mail-host"
+      <el-form-item :label="t('Address')" for="mail-host"
         ><el-input id="mail-host" v-model="form.host" placeholder="mail.example.org"
       /></el-form-item>
-      <el-form-item label="Port" for="mail-port"
-        ><el-input-number id="mail-port" v-model="form.port" :controls="false" :min="1" :max="65535" aria-label="Port"
+      <el-form-item :label="t('Port')" for="mail-port"
+        ><el-input-number
+          id="mail-port"
+          v-model="form.port"
+          :controls="false"
+          :min="1"
+          :max="65535"
+          :aria-label="t('Port')"
       /></el-form-item>
-      <el-form-item label="Sender" for="mail-from"
+      <el-form-item :label="t('Sender')" for="mail-from"
         ><el-input id="mail-from" v-model="form.from" placeholder="pasture@example.org"
       /></el-form-item>
-      <el-form-item label="User (may be empty)" for="mail-user"
+      <el-form-item :label="t('User (may be empty)')" for="mail-user"
         ><el-input id="mail-user" v-model="form.user" autocomplete="off"
       /></el-form-item>
-      <el-form-item label="Password; empty leaves it as it is" for="mail-password"
+      <el-form-item :label="t('Password; empty leaves it as it is')" for="mail-password"
         ><el-input id="mail-password" v-model="form.password" type="password" autocomplete="new-password"
       /></el-form-item>
-      <el-form-item label="Connection"
-        ><el-checkbox v-model="form.startTls">must be encrypted (STARTTLS)</el-checkbox></el-form-item
+      <el-form-item :label="t('Connection')"
+        ><el-checkbox v-model="form.startTls">{{ t("must be encrypted (STARTTLS)") }}</el-checkbox></el-form-item
       >
     </el-form>
     <ProblemNote :error="error" />
-    <p><el-button type="primary" :loading="busy" :disabled="!form.host || !form.from" @click="save">Save</el-button></p>
+    <p>
+      <el-button type="primary" :loading="busy" :disabled="!form.host || !form.from" @click="save">{{
+        t("Save")
+      }}</el-button>
+    </p>
     <TestMessage
       path="settings/mail/test"
       type="email"
-      label="Address for the test message"
+      :label="t('Address for the test message')"
       placeholder="you@example.org"
       :ready="known.data.value !== undefined"
     />
   </section>
   <section class="sheet">
-    <h2>What was and was not delivered</h2>
+    <h2>{{ t("What was and was not delivered") }}</h2>
     <table v-if="notices.data.value?.length" class="rows cards">
       <thead>
         <tr>
-          <th>When</th>
-          <th>To</th>
-          <th>What</th>
-          <th>State</th>
+          <th>{{ t("When") }}</th>
+          <th>{{ t("To") }}</th>
+          <th>{{ t("What") }}</th>
+          <th>{{ t("State") }}</th>
         </tr>
       </thead>
       <tbody>
@@ -86,12 +97,14 @@ async function save() {
             <template v-else>{{ notice.subject }}</template>
           </td>
           <td :class="{ 'tried-failed': notice.state !== 'delivered' }" class="wide">
-            {{ notice.state
-            }}<template v-if="notice.lastError">: {{ notice.lastError }}, tried {{ notice.attempts }} times</template>
+            {{ said(notice.state)
+            }}<template v-if="notice.lastError">{{
+              t(": {lastError}, tried {attempts} times", { lastError: notice.lastError, attempts: notice.attempts })
+            }}</template>
           </td>
         </tr>
       </tbody>
     </table>
-    <p v-else class="soft">Nothing was sent yet.</p>
+    <p v-else class="soft">{{ t("Nothing was sent yet.") }}</p>
   </section>
 </template>

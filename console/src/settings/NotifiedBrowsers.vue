@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { BrowserView, BrowsersView } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -20,14 +21,14 @@ async function add() {
     await notifyHere(data.value!);
     await load();
     emit("changed");
-  }, "You are notified in this browser from now on.");
+  }, t("You are notified in this browser from now on."));
 }
 
 async function remove(browser: BrowserView) {
   await run(async () => {
     await (browser.id === thisBrowser() ? notifyHereNoLonger() : api.remove("session/browsers/" + browser.id));
     await load();
-  }, "Removed.");
+  }, t("Removed."));
 }
 </script>
 
@@ -36,13 +37,15 @@ async function remove(browser: BrowserView) {
     <ProblemNote :error="error ?? refused" />
     <div v-for="browser in data?.browsers" :key="browser.id" class="row">
       <span
-        >{{ browser.name }}{{ browser.id === thisBrowser() ? " (this one)" : "" }}
-        <span class="soft small">since {{ day(browser.addedAt) }}, by {{ browser.host }}</span></span
+        >{{ browser.name }}{{ browser.id === thisBrowser() ? ` ${t("(this one)")}` : "" }}
+        <span class="soft small">{{
+          t("since {day}, by {host}", { day: day(browser.addedAt), host: browser.host })
+        }}</span></span
       >
-      <el-button link type="primary" :disabled="busy" @click="remove(browser)">Remove</el-button>
+      <el-button link type="primary" :disabled="busy" @click="remove(browser)">{{ t("Remove") }}</el-button>
     </div>
     <p v-if="why && !here" class="soft small">{{ why }}</p>
-    <el-button v-else-if="data && !here" :loading="busy" @click="add">Notify me in this browser</el-button>
+    <el-button v-else-if="data && !here" :loading="busy" @click="add">{{ t("Notify me in this browser") }}</el-button>
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { RadioSettings, Region } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -40,7 +41,7 @@ function regionChosen() {
 async function save() {
   await run(
     async () => api.put("settings/radio", { ...form, subBand: region.value?.subBands ? form.subBand : 0 }),
-    "Saved. Devices learn it when they join, or with their next frames.",
+    t("Saved. Devices learn it when they join, or with their next frames."),
   );
   await known.load();
 }
@@ -48,34 +49,39 @@ async function save() {
 
 <template>
   <section class="sheet">
-    <h2>Radio band</h2>
+    <h2>{{ t("Radio band") }}</h2>
     <p class="soft">
-      Gateways and devices have to be set to the same. Devices that have joined must join again after a change of
-      region.
+      {{
+        t(
+          "Gateways and devices have to be set to the same. Devices that have joined must join again after a change of region.",
+        )
+      }}
     </p>
     <div class="row">
-      <el-select v-model="form.region" aria-label="Region" class="pick" @change="regionChosen">
+      <el-select v-model="form.region" :aria-label="t('Region')" class="pick" @change="regionChosen">
         <el-option v-for="one in regions.data.value" :key="one.id" :value="one.id" :label="one.title" />
       </el-select>
-      <el-select v-if="region?.subBands" v-model="form.subBand" aria-label="Sub-band" class="pick">
-        <el-option :value="0" label="all channels" />
+      <el-select v-if="region?.subBands" v-model="form.subBand" :aria-label="t('Sub-band')" class="pick">
+        <el-option :value="0" :label="t('all channels')" />
         <el-option
           v-for="n in region.subBands"
           :key="n"
           :value="n"
-          :label="`sub-band ${n}: channels ${(n - 1) * 8} to ${n * 8 - 1}`"
+          :label="
+            t('sub-band {number}: channels {first} to {last}', { number: n, first: (n - 1) * 8, last: n * 8 - 1 })
+          "
         />
       </el-select>
-      <el-button @click="more = !more">{{ more ? "Hide receive windows" : "Receive windows" }}</el-button>
-      <el-button type="primary" :loading="busy" :disabled="!changed" @click="save">Save</el-button>
+      <el-button @click="more = !more">{{ more ? t("Hide receive windows") : t("Receive windows") }}</el-button>
+      <el-button type="primary" :loading="busy" :disabled="!changed" @click="save">{{ t("Save") }}</el-button>
     </div>
     <div v-if="more && region" class="windows">
-      <label for="rx1-delay">RX1 delay</label>
+      <label for="rx1-delay">{{ t("RX1 delay") }}</label>
       <span
         ><el-input-number id="rx1-delay" v-model="form.rx1DelaySeconds" :min="1" :max="15" controls-position="right" />
         s</span
       >
-      <label for="rx1-offset">RX1 data rate offset</label>
+      <label for="rx1-offset">{{ t("RX1 data rate offset") }}</label>
       <el-input-number
         id="rx1-offset"
         v-model="form.rx1Offset"
@@ -83,19 +89,22 @@ async function save() {
         :max="region.rx1Offsets"
         controls-position="right"
       />
-      <label for="rx2-rate">RX2 data rate</label>
+      <label for="rx2-rate">{{ t("RX2 data rate") }}</label>
       <el-select
         id="rx2-rate"
         v-model="form.rx2DataRate"
-        aria-label="RX2 data rate"
+        :aria-label="t('RX2 data rate')"
         class="pick"
         clearable
-        :placeholder="`default (${region.rx2DataRate})`"
+        :placeholder="t('default ({rx2DataRate})', { rx2DataRate: region.rx2DataRate })"
       >
-        <el-option :value="null as unknown as string" :label="`default (${region.rx2DataRate})`" />
+        <el-option
+          :value="null as unknown as string"
+          :label="t('default ({rx2DataRate})', { rx2DataRate: region.rx2DataRate })"
+        />
         <el-option v-for="rate in region.dataRates" :key="rate" :value="rate" :label="rate" />
       </el-select>
-      <label for="rx2-mhz">RX2 frequency</label>
+      <label for="rx2-mhz">{{ t("RX2 frequency") }}</label>
       <span
         ><el-input-number
           id="rx2-mhz"
@@ -107,22 +116,22 @@ async function save() {
         />
         MHz</span
       >
-      <label for="duty">Duty cycle of devices</label>
-      <el-select id="duty" v-model="form.dutyCycleExponent" aria-label="Duty cycle of devices" class="pick">
-        <el-option :value="0" label="no limit beyond the region's" />
-        <el-option v-for="n in 15" :key="n" :value="n" :label="`1/${2 ** n} of the time`" />
+      <label for="duty">{{ t("Duty cycle of devices") }}</label>
+      <el-select id="duty" v-model="form.dutyCycleExponent" :aria-label="t('Duty cycle of devices')" class="pick">
+        <el-option :value="0" :label="t('no limit beyond the region\'s')" />
+        <el-option v-for="n in 15" :key="n" :value="n" :label="t('1/{part} of the time', { part: 2 ** n })" />
       </el-select>
       <template v-if="region.dwellTime">
-        <span>Dwell time 400 ms</span>
+        <span>{{ t("Dwell time 400 ms") }}</span>
         <span class="row">
           <el-checkbox
             :model-value="form.uplinkDwellTime ?? true"
-            label="uplinks"
+            :label="t('uplinks')"
             @update:model-value="form.uplinkDwellTime = Boolean($event)"
           />
           <el-checkbox
             :model-value="form.downlinkDwellTime ?? true"
-            label="downlinks"
+            :label="t('downlinks')"
             @update:model-value="form.downlinkDwellTime = Boolean($event)"
           />
         </span>

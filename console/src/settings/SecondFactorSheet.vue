@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { SecondFactor } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -29,7 +30,7 @@ async function confirm() {
     const on = await api.put<SecondFactor>("session/second-factor", { code: code.value });
     codes.value = on.recoveryCodes;
     begun.value = undefined;
-  }, "The second factor is on.");
+  }, t("The second factor is on."));
   code.value = "";
   if (ok) {
     await state.load();
@@ -39,7 +40,7 @@ async function confirm() {
 async function remove() {
   const ok = await run(
     () => api.post("session/second-factor/removal", { password: password.value, code: code.value }),
-    "The second factor is off.",
+    t("The second factor is off."),
   );
   code.value = "";
   if (ok) {
@@ -52,45 +53,57 @@ async function remove() {
 
 <template>
   <section class="sheet">
-    <h2>Second factor</h2>
+    <h2>{{ t("Second factor") }}</h2>
     <ProblemNote :error="state.error.value" />
     <div v-if="codes.length" class="codes" role="status">
       <p>
-        <strong>Keep these recovery codes on paper.</strong> Each works once, when the app is lost. They are not shown
-        again.
+        <strong>{{ t("Keep these recovery codes on paper.") }}</strong>
+        {{ t("Each works once, when the app is lost. They are not shown again.") }}
       </p>
       <ul class="mono">
         <li v-for="one in codes" :key="one">{{ one }}</li>
       </ul>
     </div>
     <template v-if="state.data.value?.on">
-      <p>On. {{ state.data.value.recoveryCodesLeft }} recovery codes are left.</p>
+      <p>
+        {{
+          t("On. {recoveryCodesLeft} recovery codes are left.", {
+            recoveryCodesLeft: state.data.value.recoveryCodesLeft,
+          })
+        }}
+      </p>
       <el-form label-position="top" class="form" @submit.prevent="remove">
-        <PasswordField id="factor-password" v-model="password" label="Current password" />
-        <el-form-item label="Code of the app, or a recovery code" for="factor-code"
+        <PasswordField id="factor-password" v-model="password" :label="t('Current password')" />
+        <el-form-item :label="t('Code of the app, or a recovery code')" for="factor-code"
           ><el-input id="factor-code" v-model="code" autocomplete="one-time-code"
         /></el-form-item>
-        <el-button native-type="submit" :loading="busy" :disabled="!password || !code">Switch off</el-button>
+        <el-button native-type="submit" :loading="busy" :disabled="!password || !code">{{ t("Switch off") }}</el-button>
       </el-form>
     </template>
     <template v-else-if="begun">
-      <p>Scan this with an authenticator app, or enter the key by hand. Then enter the code that the app shows.</p>
+      <p>
+        {{
+          t("Scan this with an authenticator app, or enter the key by hand. Then enter the code that the app shows.")
+        }}
+      </p>
       <!-- eslint-disable-next-line vue/no-v-html — drawn here from numbers -->
-      <div class="picture" role="img" aria-label="Key for the authenticator app" v-html="picture" />
+      <div class="picture" role="img" :aria-label="t('Key for the authenticator app')" v-html="picture" />
       <p class="mono">{{ begun.secret?.replace(/(.{4})/g, "$1 ") }}</p>
       <el-form label-position="top" class="form" @submit.prevent="confirm">
-        <el-form-item label="Code" for="factor-first"
+        <el-form-item :label="t('Code')" for="factor-first"
           ><el-input id="factor-first" v-model="code" autocomplete="one-time-code" inputmode="numeric"
         /></el-form-item>
-        <el-button type="primary" native-type="submit" :loading="busy" :disabled="!code">Switch on</el-button>
-        <el-button @click="begun = undefined">Cancel</el-button>
+        <el-button type="primary" native-type="submit" :loading="busy" :disabled="!code">{{
+          t("Switch on")
+        }}</el-button>
+        <el-button @click="begun = undefined">{{ t("Cancel") }}</el-button>
       </el-form>
     </template>
     <template v-else-if="state.data.value">
-      <p class="soft">Off. With it, signing in needs a code of an authenticator app besides the password.</p>
+      <p class="soft">{{ t("Off. With it, signing in needs a code of an authenticator app besides the password.") }}</p>
       <el-form label-position="top" class="form" @submit.prevent="begin">
-        <PasswordField id="factor-password" v-model="password" label="Current password" />
-        <el-button native-type="submit" :loading="busy" :disabled="!password">Set up</el-button>
+        <PasswordField id="factor-password" v-model="password" :label="t('Current password')" />
+        <el-button native-type="submit" :loading="busy" :disabled="!password">{{ t("Set up") }}</el-button>
       </el-form>
     </template>
     <ProblemNote :error="error" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { useSession } from "@/shell/session";
 import { computed } from "vue";
 import { useRouter } from "vue-router";
@@ -26,21 +27,23 @@ const forOwners = computed(() => !session.owner && ["mail", "text", "life-sign",
 
 <template>
   <div class="page">
-    <header class="page-head"><h1>Settings</h1></header>
+    <header class="page-head">
+      <h1>{{ t("Settings") }}</h1>
+    </header>
     <el-tabs :model-value="section" @tab-change="(name) => router.push('/settings/' + name)">
-      <el-tab-pane name="appearance" label="Appearance" lazy
+      <el-tab-pane name="appearance" :label="t('Appearance')" lazy
         ><AppearanceSheet /><StartPageSheet /><UnitsSheet
       /></el-tab-pane>
-      <el-tab-pane name="account" label="Account" lazy><AccountSheet /><SecondFactorSheet /></el-tab-pane>
-      <el-tab-pane name="notices" label="Notices" lazy><WaysSheet /><SoundSheet /></el-tab-pane>
-      <el-tab-pane name="tokens" label="API tokens" lazy><TokensSheet /></el-tab-pane>
-      <el-tab-pane v-if="session.owner" name="mail" label="Mail server" lazy><MailSettingsSheet /></el-tab-pane>
-      <el-tab-pane v-if="session.owner" name="text" label="Text messages" lazy><TextSettingsSheet /></el-tab-pane>
-      <el-tab-pane v-if="session.owner" name="life-sign" label="Life sign" lazy><LifeSignSheet /></el-tab-pane>
-      <el-tab-pane v-if="session.owner" name="cameras" label="Cameras" lazy><CamerasSheet /></el-tab-pane>
-      <el-tab-pane v-if="session.owner" name="radio" label="Radio band" lazy><RadioBandSheet /></el-tab-pane>
-      <el-tab-pane name="about" label="About" lazy><AboutSheet /></el-tab-pane>
+      <el-tab-pane name="account" :label="t('Account')" lazy><AccountSheet /><SecondFactorSheet /></el-tab-pane>
+      <el-tab-pane name="notices" :label="t('Notices')" lazy><WaysSheet /><SoundSheet /></el-tab-pane>
+      <el-tab-pane name="tokens" :label="t('API tokens')" lazy><TokensSheet /></el-tab-pane>
+      <el-tab-pane v-if="session.owner" name="mail" :label="t('Mail server')" lazy><MailSettingsSheet /></el-tab-pane>
+      <el-tab-pane v-if="session.owner" name="text" :label="t('Text messages')" lazy><TextSettingsSheet /></el-tab-pane>
+      <el-tab-pane v-if="session.owner" name="life-sign" :label="t('Life sign')" lazy><LifeSignSheet /></el-tab-pane>
+      <el-tab-pane v-if="session.owner" name="cameras" :label="t('Cameras')" lazy><CamerasSheet /></el-tab-pane>
+      <el-tab-pane v-if="session.owner" name="radio" :label="t('Radio band')" lazy><RadioBandSheet /></el-tab-pane>
+      <el-tab-pane name="about" :label="t('About')" lazy><AboutSheet /></el-tab-pane>
     </el-tabs>
-    <p v-if="forOwners" class="sheet soft">Only owners of this instance see and change these settings.</p>
+    <p v-if="forOwners" class="sheet soft">{{ t("Only owners of this instance see and change these settings.") }}</p>
   </div>
 </template>

@@ -1,14 +1,15 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { Severity } from "@/api/types";
 
 /** From which severity on something happens, or never. */
 const chosen = defineModel<Severity | "none">({ required: true });
 const { label, disabled = false } = defineProps<{ label: string; disabled?: boolean }>();
 const LEVELS: { value: Severity | "none"; label: string }[] = [
-  { value: "none", label: "never" },
-  { value: "advisory", label: "advisory and worse" },
-  { value: "warning", label: "warning and worse" },
-  { value: "critical", label: "critical only" },
+  { value: "none", label: t("never") },
+  { value: "advisory", label: t("advisory and worse") },
+  { value: "warning", label: t("warning and worse") },
+  { value: "critical", label: t("critical only") },
 ];
 </script>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { play, soundBlocked, soundFrom } from "@/alerts/sound";
 import SeverityFrom from "./SeverityFrom.vue";
 
@@ -7,17 +8,21 @@ import SeverityFrom from "./SeverityFrom.vue";
 
 <template>
   <section class="sheet">
-    <h2>Sound in this browser</h2>
+    <h2>{{ t("Sound in this browser") }}</h2>
     <p class="soft">
-      While a page is open here, it sounds every 15 seconds for alerts that nobody has acknowledged, until somebody does
-      or presses <em>Silence here</em>. For a control room; it is kept in this browser only.
+      {{
+        t(
+          "While a page is open here, it sounds every 15 seconds for alerts that nobody has acknowledged, until somebody does or presses",
+        )
+      }}
+      <em>{{ t("Silence here") }}</em>{{ t(". For a control room; it is kept in this browser only.") }}
     </p>
     <div class="row">
-      <SeverityFrom v-model="soundFrom" label="Sound for alerts" class="level" />
-      <el-button @click="play('critical')">Hear it</el-button>
+      <SeverityFrom v-model="soundFrom" :label="t('Sound for alerts')" class="level" />
+      <el-button @click="play('critical')">{{ t("Hear it") }}</el-button>
     </div>
     <p v-if="soundBlocked" class="tried-failed" role="status">
-      This browser plays no sound. Check its settings for this page, and the volume.
+      {{ t("This browser plays no sound. Check its settings for this page, and the volume.") }}
     </p>
   </section>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { StarredPage } from "@/api/types";
 import { useAction } from "@/look/act";
 import ProblemNote from "@/look/ProblemNote.vue";
@@ -15,17 +16,19 @@ const chosen = computed({
   get: () => (starred.value.start ? addressOf(starred.value.start) : "/now"),
   set: (address) => {
     const page = choices.value.find((one) => addressOf(one.page) === address)?.page ?? null;
-    void run(() => startWith(address === "/now" ? null : page), "Your start page is saved.");
+    void run(() => startWith(address === "/now" ? null : page), t("Your start page is saved."));
   },
 });
 </script>
 
 <template>
   <section class="sheet">
-    <h2>Start page</h2>
-    <p class="soft">Opens first when you sign in, on each of your devices. Star a page to have it in this list.</p>
+    <h2>{{ t("Start page") }}</h2>
+    <p class="soft">
+      {{ t("Opens first when you sign in, on each of your devices. Star a page to have it in this list.") }}
+    </p>
     <ProblemNote :error="error" />
-    <el-select v-model="chosen" aria-label="Start page" class="which">
+    <el-select v-model="chosen" :aria-label="t('Start page')" class="which">
       <el-option v-for="one in choices" :key="addressOf(one.page)" :value="addressOf(one.page)" :label="one.name" />
     </el-select>
   </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Tested } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -26,7 +27,7 @@ async function test() {
 <template>
   <form class="row test" @submit.prevent="test">
     <el-input v-model="to" :type="type" :aria-label="label" :placeholder="placeholder" />
-    <el-button native-type="submit" :disabled="!to || !ready" :loading="busy">Send a test message</el-button>
+    <el-button native-type="submit" :disabled="!to || !ready" :loading="busy">{{ t("Send a test message") }}</el-button>
   </form>
   <ProblemNote :error="error" />
   <p v-if="result" :class="result.ok ? 'tried-worked' : 'tried-failed'" role="status">{{ result.message }}</p>

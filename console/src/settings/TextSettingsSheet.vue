@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { TextSettings } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -47,7 +48,7 @@ function fields(): Record<string, string> {
 async function save() {
   await run(
     () => api.put("settings/text", { ...form, fields: fields(), secret: form.secret || null }),
-    "Saved. Waiting messages are sent now.",
+    t("Saved. Waiting messages are sent now."),
   );
   await known.load();
 }
@@ -55,43 +56,47 @@ async function save() {
 
 <template>
   <section class="sheet">
-    <h2>Gateway for text messages</h2>
+    <h2>{{ t("Gateway for text messages") }}</h2>
     <p v-if="!known.loading.value && !known.error.value && !known.data.value" class="soft">
-      None is configured: no text messages are sent. Any service or modem that takes a message by HTTP will do.
+      {{
+        t("None is configured: no text messages are sent. Any service or modem that takes a message by HTTP will do.")
+      }}
     </p>
     <ProblemNote :error="known.error.value" />
     <el-form label-position="top" class="form-grid" @submit.prevent="save">
-      <el-form-item label="Address" for="text-url">
+      <el-form-item :label="t('Address')" for="text-url">
         <el-input id="text-url" v-model="form.url" type="url" placeholder="sms.example.org/send" />
       </el-form-item>
-      <el-form-item label="Format" for="text-format">
-        <el-select id="text-format" v-model="form.format" aria-label="Format">
+      <el-form-item :label="t('Format')" for="text-format">
+        <el-select id="text-format" v-model="form.format" :aria-label="t('Format')">
           <el-option value="json" label="JSON" />
-          <el-option value="form" label="Form fields" />
+          <el-option value="form" :label="t('Form fields')" />
         </el-select>
       </el-form-item>
-      <el-form-item label="Field with the number" for="text-to"
+      <el-form-item :label="t('Field with the number')" for="text-to"
         ><el-input id="text-to" v-model="form.toField"
       /></el-form-item>
-      <el-form-item label="Field with the text" for="text-text"
+      <el-form-item :label="t('Field with the text')" for="text-text"
         ><el-input id="text-text" v-model="form.textField"
       /></el-form-item>
-      <el-form-item label="Header with the secret" for="text-header"
+      <el-form-item :label="t('Header with the secret')" for="text-header"
         ><el-input id="text-header" v-model="form.header"
       /></el-form-item>
-      <el-form-item label="Secret; empty leaves it as it is" for="text-secret"
+      <el-form-item :label="t('Secret; empty leaves it as it is')" for="text-secret"
         ><el-input id="text-secret" v-model="form.secret" type="password" autocomplete="new-password"
       /></el-form-item>
-      <el-form-item label="Further fields, one a line (name=value)" for="text-fields"
+      <el-form-item :label="t('Further fields, one a line (name=value)')" for="text-fields"
         ><el-input id="text-fields" v-model="form.fields" type="textarea" :rows="2" placeholder="from=Pasture"
       /></el-form-item>
     </el-form>
     <ProblemNote :error="error" />
-    <p><el-button type="primary" :loading="busy" :disabled="!form.url" @click="save">Save</el-button></p>
+    <p>
+      <el-button type="primary" :loading="busy" :disabled="!form.url" @click="save">{{ t("Save") }}</el-button>
+    </p>
     <TestMessage
       path="settings/text/test"
       type="tel"
-      label="Number for the test message"
+      :label="t('Number for the test message')"
       placeholder="+44 7700 900123"
       :ready="known.data.value !== undefined"
     />

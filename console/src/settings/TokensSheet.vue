@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Token } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -15,12 +16,12 @@ const places = usePlaces();
 const form = reactive({ name: "", right: "look", places: [] as string[], days: 90 });
 const made = ref<Token>();
 const { busy, error, run } = useAction();
-const RIGHTS = { look: "may look", operate: "may operate", edit: "may edit" };
+const RIGHTS = { look: t("may look"), operate: t("may operate"), edit: t("may edit") };
 
 async function make() {
   await run(async () => {
     made.value = await api.post<Token>("tokens", { ...form });
-  }, "Token created.");
+  }, t("Token created."));
   if (made.value) {
     form.name = "";
   }
@@ -28,70 +29,73 @@ async function make() {
 }
 
 async function withdraw(token: Token) {
-  await run(() => api.remove("tokens/" + token.id), `Token ${token.name} withdrawn.`);
+  await run(() => api.remove("tokens/" + token.id), t("Token {name} withdrawn.", { name: token.name }));
   await tokens.load();
 }
 
 function where(token: Token): string {
   return token.places.length
     ? token.places
-        .map((id) => places.places.find((place) => place.id === id)?.name ?? "a place that is gone")
+        .map((id) => places.places.find((place) => place.id === id)?.name ?? t("a place that is gone"))
         .join(", ")
-    : "all places";
+    : t("all places");
 }
 </script>
 
 <template>
   <section class="sheet">
-    <h2>API tokens</h2>
+    <h2>{{ t("API tokens") }}</h2>
     <p class="soft">
-      A program uses a token to access the API with your permissions, limited to what the token allows.
+      {{ t("A program uses a token to access the API with your permissions, limited to what the token allows.") }}
     </p>
     <ProblemNote :error="tokens.error.value" />
     <div v-for="token in tokens.data.value" :key="token.id" class="row token">
       <strong>{{ token.name }}</strong>
       <span>{{ RIGHTS[token.right] }}: {{ where(token) }}</span>
-      <span class="soft small"
-        >until {{ day(token.until) }}, {{ token.usedAt ? "last used " + day(token.usedAt) : "never used" }}</span
-      >
+      <span class="soft small">{{
+        t("until {day}, {used}", {
+          day: day(token.until),
+          used: token.usedAt ? t("last used {day}", { day: day(token.usedAt) }) : t("never used"),
+        })
+      }}</span>
       <ConfirmButton
-        says="Programs that use it lose access immediately."
-        action="Withdraw"
+        :says="t('Programs that use it lose access immediately.')"
+        :action="t('Withdraw')"
         link
         @confirm="withdraw(token)"
       />
     </div>
-    <p v-if="tokens.data.value && !tokens.data.value.length" class="soft">No tokens yet.</p>
+    <p v-if="tokens.data.value && !tokens.data.value.length" class="soft">{{ t("No tokens yet.") }}</p>
     <el-alert
       v-if="made"
       type="success"
       :closable="false"
       show-icon
-      :title="`Copy the token now. It is shown only once.`"
+      :title="t('Copy the token now. It is shown only once.')"
     >
       <code class="secret">{{ made.token }}</code>
-      <el-button link @click="made = undefined">Done</el-button>
+      <el-button link @click="made = undefined">{{ t("Done") }}</el-button>
     </el-alert>
     <el-form label-position="top" class="form" @submit.prevent="make">
-      <el-form-item label="Purpose" for="token-name"
-        ><el-input id="token-name" v-model="form.name" maxlength="120" placeholder="Wall screen in the office"
+      <el-form-item :label="t('Purpose')" for="token-name"
+        ><el-input id="token-name" v-model="form.name" maxlength="120" :placeholder="t('Wall screen in the office')"
       /></el-form-item>
-      <el-form-item label="Permission">
+      <el-form-item :label="t('Permission')">
         <el-radio-group v-model="form.right">
-          <el-radio-button value="look">look</el-radio-button>
-          <el-radio-button value="operate">operate</el-radio-button>
-          <el-radio-button value="edit">edit</el-radio-button>
+          <el-radio-button value="look">{{ t("look") }}</el-radio-button>
+          <el-radio-button value="operate">{{ t("operate") }}</el-radio-button>
+          <el-radio-button value="edit">{{ t("edit") }}</el-radio-button>
         </el-radio-group>
       </el-form-item>
-      <el-form-item label="Places (all that you can access, if none is selected)" for="token-places">
+      <el-form-item :label="t('Places (all that you can access, if none is selected)')" for="token-places">
         <el-select id="token-places" v-model="form.places" multiple filterable>
           <el-option v-for="place in places.places" :key="place.id" :value="place.id" :label="place.name" />
         </el-select>
       </el-form-item>
-      <el-form-item label="Valid for days" for="token-days"
+      <el-form-item :label="t('Valid for days')" for="token-days"
         ><el-input-number id="token-days" v-model="form.days" :min="1" :max="365"
       /></el-form-item>
-      <el-button native-type="submit" :loading="busy" :disabled="!form.name.trim()">Create token</el-button>
+      <el-button native-type="submit" :loading="busy" :disabled="!form.name.trim()">{{ t("Create token") }}</el-button>
     </el-form>
     <ProblemNote :error="error" />
   </section>

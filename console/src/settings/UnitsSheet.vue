@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Units } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -28,7 +29,7 @@ const system = computed(() => {
 });
 
 async function save(wish: { units?: Record<string, string>; system?: string }) {
-  await run(async () => useUnitsOf(await api.put<Units>("session/units", wish)), "Your units are saved.");
+  await run(async () => useUnitsOf(await api.put<Units>("session/units", wish)), t("Your units are saved."));
   await load();
 }
 
@@ -39,28 +40,35 @@ function one() {
 
 <template>
   <section class="sheet">
-    <h2>Units</h2>
+    <h2>{{ t("Units") }}</h2>
     <p class="soft">
-      How you read values, on every device: in lists, charts, reports and notices. Limits, rules and calibrations are
-      entered in the unit of their point, and the sentence of an alert keeps it.
+      {{
+        t(
+          "How you read values, on every device: in lists, charts, reports and notices. Limits, rules and calibrations are entered in the unit of their point, and the sentence of an alert keeps it.",
+        )
+      }}
     </p>
     <ProblemNote :error="error ?? failed" />
     <template v-if="data">
       <el-radio-group
         :model-value="system"
-        aria-label="System of units"
+        :aria-label="t('System of units')"
         @update:model-value="(to) => save(to === AS_KEPT ? { units: {} } : { system: String(to) })"
       >
-        <el-radio-button :value="AS_KEPT">as kept</el-radio-button>
-        <el-radio-button value="metric">metric</el-radio-button>
-        <el-radio-button value="imperial">imperial (US)</el-radio-button>
-        <el-radio-button value="own" disabled>my own</el-radio-button>
+        <el-radio-button :value="AS_KEPT">{{ t("as kept") }}</el-radio-button>
+        <el-radio-button value="metric">{{ t("metric") }}</el-radio-button>
+        <el-radio-button value="imperial">{{ t("imperial (US)") }}</el-radio-button>
+        <el-radio-button value="own" disabled>{{ t("my own") }}</el-radio-button>
       </el-radio-group>
       <div class="choices">
         <label v-for="choice in data.choices" :key="choice.quantity">
           <span>{{ choice.title }}</span>
-          <el-select v-model="chosen[choice.quantity]" :aria-label="`Unit of ${choice.title}`" @change="one">
-            <el-option :value="AS_KEPT" label="as kept" />
+          <el-select
+            v-model="chosen[choice.quantity]"
+            :aria-label="t('Unit of {title}', { title: choice.title })"
+            @change="one"
+          >
+            <el-option :value="AS_KEPT" :label="t('as kept')" />
             <el-option v-for="unit in choice.units" :key="unit" :value="unit" :label="unit" />
           </el-select>
         </label>

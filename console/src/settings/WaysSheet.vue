@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Severity, Tested, Ways } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -62,7 +63,7 @@ function request(): Ways {
 }
 
 async function save() {
-  await run(() => api.put("session/notices", request()), "Saved.");
+  await run(() => api.put("session/notices", request()), t("Saved."));
 }
 
 async function test() {
@@ -76,11 +77,11 @@ async function test() {
 
 <template>
   <section class="sheet">
-    <h2>How you are notified</h2>
-    <p class="soft">This applies where a rule names you as a recipient.</p>
+    <h2>{{ t("How you are notified") }}</h2>
+    <p class="soft">{{ t("This applies where a rule names you as a recipient.") }}</p>
     <ProblemNote :error="known.error.value" />
     <el-form label-position="top" class="form-grid" @submit.prevent="save">
-      <el-form-item label="E-mail address" for="ways-email">
+      <el-form-item :label="t('E-mail address')" for="ways-email">
         <el-input
           id="ways-email"
           v-model="form.email"
@@ -88,54 +89,54 @@ async function test() {
           :placeholder="session.person?.email || 'you@example.org'"
         />
       </el-form-item>
-      <el-form-item label="E-mail">
-        <SeverityFrom v-model="form.mailFrom" label="E-mail" />
+      <el-form-item :label="t('E-mail')">
+        <SeverityFrom v-model="form.mailFrom" :label="t('E-mail')" />
       </el-form-item>
-      <el-form-item label="Telephone number" for="ways-phone">
+      <el-form-item :label="t('Telephone number')" for="ways-phone">
         <el-input id="ways-phone" v-model="form.phone" type="tel" placeholder="+44 7700 900123" />
       </el-form-item>
-      <el-form-item label="Text message">
-        <SeverityFrom v-model="form.textFrom" :disabled="!form.phone" label="Text message" />
+      <el-form-item :label="t('Text message')">
+        <SeverityFrom v-model="form.textFrom" :disabled="!form.phone" :label="t('Text message')" />
       </el-form-item>
-      <el-form-item label="Browsers">
+      <el-form-item :label="t('Browsers')">
         <NotifiedBrowsers @changed="form.browserFrom = form.browserFrom === 'none' ? 'advisory' : form.browserFrom" />
       </el-form-item>
-      <el-form-item label="Notice in these browsers">
-        <SeverityFrom v-model="form.browserFrom" label="Notice in these browsers" />
+      <el-form-item :label="t('Notice in these browsers')">
+        <SeverityFrom v-model="form.browserFrom" :label="t('Notice in these browsers')" />
       </el-form-item>
-      <el-form-item label="Advisory alerts once a day, in one message">
+      <el-form-item :label="t('Advisory alerts once a day, in one message')">
         <div class="row">
-          <el-switch v-model="form.daily" aria-label="Once a day" />
+          <el-switch v-model="form.daily" :aria-label="t('Once a day')" />
           <template v-if="form.daily">
-            at <el-input v-model="form.digestAt" type="time" aria-label="Once a day at" class="time" />
+            {{ t("at") }} <el-input v-model="form.digestAt" type="time" :aria-label="t('Once a day at')" class="time" />
           </template>
         </div>
       </el-form-item>
-      <el-form-item label="Quiet hours (critical notices only)">
+      <el-form-item :label="t('Quiet hours (critical notices only)')">
         <div class="row">
-          <el-switch v-model="form.quiet" aria-label="Quiet hours" />
+          <el-switch v-model="form.quiet" :aria-label="t('Quiet hours')" />
           <template v-if="form.quiet">
-            <el-input v-model="form.quietFrom" type="time" aria-label="Quiet from" class="time" />
-            to
-            <el-input v-model="form.quietUntil" type="time" aria-label="Quiet until" class="time" />
+            <el-input v-model="form.quietFrom" type="time" :aria-label="t('Quiet from')" class="time" />
+            {{ t("to") }}
+            <el-input v-model="form.quietUntil" type="time" :aria-label="t('Quiet until')" class="time" />
           </template>
         </div>
       </el-form-item>
-      <el-form-item label="Away (no notices; the next recipients are notified instead)">
+      <el-form-item :label="t('Away (no notices; the next recipients are notified instead)')">
         <el-date-picker
           v-model="form.away"
           type="daterange"
-          aria-label="Away"
-          start-placeholder="first day"
-          end-placeholder="last day"
+          :aria-label="t('Away')"
+          :start-placeholder="t('first day')"
+          :end-placeholder="t('last day')"
           value-format="YYYY-MM-DD"
         />
       </el-form-item>
     </el-form>
     <ProblemNote :error="error" />
     <div class="row">
-      <el-button type="primary" :loading="busy" @click="save">Save</el-button>
-      <el-button :loading="busy" @click="test">Save and send a test message</el-button>
+      <el-button type="primary" :loading="busy" @click="save">{{ t("Save") }}</el-button>
+      <el-button :loading="busy" @click="test">{{ t("Save and send a test message") }}</el-button>
     </div>
     <p
       v-for="result in results"
@@ -146,8 +147,11 @@ async function test() {
       {{ result.message }}
     </p>
     <p v-if="results && !results.length" class="tried-failed" role="status">
-      You have no address: nothing can be sent to you. Enter an e-mail address or a telephone number, or add this
-      browser.
+      {{
+        t(
+          "You have no address: nothing can be sent to you. Enter an e-mail address or a telephone number, or add this browser.",
+        )
+      }}
     </p>
   </section>
 </template>

@@ -1,3 +1,4 @@
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { BrowserView, BrowsersView } from "@/api/types";
 
@@ -7,13 +8,13 @@ const MINE = "notified-browser";
 /** Why this browser cannot notify anybody; undefined if it can. */
 export function hindrance(): string | undefined {
   if (!window.isSecureContext) {
-    return "Notices in a browser need https. Ask who runs this instance for an address that begins with https://.";
+    return t("Notices in a browser need https. Ask who runs this instance for an address that begins with https://.");
   }
   if (!("serviceWorker" in navigator) || !("PushManager" in window) || !("Notification" in window)) {
-    return "This browser shows no notices. On an iPhone or iPad add this page to the home screen first.";
+    return t("This browser shows no notices. On an iPhone or iPad add this page to the home screen first.");
   }
   if (Notification.permission === "denied") {
-    return "This browser is set not to show notifications of this page. Allow them in its settings for this page.";
+    return t("This browser is set not to show notifications of this page. Allow them in its settings for this page.");
   }
   return undefined;
 }
@@ -31,7 +32,7 @@ export function nameOf(agent: string): string {
       ["Firefox", /Firefox|FxiOS/],
       ["Chrome", /Chrome|CriOS/],
       ["Safari", /Safari/],
-    ].find(([, sign]) => (sign as RegExp).test(agent))?.[0] ?? "Browser";
+    ].find(([, sign]) => (sign as RegExp).test(agent))?.[0] ?? t("Browser");
   const system = [
     ["Android", /Android/],
     ["iPhone", /iPhone/],
@@ -40,13 +41,13 @@ export function nameOf(agent: string): string {
     ["Mac", /Mac OS/],
     ["Linux", /Linux/],
   ].find(([, sign]) => (sign as RegExp).test(agent))?.[0];
-  return system ? `${program} on ${system}` : String(program);
+  return system ? t("{program} on {system}", { program, system }) : String(program);
 }
 
 /** Notifies who is signed in in this browser from now on. It asks whether it may. */
 export async function notifyHere(known: BrowsersView) {
   if ((await Notification.requestPermission()) !== "granted") {
-    throw new Error("This browser was not allowed to show notices.");
+    throw new Error(t("This browser was not allowed to show notices."));
   }
   const worker = await navigator.serviceWorker.ready;
   const before = await worker.pushManager.getSubscription();

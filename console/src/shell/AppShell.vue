@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { onLive } from "@/api/live";
 import { helpFor } from "@/guide/pages";
 import type { FleetNews } from "@/api/types";
@@ -33,15 +34,15 @@ const more = ref(false);
 const searching = ref(false);
 
 const rooms = [
-  { to: "/now", name: "Now", icon: Monitor },
-  { to: "/places", name: "Places", icon: MapLocation },
-  { to: "/alerts", name: "Alerts", icon: Bell },
-  { to: "/dashboards", name: "Dashboards", icon: DataBoard },
-  { to: "/fleet", name: "Fleet", icon: Box },
-  { to: "/records", name: "Records", icon: Files },
-  { to: "/limits", name: "Limits", icon: TrendCharts },
-  { to: "/people", name: "People", icon: User },
-  { to: "/settings", name: "Settings", icon: Setting },
+  { to: "/now", name: t("Now"), icon: Monitor },
+  { to: "/places", name: t("Places"), icon: MapLocation },
+  { to: "/alerts", name: t("Alerts"), icon: Bell },
+  { to: "/dashboards", name: t("Dashboards"), icon: DataBoard },
+  { to: "/fleet", name: t("Fleet"), icon: Box },
+  { to: "/records", name: t("Records"), icon: Files },
+  { to: "/limits", name: t("Limits"), icon: TrendCharts },
+  { to: "/people", name: t("People"), icon: User },
+  { to: "/settings", name: t("Settings"), icon: Setting },
 ];
 const severity = computed(() => worst(alerts.waiting.map((alert) => alert.severity)));
 
@@ -65,12 +66,12 @@ onBeforeUnmount(() => window.removeEventListener("keydown", onKey));
 </script>
 
 <template>
-  <a class="skip" href="#main">To the content</a>
+  <a class="skip" href="#main">{{ t("To the content") }}</a>
   <div class="shell">
-    <nav class="side" aria-label="Rooms">
+    <nav class="side" :aria-label="t('Rooms')">
       <RouterLink class="brand" to="/now"><img src="/icon.svg" alt="" width="34" height="34" />Open Pasture</RouterLink>
       <button type="button" class="room search" @click="searching = true">
-        <el-icon><Search /></el-icon>Search <kbd aria-hidden="true">/</kbd>
+        <el-icon><Search /></el-icon>{{ t("Search") }} <kbd aria-hidden="true">/</kbd>
       </button>
       <RouterLink
         v-for="room in rooms"
@@ -86,9 +87,9 @@ onBeforeUnmount(() => window.removeEventListener("keydown", onKey));
       </RouterLink>
       <StarredLinks />
       <div class="who">
-        <RouterLink :to="helpFor(route.path)">Help</RouterLink>
+        <RouterLink :to="helpFor(route.path)">{{ t("Help") }}</RouterLink>
         <span class="soft small">{{ session.person?.name }}</span>
-        <el-button link @click="session.signOut()">Sign out</el-button>
+        <el-button link @click="session.signOut()">{{ t("Sign out") }}</el-button>
       </div>
     </nav>
 
@@ -97,7 +98,7 @@ onBeforeUnmount(() => window.removeEventListener("keydown", onKey));
       <slot />
     </main>
 
-    <nav class="bottom" aria-label="Rooms">
+    <nav class="bottom" :aria-label="t('Rooms')">
       <RouterLink
         v-for="room in rooms.slice(0, 4)"
         :key="room.to"
@@ -110,25 +111,27 @@ onBeforeUnmount(() => window.removeEventListener("keydown", onKey));
         }}</span>
       </RouterLink>
       <button type="button" :aria-expanded="more" @click="more = !more">
-        <el-icon><Operation /></el-icon>More
+        <el-icon><Operation /></el-icon>{{ t("More") }}
       </button>
     </nav>
     <div v-if="more" class="sheet more">
       <button type="button" class="room search" @click="((more = false), (searching = true))">
-        <el-icon><Search /></el-icon>Search
+        <el-icon><Search /></el-icon>{{ t("Search") }}
       </button>
       <RouterLink v-for="room in rooms.slice(4)" :key="room.to" :to="room.to" class="room">
         <el-icon><component :is="room.icon" /></el-icon>{{ room.name }}
       </RouterLink>
       <StarredLinks />
-      <RouterLink :to="helpFor(route.path)" class="room">Help</RouterLink>
-      <el-button link class="room" @click="session.signOut()">Sign out {{ session.person?.name }}</el-button>
+      <RouterLink :to="helpFor(route.path)" class="room">{{ t("Help") }}</RouterLink>
+      <el-button link class="room" @click="session.signOut()">{{
+        t("Sign out {name}", { name: session.person?.name })
+      }}</el-button>
     </div>
   </div>
   <SearchDialog v-if="searching" @close="searching = false" />
   <span class="unseen" aria-live="polite"
     ><FenceMark v-if="alerts.waiting.length" :severity="severity" />
-    {{ alerts.waiting.length ? alerts.waiting.length + " alerts wait" : "" }}</span
+    {{ alerts.waiting.length ? t("{waiting} alerts wait", { waiting: alerts.waiting.length }) : "" }}</span
   >
 </template>
 

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LanguageChoice from "@/language/LanguageChoice.vue";
+
 /** The sheet on which somebody comes in. */
 defineProps<{ title: string }>();
 </script>
@@ -9,6 +11,7 @@ defineProps<{ title: string }>();
       <p class="brand"><img src="/icon.svg" alt="" width="40" height="40" />Open Pasture</p>
       <h1>{{ title }}</h1>
       <slot />
+      <LanguageChoice />
     </div>
   </main>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Person } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -28,29 +29,33 @@ async function go() {
 </script>
 
 <template>
-  <DoorSheet :title="recovery ? 'Choose a new owner password' : 'Make the owner\'s account'">
+  <DoorSheet :title="recovery ? t('Choose a new owner password') : t('Make the owner\'s account')">
     <p v-if="recovery" class="soft">
-      On the machine where the service runs, <span class="mono">./pasture owner reset</span> prints a one-time code.
+      {{ t("On the machine where the service runs,") }} <span class="mono">./pasture owner reset</span>
+      {{ t("prints a one-time code.") }}
     </p>
     <p v-else class="soft">
-      This instance is new. The service printed a one-time code in its log when it started; whoever has it becomes the
-      owner.
+      {{
+        t(
+          "This instance is new. The service printed a one-time code in its log when it started; whoever has it becomes the owner.",
+        )
+      }}
     </p>
     <el-form label-position="top" @submit.prevent="go">
-      <el-form-item label="One-time code" for="code"
+      <el-form-item :label="t('One-time code')" for="code"
         ><el-input id="code" v-model="form.code" autocomplete="off" autofocus
       /></el-form-item>
-      <el-form-item label="Name to sign in with" for="name"
+      <el-form-item :label="t('Name to sign in with')" for="name"
         ><el-input id="name" v-model="form.name" autocomplete="username"
       /></el-form-item>
-      <el-form-item v-if="!recovery" label="E-mail, for notices (may be empty)" for="email">
+      <el-form-item v-if="!recovery" :label="t('E-mail, for notices (may be empty)')" for="email">
         <el-input id="email" v-model="form.email" type="email" autocomplete="email" />
       </el-form-item>
-      <PasswordField id="password" v-model="form.password" label="Password, at least 10 characters" chosen />
+      <PasswordField id="password" v-model="form.password" :label="t('Password, at least 10 characters')" chosen />
       <div class="stack">
         <ProblemNote :error="error" />
         <el-button type="primary" native-type="submit" :loading="busy">{{
-          recovery ? "Set the password" : "Make the account"
+          recovery ? t("Set the password") : t("Make the account")
         }}</el-button>
       </div>
     </el-form>

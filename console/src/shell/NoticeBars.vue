@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import SoundBar from "@/alerts/SoundBar.vue";
 import { connected } from "@/api/live";
 import { keptSince } from "@/api/offline";
@@ -9,9 +10,16 @@ import { age, moment, now } from "@/look/clock";
 
 <template>
   <p v-if="keptSince" class="offline" role="status">
-    No connection. What is shown was loaded {{ moment(keptSince) }}, {{ age(keptSince, now) }}. Trying again …
+    {{
+      t("No connection. What is shown was loaded {moment}, {age}. Trying again …", {
+        moment: moment(keptSince),
+        age: age(keptSince, now),
+      })
+    }}
   </p>
-  <p v-else-if="!connected" class="offline" role="status">No live connection: values may be old. Trying again …</p>
+  <p v-else-if="!connected" class="offline" role="status">
+    {{ t("No live connection: values may be old. Trying again …") }}
+  </p>
   <SoundBar />
 </template>
 

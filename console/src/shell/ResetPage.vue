@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { useAction } from "@/look/act";
 import PasswordField from "@/look/PasswordField.vue";
@@ -24,7 +25,7 @@ async function ask() {
 async function change() {
   const ok = await run(
     () => api.post("password-reset/taken-up", { token: token.value, password: password.value }),
-    "The password is changed. Sign in with it.",
+    t("The password is changed. Sign in with it."),
   );
   if (ok) {
     await router.push("/sign-in");
@@ -33,41 +34,57 @@ async function change() {
 </script>
 
 <template>
-  <DoorSheet title="New password">
+  <DoorSheet :title="t('New password')">
     <template v-if="entering">
       <p v-if="asked" class="soft" role="status">
-        If there is an account “{{ name }}” with an e-mail address, a code is on its way. It works for one hour.
+        {{
+          t("If there is an account “{name}” with an e-mail address, a code is on its way. It works for one hour.", {
+            name,
+          })
+        }}
       </p>
       <el-form label-position="top" @submit.prevent="change">
-        <el-form-item label="Code from the mail" for="reset-code"
+        <el-form-item :label="t('Code from the mail')" for="reset-code"
           ><el-input id="reset-code" v-model="token" autocomplete="off" class="mono" autofocus
         /></el-form-item>
-        <PasswordField id="reset-password" v-model="password" label="New password, at least 10 characters" chosen />
+        <PasswordField
+          id="reset-password"
+          v-model="password"
+          :label="t('New password, at least 10 characters')"
+          chosen
+        />
         <div class="stack">
           <ProblemNote :error="error" />
-          <el-button type="primary" native-type="submit" :loading="busy" :disabled="!token || password.length < 10"
-            >Change password</el-button
-          >
+          <el-button type="primary" native-type="submit" :loading="busy" :disabled="!token || password.length < 10">{{
+            t("Change password")
+          }}</el-button>
         </div>
       </el-form>
     </template>
     <template v-else>
-      <p class="soft">Enter your name. A code is sent to the e-mail address of your account.</p>
+      <p class="soft">{{ t("Enter your name. A code is sent to the e-mail address of your account.") }}</p>
       <el-form label-position="top" @submit.prevent="ask">
-        <el-form-item label="Name" for="reset-name"
+        <el-form-item :label="t('Name')" for="reset-name"
           ><el-input id="reset-name" v-model="name" autocomplete="username" autofocus
         /></el-form-item>
         <div class="stack">
           <ProblemNote :error="error" />
-          <el-button type="primary" native-type="submit" :loading="busy" :disabled="!name">Send code</el-button>
-          <el-button @click="entering = true">I have a code</el-button>
+          <el-button type="primary" native-type="submit" :loading="busy" :disabled="!name">{{
+            t("Send code")
+          }}</el-button>
+          <el-button @click="entering = true">{{ t("I have a code") }}</el-button>
         </div>
       </el-form>
       <p class="soft small">
-        No e-mail address? Ask whoever manages this instance for a new invitation. An owner runs “pasture owner reset”
-        on the machine.
+        {{
+          t(
+            "No e-mail address? Ask whoever manages this instance for a new invitation. An owner runs “pasture owner reset” on the machine.",
+          )
+        }}
       </p>
     </template>
-    <p><RouterLink to="/sign-in">Back to sign-in</RouterLink></p>
+    <p>
+      <RouterLink to="/sign-in">{{ t("Back to sign-in") }}</RouterLink>
+    </p>
   </DoorSheet>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api, Refusal } from "@/api/http";
 import type { Person } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -47,13 +48,13 @@ async function signIn() {
 </script>
 
 <template>
-  <DoorSheet title="Sign in">
+  <DoorSheet :title="t('Sign in')">
     <el-form label-position="top" @submit.prevent="signIn">
-      <el-form-item label="Name" for="name"
+      <el-form-item :label="t('Name')" for="name"
         ><el-input id="name" v-model="name" autocomplete="username" autofocus
       /></el-form-item>
-      <PasswordField id="password" v-model="password" label="Password" />
-      <el-form-item v-if="needsCode" label="Code of your authenticator app, or a recovery code" for="code">
+      <PasswordField id="password" v-model="password" :label="t('Password')" />
+      <el-form-item v-if="needsCode" :label="t('Code of your authenticator app, or a recovery code')" for="code">
         <el-input id="code" v-model="code" autocomplete="one-time-code" inputmode="text" autofocus />
       </el-form-item>
       <div class="stack">
@@ -63,11 +64,13 @@ async function signIn() {
           native-type="submit"
           :loading="busy"
           :disabled="!name || !password || (needsCode && !code)"
-          >Sign in</el-button
+          >{{ t("Sign in") }}</el-button
         >
       </div>
     </el-form>
-    <p><RouterLink to="/reset">Forgot password</RouterLink></p>
-    <p class="soft small">No account? Ask whoever looks after this instance for an invitation.</p>
+    <p>
+      <RouterLink to="/reset">{{ t("Forgot password") }}</RouterLink>
+    </p>
+    <p class="soft small">{{ t("No account? Ask whoever looks after this instance for an invitation.") }}</p>
   </DoorSheet>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Person } from "@/api/types";
 import { useAction } from "@/look/act";
@@ -33,18 +34,18 @@ async function accept() {
 </script>
 
 <template>
-  <DoorSheet title="You are invited">
-    <p class="soft">Choose a name and a password to sign in with.</p>
+  <DoorSheet :title="t('You are invited')">
+    <p class="soft">{{ t("Choose a name and a password to sign in with.") }}</p>
     <el-form label-position="top" @submit.prevent="accept">
-      <el-form-item label="Name" for="name"
+      <el-form-item :label="t('Name')" for="name"
         ><el-input id="name" v-model="name" autocomplete="username" autofocus
       /></el-form-item>
-      <PasswordField id="password" v-model="password" label="Password, at least 10 characters" chosen />
+      <PasswordField id="password" v-model="password" :label="t('Password, at least 10 characters')" chosen />
       <div class="stack">
         <ProblemNote :error="error" />
-        <el-button type="primary" native-type="submit" :loading="busy" :disabled="!name || !password"
-          >Accept invitation</el-button
-        >
+        <el-button type="primary" native-type="submit" :loading="busy" :disabled="!name || !password">{{
+          t("Accept invitation")
+        }}</el-button>
       </div>
     </el-form>
   </DoorSheet>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { StarredPage } from "@/api/types";
 import { useAction } from "@/look/act";
 import { Star, StarFilled } from "@element-plus/icons-vue";
@@ -9,7 +10,7 @@ import { isStarred, star } from "./starred";
 const { page } = defineProps<{ page: StarredPage }>();
 const on = computed(() => isStarred(page));
 const { busy, run } = useAction();
-const label = computed(() => (on.value ? "Remove star" : "Star this page"));
+const label = computed(() => (on.value ? t("Remove star") : t("Star this page")));
 </script>
 
 <template>
@@ -21,6 +22,6 @@ const label = computed(() => (on.value ? "Remove star" : "Star this page"));
     :aria-label="label"
     :title="label"
     :aria-pressed="on"
-    @click="run(() => star(page, !on), on ? 'The star is removed.' : 'Starred. It is listed in the menu.')"
+    @click="run(() => star(page, !on), on ? t('The star is removed.') : t('Starred. It is listed in the menu.'))"
   />
 </template>

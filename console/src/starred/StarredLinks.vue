@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import FenceMark from "@/look/FenceMark.vue";
 import { usePoints } from "@/points/points";
 import type { Severity } from "@/api/types";
@@ -15,8 +16,8 @@ function severity({ kind, of }: { kind: string; of: string }): Severity | null {
 </script>
 
 <template>
-  <div v-if="starredPages.length" class="starred" role="group" aria-label="Starred">
-    <span class="soft small">Starred</span>
+  <div v-if="starredPages.length" class="starred" role="group" :aria-label="t('Starred')">
+    <span class="soft small">{{ t("Starred") }}</span>
     <RouterLink v-for="one in starredPages" :key="one.to" :to="one.to">
       {{ one.name }} <FenceMark v-if="severity(one.page)" :severity="severity(one.page)" />
     </RouterLink>

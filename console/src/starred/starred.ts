@@ -1,3 +1,4 @@
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Dashboard, Device, Starred, StarredPage } from "@/api/types";
 import { usePlaces } from "@/places/places";
@@ -11,12 +12,12 @@ const names = shallowRef(new Map<string, string>());
 
 /** The rooms that can open first. */
 export const ROOMS = {
-  now: "Now",
-  places: "Places",
-  alerts: "Alerts",
-  dashboards: "Dashboards",
-  fleet: "Fleet",
-  records: "Records",
+  now: t("Now"),
+  places: t("Places"),
+  alerts: t("Alerts"),
+  dashboards: t("Dashboards"),
+  fleet: t("Fleet"),
+  records: t("Records"),
 } as const;
 
 /** The address of a page. */

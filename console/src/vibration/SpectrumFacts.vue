@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { fixed } from "@/look/numbers";
+import { t } from "@/language";
 import type { Spectrum, Waveform } from "@/api/types";
 import { computed } from "vue";
 import { figuresOf, findingWords, speedWords, three } from "./spectra";
@@ -13,19 +15,23 @@ const lines = computed(() => spectrum.lines.slice(0, 6));
   <ul v-if="spectrum.findings.length" class="findings">
     <li v-for="finding in spectrum.findings" :key="finding.pattern + finding.bearing">
       {{ findingWords(finding) }}
-      <span class="soft small"
-        >Lines: {{ finding.lines.map((line) => three(line.hz) + " Hz").join(", ") }}. A hint, not a diagnosis.</span
-      >
+      <span class="soft small">{{
+        t("Lines: {join}. A hint, not a diagnosis.", {
+          join: finding.lines.map((line) => three(line.hz) + " Hz").join(", "),
+        })
+      }}</span>
     </li>
   </ul>
   <div class="facts">
     <table v-if="figures.length" class="rows">
       <caption>
-        Figures
+        {{
+          t("Figures")
+        }}
       </caption>
       <tbody>
         <tr>
-          <th scope="row">Speed</th>
+          <th scope="row">{{ t("Speed") }}</th>
           <td>{{ speedWords(spectrum.speed) }}</td>
         </tr>
         <tr v-for="{ label, value } in figures" :key="label">
@@ -36,24 +42,26 @@ const lines = computed(() => spectrum.lines.slice(0, 6));
     </table>
     <table v-if="lines.length" class="rows">
       <caption>
-        Strongest lines
+        {{
+          t("Strongest lines")
+        }}
       </caption>
       <thead>
         <tr>
-          <th scope="col">Frequency</th>
-          <th scope="col">Order</th>
+          <th scope="col">{{ t("Frequency") }}</th>
+          <th scope="col">{{ t("Order") }}</th>
           <th scope="col">RMS</th>
         </tr>
       </thead>
       <tbody>
         <tr v-for="line in lines" :key="line.hz">
           <td>{{ three(line.hz) }} Hz</td>
-          <td>{{ line.order ? line.order.toFixed(2) + "×" : "–" }}</td>
+          <td>{{ line.order ? fixed(line.order, 2) + "×" : "–" }}</td>
           <td>{{ three(line.rms) }} {{ spectrum.unit }}</td>
         </tr>
       </tbody>
     </table>
-    <p v-else class="soft">No line stands out of the noise.</p>
+    <p v-else class="soft">{{ t("No line stands out of the noise.") }}</p>
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { Point, SpectrumKind } from "@/api/types";
 import { moment } from "@/look/clock";
 import { useRefreshed } from "@/look/load";
@@ -15,7 +16,7 @@ const WaterfallChart = defineAsyncComponent(() => import("./WaterfallChart.vue")
 const REFRESH_SECONDS = 60;
 const DAYS = 90;
 const MOST = 500;
-const FORMS = { spectrum: "Spectrum", waveform: "Waveform", waterfall: "Over time" };
+const FORMS = { spectrum: t("Spectrum"), waveform: t("Waveform"), waterfall: t("Over time") };
 
 const form = ref<keyof typeof FORMS>("spectrum");
 const kind = ref<SpectrumKind>("velocity");
@@ -71,7 +72,7 @@ const marks = computed(() => markables(shown.data.value?.spectrum.markers ?? [])
 /** What is chosen; else what was found, or the running speed. */
 const chosen = computed(() => {
   if (mark.value === OWN) {
-    return { id: OWN, label: "own frequency", hz: ownHz.value ?? 0 };
+    return { id: OWN, label: t("own frequency"), hz: ownHz.value ?? 0 };
   }
   const spectrum = shown.data.value?.spectrum;
   const id = mark.value === FOUND && spectrum ? usualMark(spectrum) : mark.value;
@@ -103,8 +104,8 @@ const lines = computed<Xy[]>(() => {
 <template>
   <section v-if="any || kept.error.value" class="sheet vibration">
     <div class="sheet-head">
-      <h2>Waveforms</h2>
-      <div class="forms" role="group" aria-label="Shown as">
+      <h2>{{ t("Waveforms") }}</h2>
+      <div class="forms" role="group" :aria-label="t('Shown as')">
         <el-button
           v-for="(name, id) in FORMS"
           :key="id"
@@ -117,33 +118,42 @@ const lines = computed<Xy[]>(() => {
     </div>
     <ProblemNote :error="kept.error.value ?? shown.error.value" />
     <div class="choices">
-      <el-select v-if="form !== 'waveform'" v-model="kind" aria-label="Spectrum of">
+      <el-select v-if="form !== 'waveform'" v-model="kind" :aria-label="t('Spectrum of')">
         <el-option v-for="(name, id) in KINDS" :key="id" :value="id" :label="name" />
       </el-select>
-      <el-select v-if="form !== 'waveform'" v-model="untilHz" aria-label="Up to">
-        <el-option v-for="hz in ENDS" :key="hz" :value="hz" :label="'up to ' + hz + ' Hz'" />
+      <el-select v-if="form !== 'waveform'" v-model="untilHz" :aria-label="t('Up to')">
+        <el-option v-for="hz in ENDS" :key="hz" :value="hz" :label="t('up to {hz} Hz', { hz })" />
       </el-select>
-      <el-select v-if="form !== 'waterfall'" v-model="at" filterable aria-label="Measured at">
-        <el-option :value="NEWEST" label="newest" />
+      <el-select v-if="form !== 'waterfall'" v-model="at" filterable :aria-label="t('Measured at')">
+        <el-option :value="NEWEST" :label="t('newest')" />
         <el-option v-for="one in kept.data.value" :key="one.time" :value="one.time" :label="moment(one.time)" />
       </el-select>
       <template v-if="form === 'spectrum'">
-        <el-select v-model="other" filterable aria-label="Compared with">
-          <el-option :value="NONE" label="compared with nothing" />
+        <el-select v-model="other" filterable :aria-label="t('Compared with')">
+          <el-option :value="NONE" :label="t('compared with nothing')" />
           <el-option
             v-for="one in kept.data.value"
             :key="one.time"
             :value="one.time"
-            :label="'compared with ' + moment(one.time)"
+            :label="t('compared with {moment}', { moment: moment(one.time) })"
           />
         </el-select>
-        <el-select v-model="mark" aria-label="Marked">
+        <el-select v-model="mark" :aria-label="t('Marked')">
           <el-option
             :value="FOUND"
-            :label="mark === FOUND ? 'marked: ' + (chosen?.label ?? 'nothing') : 'marked: what was found'"
+            :label="
+              mark === FOUND
+                ? t('marked: {label}', { label: chosen?.label ?? t('nothing') })
+                : t('marked: what was found')
+            "
           />
-          <el-option v-for="one in marks" :key="one.id" :value="one.id" :label="'marked: ' + one.label" />
-          <el-option :value="OWN" label="marked: own frequency" />
+          <el-option
+            v-for="one in marks"
+            :key="one.id"
+            :value="one.id"
+            :label="t('marked: {label}', { label: one.label })"
+          />
+          <el-option :value="OWN" :label="t('marked: own frequency')" />
         </el-select>
         <el-input-number
           v-if="mark === OWN"
@@ -151,13 +161,13 @@ const lines = computed<Xy[]>(() => {
           :min="0.1"
           :max="100000"
           :controls="false"
-          aria-label="Own frequency, Hz"
+          :aria-label="t('Own frequency, Hz')"
           placeholder="Hz"
         />
         <el-checkbox
           v-if="chosen && chosen.id !== 'speed' && shown.data.value && speedHz(shown.data.value.spectrum)"
           v-model="withSidebands"
-          >sidebands at the running speed</el-checkbox
+          >{{ t("sidebands at the running speed") }}</el-checkbox
         >
       </template>
     </div>
@@ -182,8 +192,9 @@ const lines = computed<Xy[]>(() => {
       />
     </template>
     <p v-if="shown.data.value && marks.length < 2" class="soft small">
-      Enter the speed and the bearings of the machine on its page under <em>Change</em>; their lines are then marked
-      here.
+      {{ t("Enter the speed and the bearings of the machine on its page under") }} <em>{{ t("Name, limits …") }}</em>{{
+        t("; their lines are then marked here.")
+      }}
     </p>
   </section>
 </template>

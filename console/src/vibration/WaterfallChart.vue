@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { Waterfall } from "@/api/types";
 import { colour, dark } from "@/look/appearance";
 import { day, moment } from "@/look/clock";
 import { computed, nextTick, onMounted, useTemplateRef, watch } from "vue";
+import { three } from "./spectra";
 import { greatest, rgb, roundTicks, shade } from "./waterfall";
 
 /** Spectra one below the other, oldest on top: frequency to the right, darker where it vibrates more. */
@@ -43,13 +45,28 @@ watch([() => fall, dark], () => nextTick(draw));
     <canvas
       ref="canvas"
       role="img"
-      :aria-label="`${fall.rows.length} spectra from ${Math.round(fall.fromHz)} to ${Math.round(untilHz)} Hz; highest ${most.toPrecision(3)} ${fall.unit}`"
+      :aria-label="
+        t('{rows} spectra from {from} to {until} Hz; highest {most} {unit}', {
+          rows: fall.rows.length,
+          from: Math.round(fall.fromHz),
+          until: Math.round(untilHz),
+          most: three(most),
+          unit: fall.unit,
+        })
+      "
     ></canvas>
     <div class="ticks soft small">
       <span v-for="tick in ticks" :key="tick.hz" :style="{ left: tick.at * 100 + '%' }">{{ tick.hz }} Hz</span>
     </div>
     <p class="soft small key">
-      <i aria-hidden="true"></i> 0 to {{ most.toPrecision(3) }} {{ fall.unit }}, {{ fall.rows.length }} spectra
+      <i aria-hidden="true"></i>
+      {{
+        t("0 to {most} {unit}, {rows} spectra", {
+          most: three(most),
+          unit: fall.unit,
+          rows: fall.rows.length,
+        })
+      }}
     </p>
   </div>
 </template>

@@ -1,12 +1,14 @@
+import { fixed } from "@/look/numbers";
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Finding, KeptWaveform, Marker, Spectrum, SpectrumKind, Waterfall, Waveform } from "@/api/types";
 import { usePointPath } from "@/chart/series";
 
 export const KINDS: Record<SpectrumKind, string> = {
-  velocity: "Velocity",
-  acceleration: "Acceleration",
-  displacement: "Displacement",
-  envelope: "Envelope (bearings)",
+  velocity: t("Velocity"),
+  acceleration: t("Acceleration"),
+  displacement: t("Displacement"),
+  envelope: t("Envelope (bearings)"),
 };
 
 /** Where a spectrum can end, in Hz. */
@@ -40,10 +42,10 @@ export function useSpectra() {
 }
 
 const PARTS: Record<string, string> = {
-  "outer-ring": "outer ring",
-  "inner-ring": "inner ring",
-  "rolling-element": "ball or roller",
-  cage: "cage",
+  "outer-ring": t("outer ring"),
+  "inner-ring": t("inner ring"),
+  "rolling-element": t("ball or roller"),
+  cage: t("cage"),
 };
 
 /** What can be marked: the running speed, and each part of each bearing. */
@@ -56,7 +58,7 @@ export interface Markable {
 export function markables(markers: Marker[]): Markable[] {
   const speed = markers.find((marker) => marker.part === "speed");
   return [
-    ...(speed ? [{ id: "speed", label: "running speed", hz: speed.hz }] : []),
+    ...(speed ? [{ id: "speed", label: t("running speed"), hz: speed.hz }] : []),
     ...markers
       .filter((marker) => marker.part !== "speed")
       .map((marker) => ({
@@ -81,7 +83,13 @@ export function speedHz(spectrum: Spectrum): number | undefined {
 /** The strongest line in words. */
 export function strongest(spectrum: Spectrum): string {
   const line = spectrum.lines[0];
-  return line ? `Strongest line ${three(line.hz)} Hz, ${three(line.rms)} ${spectrum.unit}` : "No line stands out";
+  return line
+    ? t("Strongest line {frequency} Hz, {value} {unit}", {
+        frequency: three(line.hz),
+        value: three(line.rms),
+        unit: spectrum.unit,
+      })
+    : t("No line stands out");
 }
 
 /** A line that is marked; sidebands are fainter than what they stand beside. */
@@ -118,50 +126,57 @@ export function marked(of: Markable | undefined, untilHz: number, besideHz?: num
 }
 
 const PATTERNS: Record<Finding["pattern"], string> = {
-  unbalance: "Nearly all vibration is at the running speed. This usually points to unbalance.",
-  misalignment:
+  unbalance: t("Nearly all vibration is at the running speed. This usually points to unbalance."),
+  misalignment: t(
     "Twice the running speed is nearly as strong as the running speed, or stronger. This usually points to misalignment.",
-  looseness: "Many multiples of the running speed stand out. This usually points to looseness.",
-  "outer-ring": "The envelope repeats as often as a ball or roller passes the outer ring.",
-  "inner-ring": "The envelope repeats as often as a ball or roller passes the inner ring.",
-  "rolling-element": "The envelope repeats as often as a ball or roller turns.",
-  cage: "The envelope repeats as often as the cage turns.",
+  ),
+  looseness: t("Many multiples of the running speed stand out. This usually points to looseness."),
+  "outer-ring": t("The envelope repeats as often as a ball or roller passes the outer ring."),
+  "inner-ring": t("The envelope repeats as often as a ball or roller passes the inner ring."),
+  "rolling-element": t("The envelope repeats as often as a ball or roller turns."),
+  cage: t("The envelope repeats as often as the cage turns."),
 };
 
 export function findingWords(finding: Finding): string {
   const words = PATTERNS[finding.pattern];
   const sides = finding.sidebands.length
-    ? " Sidebands at the running speed stand beside its line, as where damage turns through the load."
+    ? ` ${t("Sidebands at the running speed stand beside its line, as where damage turns through the load.")}`
     : "";
   return finding.bearing
-    ? `Bearing "${finding.bearing}": ${words}${sides} This usually points to damage there.`
+    ? t('Bearing "{bearing}": {words}{sides} This usually points to damage there.', {
+        bearing: finding.bearing,
+        words,
+        sides,
+      })
     : words;
 }
 
 const SOURCES = {
-  MEASURED: "measured",
-  PLATE: "from the plate, made exact by the spectrum",
-  FOUND: "found in the spectrum",
+  MEASURED: t("measured"),
+  PLATE: t("from the plate, made exact by the spectrum"),
+  FOUND: t("found in the spectrum"),
 };
 
 export function speedWords(speed: Spectrum["speed"]): string {
-  return speed ? `${Math.round(speed.rpm)} rpm, ${SOURCES[speed.source]}` : "not known";
+  return speed
+    ? t("{rpm} rpm, {source}", { rpm: Math.round(speed.rpm), source: SOURCES[speed.source] })
+    : t("not known");
 }
 
 /** Three significant digits, which is what a spectrum can tell. */
 export function three(value: number): string {
   const size = value === 0 ? 0 : Math.floor(Math.log10(Math.abs(value)));
-  return value.toFixed(Math.min(6, Math.max(0, 2 - size)));
+  return fixed(value, Math.min(6, Math.max(0, 2 - size)));
 }
 
 const FIGURES: [id: string, label: string, unit: "velocity" | "acceleration" | "displacement" | "own" | ""][] = [
-  ["velocity-rms", "Velocity, RMS", "velocity"],
-  ["acceleration-rms", "Acceleration, RMS", "acceleration"],
-  ["displacement-rms", "Displacement, RMS", "displacement"],
-  ["peak", "Peak", "own"],
-  ["peak-to-peak", "Peak to peak", "own"],
-  ["crest-factor", "Crest factor", ""],
-  ["kurtosis", "Kurtosis", ""],
+  ["velocity-rms", t("Velocity, RMS"), "velocity"],
+  ["acceleration-rms", t("Acceleration, RMS"), "acceleration"],
+  ["displacement-rms", t("Displacement, RMS"), "displacement"],
+  ["peak", t("Peak"), "own"],
+  ["peak-to-peak", t("Peak to peak"), "own"],
+  ["crest-factor", t("Crest factor"), ""],
+  ["kurtosis", t("Kurtosis"), ""],
 ];
 const UNITS = { velocity: "mm/s", acceleration: "m/s²", displacement: "µm", "": "" };
 

@@ -1,3 +1,4 @@
+import { fixed, onAxis } from "@/look/numbers";
 import type { Palette } from "@/chart/lineOption";
 import { chartLook, insideZoom, levelAxis, lineColours, tooltipLook, uprightAxis } from "@/chart/look";
 import type { EChartsCoreOption } from "echarts/core";
@@ -43,7 +44,7 @@ export function xyOption(lines: Xy[], { xUnit, yUnit, marks, speedHz, palette }:
       ...tooltipLook(palette),
       formatter: (items: { seriesName: string; value: [number, number]; marker: string }[]) => {
         const x = items[0]?.value[0] ?? 0;
-        const order = speedHz && xUnit === "Hz" ? ` (${(x / speedHz).toFixed(2)}×)` : "";
+        const order = speedHz && xUnit === "Hz" ? ` (${fixed(x / speedHz, 2)}×)` : "";
         const rows = items.map(
           ({ marker, seriesName, value }) => `${marker}${escaped(seriesName)} ${three(value[1])} ${yUnit}`,
         );
@@ -59,12 +60,12 @@ export function xyOption(lines: Xy[], { xUnit, yUnit, marks, speedHz, palette }:
       nameLocation: "end",
       nameGap: 4,
       nameTextStyle: { color: palette("ink-soft"), verticalAlign: "top", padding: [8, 0, 0, -14] },
-      axisLabel: { color: palette("ink-soft"), hideOverlap: true, showMaxLabel: false },
+      axisLabel: { color: palette("ink-soft"), hideOverlap: true, showMaxLabel: false, formatter: onAxis },
     },
     yAxis: {
       ...uprightAxis(palette, yUnit),
       nameGap: 8,
-      axisLabel: { color: palette("ink-soft") },
+      axisLabel: { color: palette("ink-soft"), formatter: onAxis },
     },
     series: lines.map((line, i) => ({
       type: "line",

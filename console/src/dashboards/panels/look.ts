@@ -1,3 +1,5 @@
+import { said } from "@/language";
+import { fixed } from "@/look/numbers";
 import type { LimitSet, Look, Point } from "@/api/types";
 import { boundaries, fixedScale } from "@/chart/lineOption";
 import { wordFor } from "@/look/reading";
@@ -12,7 +14,7 @@ export function wordsFor(point: Point, look: Look | null): Record<string, string
 export function digits(value: number | null | undefined, point: Point, look: Look | null): string {
   return value === null || value === undefined
     ? "–"
-    : (wordFor(value, wordsFor(point, look)) ?? value.toFixed(look?.decimals ?? point.decimals));
+    : (wordFor(value, wordsFor(point, look)) ?? fixed(value, look?.decimals ?? point.decimals));
 }
 
 /** The same with the unit, which a word has none of. */
@@ -87,7 +89,7 @@ export function marks(set: LimitSet | undefined, scale: Scale): { at: number; va
 export function zones(set: LimitSet | undefined, scale: Scale) {
   return (set?.zones ?? [])
     .map((zone) => ({
-      label: zone.label,
+      label: said(zone.label),
       severity: zone.severity,
       from: share(zone.from ?? scale.lowest, scale),
       to: share(zone.to ?? scale.highest, scale),

@@ -1,3 +1,4 @@
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Exposure, LimitSet, Point, Severity, Statistic, Summary } from "@/api/types";
 import { summariesOf, usePointPath } from "@/chart/series";
@@ -53,7 +54,7 @@ export function useExposures(points: () => Point[], minutes: () => number) {
 }
 
 /** What a statistic of readings is called. */
-export const STATISTICS = { mean: "Mean", minimum: "Lowest", maximum: "Highest", sum: "Mean" } as const;
+export const STATISTICS = { mean: t("Mean"), minimum: t("Lowest"), maximum: t("Highest"), sum: t("Mean") } as const;
 
 const FIGURES = { mean: "mean", minimum: "min", maximum: "max", sum: "mean" } as const;
 

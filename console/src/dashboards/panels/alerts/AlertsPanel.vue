@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { useAlerts } from "@/alerts/alerts";
 import { STATES } from "@/alerts/states";
 import { age, now } from "@/look/clock";
@@ -23,7 +24,7 @@ const mine = computed(
       <div class="soft small">{{ STATES[alert.state] }}, {{ age(alert.raisedAt, now) }}</div>
     </li>
   </ul>
-  <p v-else class="soft">{{ open ? "Alerts are shown to people with an account." : "No open alerts." }}</p>
+  <p v-else class="soft">{{ open ? t("Alerts are shown to people with an account.") : t("No open alerts.") }}</p>
 </template>
 
 <style scoped>

@@ -1,8 +1,9 @@
+import { t } from "@/language";
 import type { PanelKind } from "../kind";
 import AlertsPanel from "./AlertsPanel.vue";
 
 export const alerts: PanelKind = {
-  name: "Open alerts",
+  name: t("Open alerts"),
   size: { w: 6, h: 3 },
   points: "possible",
   look: [],

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged } from "@/api/live";
 import type { Device, Inlet } from "@/api/types";
@@ -43,8 +44,8 @@ const asked = computed(() =>
     :may-operate="devices.every((device) => places.may('operate', device.placeId))"
     :can-let-go="inlet.kind === 'bacnet-ip'"
   />
-  <p v-if="open" class="soft">How devices are asked is shown to people with an account.</p>
-  <p v-else-if="data && !asked.length" class="soft">No device that is asked feeds these points.</p>
+  <p v-if="open" class="soft">{{ t("How devices are asked is shown to people with an account.") }}</p>
+  <p v-else-if="data && !asked.length" class="soft">{{ t("No device that is asked feeds these points.") }}</p>
 </template>
 
 <style scoped>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Camera, Panel } from "@/api/types";
 import { useLoad } from "@/look/load";
@@ -17,15 +18,15 @@ const chosen = computed({
 </script>
 
 <template>
-  <el-form-item label="Camera" for="panel-camera">
-    <el-select id="panel-camera" v-model="chosen" filterable aria-label="Camera" placeholder="choose one">
+  <el-form-item :label="t('Camera')" for="panel-camera">
+    <el-select id="panel-camera" v-model="chosen" filterable :aria-label="t('Camera')" :placeholder="t('choose one')">
       <el-option v-for="one in cameras" :key="one.id" :value="one.id" :label="`${one.name} (${one.placeName})`" />
     </el-select>
   </el-form-item>
   <ProblemNote :error="error" />
   <p v-if="cameras && !cameras.length" class="soft small">
-    No cameras are set up.
-    <RouterLink v-if="session.owner" to="/settings/cameras">Add one</RouterLink>
-    <template v-else>An owner adds them under Settings, Cameras.</template>
+    {{ t("No cameras are set up.") }}
+    <RouterLink v-if="session.owner" to="/settings/cameras">{{ t("Add one") }}</RouterLink>
+    <template v-else>{{ t("An owner adds them under Settings, Cameras.") }}</template>
   </p>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { useCamera } from "@/cameras/cameras";
 import { age, now } from "@/look/clock";
 import ProblemNote from "@/look/ProblemNote.vue";
@@ -12,10 +13,10 @@ const { source, takenAt, error } = useCamera(() => panel.cameraId);
 <template>
   <div class="camera">
     <ProblemNote :error="error" />
-    <p v-if="!panel.cameraId" class="soft">No camera is chosen.</p>
-    <img v-if="source" :src="source" :class="{ old: error }" :alt="panel.title || 'Picture of the camera'" />
-    <p v-if="takenAt" class="soft small">Taken {{ age(takenAt, now) }}</p>
-    <p v-else-if="panel.cameraId && !error" class="soft">Fetching the picture …</p>
+    <p v-if="!panel.cameraId" class="soft">{{ t("No camera is chosen.") }}</p>
+    <img v-if="source" :src="source" :class="{ old: error }" :alt="panel.title || t('Picture of the camera')" />
+    <p v-if="takenAt" class="soft small">{{ t("Taken {age}", { age: age(takenAt, now) }) }}</p>
+    <p v-else-if="panel.cameraId && !error" class="soft">{{ t("Fetching the picture …") }}</p>
   </div>
 </template>
 

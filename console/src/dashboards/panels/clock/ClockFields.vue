@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { Panel } from "@/api/types";
 import { usePlaces } from "@/places/places";
 import { computed } from "vue";
@@ -17,9 +18,9 @@ const zone = computed({
 </script>
 
 <template>
-  <el-form-item label="Time of" for="panel-zone">
-    <el-select id="panel-zone" v-model="zone" aria-label="Time of" :empty-values="[undefined]">
-      <el-option value="" label="the viewer's own" />
+  <el-form-item :label="t('Time of')" for="panel-zone">
+    <el-select id="panel-zone" v-model="zone" :aria-label="t('Time of')" :empty-values="[undefined]">
+      <el-option value="" :label="t('the viewer\'s own')" />
       <el-option v-for="one in zones" :key="one" :value="one" :label="one" />
     </el-select>
   </el-form-item>

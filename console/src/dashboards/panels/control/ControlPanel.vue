@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged } from "@/api/live";
 import type { Device, DeviceModel } from "@/api/types";
@@ -33,8 +34,8 @@ const modelOf = (device: Device) => data.value?.models.find((model) => model.id 
     </h3>
     <CommandSheet :device="device" :model="modelOf(device)" />
   </div>
-  <p v-if="open" class="soft">What devices are told is shown to people with an account.</p>
-  <p v-else-if="data && !told.length" class="soft">No radio device feeds these points.</p>
+  <p v-if="open" class="soft">{{ t("What devices are told is shown to people with an account.") }}</p>
+  <p v-else-if="data && !told.length" class="soft">{{ t("No radio device feeds these points.") }}</p>
 </template>
 
 <style scoped>

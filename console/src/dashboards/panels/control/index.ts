@@ -1,8 +1,9 @@
+import { t } from "@/language";
 import type { PanelKind } from "../kind";
 import ControlPanel from "./ControlPanel.vue";
 
 export const control: PanelKind = {
-  name: "Radio devices: settings and commands",
+  name: t("Radio devices: settings and commands"),
   size: { w: 6, h: 5 },
   points: "needed",
   look: [],

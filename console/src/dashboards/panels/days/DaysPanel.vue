@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { limitsOf } from "@/points/limits";
 import { shortDay } from "@/look/clock";
 import ProblemNote from "@/look/ProblemNote.vue";
@@ -40,11 +41,11 @@ const rows = computed(() =>
 
 <template>
   <ProblemNote :error="error" />
-  <p v-if="!loading && !error && !days.length" class="soft">No readings in this time.</p>
+  <p v-if="!loading && !error && !days.length" class="soft">{{ t("No readings in this time.") }}</p>
   <table v-else-if="days.length" class="rows">
     <thead>
       <tr>
-        <th>{{ STATISTICS[statistic] }} of</th>
+        <th>{{ t("{statistic} of", { statistic: STATISTICS[statistic] }) }}</th>
         <th v-for="point in points" :key="point.id" class="amount">
           <PointName :point="point" :all="points" :open="open" /> {{ point.unit }}
         </th>

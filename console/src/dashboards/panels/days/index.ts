@@ -1,8 +1,9 @@
+import { t } from "@/language";
 import type { PanelKind } from "../kind";
 import DaysPanel from "./DaysPanel.vue";
 
 export const days: PanelKind = {
-  name: "Table of days",
+  name: t("Table of days"),
   size: { w: 6, h: 4 },
   points: "needed",
   most: 24,
@@ -11,11 +12,11 @@ export const days: PanelKind = {
   choices: [
     {
       key: "statistic",
-      label: "Of each day",
+      label: t("Of each day"),
       options: [
-        { value: "mean", label: "the mean" },
-        { value: "minimum", label: "the lowest" },
-        { value: "maximum", label: "the highest" },
+        { value: "mean", label: t("the mean") },
+        { value: "minimum", label: t("the lowest") },
+        { value: "maximum", label: t("the highest") },
       ],
     },
   ],

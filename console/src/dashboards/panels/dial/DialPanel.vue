@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { limitsOf } from "@/points/limits";
 import { isStale } from "@/look/reading";
 import FenceMark from "@/look/FenceMark.vue";
@@ -69,13 +70,15 @@ const dials = computed(() =>
         <text v-bind="beside(1, RADIUS, 20)">{{ scale.highest }}</text>
         <path v-if="needle !== undefined" class="needle" :d="`M${at(needle, RADIUS - 4)}L${at(needle, 44)}`" />
         <text class="digits" y="8">{{ digits(point.latest?.value, point, panel.look) }}</text>
-        <text class="unit" y="28">{{ point.latest ? point.unit : "nothing yet" }}</text>
+        <text class="unit" y="28">{{ point.latest ? point.unit : t("nothing yet") }}</text>
       </svg>
       <figcaption>
         <FenceMark v-if="point.latest?.severity" :severity="point.latest.severity" />
-        <span v-if="beyond" class="soft small">beyond the scale</span>
-        <span v-if="isStale(point, now)" class="soft small">stale, {{ age(point.latest?.time ?? null, now) }}</span>
-        <span v-if="point.latest?.quality === 'BAD'" class="soft small">bad quality</span>
+        <span v-if="beyond" class="soft small">{{ t("beyond the scale") }}</span>
+        <span v-if="isStale(point, now)" class="soft small">{{
+          t("stale, {age}", { age: age(point.latest?.time ?? null, now) })
+        }}</span>
+        <span v-if="point.latest?.quality === 'BAD'" class="soft small">{{ t("bad quality") }}</span>
         <PointName v-if="points.length > 1" class="small" :point="point" :all="points" :open="open" />
       </figcaption>
     </figure>

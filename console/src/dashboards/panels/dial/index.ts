@@ -1,8 +1,9 @@
+import { t } from "@/language";
 import type { PanelKind } from "../kind";
 import DialPanel from "./DialPanel.vue";
 
 export const dial: PanelKind = {
-  name: "Dial with zones",
+  name: t("Dial with zones"),
   size: { w: 3, h: 3 },
   points: "needed",
   most: 24,

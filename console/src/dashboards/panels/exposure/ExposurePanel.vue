@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { limitsOf } from "@/points/limits";
 import { computed } from "vue";
 import FenceMark from "@/look/FenceMark.vue";
@@ -55,9 +56,14 @@ const meters = computed(() =>
         >
         <FenceMark v-if="mean?.severity" :severity="mean.severity" />
         <span class="soft small"
-          >mean of {{ spanWords(`PT${panel.minutes ?? 480}M`)
-          }}<template v-if="used">, {{ used.percent }} % of {{ withUnit(used.limit, point, panel.look) }}</template
-          ><template v-else-if="mean && !mean.severity">, no limits</template></span
+          >{{ t("mean of {spanWords}", { spanWords: spanWords(`PT${panel.minutes ?? 480}M`) })
+          }}<template v-if="used">{{
+            t(", {percent} % of {withUnit}", {
+              percent: used.percent,
+              withUnit: withUnit(used.limit, point, panel.look),
+            })
+          }}</template
+          ><template v-else-if="mean && !mean.severity">{{ t(", no limits") }}</template></span
         >
       </div>
       <div class="track" aria-hidden="true">
@@ -68,10 +74,14 @@ const meters = computed(() =>
         <span v-if="latest !== undefined" class="now" :style="{ left: latest * 100 + '%' }"></span>
       </div>
       <p v-if="!mean && covered !== undefined" class="soft small">
-        Readings cover {{ covered }} of it; a mean is shown from half of the time.
+        {{ t("Readings cover {covered} of it; a mean is shown from half of the time.", { covered }) }}
       </p>
       <p v-else class="soft small">
-        Newest value {{ withUnit(point.latest?.value, point, panel.look) }} (mark below the bar)
+        {{
+          t("Newest value {withUnit} (mark below the bar)", {
+            withUnit: withUnit(point.latest?.value, point, panel.look),
+          })
+        }}
       </p>
     </div>
   </div>

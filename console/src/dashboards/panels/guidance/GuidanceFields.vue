@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { Panel } from "@/api/types";
 import { computed } from "vue";
 
@@ -27,14 +28,14 @@ function tidy() {
 </script>
 
 <template>
-  <el-form-item label="Steps, a line each" for="panel-steps"
+  <el-form-item :label="t('Steps, a line each')" for="panel-steps"
     ><el-input
       id="panel-steps"
       v-model="lines"
       type="textarea"
       :rows="6"
       maxlength="9000"
-      placeholder="Listen to the pump&#10;Wipe the probe in tank 2&#10;Read the meter"
+      :placeholder="t('Listen to the pump Wipe the probe in tank 2 Read the meter')"
       @blur="tidy"
   /></el-form-item>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import { useAction } from "@/look/act";
 import ProblemNote from "@/look/ProblemNote.vue";
@@ -35,7 +36,7 @@ function begin() {
 
 async function write() {
   const text = entryOf(panel.title, steps.value, done.value, remark.value);
-  if (await run(() => api.post("logbook", { placeId: placeId.value, text }), "Written into the logbook.")) {
+  if (await run(() => api.post("logbook", { placeId: placeId.value, text }), t("Written into the logbook."))) {
     begin();
   }
 }
@@ -48,20 +49,20 @@ async function write() {
       <template v-else>{{ step }}</template>
     </li>
   </ol>
-  <p v-if="!steps.length" class="soft">No steps are written yet.</p>
+  <p v-if="!steps.length" class="soft">{{ t("No steps are written yet.") }}</p>
   <form v-if="mayWrite && count" class="stack" @submit.prevent="write">
     <el-input
       v-model="remark"
-      placeholder="What you noticed (optional)"
-      aria-label="What you noticed"
+      :placeholder="t('What you noticed (optional)')"
+      :aria-label="t('What you noticed')"
       maxlength="2000"
     />
     <ProblemNote :error="error" />
     <div class="row">
-      <el-button type="primary" native-type="submit" :loading="busy"
-        >Write into the logbook ({{ count }} of {{ steps.length }})</el-button
-      >
-      <el-button @click="begin">Begin anew</el-button>
+      <el-button type="primary" native-type="submit" :loading="busy">{{
+        t("Write into the logbook ({count} of {steps})", { count, steps: steps.length })
+      }}</el-button>
+      <el-button @click="begin">{{ t("Begin anew") }}</el-button>
     </div>
   </form>
 </template>

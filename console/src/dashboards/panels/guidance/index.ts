@@ -1,9 +1,10 @@
+import { t } from "@/language";
 import type { PanelKind } from "../kind";
 import GuidanceFields from "./GuidanceFields.vue";
 import GuidancePanel from "./GuidancePanel.vue";
 
 export const guidance: PanelKind = {
-  name: "Steps to go through",
+  name: t("Steps to go through"),
   size: { w: 4, h: 4 },
   points: "place",
   look: [],

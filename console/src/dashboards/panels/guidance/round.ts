@@ -1,3 +1,4 @@
+import { t } from "@/language";
 /** Steps that are done stay ticked for so long: a round that was left is begun anew the next day. */
 const KEPT_MS = 12 * 3_600_000;
 
@@ -22,8 +23,8 @@ export function entryOf(title: string, steps: string[], done: boolean[], remark:
   const left = steps.filter((_, at) => !done[at]);
   const count = steps.length - left.length;
   return [
-    `${title}: ${left.length ? `${count} of ${steps.length} steps done.` : "all steps done."}`,
-    ...left.map((step) => "Not done: " + step),
+    `${title}: ${left.length ? t("{count} of {steps} steps done.", { count, steps: steps.length }) : t("all steps done.")}`,
+    ...left.map((step) => t("Not done: {step}", { step })),
     ...(remark.trim() ? [remark.trim()] : []),
   ].join("\n");
 }

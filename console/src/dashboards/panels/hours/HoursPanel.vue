@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { summariesOf, usePointPath } from "@/chart/series";
 import { HOUR, useTimeRange } from "@/chart/timeRange";
 import { useRefreshed } from "@/look/load";
@@ -53,25 +54,26 @@ function words(cell: Cell | undefined, day: string, hour: number): string {
   const at = `${day}, ${String(hour).padStart(2, "0")} h`;
   return cell && point.value
     ? `${at}: ${withUnit(cell.value, point.value, panel.look)}${cell.severity && cell.severity !== "normal" ? ", " + cell.severity : ""}`
-    : `${at}: no readings`;
+    : t("{at}: no readings", { at });
 }
 </script>
 
 <template>
   <ProblemNote :error="error" />
-  <p v-if="!loading && !error && !rows.length" class="soft">No readings in this time.</p>
+  <p v-if="!loading && !error && !rows.length" class="soft">{{ t("No readings in this time.") }}</p>
   <template v-else-if="rows.length && point">
-    <div class="frame" tabindex="0" role="region" :aria-label="`Hours by days of ${point.name}`">
+    <div class="frame" tabindex="0" role="region" :aria-label="t('Hours by days of {name}', { name: point.name })">
       <table>
         <caption class="soft small">
           {{
-            STATISTICS[statistic]
+            t("{statistic} of each hour", { statistic: STATISTICS[statistic] })
           }}
-          of each hour
         </caption>
         <thead>
           <tr>
-            <th scope="col"><span class="unseen">Day</span></th>
+            <th scope="col">
+              <span class="unseen">{{ t("Day") }}</span>
+            </th>
             <th v-for="hour in 24" :key="hour" scope="col">
               <span :class="{ unseen: (hour - 1) % 3 }">{{ hour - 1 }}</span>
             </th>
@@ -87,7 +89,7 @@ function words(cell: Cell | undefined, day: string, hour: number): string {
               :style="cell ? { background: shade(cell) } : {}"
               :title="words(cell, row.day, hour)"
             >
-              <span class="unseen">{{ cell ? digits(cell.value, point, panel.look) : "none" }}</span>
+              <span class="unseen">{{ cell ? digits(cell.value, point, panel.look) : t("none") }}</span>
             </td>
           </tr>
         </tbody>
@@ -97,7 +99,7 @@ function words(cell: Cell | undefined, day: string, hour: number): string {
       <span>{{ withUnit(ends.lowest, point, panel.look) }}</span>
       <i aria-hidden="true"></i>
       <span>{{ withUnit(ends.highest, point, panel.look) }}</span>
-      <span v-if="cut">The last 62 days.</span>
+      <span v-if="cut">{{ t("The last 62 days.") }}</span>
     </p>
   </template>
 </template>

@@ -1,8 +1,9 @@
+import { t } from "@/language";
 import type { PanelKind } from "../kind";
 import HoursPanel from "./HoursPanel.vue";
 
 export const hours: PanelKind = {
-  name: "Hours by days",
+  name: t("Hours by days"),
   size: { w: 6, h: 4 },
   points: "needed",
   most: 1,
@@ -11,11 +12,11 @@ export const hours: PanelKind = {
   choices: [
     {
       key: "statistic",
-      label: "Of each hour",
+      label: t("Of each hour"),
       options: [
-        { value: "mean", label: "the mean" },
-        { value: "minimum", label: "the lowest" },
-        { value: "maximum", label: "the highest" },
+        { value: "mean", label: t("the mean") },
+        { value: "minimum", label: t("the lowest") },
+        { value: "maximum", label: t("the highest") },
       ],
     },
   ],

@@ -1,8 +1,9 @@
+import { t } from "@/language";
 import type { PanelKind } from "../kind";
 import LinePanel from "./LinePanel.vue";
 
 export const line: PanelKind = {
-  name: "Line over time with limits",
+  name: t("Line over time with limits"),
   size: { w: 6, h: 4 },
   points: "needed",
   most: 24,
@@ -11,10 +12,10 @@ export const line: PanelKind = {
   choices: [
     {
       key: "scale",
-      label: "Scale",
+      label: t("Scale"),
       options: [
-        { value: "fixed", label: "fixed by the limits" },
-        { value: "fit", label: "fits what is drawn" },
+        { value: "fixed", label: t("fixed by the limits") },
+        { value: "fit", label: t("fits what is drawn") },
       ],
     },
   ],

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { limitsOf } from "@/points/limits";
 import type { Point } from "@/api/types";
 import { useSeriesSource } from "@/chart/series";
@@ -116,14 +117,16 @@ const shown = computed(() =>
 <template>
   <ProblemNote :error="error" />
   <p v-if="!movers.length && !sites.length" class="soft">
-    A map needs the latitude and the longitude of something among its points, or a site with a position.
+    {{ t("A map needs the latitude and the longitude of something among its points, or a site with a position.") }}
   </p>
-  <p v-else-if="!loading && !error && !everything.length" class="soft">No positions in this time.</p>
+  <p v-else-if="!loading && !error && !everything.length" class="soft">{{ t("No positions in this time.") }}</p>
   <template v-else-if="everything.length">
     <svg
       :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
       role="img"
-      :aria-label="`Map: ${[...movers.map((one) => one.name), ...sites.map((one) => one.name)].join(', ')}`"
+      :aria-label="
+        t('Map: {join}', { join: [...movers.map((one) => one.name), ...sites.map((one) => one.name)].join(', ') })
+      "
     >
       <rect class="ground" :width="WIDTH" :height="HEIGHT" />
       <g v-for="site in sites" :key="site.name" :transform="`translate(${at(site)})`">
@@ -148,15 +151,19 @@ const shown = computed(() =>
       </g>
     </svg>
     <div class="time">
-      <el-slider v-model="along" :show-tooltip="false" :step="0.5" aria-label="Moment" />
-      <span class="small soft">{{ along === 100 && !time.page?.chosen.value ? "now" : moment(looked, timeZone) }}</span>
+      <el-slider v-model="along" :show-tooltip="false" :step="0.5" :aria-label="t('Moment')" />
+      <span class="small soft">{{
+        along === 100 && !time.page?.chosen.value ? t("now") : moment(looked, timeZone)
+      }}</span>
     </div>
     <p v-for="track in shown" :key="track.mover.latitude.id" class="small">
       <strong>{{ track.mover.name }}</strong>{{
-        track.now ? ` was heard there ${moment(track.now.time, timeZone)}` : ": nothing by then"
+        track.now
+          ? ` ${t("was heard there {moment}", { moment: moment(track.now.time, timeZone) })}`
+          : t(": nothing by then")
       }}
       <template v-if="track.now?.value !== undefined && track.mover.value">
-        with {{ withUnit(track.now.value, track.mover.value, panel.look) }}
+        {{ t("with {withUnit}", { withUnit: withUnit(track.now.value, track.mover.value, panel.look) }) }}
         <FenceMark v-if="track.severity && track.severity !== 'normal'" :severity="track.severity" />
       </template>
     </p>

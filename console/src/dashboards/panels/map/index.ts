@@ -1,8 +1,9 @@
+import { t } from "@/language";
 import type { PanelKind } from "../kind";
 import MapPanel from "./MapPanel.vue";
 
 export const map: PanelKind = {
-  name: "Map with tracks",
+  name: t("Map with tracks"),
   size: { w: 6, h: 5 },
   points: "needed",
   most: 60,

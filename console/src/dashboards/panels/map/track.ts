@@ -1,3 +1,4 @@
+import { t } from "@/language";
 import { BAD, between, type Drawn } from "@/chart/series";
 
 /** Where something was, and what was measured there. */
@@ -87,5 +88,8 @@ export function scaleBar(metresAUnit: number, most: number): { units: number; wo
   const longest = metresAUnit * most;
   const power = 10 ** Math.floor(Math.log10(longest));
   const metres = ([5, 2].find((step) => step * power <= longest) ?? 1) * power;
-  return { units: metres / metresAUnit, words: metres >= 1000 ? `${metres / 1000} km` : `${metres} m` };
+  return {
+    units: metres / metresAUnit,
+    words: metres >= 1000 ? t("{kilometres} km", { kilometres: metres / 1000 }) : `${metres} m`,
+  };
 }

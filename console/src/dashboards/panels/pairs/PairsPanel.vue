@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { useSeriesSource } from "@/chart/series";
 import { useTimeRange } from "@/chart/timeRange";
 import { useRefreshed } from "@/look/load";
@@ -30,16 +31,21 @@ const { data, error, loading } = useRefreshed(
 
 <template>
   <ProblemNote :error="error" />
-  <p v-if="!axes" class="soft">Choose two points: the first lies across, the second up.</p>
+  <p v-if="!axes" class="soft">{{ t("Choose two points: the first lies across, the second up.") }}</p>
   <p v-else-if="!loading && !error && !data?.length" class="soft">
-    No time at which both have readings. Choose a longer time.
+    {{ t("No time at which both have readings. Choose a longer time.") }}
   </p>
   <template v-else-if="data?.length">
     <div
       class="canvas"
       tabindex="0"
       role="img"
-      :aria-label="`${nameAmong(axes.up, points)} against ${nameAmong(axes.across, points)}`"
+      :aria-label="
+        t('{up} against {across}', {
+          up: nameAmong(axes.up, points),
+          across: nameAmong(axes.across, points),
+        })
+      "
     >
       <DotsChart
         :dots="data"
@@ -48,7 +54,7 @@ const { data, error, loading } = useRefreshed(
         :time-zone="axes.up.timeZone"
       />
     </div>
-    <p class="soft small">{{ closeness(data) }} Older ones are paler.</p>
+    <p class="soft small">{{ t("{closeness} Older ones are paler.", { closeness: closeness(data) }) }}</p>
   </template>
 </template>
 

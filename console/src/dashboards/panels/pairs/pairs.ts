@@ -1,3 +1,5 @@
+import { fixed } from "@/look/numbers";
+import { t } from "@/language";
 import { BAD, between, type Drawn } from "@/chart/series";
 
 /** What two points were at one time. */
@@ -34,8 +36,13 @@ export function correlation(pairs: Pair[]): number | undefined {
 export function closeness(pairs: Pair[]): string {
   const r = correlation(pairs);
   if (r === undefined) {
-    return "Too few values to say how they go together.";
+    return t("Too few values to say how they go together.");
   }
-  const how = Math.abs(r) >= 0.8 ? "closely together" : Math.abs(r) >= 0.4 ? "loosely together" : "their own ways";
-  return `They go ${how}${r < -0.4 ? ", one up as the other goes down" : ""} (r = ${r.toFixed(2).replace("-", "−")}).`;
+  const how =
+    Math.abs(r) >= 0.8 ? t("closely together") : Math.abs(r) >= 0.4 ? t("loosely together") : t("their own ways");
+  return t("They go {how}{way} (r = {r}).", {
+    how: how,
+    way: r < -0.4 ? t(", one up as the other goes down") : "",
+    r: fixed(r, 2).replace("-", "−"),
+  });
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { Panel } from "@/api/types";
 import { computed } from "vue";
 import { fillsUp } from "./drawings";
@@ -13,7 +14,7 @@ const fills = computed(() => panel.value.kind === "picture" && fillsUp(panel.val
 </script>
 
 <template>
-  <el-form-item v-if="!fills" label="Runs, or is open, from" for="panel-on"
+  <el-form-item v-if="!fills" :label="t('Runs, or is open, from')" for="panel-on"
     ><el-input-number id="panel-on" v-model="onFrom" :controls="false" />
   </el-form-item>
 </template>

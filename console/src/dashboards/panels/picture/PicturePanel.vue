@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { limitsOf } from "@/points/limits";
 import FenceMark from "@/look/FenceMark.vue";
 import { age, now } from "@/look/clock";
@@ -25,16 +26,16 @@ const filled = computed(() =>
 const severity = computed(() => (known.value ? point.value?.latest?.severity : null));
 const fills = computed(() => fillsUp(drawing.value));
 const STATES = {
-  pump: ["stands", "runs"],
-  fan: ["stands", "runs"],
-  valve: ["shut", "open"],
-  door: ["shut", "open"],
-  shed: ["off", "on"],
+  pump: [t("stands"), t("runs")],
+  fan: [t("stands"), t("runs")],
+  valve: [t("shut"), t("open")],
+  door: [t("shut"), t("open")],
+  shed: [t("off"), t("on")],
 } as const;
 const state = computed(() => {
   const latest = point.value?.latest;
   if (!known.value || !latest || !point.value) {
-    return "unknown";
+    return t("unknown");
   }
   const word = wordFor(latest.value, wordsFor(point.value, panel.look));
   const kind = drawing.value;
@@ -42,7 +43,7 @@ const state = computed(() => {
     word ??
     (kind in STATES
       ? STATES[kind as keyof typeof STATES][on.value ? 1 : 0]
-      : `${Math.round(filled.value * 100)} % full`)
+      : t("{percent} % full", { percent: Math.round(filled.value * 100) }))
   );
 });
 </script>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import ProblemNote from "@/look/ProblemNote.vue";
 import PlanPicture from "@/plans/PlanPicture.vue";
 import { usePlan } from "@/plans/plans";
@@ -16,7 +17,7 @@ const byId = computed(() => new Map(points.map((point) => [point.id, point])));
 
 <template>
   <ProblemNote :error="error" />
-  <p v-if="!panel.selection" class="soft">No place is chosen. Choose one with a picture.</p>
+  <p v-if="!panel.selection" class="soft">{{ t("No place is chosen. Choose one with a picture.") }}</p>
   <div v-else-if="plan" class="frame">
     <PlanPicture :plan="plan" :source="source(plan)" :points="byId" :severities="severities" :open="open" />
   </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { Point } from "@/api/types";
 import { age, now } from "@/look/clock";
 import { useTimeRange } from "@/chart/timeRange";
@@ -59,7 +60,9 @@ const marks = computed(() => {
 
 <template>
   <ProblemNote :error="error" />
-  <p v-if="data && !first" class="soft">No waveform of {{ points.length > 1 ? "these points" : "this point" }} yet.</p>
+  <p v-if="data && !first" class="soft">
+    {{ t("No waveform of {points} yet.", { points: points.length > 1 ? t("these points") : t("this point") }) }}
+  </p>
   <template v-else-if="first">
     <div class="canvas">
       <WaterfallChart v-if="data?.fall?.rows.length" :fall="data.fall" />

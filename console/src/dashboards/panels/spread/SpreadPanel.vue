@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { api } from "@/api/http";
 import type { Distribution } from "@/api/types";
 import { usePointPath } from "@/chart/series";
@@ -34,21 +35,31 @@ const curve = computed(() => (data.value && point.value ? curveOf(data.value, po
 const isCurve = computed(() => panel.curve === "duration");
 const at = (percent: number) =>
   point.value && curve.value[percent] ? withUnit(curve.value[percent][1], point.value, panel.look) : "";
-const summary = computed(
-  () =>
-    `Half of the time above ${at(50)}; nine tenths between ${at(95)} and ${at(5)}. Known for ${length(data.value?.knownSeconds ?? 0)}.`,
+const summary = computed(() =>
+  t("Half of the time above {half}; nine tenths between {low} and {high}. Known for {length}.", {
+    half: at(50),
+    low: at(95),
+    high: at(5),
+    length: length(data.value?.knownSeconds ?? 0),
+  }),
 );
 </script>
 
 <template>
   <ProblemNote :error="error" />
-  <p v-if="!loading && !error && !bins.length" class="soft">No readings in this time.</p>
+  <p v-if="!loading && !error && !bins.length" class="soft">{{ t("No readings in this time.") }}</p>
   <template v-else-if="bins.length && point">
     <div
       class="canvas"
       tabindex="0"
       role="img"
-      :aria-label="`${isCurve ? 'Duration curve' : 'Distribution'} of ${point.name}. ${summary}`"
+      :aria-label="
+        t('{form} of {name}. {summary}', {
+          form: isCurve ? t('Duration curve') : t('Distribution'),
+          name: point.name,
+          summary: summary,
+        })
+      "
     >
       <SpreadChart
         :bins="isCurve ? [] : bins"

@@ -1,8 +1,9 @@
+import { t } from "@/language";
 import type { PanelKind } from "../kind";
 import SpreadPanel from "./SpreadPanel.vue";
 
 export const spread: PanelKind = {
-  name: "Distribution, duration curve",
+  name: t("Distribution, duration curve"),
   size: { w: 5, h: 4 },
   points: "needed",
   most: 1,
@@ -11,10 +12,10 @@ export const spread: PanelKind = {
   choices: [
     {
       key: "curve",
-      label: "Shown as",
+      label: t("Shown as"),
       options: [
-        { value: "distribution", label: "distribution: time in each class" },
-        { value: "duration", label: "duration curve: value exceeded for a share of the time" },
+        { value: "distribution", label: t("distribution: time in each class") },
+        { value: "duration", label: t("duration curve: value exceeded for a share of the time") },
       ],
     },
   ],

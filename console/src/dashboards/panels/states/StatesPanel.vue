@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { limitsOf } from "@/points/limits";
 import { useSeriesSource } from "@/chart/series";
 import { ticks } from "@/chart/ticks";
@@ -54,17 +55,25 @@ const below = computed(() => ticks({ from: from.value, until: until.value }, MOS
 
 <template>
   <ProblemNote :error="error" />
-  <p v-if="!loading && !error && !rows.some((row) => row.parts.length)" class="soft">No readings in this time.</p>
+  <p v-if="!loading && !error && !rows.some((row) => row.parts.length)" class="soft">
+    {{ t("No readings in this time.") }}
+  </p>
   <div v-else class="states">
     <template v-for="row in rows" :key="row.point.id">
       <PointName class="small" :point="row.point" :all="points" :open="open" />
-      <div class="strip" role="img" :aria-label="`${row.point.name}: ${row.parts.at(-1)?.name ?? 'unknown'}`">
+      <div class="strip" role="img" :aria-label="`${row.point.name}: ${row.parts.at(-1)?.name ?? t('unknown')}`">
         <span
           v-for="part in row.parts"
           :key="part.from"
           :class="['part', ...look(part)]"
           :style="{ left: left(part) + '%', width: width(part) + '%' }"
-          :title="`${part.name || 'measured'}, ${moment(part.from, timeZone)} to ${moment(part.until, timeZone)}`"
+          :title="
+            t('{state}, {from} to {until}', {
+              state: part.name || t('measured'),
+              from: moment(part.from, timeZone),
+              until: moment(part.until, timeZone),
+            })
+          "
         />
       </div>
       <span class="small last">{{

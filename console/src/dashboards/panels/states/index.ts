@@ -1,8 +1,9 @@
+import { t } from "@/language";
 import type { PanelKind } from "../kind";
 import StatesPanel from "./StatesPanel.vue";
 
 export const states: PanelKind = {
-  name: "States over time",
+  name: t("States over time"),
   size: { w: 8, h: 3 },
   points: "needed",
   most: 60,

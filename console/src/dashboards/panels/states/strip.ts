@@ -1,3 +1,5 @@
+import { said } from "@/language";
+import { fixed } from "@/look/numbers";
 import type { LimitSet, Look, Severity } from "@/api/types";
 import { withGaps, type Drawn } from "@/chart/series";
 import { wordFor } from "@/look/reading";
@@ -53,6 +55,6 @@ function stateOf(
   }
   const zone = Object.keys(named).length ? undefined : zoneOf(value, set);
   return zone
-    ? { name: zone.label, severity: zone.severity, word: -1 }
-    : { name: decimals === undefined ? "" : value.toFixed(decimals), severity: null, word: value === 0 ? 0 : 1 };
+    ? { name: said(zone.label), severity: zone.severity, word: -1 }
+    : { name: decimals === undefined ? "" : fixed(value, decimals), severity: null, word: value === 0 ? 0 : 1 };
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { now } from "@/look/clock";
 import FenceMark from "@/look/FenceMark.vue";
 import { isStale } from "@/look/reading";
@@ -17,9 +18,15 @@ const WORDS = { mean: "mean", minimum: "lowest", maximum: "highest", sum: "sum" 
 <template>
   <template v-if="panel.statistic">
     <p v-if="total && points[0]" class="figure">{{ withUnit(total.value, points[0], panel.look) }}</p>
-    <p v-else class="soft">The points are of different units, or none has a usable value.</p>
+    <p v-else class="soft">{{ t("The points are of different units, or none has a usable value.") }}</p>
     <p v-if="total" class="soft small">
-      {{ WORDS[panel.statistic] }} of {{ total.used }} of {{ points.length }} points
+      {{
+        t("{statistic} of {used} of {points} points", {
+          statistic: WORDS[panel.statistic],
+          used: total.used,
+          points: points.length,
+        })
+      }}
     </p>
   </template>
   <ul v-else class="counts">

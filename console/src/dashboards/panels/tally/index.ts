@@ -1,21 +1,22 @@
+import { t } from "@/language";
 import type { PanelKind } from "../kind";
 import TallyPanel from "./TallyPanel.vue";
 
 export const tally: PanelKind = {
-  name: "All points together",
+  name: t("All points together"),
   size: { w: 4, h: 3 },
   points: "needed",
   look: ["decimals"],
   choices: [
     {
       key: "statistic",
-      label: "Show",
+      label: t("Show"),
       options: [
-        { value: null, label: "how many are in which state" },
-        { value: "sum", label: "sum of the newest values" },
-        { value: "mean", label: "mean of the newest values" },
-        { value: "minimum", label: "lowest of the newest values" },
-        { value: "maximum", label: "highest of the newest values" },
+        { value: null, label: t("how many are in which state") },
+        { value: "sum", label: t("sum of the newest values") },
+        { value: "mean", label: t("mean of the newest values") },
+        { value: "minimum", label: t("lowest of the newest values") },
+        { value: "maximum", label: t("highest of the newest values") },
       ],
     },
   ],

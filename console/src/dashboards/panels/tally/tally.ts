@@ -1,3 +1,4 @@
+import { t } from "@/language";
 import type { Point, Severity, Statistic } from "@/api/types";
 
 const WORST_FIRST: Severity[] = ["critical", "warning", "advisory", "normal"];
@@ -12,13 +13,13 @@ export function tally(points: Point[], stale: (point: Point) => boolean) {
       count: count((point) => !unknown(point) && point.latest?.severity === severity),
     })),
     others: [
-      { name: "no limits", count: count((point) => !unknown(point) && point.latest?.severity === null) },
+      { name: t("no limits"), count: count((point) => !unknown(point) && point.latest?.severity === null) },
       {
-        name: "stale",
+        name: t("stale"),
         count: count((point) => point.latest !== null && point.latest.quality !== "BAD" && stale(point)),
       },
-      { name: "sensor fault", count: count((point) => point.latest?.quality === "BAD") },
-      { name: "nothing yet", count: count((point) => point.latest === null) },
+      { name: t("sensor fault"), count: count((point) => point.latest?.quality === "BAD") },
+      { name: t("nothing yet"), count: count((point) => point.latest === null) },
     ].filter((other) => other.count > 0),
   };
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import type { Panel } from "@/api/types";
 import { computed } from "vue";
 
@@ -11,7 +12,7 @@ const text = computed({
 </script>
 
 <template>
-  <el-form-item label="Text (Markdown: **bold**, lists with -, links)" for="panel-text"
+  <el-form-item :label="t('Text (Markdown: **bold**, lists with -, links)')" for="panel-text"
     ><el-input id="panel-text" v-model="text" type="textarea" :rows="6" maxlength="20000"
   /></el-form-item>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { computed } from "vue";
 import type { ViewProps } from "../view";
 import { markdown } from "./markdown";
@@ -11,7 +12,7 @@ const html = computed(() => markdown(panel.text ?? ""));
 <template>
   <!-- eslint-disable-next-line vue/no-v-html -- made by markdown(), which lets no HTML, picture or script through -->
   <div v-if="html" class="text" v-html="html"></div>
-  <p v-else class="soft">Nothing is written yet.</p>
+  <p v-else class="soft">{{ t("Nothing is written yet.") }}</p>
 </template>
 
 <style scoped>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import FenceMark from "@/look/FenceMark.vue";
 import HeadroomBar from "@/look/HeadroomBar.vue";
 import ProblemNote from "@/look/ProblemNote.vue";
@@ -27,7 +28,9 @@ const { found, error } = useSummaries(
           >{{ digits(figure(found.get(point.id), panel.statistic), point, panel.look) }}
           <span class="unit">{{ point.unit }}</span></span
         >
-        <span class="soft small">{{ panel.statistic }} of {{ spanWords(panel.range) }}</span>
+        <span class="soft small">{{
+          t("{statistic} of {spanWords}", { statistic: panel.statistic, spanWords: spanWords(panel.range) })
+        }}</span>
       </template>
       <component :is="open ? 'div' : 'RouterLink'" v-else :to="`/points/${point.id}`" class="latest">
         <span v-if="point.latest && wordFor(point.latest.value, wordsFor(point, panel.look))" class="figure">{{

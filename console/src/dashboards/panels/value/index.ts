@@ -1,8 +1,9 @@
+import { t } from "@/language";
 import type { PanelKind } from "../kind";
 import ValuePanel from "./ValuePanel.vue";
 
 export const value: PanelKind = {
-  name: "Value with age and headroom",
+  name: t("Value with age and headroom"),
   size: { w: 3, h: 2 },
   points: "needed",
   most: 100,
@@ -11,12 +12,12 @@ export const value: PanelKind = {
   choices: [
     {
       key: "statistic",
-      label: "Which value",
+      label: t("Which value"),
       options: [
-        { value: null, label: "the newest" },
-        { value: "mean", label: "mean of a time" },
-        { value: "minimum", label: "lowest of a time" },
-        { value: "maximum", label: "highest of a time" },
+        { value: null, label: t("the newest") },
+        { value: "mean", label: t("mean of a time") },
+        { value: "minimum", label: t("lowest of a time") },
+        { value: "maximum", label: t("highest of a time") },
       ],
     },
   ],

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { t } from "@/language";
 import { limitsOf } from "@/points/limits";
 import FenceMark from "@/look/FenceMark.vue";
 import ReadingValue from "@/look/ReadingValue.vue";
@@ -39,7 +40,7 @@ const vessels = computed(() => {
       :key="point.id"
       :class="{ bad: point.latest?.quality === 'BAD' }"
     >
-      <svg viewBox="-4 0 136 120" role="img" :aria-label="`${point.name}: ${percent} % full`">
+      <svg viewBox="-4 0 136 120" role="img" :aria-label="t('{name}: {percent} % full', { name: point.name, percent })">
         <clipPath :id="`${clip}-${point.id}`"><path :d="path" /></clipPath>
         <g :clip-path="`url(#${clip}-${point.id})`">
           <path :d="path" class="inside" />
@@ -64,9 +65,10 @@ const vessels = computed(() => {
           :big="points.length === 1"
         />
         <span v-if="point.latest && point.latest.quality !== 'BAD'" class="soft small"
-          >{{ percent }} % full<template v-if="points.length === 1"
-            >, {{ withUnit(left, point, panel.look) }} left</template
-          ></span
+          >{{ t("{percent} % full", { percent })
+          }}<template v-if="points.length === 1">{{
+            t(", {withUnit} left", { withUnit: withUnit(left, point, panel.look) })
+          }}</template></span
         >
         <FenceMark v-if="point.latest?.severity" :severity="point.latest.severity" />
         <PointName v-if="points.length > 1" class="small" :point="point" :all="points" :open="open" />

@@ -1,8 +1,9 @@
+import { t } from "@/language";
 import type { PanelKind } from "../kind";
 import VesselPanel from "./VesselPanel.vue";
 
 export const vessel: PanelKind = {
-  name: "Vessel with a level",
+  name: t("Vessel with a level"),
   size: { w: 3, h: 3 },
   points: "needed",
   most: 24,
@@ -10,13 +11,13 @@ export const vessel: PanelKind = {
   choices: [
     {
       key: "shape",
-      label: "Shape",
+      label: t("Shape"),
       options: [
-        { value: "upright", label: "upright tank" },
-        { value: "lying", label: "lying tank" },
-        { value: "cone", label: "silo with a cone" },
-        { value: "ball", label: "ball" },
-        { value: "open", label: "open basin" },
+        { value: "upright", label: t("upright tank") },
+        { value: "lying", label: t("lying tank") },
+        { value: "cone", label: t("silo with a cone") },
+        { value: "ball", label: t("ball") },
+        { value: "open", label: t("open basin") },
       ],
     },
   ],

@@ -89,6 +89,7 @@ class ConsoleTest {
             "/fleet/labels",
             "/limits",
             "/people",
+            "/people/trail",
             "/settings",
             "/settings/mail",
             "/settings/cameras",
@@ -626,6 +627,40 @@ class ConsoleTest {
         phone.navigate("/sign-in");
         signIn(phone, "owner");
         assertThat(phone).hasURL(java.util.regex.Pattern.compile(".*/now"));
+        assertNoRoomIsWiderThan(phone);
+        phone.context().close();
+    }
+
+    /** A browser in Germany is spoken to in German, and its words and numbers fit the phone too. */
+    @Test
+    @Order(9)
+    void theConsoleSpeaksTheLanguageOfTheBrowserOrTheOneThatIsChosen() {
+        try (BrowserContext german = browser.newContext(new Browser.NewContextOptions()
+                .setBaseURL(SERVICE.address().toString())
+                .setLocale("de-DE")
+                .setViewportSize(360, 740))) {
+            german.setDefaultTimeout(15_000);
+            Page phone = german.newPage();
+            phone.navigate("/sign-in");
+            assertThat(heading(phone, "Anmelden")).isVisible();
+            assertThat(phone.locator("html")).hasAttribute("lang", "de");
+            phone.getByLabel("Name").fill("owner");
+            phone.getByLabel("Passwort", new Page.GetByLabelOptions().setExact(true))
+                    .fill(RunningService.PASSWORD);
+            button(phone, "Anmelden").click();
+            assertThat(phone.getByRole(AriaRole.NAVIGATION).last()).containsText("Alarme");
+            phone.navigate("/places/" + plant.pump);
+            assertThat(phone.getByLabel("Richtungen")).containsText(Pattern.compile("\\d,\\d\\d\\s*mm/s"));
+            assertThat(phone.getByLabel("Richtungen")).containsText("Zone A");
+            assertNoRoomIsWiderThan(phone);
+            phone.navigate("/settings/appearance");
+            button(phone, "Français").click();
+            assertThat(heading(phone, "Apparence")).isVisible();
+            assertNoRoomIsWiderThan(phone);
+        }
+    }
+
+    private static void assertNoRoomIsWiderThan(Page phone) {
         List<String> rooms = new ArrayList<>(ROOMS);
         rooms.addAll(List.of(
                 "/places/" + plant.pump,
@@ -643,13 +678,14 @@ class ConsoleTest {
                     .as("%s is wider than the screen", room)
                     .isLessThanOrEqualTo(0);
         }
-        phone.context().close();
     }
 
     /** Until no part of a page says any more that it loads; an address that leads nowhere is none of a room. */
     private static void loaded(Page on) {
-        assertThat(on.locator("h1").first()).not().hasText("There is no such page");
-        on.waitForFunction("() => !document.body.innerText.includes('Loading …')");
+        assertThat(on.locator("h1").first())
+                .not()
+                .hasText(Pattern.compile("There is no such page|Diese Seite gibt es nicht|Cette page n'existe pas"));
+        on.waitForFunction("() => !/Loading …|Wird geladen …|Chargement …/.test(document.body.innerText)");
     }
 
     /** WCAG 2.2 AA as far as axe-core can see it, in light and dark. */
