@@ -4,6 +4,7 @@ import { flushPromises } from "@vue/test-utils";
 import { createPinia, setActivePinia } from "pinia";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import PanelView from "../PanelView.vue";
+import { useAlerts } from "@/alerts/alerts";
 import { usePlaces } from "@/places/places";
 import { keep, kept } from "./guidance/round";
 import { KINDS } from "./kinds";
@@ -197,6 +198,37 @@ describe("a camera", () => {
 
   it("is chosen first", async () => {
     expect((await drawn("camera", [])).text()).toContain("No camera is chosen");
+  });
+});
+
+describe("open alerts", () => {
+  const alert = (id: string, placeId: string, pointId: string | null) => ({
+    id,
+    placeId,
+    pointId,
+    path: ["Creamery"],
+    severity: "warning",
+    state: "unacknowledged",
+    summary: "Alert " + id,
+    raisedAt: "2026-03-01T08:00:00Z",
+    startedAt: "2026-03-01T08:00:00Z",
+  });
+
+  it("are those of the place that is selected, with all below it, and no other site's", async () => {
+    const place = (id: string, parentId: string | null) => ({ id, parentId, kind: "asset", name: id, right: "look" });
+    serviceStandIn({
+      "GET places": [place("creamery", null), place("pump", "creamery"), place("spring", null)],
+      "GET limits": [],
+      "GET alerts": [alert("a", "pump", "p"), alert("b", "creamery", null), alert("c", "spring", "q")],
+    });
+    await usePlaces().load();
+    await useAlerts().load();
+    const whole = { placeId: "creamery", quantity: null, assetKind: null, tag: null };
+    const shown = async (part: object) =>
+      (await drawn("alerts", [point()], part)).findAll("li").map((line) => line.find("a").text());
+    expect(await shown({ pointIds: [], selection: whole })).toEqual(["Alert a", "Alert b"]);
+    expect(await shown({ pointIds: [], selection: { ...whole, quantity: "temperature" } })).toEqual(["Alert a"]);
+    expect(await shown({ pointIds: [] })).toEqual(["Alert a", "Alert b", "Alert c"]);
   });
 });
 

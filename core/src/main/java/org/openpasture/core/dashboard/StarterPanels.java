@@ -73,7 +73,7 @@ public final class StarterPanels {
             return List.of();
         }
         layout.add("States", selection(place, null), null, 4, 3, frame -> new Panel.Tally(frame, null));
-        layout.add("Open alerts", List.of(), null, 8, 3, Panel.OpenAlerts::new);
+        layout.add("Open alerts", selection(place, null), null, 8, 3, Panel.OpenAlerts::new);
         switch (purpose) {
             case MACHINE -> machines(layout, about, name);
             case COLD_CHAIN -> coldChain(layout, place, about);

@@ -72,6 +72,12 @@ class StarterPanelsTest {
                 .singleElement()
                 .extracting(panel -> panel.frame().selection())
                 .isEqualTo(new PointSelection("s", Quantity.TEMPERATURE, null, null));
+        assertThat(panels)
+                .filteredOn(Panel.OpenAlerts.class::isInstance)
+                .singleElement()
+                .extracting(panel -> panel.frame().selection())
+                .as("not the alerts of other sites")
+                .isEqualTo(new PointSelection("s", null, null, null));
         assertThat(StarterPanels.of(
                         Purpose.BARN,
                         REGISTRY.place("pump").orElseThrow(),

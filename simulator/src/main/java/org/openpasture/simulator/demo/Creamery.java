@@ -72,6 +72,10 @@ final class Creamery extends DemoMaker {
     static final String VALVE_KEY = "a1b2c3d4e5f60718293a4b5c6d7e8f90";
     static final String LORRY_EUI = "02ab540000000601";
     static final String LORRY_KEY = "5a0f3c7e91b24d68a7e6c5d4b3a29180";
+    static final Sender CELLAR_2 = new Sender("Cellar 2 sender", "02ab540000000302");
+    static final Sender CELLAR_3 = new Sender("Cellar 3 sender", "02ab540000000303");
+    static final Sender COMPRESSOR = new Sender("Compressor sender", "02ab540000000102");
+    static final Sender BOILER_GAS = new Sender("Boiler room sender", "02ab540000000403");
     static final String STATION = "02ab54fffe10a0c1";
     /**
      * A sensor that nobody has brought in yet; its key was loaded beforehand, its label's code is in the demo's text.
@@ -228,16 +232,9 @@ final class Creamery extends DemoMaker {
                 place("assets", new AssetRequest("Silo 1", reception, "silo", List.of("raw-milk-dairy-arrival")));
         String silo2 =
                 place("assets", new AssetRequest("Silo 2", reception, "silo", List.of("raw-milk-dairy-arrival")));
-        String cellar = place(
-                "assets",
-                new AssetRequest(
-                        "Cellar 1",
-                        cellars,
-                        "room",
-                        List.of(
-                                limits("limits-cellar-temperature.json"),
-                                limits("limits-cellar-humidity.json"),
-                                "carbon-dioxide-8-h")));
+        List<String> ripening = List.of(
+                limits("limits-cellar-temperature.json"), limits("limits-cellar-humidity.json"), "carbon-dioxide-8-h");
+        String cellar = place("assets", new AssetRequest("Cellar 1", cellars, "room", ripening));
 
         api.post("api/v1/gateways", new GatewayRequest("Whey room mast", Eui64.of(GATEWAY_WHEY_ROOM), site, true));
         api.post("api/v1/gateways", new GatewayRequest("Cellar stairs", Eui64.of(GATEWAY_CELLARS), site));
@@ -318,7 +315,10 @@ final class Creamery extends DemoMaker {
                 Map.of("level", "silo1-level"),
                 Map.of("diameter", 2.8, "height", 5.0));
 
-        wired(site, reception);
+        String wired = wired(site, reception);
+        moreCellars(cellars, ripening, climate, wired);
+        utilities(site, vibration, wired);
+        whey(wheyTank, wired);
         rules(pump, cellar);
         plan(
                 site,
@@ -359,8 +359,114 @@ final class Creamery extends DemoMaker {
         api.put(path + "/plan", new MarksRequest(marks));
     }
 
-    /** What is asked over the plant's network. */
-    private void wired(String site, String reception) {
+    /** The second cellar can be cooled and wetted from here, and says whether its door is open. */
+    private void moreCellars(String cellars, List<String> limits, String climate, String wired) {
+        for (Sender sender : List.of(CELLAR_2, CELLAR_3)) {
+            String number = sender.equals(CELLAR_2) ? "2" : "3";
+            String cellar = place("assets", new AssetRequest("Cellar " + number, cellars, "room", limits));
+            joining(sender, climate, cellar);
+            points(
+                    cellar,
+                    Map.of(
+                            "Air temperature",
+                            "cellar" + number + "-temperature",
+                            "Relative humidity",
+                            "cellar" + number + "-humidity",
+                            "Carbon dioxide",
+                            "cellar" + number + "-co2",
+                            "Ammonia",
+                            "cellar" + number + "-ammonia"));
+            if (sender.equals(CELLAR_2)) {
+                polled("Cellar 2 cooling", "model-cellar-cooling.json", cellar, wired, DemoFieldbus.COOLING);
+                points(
+                        cellar,
+                        Map.of(
+                                "Air temperature", "cellar2-temperature",
+                                "Relative humidity", "cellar2-humidity",
+                                "Carbon dioxide", "cellar2-co2",
+                                "Ammonia", "cellar2-ammonia",
+                                "Evaporator fan", "cellar2-fan",
+                                "Humidifier", "cellar2-humidifier",
+                                "Door", "cellar2-door"));
+                doorRule();
+            }
+        }
+    }
+
+    /** Neither an open door nor a warm cellar alone: both at once. */
+    private void doorRule() {
+        api.post(
+                "api/v1/rules",
+                Map.of(
+                        "name", "Cellar 2 warms with its door open",
+                        "target", Map.of("kind", "point", "pointId", id("cellar2-temperature")),
+                        "condition", Map.of("kind", "above", "limit", 13.4),
+                        "also",
+                                List.of(Map.of(
+                                        "target", Map.of("kind", "point", "pointId", id("cellar2-door")),
+                                        "measure", Map.of("kind", "last"),
+                                        "condition", Map.of("kind", "above", "limit", 0.5))),
+                        "hold", Map.of("kind", "time", "seconds", 30),
+                        "severity", "advisory",
+                        "recipients", List.of(TECHNICIAN),
+                        "guidance",
+                                "1. Shut the door\n2. Start the evaporator fan, until it is below 12.5 °C again\n"
+                                        + "3. Look whether the rinds have dried"));
+    }
+
+    /** The ice-water compressor and the boiler. */
+    private void utilities(String site, String vibration, String wired) {
+        String area = place("areas", new AreaRequest("Utilities", site));
+        String compressor = place(
+                "assets",
+                new AssetRequest("Ice-water compressor", area, "compressor", List.of("iso-20816-3-group-2-rigid")));
+        joining(COMPRESSOR, vibration, compressor);
+        polled("Compressor panel", "model-compressor.json", compressor, wired, DemoFieldbus.COMPRESSOR);
+        points(
+                compressor,
+                Map.of(
+                        "Axial vibration", "ice-axial",
+                        "Horizontal vibration", "ice-horizontal",
+                        "Vertical vibration", "ice-vertical",
+                        "Bearing temperature", "ice-bearing",
+                        "Discharge temperature", "ice-discharge",
+                        "Oil pressure", "ice-oil"));
+        String boiler = place(
+                "assets",
+                new AssetRequest(
+                        "Boiler room", area, "room", List.of("carbon-monoxide-eu-8-h", "carbon-monoxide-eu-15-min")));
+        joining(BOILER_GAS, model("model-gas.json"), boiler);
+        points(boiler, Map.of("Carbon monoxide", "boiler-co"));
+    }
+
+    /** Whey below a layer of cream. */
+    private void whey(String tank, String wired) {
+        polled("Whey tank gauge", "model-whey-tank.json", tank, wired, DemoFieldbus.WHEY);
+        points(
+                tank,
+                Map.of(
+                        "Valve opening",
+                        "valve-opening",
+                        "Level",
+                        "whey-surface",
+                        "Boundary below the cream",
+                        "whey-boundary"));
+        derived(
+                tank,
+                "Depth of the cream",
+                Recipe.LAYER,
+                Map.of("level", "whey-surface", "interface", "whey-boundary"),
+                Map.of());
+    }
+
+    private void polled(String name, String model, String place, String inlet, int unit) {
+        api.post(
+                "api/v1/devices",
+                DeviceRequest.ofInlet(name, model(model), place, inlet, fieldbus.address(unit), true));
+    }
+
+    /** What is asked over the plant's network; returns its inlet. */
+    private String wired(String site, String reception) {
         String network = api.post(
                         "api/v1/inlets",
                         new InletRequest("Plant network", site, new Source.ModbusTcp(800), null, null, null))
@@ -370,24 +476,8 @@ final class Creamery extends DemoMaker {
         String silo3 =
                 place("assets", new AssetRequest("Silo 3", reception, "silo", List.of("raw-milk-dairy-arrival")));
         String supply = place("assets", new AssetRequest("Power supply", site, "switchboard", List.of()));
-        api.post(
-                "api/v1/devices",
-                DeviceRequest.ofInlet(
-                        "Silo 3 transmitter",
-                        model("model-silo-transmitter.json"),
-                        silo3,
-                        network,
-                        fieldbus.address(DemoFieldbus.SILO),
-                        true));
-        api.post(
-                "api/v1/devices",
-                DeviceRequest.ofInlet(
-                        "Power meter",
-                        model("model-power-meter.json"),
-                        supply,
-                        network,
-                        fieldbus.address(DemoFieldbus.METER),
-                        true));
+        polled("Silo 3 transmitter", "model-silo-transmitter.json", silo3, network, DemoFieldbus.SILO);
+        polled("Power meter", "model-power-meter.json", supply, network, DemoFieldbus.METER);
         points(
                 silo3,
                 Map.of("Level", "silo3-level", "Milk temperature", "silo3-temperature", "Agitator", "silo3-agitator"));
@@ -402,6 +492,7 @@ final class Creamery extends DemoMaker {
                         "plant-frequency",
                         "Energy",
                         "plant-energy"));
+        return network;
     }
 
     private void joining(String name, String model, String place, String eui, String key, boolean makePoints) {

@@ -5,6 +5,7 @@ import java.net.URI;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CountDownLatch;
 import org.openpasture.api.people.GrantRequest;
@@ -63,6 +64,7 @@ public final class Demo implements Runnable {
         Clock clock = Clock.systemUTC();
         Instant start = clock.instant();
         DemoWorld world = new DemoWorld(start, pace);
+        CountryWorld country = new CountryWorld(start);
         try (MailStandIn mailbox = new MailStandIn(mailPort, mailboxPort);
                 DemoFieldbus fieldbus = new DemoFieldbus(world, clock);
                 DemoBarn barn = new DemoBarn(world, clock);
@@ -82,18 +84,24 @@ public final class Demo implements Runnable {
             DemoPeople.invite(owner, anonymous, "viewer", Right.LOOK, site, password);
             Farm farm = new Farm(owner, barn);
             String farmSite = farm.build();
-            owner.post("api/v1/grants", new GrantRequest("technician", Right.EDIT, farmSite));
-            owner.post("api/v1/grants", new GrantRequest("adviser", Right.OPERATE, farmSite));
+            Spring spring = new Spring(owner);
+            for (String other : List.of(farmSite, spring.build())) {
+                owner.post("api/v1/grants", new GrantRequest("technician", Right.EDIT, other));
+                owner.post("api/v1/grants", new GrantRequest("adviser", Right.OPERATE, other));
+            }
             Map<String, Integer> numbers = new HashMap<>(creamery.pointNumbers());
             numbers.putAll(farm.pointNumbers());
-            int readings = DemoHistory.bringIn(owner, world, numbers, start);
+            numbers.putAll(spring.pointNumbers());
+            int readings = DemoHistory.bringIn(owner, world, country, numbers, start);
             creamery.baseline(start);
             creamery.logbook(start);
-            try (DemoRadio radio =
-                            new DemoRadio(new InetSocketAddress("127.0.0.1", radioPort), stationPort, world, clock);
+            InetSocketAddress air = new InetSocketAddress("127.0.0.1", radioPort);
+            try (DemoRadio radio = new DemoRadio(air, stationPort, world, clock);
+                    DemoCountryRadio hills = new DemoCountryRadio(air, country, clock);
                     DemoFarm bridges = new DemoFarm(farm, at, world, clock)) {
                 world.play(clock.instant());
                 radio.play();
+                hills.play();
                 bridges.play();
                 network.play(mqttPort, creamery.separatorPassword());
                 mailbox.offer("Press the join button of the new sensor", radio::pressJoinButton);

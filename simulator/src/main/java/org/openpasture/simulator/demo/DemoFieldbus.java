@@ -16,16 +16,23 @@ import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 
 /**
- * The creamery's wired devices: a silo's transmitter and a power meter behind one Modbus TCP port, as units 1 and 2.
+ * The creamery's wired devices behind one Modbus TCP port: a silo's transmitter, a power meter, the cooling of a cellar
+ * whose fan can be switched, a gauge of two liquids and a compressor, as units 1 to 5.
  */
 final class DemoFieldbus implements AutoCloseable {
     static final int SILO = 1;
     static final int METER = 2;
+    static final int COOLING = 3;
+    static final int WHEY = 4;
+    static final int COMPRESSOR = 5;
     private final DemoWorld world;
     private final Clock clock;
     private final int port;
     private final ProcessImage silo = new ProcessImage();
     private final ProcessImage meter = new ProcessImage();
+    private final ProcessImage cooling = new ProcessImage();
+    private final ProcessImage whey = new ProcessImage();
+    private final ProcessImage compressor = new ProcessImage();
     private final ModbusTcpServer server;
     private final ScheduledExecutorService timer = Executors.newSingleThreadScheduledExecutor();
 
@@ -41,9 +48,20 @@ final class DemoFieldbus implements AutoCloseable {
                 new ReadWriteModbusServices() {
                     @Override
                     protected Optional<ProcessImage> getProcessImage(int unit) {
-                        return unit == SILO ? Optional.of(silo) : unit == METER ? Optional.of(meter) : Optional.empty();
+                        return switch (unit) {
+                            case SILO -> Optional.of(silo);
+                            case METER -> Optional.of(meter);
+                            case COOLING -> Optional.of(cooling);
+                            case WHEY -> Optional.of(whey);
+                            case COMPRESSOR -> Optional.of(compressor);
+                            default -> Optional.empty();
+                        };
                     }
                 });
+        cooling.with(image -> image.writeCoils(coils -> {
+            coils.put(0, false);
+            coils.put(1, false);
+        }));
         measure();
         try {
             server.start();
@@ -86,6 +104,28 @@ final class DemoFieldbus implements AutoCloseable {
             registers.put(30, word((int) Math.round(world.mainsFrequency(now) * 100)));
             registers.put(40, word((int) energy));
             registers.put(41, word((int) (energy >>> 16)));
+        }));
+        utilities(now);
+    }
+
+    private void utilities(Instant now) {
+        cooling.with(image -> {
+            boolean[] fan = new boolean[1];
+            image.readCoils(coils -> fan[0] = Boolean.TRUE.equals(coils.get(0)));
+            world.setCellarFan(fan[0], now);
+            image.writeDiscreteInputs(inputs -> inputs.put(0, world.isCellarDoorOpen(now)));
+        });
+        int surface = Float.floatToIntBits((float) world.wheySurface(now));
+        int boundary = Float.floatToIntBits((float) world.wheyBoundary(now));
+        whey.with(image -> image.writeHoldingRegisters(registers -> {
+            registers.put(0, word(surface >>> 16));
+            registers.put(1, word(surface));
+            registers.put(2, word(boundary >>> 16));
+            registers.put(3, word(boundary));
+        }));
+        compressor.with(image -> image.writeHoldingRegisters(registers -> {
+            registers.put(0, word((int) Math.round(world.compressorDischarge(now) * 10)));
+            registers.put(1, word((int) Math.round(world.oilPressure(now) * 100)));
         }));
     }
 

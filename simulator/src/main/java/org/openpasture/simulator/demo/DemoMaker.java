@@ -6,12 +6,15 @@ import java.io.UncheckedIOException;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
+import org.openpasture.api.fleet.DeviceRequest;
 import org.openpasture.api.place.PlaceView;
 import org.openpasture.api.place.PointRequest;
 import org.openpasture.api.place.PointView;
 import org.openpasture.client.http.ApiClient;
 import org.openpasture.core.formula.Formula;
 import org.openpasture.core.formula.Recipe;
+import org.openpasture.core.lorawan.Eui64;
+import org.openpasture.core.quantity.Quantity;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -33,6 +36,20 @@ class DemoMaker {
 
     String place(String path, Object request) {
         return api.post("api/v1/" + path, request, PlaceView.class).id();
+    }
+
+    /** Brings a radio sender in, with a point for each of its channels. */
+    void joining(Sender sender, String model, String place) {
+        api.post(
+                "api/v1/devices",
+                DeviceRequest.joining(
+                        sender.name(),
+                        model,
+                        place,
+                        Eui64.of(sender.eui()),
+                        Eui64.of(Creamery.JOIN_EUI),
+                        sender.key(),
+                        true));
     }
 
     String model(String file) {
@@ -86,6 +103,25 @@ class DemoMaker {
                         null,
                         true,
                         new Formula.Prepared(recipe, ids, parameters, null),
+                        null));
+    }
+
+    /** A released point that follows from others by a formula that is written out. */
+    void written(String place, String name, Quantity quantity, String formula, Map<String, String> inputs) {
+        Map<String, String> ids = new HashMap<>();
+        inputs.forEach((input, shortName) -> ids.put(input, id(shortName)));
+        api.post(
+                "api/v1/points",
+                new PointRequest(
+                        name,
+                        place,
+                        quantity,
+                        null,
+                        null,
+                        null,
+                        null,
+                        true,
+                        new Formula.Written(formula, ids, null, null),
                         null));
     }
 

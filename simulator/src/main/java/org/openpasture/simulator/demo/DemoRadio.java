@@ -1,16 +1,16 @@
 package org.openpasture.simulator.demo;
 
+import static org.openpasture.simulator.demo.DemoAir.hear;
+import static org.openpasture.simulator.demo.DemoAir.heard;
+
 import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.net.URI;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
-import java.util.concurrent.Executors;
-import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ThreadLocalRandom;
-import java.util.concurrent.TimeUnit;
-import java.util.function.Function;
+import org.openpasture.simulator.demo.DemoAir.Path;
 import org.openpasture.simulator.radio.Bytes;
 import org.openpasture.simulator.radio.SimulatedDevice;
 import org.openpasture.simulator.radio.SimulatedGateway;
@@ -18,7 +18,6 @@ import org.openpasture.simulator.radio.SimulatedStation;
 
 /** The creamery's radio: two gateways that overlap, four devices that report, and what goes wrong now and then. */
 final class DemoRadio implements AutoCloseable {
-    private static final double[] CHANNELS_MHZ = {868.1, 868.3, 868.5};
     private static final long[] CHANNELS_HZ = {868_100_000, 868_300_000, 868_500_000};
     private final DemoWorld world;
     private final Clock clock;
@@ -30,11 +29,12 @@ final class DemoRadio implements AutoCloseable {
             SimulatedDevice.joining(Creamery.NEW_EUI, Creamery.JOIN_EUI, Creamery.NEW_KEY, 1);
     private volatile int valveOpening;
     private volatile boolean newSensorRuns;
-    private final ScheduledExecutorService timer = Executors.newScheduledThreadPool(2);
+    private final DemoAir air;
 
     DemoRadio(InetSocketAddress service, int stationPort, DemoWorld world, Clock clock) throws IOException {
         this.world = world;
         this.clock = clock;
+        air = new DemoAir(clock);
         wheyRoom = new SimulatedGateway(Creamery.GATEWAY_WHEY_ROOM, service);
         cellars = new SimulatedGateway(Creamery.GATEWAY_CELLARS, service);
         unknown = new SimulatedGateway(Creamery.GATEWAY_UNKNOWN, service);
@@ -53,32 +53,65 @@ final class DemoRadio implements AutoCloseable {
                 SimulatedDevice.joining(Creamery.CELLAR_EUI, Creamery.JOIN_EUI, Creamery.CELLAR_KEY, nonce);
         SimulatedDevice spare = SimulatedDevice.joining(
                 Creamery.SPARE_EUI, Creamery.JOIN_EUI, "000102030405060708090a0b0c0d0e0f", nonce);
-        Runnable pumpReport =
-                reporting(pump, 2, this::pumpPayload, List.of(heard(wheyRoom, -78, 8.5), heard(cellars, -104, -3.5)));
-        every(10, 1, pumpReport);
-        every(20, 2, reporting(silo1, 5, time -> tankPayload(1, time), List.of(heard(wheyRoom, -91, 6))));
-        every(20, 7, reporting(silo2, 5, time -> tankPayload(2, time), List.of(heard(wheyRoom, -95, 4.5))));
-        every(
+        Runnable pumpReport = air.reporting(
+                pump, 2, this::pumpPayload, List.of(heard(wheyRoom, -78, 8.5), heard(cellars, -104, -3.5)));
+        air.every(10, 1, pumpReport);
+        air.every(20, 2, air.reporting(silo1, 5, time -> tankPayload(1, time), List.of(heard(wheyRoom, -91, 6))));
+        air.every(20, 7, air.reporting(silo2, 5, time -> tankPayload(2, time), List.of(heard(wheyRoom, -95, 4.5))));
+        air.every(
                 15,
                 4,
-                reporting(
-                        cellar, 3, this::climatePayload, List.of(heard(cellars, -84, 9), heard(wheyRoom, -112, -9.5))));
+                air.reporting(
+                        cellar,
+                        3,
+                        time -> climatePayload(1, time),
+                        List.of(heard(cellars, -84, 9), heard(wheyRoom, -112, -9.5))));
+        for (int number = 2; number <= 3; number++) {
+            int which = number;
+            Sender sender = which == 2 ? Creamery.CELLAR_2 : Creamery.CELLAR_3;
+            air.every(
+                    15,
+                    4 + which,
+                    air.reporting(
+                            sender.device(nonce),
+                            3,
+                            time -> climatePayload(which, time),
+                            List.of(heard(cellars, -80 - 3 * which, 9 - which))));
+        }
+        air.every(
+                10,
+                3,
+                air.reporting(
+                        Creamery.COMPRESSOR.device(nonce),
+                        2,
+                        this::compressorPayload,
+                        List.of(heard(wheyRoom, -88, 6.5))));
+        air.every(
+                30,
+                11,
+                air.reporting(
+                        Creamery.BOILER_GAS.device(nonce),
+                        13,
+                        time -> new Bytes()
+                                .u16be(Math.round(world.boilerCarbonMonoxide(time) * 10))
+                                .done(),
+                        List.of(heard(wheyRoom, -93, 5))));
         valve();
         lorry(nonce);
         newSensor();
-        every(120, 20, () -> hear(spare.joinRequest(), List.of(heard(cellars, -99, 1))));
+        air.every(120, 20, () -> hear(spare.joinRequest(), List.of(heard(cellars, -99, 1))));
         SimulatedDevice stranger =
                 SimulatedDevice.personalised("02ab5400000009ff", "01cc0909", "0f".repeat(16), "f0".repeat(16));
-        every(
+        air.every(
                 60,
                 12,
                 () -> hear(
                         stranger.uplink(1, new byte[] {1, 2, 3}, false),
                         List.of(heard(unknown, -101, -2), heard(cellars, -110, -8))));
-        every(180, 65, () -> {
+        air.every(180, 65, () -> {
             byte[] frame = silo2.uplink(5, tankPayload(2, clock.instant()), false);
             hear(frame, List.of(heard(wheyRoom, -95, 4)));
-            timer.schedule(() -> hear(frame, List.of(heard(wheyRoom, -71, 10))), 8, TimeUnit.SECONDS);
+            air.after(8_000, () -> hear(frame, List.of(heard(wheyRoom, -71, 10))));
         });
     }
 
@@ -101,11 +134,11 @@ final class DemoRadio implements AutoCloseable {
                     valveOpening = told.payload()[1] & 0xFF;
                 }
                 if (told.confirmed()) {
-                    timer.schedule(report, 1_500, TimeUnit.MILLISECONDS);
+                    air.after(1_500, report);
                 }
             });
         }));
-        every(60, 6, report);
+        air.every(60, 6, report);
     }
 
     /** Drives its round about the creamery, heard by the station on the roof. */
@@ -116,17 +149,14 @@ final class DemoRadio implements AutoCloseable {
             tracker.hearJoinAccept(downlink.bytes());
             tracker.hear(downlink.bytes());
         });
-        timer.schedule(
-                () -> {
-                    try {
-                        roof.connect();
-                    } catch (Exception e) {
-                        System.err.println("the station could not connect: " + e);
-                    }
-                },
-                0,
-                TimeUnit.SECONDS);
-        every(30, 9, () -> {
+        air.after(0, () -> {
+            try {
+                roof.connect();
+            } catch (Exception e) {
+                System.err.println("the station could not connect: " + e);
+            }
+        });
+        air.every(30, 9, () -> {
             double way = clock.instant().getEpochSecond() % 1_800 / 1_800.0 * 2 * Math.PI;
             byte[] payload = new Bytes()
                     .u32be(Math.round((54.21 + 0.03 * Math.sin(way)) * 1e6))
@@ -150,11 +180,11 @@ final class DemoRadio implements AutoCloseable {
             newSensor.hearJoinAccept(downlink.bytes());
             newSensor.hear(downlink.bytes());
         }));
-        every(15, 8, () -> {
+        air.every(15, 8, () -> {
             if (newSensorRuns) {
                 hear(
                         newSensor.isJoined()
-                                ? newSensor.uplink(3, climatePayload(clock.instant()), false)
+                                ? newSensor.uplink(3, climatePayload(1, clock.instant()), false)
                                 : newSensor.joinRequest(),
                         paths);
             }
@@ -166,49 +196,14 @@ final class DemoRadio implements AutoCloseable {
         newSensorRuns = true;
     }
 
-    private void every(int seconds, int first, Runnable task) {
-        timer.scheduleAtFixedRate(
-                () -> {
-                    try {
-                        task.run();
-                    } catch (RuntimeException e) {
-                        System.err.println("simulated device: " + e);
-                    }
-                },
-                first,
-                seconds,
-                TimeUnit.SECONDS);
-    }
-
-    private record Path(SimulatedGateway gateway, double rssi, double snr) {}
-
-    private static Path heard(SimulatedGateway gateway, double rssi, double snr) {
-        return new Path(gateway, rssi, snr);
-    }
-
-    private static void hear(byte[] frame, List<Path> paths) {
-        ThreadLocalRandom random = ThreadLocalRandom.current();
-        double frequency = CHANNELS_MHZ[random.nextInt(CHANNELS_MHZ.length)];
-        double weakest = paths.stream().mapToDouble(Path::snr).min().orElse(0);
-        String dataRate = weakest < -6 ? "SF10BW125" : weakest < -2 ? "SF9BW125" : "SF7BW125";
-        paths.forEach(path -> path.gateway()
-                .hear(
-                        frame,
-                        path.rssi() + random.nextInt(-3, 4),
-                        path.snr() + random.nextDouble(-1, 1),
-                        dataRate,
-                        frequency));
-    }
-
-    /** Joins first if the device has to, then sends what it measures. */
-    private Runnable reporting(SimulatedDevice device, int port, Function<Instant, byte[]> payload, List<Path> paths) {
-        paths.forEach(path -> path.gateway().onDownlink(downlink -> {
-            device.hearJoinAccept(downlink.bytes());
-            device.hear(downlink.bytes());
-        }));
-        return () -> hear(
-                device.isJoined() ? device.uplink(port, payload.apply(clock.instant()), false) : device.joinRequest(),
-                paths);
+    private byte[] compressorPayload(Instant time) {
+        return new Bytes()
+                .u16be(Math.round(world.compressor("axial", time) * 100))
+                .u16be(Math.round(world.compressor("horizontal", time) * 100))
+                .u16be(Math.round(world.compressor("vertical", time) * 100))
+                .u16be(Math.round((world.compressorDischarge(time) - 26) * 10))
+                .u16be(3560)
+                .done();
     }
 
     private byte[] pumpPayload(Instant time) {
@@ -228,19 +223,19 @@ final class DemoRadio implements AutoCloseable {
                 .done();
     }
 
-    private byte[] climatePayload(Instant time) {
+    private byte[] climatePayload(int cellar, Instant time) {
         return new Bytes()
-                .u16be(Math.round(world.cellarTemperature(time) * 100))
-                .u8(Math.round(world.cellarHumidity(time) * 2))
-                .u16be(Math.round(world.cellarCarbonDioxide(time)))
-                .u16be(Math.round(world.cellarAmmonia(time) * 10))
+                .u16be(Math.round(world.cellarTemperature(cellar, time) * 100))
+                .u8(Math.round(world.cellarHumidity(cellar, time) * 2))
+                .u16be(Math.round(world.cellarCarbonDioxide(cellar, time)))
+                .u16be(Math.round(world.cellarAmmonia(cellar, time) * 10))
                 .u16be(3310)
                 .done();
     }
 
     @Override
     public void close() {
-        timer.shutdownNow();
+        air.close();
         wheyRoom.close();
         cellars.close();
         unknown.close();

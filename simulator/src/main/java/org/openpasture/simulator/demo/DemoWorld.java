@@ -4,7 +4,9 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.ZonedDateTime;
+import java.util.Optional;
 import java.util.Random;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The physics of the made-up creamery: what is true at a moment, the same whenever it is asked. Before the start of the
@@ -19,11 +21,14 @@ final class DemoWorld {
 
     private static final double LOOSE_FULLY = 130;
     private static final double REPAIRED = 420;
+    private static final double DOOR_OPENED = 600;
+    private static final double DOOR_SHUT = 1_020;
 
     private final Instant start;
     private final double pace;
 
     private volatile Instant played = Instant.MAX;
+    private volatile @Nullable Instant fanSince;
 
     /** @param pace how many times faster than the clock the story goes that begins with the demo */
     DemoWorld(Instant start, double pace) {
@@ -91,20 +96,93 @@ final class DemoWorld {
         return 4.2 + silo * 0.2 + fresh + noise("silo-t" + silo, time, 0.1);
     }
 
-    double cellarTemperature(Instant time) {
-        return 12.4 + 0.5 * Math.sin((hour(time) - 10) / 24 * 2 * Math.PI) + noise("cellar-t", time, 0.06);
+    double cellarTemperature(int cellar, Instant time) {
+        return 11.7
+                + 0.7 * (cellar == 1 ? 1 : cellar == 2 ? 0.6 : 0.2)
+                + 0.5 * Math.sin((hour(time) - 10) / 24 * 2 * Math.PI)
+                + 3.2 * drift(cellar, time)
+                + noise("cellar-t" + cellar, time, 0.06);
     }
 
-    double cellarHumidity(Instant time) {
-        return 90.5 + 1.8 * Math.sin((hour(time) - 3) / 24 * 2 * Math.PI) + noise("cellar-h", time, 0.4);
+    double cellarHumidity(int cellar, Instant time) {
+        return 90.5
+                + 1.8 * Math.sin((hour(time) - 3) / 24 * 2 * Math.PI)
+                - 13 * drift(cellar, time)
+                + noise("cellar-h" + cellar, time, 0.4);
     }
 
-    double cellarCarbonDioxide(Instant time) {
-        return 1150 + 420 * Math.max(0, Math.sin((hour(time) - 7) / 12 * Math.PI)) + noise("cellar-c", time, 25);
+    double cellarCarbonDioxide(int cellar, Instant time) {
+        return (1150 + 420 * Math.max(0, Math.sin((hour(time) - 7) / 12 * Math.PI))) * (1 - 0.5 * drift(cellar, time))
+                + noise("cellar-c" + cellar, time, 25);
     }
 
-    double cellarAmmonia(Instant time) {
-        return Math.max(0, 5.5 + 1.5 * Math.sin((hour(time) - 5) / 24 * 2 * Math.PI) + noise("cellar-n", time, 0.4));
+    double cellarAmmonia(int cellar, Instant time) {
+        return Math.max(
+                0,
+                5.5
+                        - cellar
+                        + 1
+                        + 1.5 * Math.sin((hour(time) - 5) / 24 * 2 * Math.PI)
+                        + noise("cellar-n" + cellar, time, 0.4));
+    }
+
+    /** The door of the second cellar is left open for seven minutes, from the tenth minute on. */
+    boolean isCellarDoorOpen(Instant time) {
+        double seconds = storySeconds(time);
+        return seconds >= DOOR_OPENED && seconds < DOOR_SHUT;
+    }
+
+    /** Somebody starts or stops the fan of the second cellar. */
+    void setCellarFan(boolean runs, Instant at) {
+        fanSince = runs ? Optional.ofNullable(fanSince).orElse(at) : null;
+    }
+
+    /** 0 to 1: how far the second cellar has drifted since its door was opened; the fan brings it back sooner. */
+    private double drift(int cellar, Instant time) {
+        double seconds = storySeconds(time);
+        if (cellar != 2 || seconds < DOOR_OPENED) {
+            return 0;
+        }
+        double open = 1 - Math.exp(-(Math.min(seconds, DOOR_SHUT) - DOOR_OPENED) / 150);
+        Instant fan = fanSince;
+        double fanned = fan == null ? 0 : Math.max(0, storySeconds(time) - storySeconds(fan));
+        return open * Math.exp(-Math.max(0, seconds - DOOR_SHUT) / 900 - fanned / 200);
+    }
+
+    /** Surface of the whey tank in m, emptied once a day, and below it the boundary to the cream. */
+    double wheySurface(Instant time) {
+        return Math.max(0.6, 0.8 + 3.1 * ((hour(time) + 19) % 24) / 24) + noise("whey", time, 0.01);
+    }
+
+    double wheyBoundary(Instant time) {
+        return wheySurface(time) * 0.88 - 0.05 + noise("cream", time, 0.01);
+    }
+
+    /** Vibration of the ice-water compressor in mm/s RMS; higher by day, when it works harder. */
+    double compressor(String direction, Instant time) {
+        double day = isDay(time) ? 0.5 : 0;
+        return switch (direction) {
+            case "axial" -> 1.2 + 0.4 * day + noise("ice-a", time, 0.05);
+            case "horizontal" -> 2.0 + day + noise("ice-h", time, 0.07);
+            default -> 1.7 + 0.7 * day + noise("ice-v", time, 0.06);
+        };
+    }
+
+    double compressorDischarge(Instant time) {
+        return 74 + (isDay(time) ? 9 : 0) + noise("ice-t", time, 0.6);
+    }
+
+    double oilPressure(Instant time) {
+        return 3.4 - (isDay(time) ? 0.2 : 0) + noise("oil", time, 0.03);
+    }
+
+    /** Carbon monoxide in the boiler room; a little while the burner runs. */
+    double boilerCarbonMonoxide(Instant time) {
+        return Math.max(0, 1.2 + (time.getEpochSecond() / 60 % 12 < 5 ? 2.4 : 0) + noise("boiler", time, 0.3));
+    }
+
+    private static boolean isDay(Instant time) {
+        return hour(time) > 6 && hour(time) < 19;
     }
 
     double airTemperature(Instant time) {
@@ -197,17 +275,17 @@ final class DemoWorld {
     }
 
     /** Goes up and down within so many days. */
-    private static double days(Instant time, double period) {
+    static double days(Instant time, double period) {
         return Math.sin(time.getEpochSecond() / 86_400.0 / period * 2 * Math.PI);
     }
 
-    private static double hour(Instant time) {
+    static double hour(Instant time) {
         ZonedDateTime local = time.atZone(ZONE);
         return local.getHour() + local.getMinute() / 60.0 + local.getSecond() / 3600.0;
     }
 
     /** The same for the same name and moment. */
-    private static double noise(String name, Instant time, double sigma) {
+    static double noise(String name, Instant time, double sigma) {
         return new Random(name.hashCode() * 31L + time.getEpochSecond() * 7919).nextGaussian() * sigma;
     }
 }

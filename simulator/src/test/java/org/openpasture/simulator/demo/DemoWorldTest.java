@@ -67,7 +67,7 @@ class DemoWorldTest {
     @Test
     void theSameMomentIsTheSameWheneverItIsAsked() {
         Instant moment = START.minusSeconds(12_345);
-        assertThat(new DemoWorld(START, 1).cellarHumidity(moment)).isEqualTo(world.cellarHumidity(moment));
+        assertThat(new DemoWorld(START, 1).cellarHumidity(1, moment)).isEqualTo(world.cellarHumidity(1, moment));
     }
 
     @Test
@@ -76,8 +76,36 @@ class DemoWorldTest {
             Instant time = START.minus(Duration.ofHours(hour));
             assertThat(world.siloLevel(1, time)).isBetween(0.2, 8.0);
             assertThat(world.siloTemperature(2, time)).isBetween(2.0, 10.0);
-            assertThat(world.cellarHumidity(time)).isBetween(80.0, 100.0);
-            assertThat(world.cellarAmmonia(time)).isNotNegative();
+            assertThat(world.cellarHumidity(1, time)).isBetween(80.0, 100.0);
+            assertThat(world.cellarAmmonia(1, time)).isNotNegative();
+        }
+    }
+
+    @Test
+    void theSecondCellarWarmsAndDriesWhileItsDoorIsOpenAndTheOthersStay() {
+        Instant open = START.plusSeconds(900);
+        assertThat(world.isCellarDoorOpen(open)).isTrue();
+        assertThat(world.cellarTemperature(2, open)).isGreaterThan(world.cellarTemperature(3, open) + 1.5);
+        assertThat(world.cellarHumidity(2, open)).isLessThan(world.cellarHumidity(3, open) - 5);
+        assertThat(world.cellarTemperature(1, open)).isLessThan(13.2);
+        assertThat(world.isCellarDoorOpen(START.plusSeconds(1_100))).isFalse();
+    }
+
+    @Test
+    void theFanOfTheSecondCellarBringsItBackSooner() {
+        DemoWorld fanned = new DemoWorld(START, 1);
+        fanned.play(START);
+        fanned.setCellarFan(true, START.plusSeconds(1_050));
+        fanned.setCellarFan(true, START.plusSeconds(1_100));
+        Instant later = START.plusSeconds(1_350);
+        assertThat(fanned.cellarTemperature(2, later)).isLessThan(world.cellarTemperature(2, later) - 0.8);
+    }
+
+    @Test
+    void creamFloatsOnTheWhey() {
+        for (int hour = 0; hour < 24; hour++) {
+            Instant time = START.plus(Duration.ofHours(hour));
+            assertThat(world.wheySurface(time) - world.wheyBoundary(time)).isBetween(0.05, 0.7);
         }
     }
 }
