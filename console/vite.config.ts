@@ -12,6 +12,13 @@ const apart = ["src/look/shownOnce.test.ts", "src/api/live.test.ts"];
 export default defineConfig({
   plugins: [vue(), Components({ dirs: [], dts: false, resolvers: [ElementPlusResolver({ importStyle: "css" })] })],
   resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
+  // What of vue-i18n is not used: its components, its older interface, its tools.
+  define: {
+    __VUE_I18N_FULL_INSTALL__: false,
+    __VUE_I18N_LEGACY_API__: false,
+    __INTLIFY_PROD_DEVTOOLS__: false,
+    __INTLIFY_DROP_MESSAGE_COMPILER__: false,
+  },
   build: { chunkSizeWarningLimit: 900, assetsDir: "assets" },
   // The guide is kept with the other documents.
   server: { proxy: { "/api": service }, fs: { allow: [".", "../docs/guide"] } },
