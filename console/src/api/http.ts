@@ -1,4 +1,4 @@
-import { t } from "@/language";
+import { said, t } from "@/language";
 import { answered } from "./offline";
 
 /** A refusal by the service: a sentence, and what to do (RFC 9457). */
@@ -97,7 +97,7 @@ export const api = {
 /** What went wrong, in words for the page. */
 export function words(error: unknown): string {
   return error instanceof Refusal
-    ? `${error.message} ${error.todo}`.trim()
+    ? `${said(error.message)} ${said(error.todo)}`.trim()
     : error instanceof Error
       ? error.message
       : String(error);

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { fixed } from "@/look/numbers";
-import { t } from "@/language";
+import { said, t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged, onLive } from "@/api/live";
 import type { Device, DeviceModel, Frame } from "@/api/types";
@@ -116,7 +116,7 @@ async function remove() {
         </p>
         <h1>{{ device.name }}</h1>
         <p class="row">
-          <StateWord :state="device.state" /> <span class="soft">{{ device.stateReason }}</span>
+          <StateWord :state="device.state" /> <span class="soft">{{ said(device.stateReason) }}</span>
         </p>
       </div>
       <StarButton :page="{ kind: 'device', of: device.id }" />

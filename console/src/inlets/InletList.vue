@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { t } from "@/language";
+import { said, t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged } from "@/api/live";
 import type { Inlet } from "@/api/types";
@@ -55,7 +55,7 @@ const mayAdd = computed(() => places.editable.some((place) => place.kind === "si
           </td>
           <td>
             <StateWord :state="inlet.state" />
-            <div class="soft small">{{ inlet.state === "paused" ? "" : inlet.reason }}</div>
+            <div class="soft small">{{ inlet.state === "paused" ? "" : said(inlet.reason) }}</div>
           </td>
           <td>{{ age(inlet.lastAt, now) }}</td>
           <td class="num">{{ inlet.received }}</td>

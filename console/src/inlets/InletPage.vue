@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { t } from "@/language";
+import { said, t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged, onLive } from "@/api/live";
 import type { Device, Frame, Inlet, Stranger, Trial } from "@/api/types";
@@ -86,7 +86,7 @@ const origin = location.origin;
         </p>
         <h1>{{ inlet.name }}</h1>
         <p class="row">
-          <StateWord :state="inlet.state" /> <span class="soft">{{ inlet.reason }} {{ inlet.address }}</span>
+          <StateWord :state="inlet.state" /> <span class="soft">{{ said(inlet.reason) }} {{ inlet.address }}</span>
         </p>
       </div>
       <template v-if="mayEdit">

@@ -75,7 +75,7 @@ async function go(to: string[]) {
           >
         </li>
       </ul>
-      <p v-for="reason in way.reasons" :key="reason" class="because">{{ reason }}</p>
+      <p v-for="reason in way.reasons" :key="reason" class="because">{{ said(reason) }}</p>
     </template>
     <template #footer>
       <el-button v-if="answers.length" @click="go(answers.slice(0, -1))">{{ t("Back") }}</el-button>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { t } from "@/language";
+import { said, t } from "@/language";
 import { api } from "@/api/http";
 import { onChanged } from "@/api/live";
 import type { Outlet } from "@/api/types";
@@ -84,7 +84,7 @@ async function remove() {
           </td>
           <td>
             <StateWord :state="outlet.state" />
-            <div class="soft small">{{ outlet.reason }}</div>
+            <div class="soft small">{{ said(outlet.reason) }}</div>
           </td>
           <td class="small">
             {{

@@ -9,8 +9,11 @@ import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.MatchResult;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -53,8 +56,7 @@ class PhrasesTest {
                 Stream.of(set.title(), set.appliesTo()),
                 set.zones().stream()
                         .flatMap(zone -> Stream.of(zone.label(), zone.meaning()))
-                        .filter(phrase ->
-                                phrase.length() > LABEL || !phrase.equals(phrase.toUpperCase(java.util.Locale.ROOT))));
+                        .filter(phrase -> phrase.length() > LABEL || !phrase.equals(phrase.toUpperCase(Locale.ROOT))));
     }
 
     @ParameterizedTest
@@ -64,6 +66,34 @@ class PhrasesTest {
         assertThat(texts.keySet())
                 .map(String::valueOf)
                 .containsAll(new LinkedHashSet<>(phrases().toList()));
+    }
+
+    /** A phrase that the service no longer says would be translated for nobody. */
+    @Test
+    void areSaidByTheService() throws IOException {
+        String said = sources();
+        List<?> known = new Gson().fromJson(Files.readString(LANGUAGES.resolve("phrases.json")), List.class);
+        Set<String> listed = new LinkedHashSet<>(phrases().toList());
+        assertThat(known)
+                .map(String::valueOf)
+                .filteredOn(phrase -> !listed.contains(phrase)
+                        && !said.contains('"' + phrase + '"')
+                        && !said.contains('"' + phrase.replace(' ', '-') + '"')
+                        && !said.contains(phrase.toUpperCase(Locale.ROOT)))
+                .isEmpty();
+    }
+
+    private static String sources() throws IOException {
+        StringBuilder all = new StringBuilder();
+        for (String module : List.of("core", "inlets", "store", "engine", "service")) {
+            try (Stream<Path> files = Files.walk(Path.of("..", module, "src/main"))) {
+                for (Path file :
+                        files.filter(path -> path.toString().endsWith(".java")).toList()) {
+                    all.append(Files.readString(file));
+                }
+            }
+        }
+        return all.toString();
     }
 
     @Test
@@ -80,10 +110,10 @@ class PhrasesTest {
 
     /** The numbers of a text, in order of size; "rpm" is "1/min" in German. */
     private static List<String> numbers(String text) {
-        return java.util.regex.Pattern.compile("\\d+")
+        return Pattern.compile("\\d+")
                 .matcher(text.replace("1/min", "rpm").replace(',', '.'))
                 .results()
-                .map(java.util.regex.MatchResult::group)
+                .map(MatchResult::group)
                 .sorted()
                 .toList();
     }
