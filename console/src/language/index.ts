@@ -1,6 +1,5 @@
 import type { Language as WidgetTexts } from "element-plus/es/locale/index.mjs";
 import { shallowRef } from "vue";
-import { createI18n } from "vue-i18n";
 
 /** The languages of the console, each by its own name. */
 export const LANGUAGES = { en: "English", de: "Deutsch", fr: "Français" } as const;
@@ -31,19 +30,20 @@ export const decimalSign =
 /** Where one English word is two in another language, its key says which of them is meant. */
 export const ENGLISH: Record<string, string> = { "over (of an alert)": "over", "Share (part)": "Share" };
 
-/** The English texts are the keys, so that code can be read; texts hold full stops, which are no paths. */
-const { global: words } = createI18n({
-  legacy: false,
-  locale: language,
-  fallbackLocale: "en",
-  fallbackFormat: true,
-  missingWarn: false,
-  fallbackWarn: false,
-  // French counts none as one.
-  pluralRules: { fr: (n, forms) => (forms === 1 ? 0 : n > 1 ? 1 : 0) },
-  messageResolver: (catalogue, text) => (catalogue as Record<string, string>)[text] ?? null,
-  messages: { en: ENGLISH, de: {}, fr: {} } as Record<string, Record<string, string>>,
-});
+/** Writes a text out, with its values in their places and the form that its number asks for. */
+export type Write = (text: string, values: Record<string, unknown>, n: number | undefined) => string;
+
+/** English needs no catalogue: the texts are their own keys, so that code can be read. */
+export const inEnglish: Write = (text, values, n) => {
+  const [one = "", many = one] = (ENGLISH[text] ?? text).split(" | ");
+  return (n === undefined || n === 1 ? one : many).replace(
+    /\{(\w+)\}|\{'(.)'\}/g,
+    (_, name: string | undefined, sign: string | undefined) => sign ?? String(values[name ?? ""] ?? ""),
+  );
+};
+
+let write = inEnglish;
+let phrases: Record<string, string> = {};
 
 const LOADERS = {
   de: () => [import("./de.json"), import("element-plus/es/locale/lang/de.mjs")] as const,
@@ -57,8 +57,9 @@ export const widgetTexts = shallowRef<WidgetTexts>();
 export async function loadLanguage(): Promise<void> {
   document.documentElement.lang = language;
   if (language !== "en") {
-    const [catalogue, widgets] = await Promise.all(LOADERS[language]());
-    words.setLocaleMessage(language, catalogue.default);
+    const [{ translated }, catalogue, widgets] = await Promise.all([import("./translated"), ...LOADERS[language]()]);
+    phrases = catalogue.default;
+    write = translated(language, phrases);
     widgetTexts.value = widgets.default;
   }
 }
@@ -80,10 +81,10 @@ export function t(text: string, values: Record<string, unknown> = {}): string {
       typeof value === "number" ? String(value).replace(".", decimalSign) : value,
     ]),
   );
-  return typeof values.n === "number" ? words.t(text, written, values.n) : words.t(text, written);
+  return write(text, written, typeof values.n === "number" ? values.n : undefined);
 }
 
 /** A fixed phrase that the service says in English, such as a severity; one that is not known stays as it came. */
 export function said(phrase: string): string {
-  return (words.getLocaleMessage(language) as Record<string, string>)[phrase] ?? phrase;
+  return phrases[phrase] ?? phrase;
 }

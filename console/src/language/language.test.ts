@@ -4,7 +4,8 @@ import { describe, expect, it } from "vitest";
 import de from "./de.json";
 import fr from "./fr.json";
 import phrases from "./phrases.json";
-import { ENGLISH, said, t } from "./index";
+import { ENGLISH, inEnglish, said, t } from "./index";
+import { translated } from "./translated";
 
 /** A node of a template, as the compiler of components gives it. */
 interface Node {
@@ -129,6 +130,27 @@ describe("the texts of the console", () => {
       expect(names(translated), text).toEqual(names(text));
       expect(translated.split(" | ").length, text).toBe(text.split(" | ").length);
     }
+  });
+
+  it("are written in English as the catalogues would write it", () => {
+    const byCatalogue = translated("en", ENGLISH);
+    for (const text of english) {
+      const values = Object.fromEntries(names(text).map((name) => [name.slice(1, -1), `<${name}> | x`]));
+      for (const n of text.includes(" | ") ? [0, 1, 2, 1.5] : [undefined]) {
+        expect(inEnglish(text, { ...values, n: String(n) }, n), text).toBe(
+          byCatalogue(text, { ...values, n: String(n) }, n),
+        );
+      }
+    }
+  });
+
+  it.each([
+    ["de", de, "0 Messpunkte", "1 Messpunkt", "2 Messpunkte"],
+    ["fr", fr, "0 point", "1 point", "2 points"],
+  ])("have the forms of numbers that %s asks for", (language, catalogue, none, one, two) => {
+    const write = translated(language, catalogue);
+    const points = (n: number) => write("{n} point | {n} points", { n: String(n) }, n);
+    expect([points(0), points(1), points(2)]).toEqual([none, one, two]);
   });
 
   it("are English where nothing else was chosen, with values in their places and forms by number", () => {
