@@ -16,6 +16,7 @@ import { ref, useTemplateRef } from "vue";
 import DeviceForm from "./DeviceForm.vue";
 import ManyDevicesForm from "./ManyDevicesForm.vue";
 import StateWord from "./StateWord.vue";
+import { STATE_WORDS } from "./stateWords";
 
 const places = usePlaces();
 const adding = ref(false);
@@ -37,6 +38,7 @@ const { text, found, isLong } = useFound(
     device.inletName ?? "",
     device.address ?? "",
     device.state,
+    STATE_WORDS[device.state] ?? "",
   ],
 );
 const body = useTemplateRef<HTMLElement>("body");

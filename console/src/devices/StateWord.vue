@@ -1,28 +1,14 @@
 <script setup lang="ts">
-import { t } from "@/language";
+import { STATE_WORDS } from "./stateWords";
 /** The state of a gateway or device in a word, with a filled, half or empty post. */
 const { state } = defineProps<{ state: string }>();
-const WORDS: Record<string, string> = {
-  online: t("online"),
-  silent: t("silent"),
-  "silent-gateway": t("silent with its gateway"),
-  "silent-inlet": t("silent with its inlet"),
-  "silent-battery": t("silent, battery empty"),
-  joined: t("joined, no data yet"),
-  "never-heard": t("never heard"),
-  up: t("up"),
-  down: t("down"),
-  connecting: t("connecting"),
-  degraded: t("up in part"),
-  paused: t("paused"),
-};
 </script>
 
 <template>
   <span class="state" :class="state"
     ><svg viewBox="0 0 10 18" width="8" height="15" aria-hidden="true">
       <rect x="1" y="1" width="8" height="16" rx="2" /></svg
-    >{{ WORDS[state] ?? state }}</span
+    >{{ STATE_WORDS[state] ?? state }}</span
   >
 </template>
 

@@ -29,9 +29,13 @@ const fitting = ref<LimitSet[]>();
 const { error, run } = useAction();
 const shown = computed(() =>
   places.limits.filter((set) =>
-    [set.title, set.source.document, QUANTITIES[set.quantity] ?? set.quantity, set.appliesTo].some((text) =>
-      text.toLowerCase().includes(search.value.toLowerCase()),
-    ),
+    [
+      set.title,
+      said(set.title),
+      set.source.document,
+      QUANTITIES[set.quantity] ?? set.quantity,
+      said(set.appliesTo),
+    ].some((text) => text.toLowerCase().includes(search.value.toLowerCase())),
   ),
 );
 const used = (set: LimitSet) => points.all.filter((point) => point.limitSet === set.id).length;
