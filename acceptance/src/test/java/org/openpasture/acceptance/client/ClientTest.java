@@ -503,7 +503,7 @@ class ClientTest {
         assertThat(ok("rules").out()).contains("mean over 1 h 0 min above 25");
         assertThat(ok("rules", "show", "Verb barns").json().path("deadBand").asDouble())
                 .isZero();
-        Files.writeString(file, Files.readString(file).replace("25", "27"));
+        Files.writeString(file, Files.readString(file).replace("\"limit\": 25", "\"limit\": 27"));
         assertThat(ok("rules", "change", "Verb barns", file.toString()).out())
                 .isEqualTo("Changed Verb barns too warm.\n");
         assertThat(ok("rules", "try", "Verb barns too warm").out()).startsWith("0 alerts");
