@@ -71,7 +71,7 @@ class DemoStoryTest {
                     .redirectOutput(folder.resolve("player.log").toFile())
                     .start();
             try {
-                await().atMost(60, TimeUnit.SECONDS).until(() -> Files.readString(folder.resolve("player.log"))
+                await().atMost(180, TimeUnit.SECONDS).until(() -> Files.readString(folder.resolve("player.log"))
                         .contains("playing"));
                 Instant began = Instant.now();
                 ApiClient technician = service.signIn("technician");
